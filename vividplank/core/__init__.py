@@ -1,0 +1,1 @@
+"""The job itself: plain Python without interface, database, network or clock."""

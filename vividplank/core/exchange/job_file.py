@@ -1,0 +1,171 @@
+"""Job files to jobs and back."""
+
+from decimal import Decimal
+from typing import Any
+
+from vividplank.core.board import Board, Defect, Station, Warp, same_species
+from vividplank.core.cutlist import Panel, Part
+from vividplank.core.exchange.refusal import Refusal, load
+from vividplank.core.exchange.schema import BoardShape, JobShape, PartShape, ShopShape
+from vividplank.core.job import Job
+from vividplank.core.measure import Unit, from_number, to_number
+from vividplank.core.shop import Allowance, Kerf, Shop
+
+
+def read_job(text: str | bytes) -> Job:
+    """The job in a file; a Refusal names the JSON path of what the format does not allow."""
+    shape = load(text, JobShape)
+    unit = shape.unit
+    parts = tuple(_part(p, unit, f"$.parts[{i}]") for i, p in enumerate(shape.parts))
+    boards = tuple(_board(b, unit, f"$.boards[{i}]") for i, b in enumerate(shape.boards))
+    _unique([p.id for p in parts], "$.parts")
+    _unique([b.id for b in boards], "$.boards")
+    check_runs(parts)
+    return Job(shape.name, _shop(shape.shop, unit), parts, boards, unit)
+
+
+def job_document(job: Job) -> dict[str, Any]:
+    """The job as the plain document of the exchange format."""
+    def num(ticks: int) -> float | int:
+        return to_number(ticks, job.unit)
+
+    return {
+        "format": "vivid-plank/job", "version": 1, "unit": job.unit, "name": job.name,
+        "shop": {
+            "method": job.shop.method,
+            "kerf": {k: num(getattr(job.shop.kerf, k)) for k in ("crosscut", "rip", "resaw")},
+            "allowance": {
+                k: num(getattr(job.shop.allowance, k)) for k in ("length", "width", "face", "panel_width")
+            },
+            "end_trim": num(job.shop.end_trim),
+            "min_blank_length": num(job.shop.min_blank_length),
+            "max_slope": job.shop.max_slope,
+        },
+        "parts": [
+            {
+                "id": p.id, "name": p.name, "quantity": p.quantity, "species": p.species,
+                "length": num(p.length), "width": num(p.width), "thickness": num(p.thickness),
+                "faces": p.faces,
+            }
+            | ({"panel": {"stave_min": num(p.panel.stave_min), "stave_max": num(p.panel.stave_max)}}
+               if p.panel else {})
+            | ({"run": p.run} if p.run else {})
+            for p in job.parts
+        ],
+        "boards": [
+            {
+                "id": b.id, "species": b.species, "length": num(b.length), "price": money(b.price),
+                "stations": [{k: num(getattr(s, k)) for k in ("x", "y0", "y1", "t0", "t1")} for s in b.stations],
+                "warp": {k: num(getattr(b.warp, k)) for k in ("bow", "cup", "twist")},
+                "defects": [
+                    {"kind": d.kind, "face": d.face} | {k: num(getattr(d, k)) for k in ("x0", "x1", "y0", "y1")}
+                    for d in b.defects
+                ],
+            }
+            for b in job.boards
+        ],
+    }
+
+
+def money(amount: Decimal) -> float | int:
+    return int(amount) if amount == int(amount) else float(amount)
+
+
+def check_board(board: Board, path: str) -> Board:
+    """The board if its figures can be those of a board, or a Refusal."""
+    if board.length <= 0:
+        raise Refusal(f"{path}.length", "expected more than nothing")
+    xs = [s.x for s in board.stations]
+    if len(xs) < 2:
+        raise Refusal(f"{path}.stations", "expected two stations or more")
+    if xs[0] != 0:
+        raise Refusal(f"{path}.stations[0].x", "the first station is not at 0; expected 0")
+    if xs[-1] != board.length:
+        raise Refusal(f"{path}.stations[{len(xs) - 1}].x", "expected the last station at the board's length")
+    for i, station in enumerate(board.stations):
+        at = f"{path}.stations[{i}]"
+        if i and station.x <= xs[i - 1]:
+            raise Refusal(f"{at}.x", "expected stations in order along the board, each beyond the one before")
+        if station.y1 <= station.y0:
+            raise Refusal(f"{at}.y1", "the edges cross; expected y1 above y0")
+        if min(station.t0, station.t1) <= 0:
+            raise Refusal(f"{at}.t0", "expected a thickness of more than nothing")
+    for i, defect in enumerate(board.defects):
+        at = f"{path}.defects[{i}]"
+        if defect.x1 < defect.x0:
+            raise Refusal(f"{at}.x1", "expected x1 not before x0")
+        if defect.y1 < defect.y0:
+            raise Refusal(f"{at}.y1", "expected y1 not below y0")
+    return board
+
+
+def check_part(part: Part, path: str) -> Part:
+    """The part if its figures can be those of a part, or a Refusal."""
+    for name in ("length", "width", "thickness"):
+        if getattr(part, name) <= 0:
+            raise Refusal(f"{path}.{name}", "expected more than nothing")
+    if part.quantity < 1:
+        raise Refusal(f"{path}.quantity", "expected a count of 1 or more")
+    if part.panel and not 0 < part.panel.stave_min <= part.panel.stave_max:
+        raise Refusal(f"{path}.panel.stave_max", "expected at least stave_min, and both above nothing")
+    if part.panel and part.run:
+        raise Refusal(f"{path}.run", "a panel is glued from several blanks; expected no run beside a panel")
+    return part
+
+
+def check_runs(parts: tuple[Part, ...]) -> None:
+    """Parts of one run must share wood, width and thickness; a Refusal names the one that does not."""
+    first: dict[str, Part] = {}
+    for i, part in enumerate(parts):
+        if not part.run:
+            continue
+        other = first.setdefault(part.run, part)
+        if not same_species(part.species, other.species):
+            raise Refusal(f"$.parts[{i}].species", f"run '{part.run}' is of {other.species}; expected the same wood")
+        for name in ("width", "thickness"):
+            if getattr(part, name) != getattr(other, name):
+                raise Refusal(f"$.parts[{i}].{name}", f"expected the {name} of {other.id}, with which it shares "
+                              f"the run '{part.run}'")
+
+
+def _shop(shape: ShopShape, unit: Unit) -> Shop:
+    def ticks(value: float) -> int:
+        return from_number(value, unit)
+
+    return Shop(
+        shape.method,
+        Kerf(*(ticks(getattr(shape.kerf, k)) for k in ("crosscut", "rip", "resaw"))),
+        Allowance(*(ticks(getattr(shape.allowance, k)) for k in ("length", "width", "face", "panel_width"))),
+        ticks(shape.end_trim), ticks(shape.min_blank_length), shape.max_slope,
+    )
+
+
+def _part(shape: PartShape, unit: Unit, path: str) -> Part:
+    panel = None
+    if shape.panel:
+        panel = Panel(from_number(shape.panel.stave_min, unit), from_number(shape.panel.stave_max, unit))
+    return check_part(Part(
+        shape.id, shape.name, shape.quantity, shape.species, from_number(shape.length, unit),
+        from_number(shape.width, unit), from_number(shape.thickness, unit), shape.faces, panel, shape.run or "",
+    ), path)
+
+
+def _board(shape: BoardShape, unit: Unit, path: str) -> Board:
+    def ticks(value: float) -> int:
+        return from_number(value, unit)
+
+    return check_board(Board(
+        shape.id, shape.species, ticks(shape.length),
+        tuple(Station(*(ticks(getattr(s, k)) for k in ("x", "y0", "y1", "t0", "t1"))) for s in shape.stations),
+        Warp(ticks(shape.warp.bow), ticks(shape.warp.cup), ticks(shape.warp.twist)),
+        tuple(
+            Defect(d.kind, d.face, ticks(d.x0), ticks(d.x1), ticks(d.y0), ticks(d.y1)) for d in shape.defects
+        ),
+        Decimal(str(shape.price)),
+    ), path)
+
+
+def _unique(ids: list[str], path: str) -> None:
+    for i, id in enumerate(ids):
+        if id in ids[:i]:
+            raise Refusal(f"{path}[{i}].id", f"'{id}' stands there already; expected every id once")

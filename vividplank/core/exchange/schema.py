@@ -1,0 +1,155 @@
+"""The shape of job and plan files, as the exchange page describes them. Lengths in the file's unit."""
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+# A length of a kilometre or more is a slip; the bound also keeps ticks far inside 64 bits.
+Length = Annotated[float, Field(strict=True, ge=-1e6, le=1e6, allow_inf_nan=False)]
+Positive = Annotated[float, Field(strict=True, gt=0, le=1e6, allow_inf_nan=False)]
+NotNegative = Annotated[float, Field(strict=True, ge=0, le=1e6, allow_inf_nan=False)]
+Count = Annotated[int, Field(strict=True, ge=1, le=100_000)]
+Name = Annotated[str, Field(strict=True, min_length=1, max_length=200)]
+
+
+class Shape(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+
+class KerfShape(Shape):
+    crosscut: NotNegative
+    rip: NotNegative
+    resaw: NotNegative
+
+
+class AllowanceShape(Shape):
+    length: NotNegative
+    width: NotNegative
+    face: NotNegative
+    panel_width: NotNegative
+
+
+class ShopShape(Shape):
+    method: Literal["mill-wide", "rough-rip"]
+    kerf: KerfShape
+    allowance: AllowanceShape
+    end_trim: NotNegative
+    min_blank_length: NotNegative
+    max_slope: Annotated[float, Field(strict=True, ge=0, le=1, allow_inf_nan=False)]
+
+
+class PanelShape(Shape):
+    stave_min: Positive
+    stave_max: Positive
+
+
+class PartShape(Shape):
+    id: Name
+    name: str = ""
+    quantity: Count
+    species: Name
+    length: Positive
+    width: Positive
+    thickness: Positive
+    faces: Literal["clear-two", "clear-one", "sound"]
+    panel: PanelShape | None = None
+    run: Name | None = None
+
+
+class StationShape(Shape):
+    x: NotNegative
+    y0: Length
+    y1: Length
+    t0: Positive
+    t1: Positive
+
+
+class WarpShape(Shape):
+    bow: Length = 0
+    cup: Length = 0
+    twist: Length = 0
+
+
+class DefectShape(Shape):
+    kind: Name
+    face: Literal["A", "B", "both"]
+    x0: Length
+    x1: Length
+    y0: Length
+    y1: Length
+
+
+class BoardShape(Shape):
+    id: Name
+    species: Name
+    length: Positive
+    price: NotNegative = 0
+    stations: Annotated[list[StationShape], Field(min_length=2)]
+    warp: WarpShape = WarpShape()
+    defects: list[DefectShape] = []
+
+
+class JobShape(Shape):
+    """A job: what is wanted and what stock there is."""
+
+    format: Literal["vivid-plank/job"]
+    version: Literal[1]
+    unit: Literal["in", "mm"]
+    name: str = ""
+    shop: ShopShape
+    parts: list[PartShape]
+    boards: list[BoardShape]
+
+
+class ItemShape(Shape):
+    part: Name
+    n: Count
+    stave: Count | None = None
+
+
+class BlankShape(Shape):
+    x0: Length
+    x1: Length
+    layers: Annotated[list[Annotated[list[ItemShape], Field(min_length=1)]], Field(min_length=1)]
+
+
+class StripShape(Shape):
+    y0: Length
+    y1: Length
+    blanks: list[BlankShape]
+
+
+class SegmentShape(Shape):
+    x0: Length
+    x1: Length
+    y0: Length
+    slope: Annotated[float, Field(strict=True, ge=-1, le=1, allow_inf_nan=False)] = 0.0
+    strips: list[StripShape]
+
+
+class BoardPlanShape(Shape):
+    board: Name
+    segments: list[SegmentShape]
+
+
+class UnplacedShape(Shape):
+    part: Name
+    n: Count
+    why: str = ""
+
+
+class SummaryShape(Shape):
+    cost: Annotated[float, Field(strict=True, ge=0, allow_inf_nan=False)]
+    lower_bound: Annotated[float, Field(strict=True, ge=0, allow_inf_nan=False)]
+    seconds: Annotated[float, Field(strict=True, ge=0, allow_inf_nan=False)] = 0.0
+
+
+class PlanShape(Shape):
+    """A plan: how every board is cut."""
+
+    format: Literal["vivid-plank/plan"]
+    version: Literal[1]
+    unit: Literal["in", "mm"]
+    boards: list[BoardPlanShape]
+    unplaced: list[UnplacedShape] = []
+    summary: SummaryShape

@@ -1,0 +1,48 @@
+"""How this shop cuts: the settings a plan depends on. Lengths in ticks."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
+
+Method = Literal["mill-wide", "rough-rip"]
+
+
+@dataclass(frozen=True)
+class Kerf:
+    """The wood a saw turns to dust, for each of its jobs."""
+
+    crosscut: int = TICKS_PER_INCH // 8
+    rip: int = TICKS_PER_INCH // 8
+    resaw: int = TICKS_PER_INCH // 16
+
+
+@dataclass(frozen=True)
+class Allowance:
+    """What a blank is larger than its parts: in length, in width, per thickness, and a panel in width."""
+
+    length: int = TICKS_PER_INCH // 2
+    width: int = TICKS_PER_INCH // 8
+    face: int = TICKS_PER_INCH // 32
+    panel_width: int = TICKS_PER_INCH // 4
+
+
+@dataclass(frozen=True)
+class Shop:
+    method: Method = "mill-wide"
+    kerf: Kerf = Kerf()
+    allowance: Allowance = Allowance()
+    end_trim: int = TICKS_PER_INCH
+    min_blank_length: int = 12 * TICKS_PER_INCH
+    max_slope: float = 0.02
+
+
+def metric_shop() -> Shop:
+    """The starting values of a shop that thinks in millimetres."""
+    mm = TICKS_PER_MM
+    return Shop(
+        kerf=Kerf(3 * mm, 3 * mm, 3 * mm // 2),
+        allowance=Allowance(12 * mm, 3 * mm, mm, 6 * mm),
+        end_trim=25 * mm,
+        min_blank_length=300 * mm,
+    )
