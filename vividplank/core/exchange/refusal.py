@@ -47,4 +47,5 @@ def _sentence(kind: str, message: str) -> str:
         return "is missing; expected a value here"
     if kind == "extra_forbidden":
         return "is not part of the format; expected no such name here"
-    return message[:1].lower() + message[1:].replace("Input should be", "expected")
+    message = message.replace("Input should be", "expected")
+    return message[:1].lower() + message[1:]

@@ -1,0 +1,1 @@
+"""Laying parts out on boards: the search, its bound, and the audit."""
