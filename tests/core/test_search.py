@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 from decimal import Decimal
+from itertools import pairwise
 from pathlib import Path
 
 import pytest
@@ -125,7 +126,7 @@ def test_a_watcher_sees_improvement_and_can_stop_it() -> None:
     clock = iter(range(10_000))
     plan = search(job, Limits(seconds=9_000), watch, clock=lambda: float(next(clock)))
     assert len(seen) == 4 and audit(job, plan) == []
-    assert all(b.cost <= a.cost or b.unplaced < a.unplaced for a, b in zip(seen, seen[1:], strict=False))
+    assert all(b.cost <= a.cost or b.unplaced < a.unplaced for a, b in pairwise(seen))
 
 
 @pytest.mark.parametrize(("change", "word"), [

@@ -64,8 +64,9 @@ class _Laid:
 class Filler:
     """Fills one board for the demand it is given."""
 
-    def __init__(self, board: Board, shop: Shop, wants: Sequence[Want]) -> None:
+    def __init__(self, board: Board, shop: Shop, wants: Sequence[Want], mark: int) -> None:
         self.board = board
+        self.mark = mark  # staves are ripped to whole marks of the rule, where that is wide enough
         self.shop = shop
         self.wants = wants
         self.lane = shop.method == "mill-wide"
@@ -232,6 +233,8 @@ class Filler:
             rest = left[want.index] - net
             if 0 < rest < want.stave_min:  # share it, so that the next stave is no wider than it must be
                 net = max(want.stave_min, min(net, -(-left[want.index] // 2)))
+            if net - net % self.mark >= want.stave_min:
+                net -= net % self.mark
         else:
             net = want.width
             if net > room:

@@ -17,6 +17,7 @@ from vividplank.core.layout.fill import EMPTY, Fill, Filler
 from vividplank.core.layout.plan import Blank, BoardPlan, Item, Plan, Segment, Strip, Unplaced
 from vividplank.core.layout.reason import why_unplaced
 from vividplank.core.layout.want import Want, wants
+from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM
 
 Clock = Callable[[], float]
 
@@ -84,7 +85,8 @@ class _Search:
         self.rng = random.Random(limits.seed)
         self.wants = wants(job)
         self.demand = [w.width if w.is_panel else w.count for w in self.wants]
-        self.fillers = [Filler(b, job.shop, self.wants) for b in job.boards]
+        mark = TICKS_PER_64TH if job.unit == "in" else TICKS_PER_MM // 2
+        self.fillers = [Filler(b, job.shop, self.wants, mark) for b in job.boards]
         self.worth = [self._scarcity(w) for w in self.wants]
         self.bound = lower_bound(job)
         prices = sum((b.price for b in job.boards), Decimal(1))

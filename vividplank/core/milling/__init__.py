@@ -1,0 +1,7 @@
+"""From the layout to finished blanks: the steps at the machines, with reasons and limits."""
+
+from vividplank.core.milling.machines import Machines
+from vividplank.core.milling.route import Route, routes
+from vividplank.core.milling.step import Step
+
+__all__ = ["Machines", "Route", "Step", "routes"]

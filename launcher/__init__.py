@@ -1,0 +1,1 @@
+"""What `./plank` does before the application's own Python exists. Standard library only."""

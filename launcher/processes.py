@@ -1,0 +1,110 @@
+"""The one process tree: web server and worker under the launcher, started again when one of them dies."""
+
+import ctypes
+import os
+import signal
+import socket
+import subprocess
+import time
+import urllib.error
+import urllib.request
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from pathlib import Path
+
+from launcher.house import ROOT, Trouble, say
+
+_MOST_RESTARTS = 5  # within a minute: beyond that something is wrong that starting again does not mend
+
+
+@dataclass
+class Child:
+    name: str
+    command: list[str | Path]
+    process: subprocess.Popen[bytes] | None = None
+    deaths: list[float] = field(default_factory=list)
+
+    def start(self, environment: dict[str, str]) -> None:
+        self.process = subprocess.Popen([str(c) for c in self.command], env=environment, cwd=ROOT,
+                                        stdin=subprocess.DEVNULL, start_new_session=True, preexec_fn=_die_with_parent)
+
+    def stop(self) -> None:
+        if self.process and self.process.poll() is None:
+            self.process.terminate()
+            try:
+                self.process.wait(15)
+            except subprocess.TimeoutExpired:
+                self.process.kill()
+                self.process.wait()
+
+
+class Stop(Exception):
+    """Ctrl-C or a polite kill."""
+
+
+def supervise(children: list[Child], environment: dict[str, str], ready: Callable[[], None]) -> None:
+    """Run the children until Ctrl-C; one that dies is started again."""
+    def stop(*_: object) -> None:
+        raise Stop
+
+    signal.signal(signal.SIGINT, stop)
+    signal.signal(signal.SIGTERM, stop)
+    try:
+        for child in children:
+            child.start(environment)
+        ready()
+        while True:
+            time.sleep(0.3)
+            for child in children:
+                if child.process and child.process.poll() is not None:
+                    _again(child, environment)
+    except Stop:
+        say("stopping")
+    finally:
+        signal.signal(signal.SIGINT, signal.SIG_IGN)
+        for child in reversed(children):
+            child.stop()
+
+
+def _again(child: Child, environment: dict[str, str]) -> None:
+    now = time.monotonic()
+    child.deaths = [t for t in child.deaths if now - t < 60] + [now]
+    if len(child.deaths) > _MOST_RESTARTS:
+        raise Trouble(f"the {child.name} keeps stopping; what it printed above says why.")
+    say(f"the {child.name} stopped (exit {child.process.returncode if child.process else '?'}); starting it again")
+    child.start(environment)
+
+
+def port_is_free(port: int, host: str = "127.0.0.1") -> bool:
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind((host, port))
+        except OSError:
+            return False
+        return True
+
+
+def is_ours(port: int) -> bool:
+    """Whether Vivid Plank itself answers on this port."""
+    try:
+        with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=2) as answer:
+            return b"vivid-plank" in answer.read(200)
+    except (OSError, urllib.error.URLError):
+        return False
+
+
+def await_web(port: int, child: Child, seconds: float = 60) -> None:
+    deadline = time.monotonic() + seconds
+    while time.monotonic() < deadline:
+        if is_ours(port):
+            return
+        if child.process and child.process.poll() is not None:
+            raise Trouble("the web server did not start; what it printed above says why.")
+        time.sleep(0.1)
+    raise Trouble(f"the web server did not answer on port {port} within {seconds:.0f} s.")
+
+
+def _die_with_parent() -> None:
+    ctypes.CDLL(None).prctl(1, signal.SIGTERM)
+    os.umask(0o077)

@@ -1,0 +1,63 @@
+"""The project's own Python environment, filled part by part from pinned, hashed lists."""
+
+import hashlib
+import subprocess
+import sys
+from pathlib import Path
+from typing import Literal
+
+from launcher import debian
+from launcher.house import DATA, ROOT, Trouble, check_space, say
+
+Part = Literal["core", "app", "test"]
+_INCLUDES: dict[Part, tuple[Part, ...]] = {"core": ("core", "app", "test"), "app": ("app", "test"), "test": ("test",)}
+
+
+def ensure(part: Part) -> Path:
+    """The interpreter of an environment that holds at least this part."""
+    python = DATA / "venv" / "bin" / "python"
+    wanted = _digest(part)
+    if python.exists() and any(_stamp(p) == _digest(p) for p in _INCLUDES[part]):
+        return python
+    check_space()
+    if not python.exists():
+        _create(DATA / "venv")
+    say(f"setting up Python packages ({part}); this is done once")
+    done = subprocess.run(
+        [python, "-m", "pip", "install", "--quiet", "--disable-pip-version-check", "--no-input", "--require-hashes",
+         "-r", ROOT / "requirements" / f"{part}.txt"],
+        capture_output=True, text=True,
+    )
+    if done.returncode:
+        reason = [line for line in done.stderr.splitlines() if "ERROR" in line][-1:] or done.stderr.splitlines()[-1:]
+        if "No space left" in done.stderr:
+            check_space(1 << 62)
+        raise Trouble(f"the Python packages could not be set up: {' '.join(reason)}. Check the way to the package "
+                      "registry and start again.")
+    _warm(python)
+    (DATA / f"venv.{part}").write_text(wanted)
+    return python
+
+
+def _create(folder: Path) -> None:
+    try:
+        import ensurepip  # noqa: F401
+    except ImportError:
+        debian.install(["python3-venv"], "Python's venv")
+    done = subprocess.run([sys.executable, "-m", "venv", "--clear", folder], capture_output=True, text=True)
+    if done.returncode:
+        raise Trouble(f"no Python environment could be made in {folder}: {(done.stderr or done.stdout).strip()}")
+
+
+def _warm(python: Path) -> None:
+    """Compile the geometry once, here, and not under the first person who waits for a plan."""
+    subprocess.run([python, "-m", "vividplank.core.board.warm"], cwd=ROOT, capture_output=True)
+
+
+def _digest(part: Part) -> str:
+    return hashlib.sha256((ROOT / "requirements" / f"{part}.txt").read_bytes()).hexdigest()
+
+
+def _stamp(part: Part) -> str:
+    stamp = DATA / f"venv.{part}"
+    return stamp.read_text() if stamp.exists() else ""

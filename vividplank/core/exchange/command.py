@@ -1,0 +1,75 @@
+"""`plan` and `audit` at the command line: one job file to one plan file, and one checked against the other."""
+
+import argparse
+import json
+import signal
+import sys
+from pathlib import Path
+from types import FrameType
+
+from vividplank.core.exchange import Refusal, plan_document, read_job, read_plan
+from vividplank.core.layout.audit import audit
+from vividplank.core.layout.search import Limits, Progress, search
+
+
+def main(arguments: list[str]) -> int:
+    """Exit codes as docs/exchange.md gives them."""
+    parser = argparse.ArgumentParser(prog="plank")
+    commands = parser.add_subparsers(dest="command", required=True)
+    plan = commands.add_parser("plan", help="lay out a job file")
+    plan.add_argument("job", type=Path)
+    plan.add_argument("--out", type=Path, required=True)
+    plan.add_argument("--seconds", type=_seconds, default=10.0)
+    plan.add_argument("--seed", type=int, default=1)
+    check = commands.add_parser("audit", help="check a plan against its job")
+    check.add_argument("job", type=Path)
+    check.add_argument("plan", type=Path)
+    chosen = parser.parse_args(arguments)
+    try:
+        if chosen.command == "plan":
+            return _plan(chosen.job, chosen.out, Limits(chosen.seconds, seed=chosen.seed))
+        return _audit(chosen.job, chosen.plan)
+    except Refusal as refusal:
+        print(f"refused: {refusal}", file=sys.stderr)
+    except (OSError, UnicodeDecodeError) as problem:
+        print(f"refused: {problem}", file=sys.stderr)
+    return 2
+
+
+def _plan(job_file: Path, out: Path, limits: Limits) -> int:
+    job = read_job(job_file.read_bytes())
+    stopped = False
+
+    def stop(_: int, __: FrameType | None) -> None:
+        nonlocal stopped
+        stopped = True
+
+    def go_on(_: Progress) -> bool:
+        return not stopped
+
+    signal.signal(signal.SIGINT, stop)
+    signal.signal(signal.SIGTERM, stop)
+    plan = search(job, limits, go_on)
+    out.write_text(json.dumps(plan_document(plan, job.unit), indent=1) + "\n", encoding="utf-8")
+    left = f", {len(plan.unplaced)} left out" if plan.unplaced else ""
+    print(f"cost {plan.cost}, bound {plan.lower_bound:.2f}, {len(plan.boards)} of {len(job.boards)} boards{left}, "
+          f"{plan.seconds:.1f} s")
+    return 3 if stopped else 0
+
+
+def _audit(job_file: Path, plan_file: Path) -> int:
+    found = audit(read_job(job_file.read_bytes()), read_plan(plan_file.read_bytes()))
+    for violation in found:
+        print(violation)
+    return 1 if found else 0
+
+
+def _seconds(text: str) -> float:
+    value = float(text)
+    if not 0 < value < 1e6:
+        raise argparse.ArgumentTypeError(f"{text}: expected more than 0 seconds")
+    return value
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))

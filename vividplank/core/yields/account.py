@@ -1,0 +1,183 @@
+"""Where every board's wood goes in a plan, closing exactly to the rough volume."""
+
+from collections import defaultdict
+from dataclasses import dataclass
+from decimal import Decimal
+from itertools import pairwise
+
+from vividplank.core.board import Board, Region
+from vividplank.core.board.volume import board_volume, region_volume, stretch_volume
+from vividplank.core.job import Job
+from vividplank.core.layout.plan import Blank, BoardPlan, Plan, Segment, Strip
+from vividplank.core.shop import Shop
+
+#: In the order they are told; the words are those of the trade page.
+CATEGORIES = (
+    "parts", "offcuts kept", "end trim", "defects", "crosscut kerf", "rip kerf", "resaw kerf", "chips", "edge waste",
+    "lost to error",
+)
+
+
+@dataclass(frozen=True)
+class BoardAccount:
+    """Cubic ticks by category; they add up to `rough` exactly."""
+
+    board: str
+    rough: int
+    price: Decimal
+    where: dict[str, int]
+
+    @property
+    def share(self) -> float:
+        """Yield: finished parts over rough bought."""
+        return self.where["parts"] / self.rough
+
+
+@dataclass(frozen=True)
+class Account:
+    boards: tuple[BoardAccount, ...]
+
+    @property
+    def rough(self) -> int:
+        return sum(b.rough for b in self.boards)
+
+    @property
+    def price(self) -> Decimal:
+        return sum((b.price for b in self.boards), Decimal(0))
+
+    @property
+    def where(self) -> dict[str, int]:
+        return {name: sum(b.where[name] for b in self.boards) for name in CATEGORIES}
+
+    @property
+    def share(self) -> float:
+        return self.where["parts"] / self.rough if self.rough else 0.0
+
+
+def account(job: Job, plan: Plan) -> Account:
+    """The account of the boards a plan cuts; boards left in the rack are not in it."""
+    shares = _panel_shares(job, plan)
+    return Account(tuple(_board(job, b, shares) for b in plan.boards if b.segments))
+
+
+def _board(job: Job, plan: BoardPlan, shares: dict[tuple[str, int], float]) -> BoardAccount:
+    board, shop = job.board(plan.board), job.shop
+    found: defaultdict[str, float] = defaultdict(float)
+    trim, kerf = shop.end_trim, shop.kerf.crosscut
+    segments = sorted(plan.segments, key=lambda s: s.x0)
+    ends = [trim, *(x for s in segments for x in (s.x0, s.x1)), board.length - trim]
+    found["end trim"] += stretch_volume(board, 0, trim) + stretch_volume(board, board.length - trim, board.length)
+    gaps = list(zip(ends[::2], ends[1::2], strict=True))
+    for i, (a, b) in enumerate(gaps):
+        # One cut on either side of a gap that holds a segment there; a gap of one kerf is one cut.
+        before, after = i > 0, i < len(segments)
+        cut_a = min(kerf, b - a) if before else 0
+        cut_b = min(kerf, b - a - cut_a) if after else 0
+        found["crosscut kerf"] += stretch_volume(board, a, a + cut_a) + stretch_volume(board, b - cut_b, b)
+        found[_rest(board, shop, a + cut_a, b - cut_b)] += stretch_volume(board, a + cut_a, b - cut_b)
+    for segment in segments:
+        _segment(job, board, segment, found, shares)
+    rough = round(board_volume(board))
+    where = {name: round(found[name]) for name in CATEGORIES if name != "edge waste"}
+    where["edge waste"] = rough - sum(where.values())
+    return BoardAccount(board.id, rough, board.price, {name: where[name] for name in CATEGORIES})
+
+
+def _rest(board: Board, shop: Shop, x0: int, x1: int) -> str:
+    """What becomes of a full-width stretch outside the segments."""
+    faults = [d for d in board.defects if not d.sound and d.x0 < x1 and d.x1 > x0]
+    if x1 - x0 >= shop.min_blank_length and not faults:
+        return "offcuts kept"
+    return "defects" if faults else "end trim"
+
+
+def _segment(
+    job: Job, board: Board, segment: Segment, found: defaultdict[str, float], shares: dict[tuple[str, int], float]
+) -> None:
+    shop = job.shop
+    strips = sorted(segment.strips, key=lambda s: s.y0)
+    for low, high in pairwise(strips):
+        for h0, h1 in _cuts(low.y1, high.y0, shop.kerf.rip):
+            found["rip kerf"] += region_volume(board, _along(segment, segment.x0, segment.x1, h0, h1))
+    if strips:
+        top = strips[-1].y1
+        found["rip kerf"] += region_volume(board, _along(segment, segment.x0, segment.x1, top, top + shop.kerf.rip))
+    for strip in strips:
+        blanks = sorted(strip.blanks, key=lambda b: b.x0)
+        ends = [segment.x0, *(x for b in blanks for x in (b.x0, b.x1)), segment.x1]
+        gaps = list(zip(ends[::2], ends[1::2], strict=True))
+        for i, (a, b) in enumerate(gaps):
+            before, after = i > 0, i < len(gaps) - 1
+            cut_a = min(shop.kerf.crosscut, b - a) if before else 0
+            cut_b = min(shop.kerf.crosscut, b - a - cut_a) if after else 0
+            for x0, x1 in ((a, a + cut_a), (b - cut_b, b)):
+                found["crosscut kerf"] += region_volume(board, _along(segment, x0, x1, strip.y0, strip.y1))
+            rest = _along(segment, a + cut_a, b - cut_b, strip.y0, strip.y1)
+            kind = "defects" if _faulty(board, rest) else "edge waste"
+            if kind == "defects":
+                found[kind] += region_volume(board, rest)
+        for blank in blanks:
+            _blank(job, board, segment, strip, blank, found, shares)
+
+
+def _blank(
+    job: Job, board: Board, segment: Segment, strip: Strip, blank: Blank, found: defaultdict[str, float],
+    shares: dict[tuple[str, int], float],
+) -> None:
+    """Inside a blank: parts, the kerfs between them, length left over, resaw kerf, chips; its sides are edge waste."""
+    shop = job.shop
+    rough = region_volume(board, segment.blank_region(strip, blank))
+    area = (blank.x1 - blank.x0) * (strip.y1 - strip.y0)
+    layers = len(blank.layers)
+    parts = kerf = ends = sides = 0.0
+    for layer in blank.layers:
+        length = 0
+        for item in layer:
+            part = job.part(item.part)
+            if part.panel:
+                net = strip.y1 - strip.y0 - shop.allowance.width
+                volume = part.length * net * part.thickness * shares[item.part, item.n]
+            else:
+                volume = float(part.volume)
+            parts += volume
+            sides += part.length * (strip.y1 - strip.y0) * part.thickness - volume
+            length += part.length
+            thickness = part.thickness
+        kerf += (len(layer) - 1) * shop.kerf.crosscut * (strip.y1 - strip.y0) * thickness
+        rest = blank.x1 - blank.x0 - length - (len(layer) - 1) * shop.kerf.crosscut
+        ends += rest * (strip.y1 - strip.y0) * thickness
+    resaw = (layers - 1) * shop.kerf.resaw * area
+    found["parts"] += parts
+    found["crosscut kerf"] += kerf
+    found["end trim"] += ends
+    found["resaw kerf"] += resaw
+    # What is left of the blank's thickness once parts, their sides and the saw have had theirs.
+    found["chips"] += max(0.0, rough - parts - kerf - ends - sides - resaw)
+
+
+def _panel_shares(job: Job, plan: Plan) -> dict[tuple[str, int], float]:
+    """How much of its staves' net width a finished panel keeps."""
+    net: defaultdict[tuple[str, int], int] = defaultdict(int)
+    for _, _, strip, _, item in plan.items():
+        if item.stave:
+            net[item.part, item.n] += strip.y1 - strip.y0 - job.shop.allowance.width
+    return {key: min(1.0, job.part(key[0]).width / total) for key, total in net.items()}
+
+
+def _along(segment: Segment, x0: int, x1: int, h0: int, h1: int) -> Region:
+    return Region(x0, x1, segment.y0 + segment.slope * (x0 - segment.x0), segment.slope, h0, h1)
+
+
+def _cuts(low: int, high: int, kerf: int) -> list[tuple[int, int]]:
+    """The saw cuts in a gap: one along each side, or one where the gap is hardly more."""
+    if high - low < 2 * kerf:
+        return [(low, min(low + kerf, high))]
+    return [(low, low + kerf), (high - kerf, high)]
+
+
+def _faulty(board: Board, region: Region) -> bool:
+    low = min(region.line(region.x0), region.line(region.x1)) + region.h0
+    high = max(region.line(region.x0), region.line(region.x1)) + region.h1
+    return any(
+        not d.sound and d.x0 < region.x1 and d.x1 > region.x0 and d.y0 < high and d.y1 > low for d in board.defects
+    )
