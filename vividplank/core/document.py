@@ -1,0 +1,51 @@
+"""A job as a plain document in ticks, for keeping and comparing; unlike a job file it loses nothing."""
+
+import hashlib
+import json
+from dataclasses import asdict
+from decimal import Decimal
+from typing import Any
+
+from vividplank.core.board import Board, Defect, Station, Warp
+from vividplank.core.cutlist import Panel, Part
+from vividplank.core.job import Job
+from vividplank.core.shop import Allowance, Kerf, Shop
+
+
+def job_to_document(job: Job) -> dict[str, Any]:
+    document: dict[str, Any] = json.loads(json.dumps(asdict(job), default=str))
+    return document
+
+
+def job_from_document(document: dict[str, Any]) -> Job:
+    return Job(
+        document["name"], shop_from_document(document["shop"]),
+        tuple(part_from_document(p) for p in document["parts"]),
+        tuple(board_from_document(b) for b in document["boards"]), document["unit"],
+    )
+
+
+def shop_from_document(d: dict[str, Any]) -> Shop:
+    return Shop(**{**d, "kerf": Kerf(**d["kerf"]), "allowance": Allowance(**d["allowance"])})
+
+
+def part_from_document(d: dict[str, Any]) -> Part:
+    return Part(**{**d, "panel": Panel(**d["panel"]) if d.get("panel") else None})
+
+
+def board_from_document(d: dict[str, Any]) -> Board:
+    return Board(**{
+        **d, "stations": tuple(Station(**s) for s in d["stations"]), "warp": Warp(**d["warp"]),
+        "defects": tuple(Defect(**f) for f in d["defects"]), "price": Decimal(str(d["price"])),
+    })
+
+
+def digest(job: Job) -> str:
+    """What a plan was computed from: changes when anything does that a layout depends on."""
+    document = job_to_document(job)
+    document.pop("name")
+    for thing in (*document["parts"], *document["boards"]):
+        thing.pop("note")
+    for part in document["parts"]:
+        part.pop("name")
+    return hashlib.sha256(json.dumps(document, sort_keys=True).encode()).hexdigest()

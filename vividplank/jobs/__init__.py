@@ -1,0 +1,1 @@
+"""Long work on a queue that lives in PostgreSQL."""

@@ -1,0 +1,69 @@
+"""A worker: `python -m vividplank.jobs`."""
+
+import asyncio
+import contextlib
+import logging
+import signal
+
+import procrastinate
+from procrastinate.exceptions import AlreadyEnqueued
+
+from vividplank.core.board.warm import warm
+from vividplank.jobs.queue import log, make_app
+from vividplank.store import layouts
+from vividplank.store.database import session
+
+#: A worker that has not been heard of for so long is dead, and its work is taken over.
+_HEARTBEAT_SECONDS = 2.0
+_DEAD_AFTER_SECONDS = 8.0
+_LOOK_ROUND_SECONDS = 2.0
+
+
+async def main() -> None:
+    warm()
+    app = make_app(worker=True)
+    async with app.open_async():
+        stopping = asyncio.Event()
+        for name in (signal.SIGTERM, signal.SIGINT):
+            asyncio.get_running_loop().add_signal_handler(name, stopping.set)
+        working = asyncio.create_task(app.run_worker_async(
+            queues=["layout"], concurrency=1, install_signal_handlers=False, fetch_job_polling_interval=1.0,
+            update_heartbeat_interval=_HEARTBEAT_SECONDS, stalled_worker_timeout=_DEAD_AFTER_SECONDS,
+            shutdown_graceful_timeout=2.0,
+        ))
+        watching = asyncio.create_task(_look_round(app))
+        ending = asyncio.create_task(stopping.wait())
+        await asyncio.wait({working, watching, ending}, return_when=asyncio.FIRST_COMPLETED)
+        for task in (watching, working, ending):
+            task.cancel()
+        with contextlib.suppress(asyncio.CancelledError):
+            await working
+        if watching.done() and not watching.cancelled() and watching.exception():
+            raise watching.exception() or RuntimeError
+
+
+async def _look_round(app: procrastinate.App) -> None:
+    """Take over from workers that were killed, and pick up what was asked for but never queued."""
+    while True:
+        for job in await app.job_manager.get_stalled_jobs(seconds_since_heartbeat=_DEAD_AFTER_SECONDS):
+            log.warning("taking over %s from a worker that is gone", job.task_kwargs)
+            await app.job_manager.retry_job(job)
+        queued = {
+            job.task_kwargs.get("layout") for status in ("todo", "doing")
+            for job in await app.job_manager.list_jobs_async(queue="layout", status=status)
+        }
+        with session() as opened:
+            waiting = layouts.unfinished(opened)
+        for layout in waiting:
+            if layout not in queued:
+                with contextlib.suppress(AlreadyEnqueued):
+                    await app.configure_task(
+                        "plank:lay_out", queueing_lock=f"layout-{layout}", queue="layout"
+                    ).defer_async(layout=layout)
+        await asyncio.sleep(_LOOK_ROUND_SECONDS)
+
+
+if __name__ == "__main__":
+    logging.basicConfig(level=logging.INFO, format="%(asctime)s worker %(levelname)s %(message)s")
+    logging.getLogger("procrastinate").setLevel(logging.WARNING)
+    asyncio.run(main())

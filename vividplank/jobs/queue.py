@@ -1,0 +1,73 @@
+"""The queue and its tasks. More workers on more machines need nothing but the database's address."""
+
+import logging
+import time
+
+import procrastinate
+
+from vividplank.core.layout.search import Limits, Progress, search
+from vividplank.store import layouts
+from vividplank.store.database import database_url, session
+from vividplank.store.errors import NotThere
+
+log = logging.getLogger("vividplank.jobs")
+
+#: How often a search writes down how far it is.
+_REPORT_SECONDS = 0.3
+
+
+def make_app(*, worker: bool = False) -> procrastinate.App:
+    """The queue; the web server puts work in through a plain connection, a worker takes it out."""
+    connector: procrastinate.BaseConnector
+    if worker:
+        connector = procrastinate.PsycopgConnector(conninfo=database_url(), min_size=1, max_size=6)
+    else:
+        connector = procrastinate.SyncPsycopgConnector(conninfo=database_url(), min_size=1, max_size=4)
+    app = procrastinate.App(connector=connector)
+    app.add_tasks_from(tasks, namespace="plank")
+    return app
+
+
+tasks = procrastinate.Blueprint()
+
+
+@tasks.task(name="lay_out", queue="layout")
+def lay_out(layout: int) -> None:
+    """Search for a plan for one layout and write it down; a layout that is gone or finished is nobody's work."""
+    try:
+        with session() as opened:
+            found = layouts.load(opened, layout)
+            if found.state not in ("waiting", "searching"):
+                return
+            found = layouts.begin(opened, layout)
+    except NotThere:
+        return
+    told = -_REPORT_SECONDS
+    going = True
+
+    def watch(progress: Progress) -> bool:
+        nonlocal told, going
+        if time.monotonic() - told >= _REPORT_SECONDS:
+            told = time.monotonic()
+            with session() as opened:
+                going = layouts.report(opened, layout, progress)
+        return going
+
+    try:
+        plan = search(found.job, Limits(seconds=found.seconds), watch)
+        with session() as opened:
+            layouts.finish(opened, layout, found.job, plan)
+    except NotThere:
+        log.info("layout %s was removed while it was searched for", layout)
+    except Exception:
+        log.exception("the search of layout %s failed", layout)
+        with session() as opened:
+            layouts.fail(opened, layout, "the search failed; the worker's log says why")
+
+
+def ask_for_work(app: procrastinate.App, layout: int) -> None:
+    """Put a layout on the queue, unless it waits there already."""
+    try:
+        app.configure_task("plank:lay_out", queueing_lock=f"layout-{layout}", queue="layout").defer(layout=layout)
+    except procrastinate.exceptions.AlreadyEnqueued:
+        log.info("layout %s waits on the queue already", layout)

@@ -1,0 +1,1 @@
+"""Projects, boards, layouts and drawings in PostgreSQL, through SQLAlchemy."""

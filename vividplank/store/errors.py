@@ -1,0 +1,17 @@
+"""What the store refuses."""
+
+
+class NotThere(LookupError):
+    """There is no such thing (any more)."""
+
+
+class OutOfDate(Exception):
+    """The edit was made from an older version than the one kept; `version` is the one kept."""
+
+    def __init__(self, version: int) -> None:
+        super().__init__(f"somebody else, or another tab, has edited this since: it is at version {version}")
+        self.version = version
+
+
+class NothingTo(Exception):
+    """Nothing to undo or redo."""

@@ -1,0 +1,156 @@
+"""The tables. Lengths are whole ticks in integer columns."""
+
+from datetime import datetime
+from decimal import Decimal
+from typing import Any
+
+from sqlalchemy import BigInteger, DateTime, ForeignKey, Identity, LargeBinary, Numeric, Text, UniqueConstraint, func
+from sqlalchemy.dialects.postgresql import JSONB
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+
+
+class Base(DeclarativeBase):
+    type_annotation_map = {int: BigInteger, str: Text, dict[str, Any]: JSONB, Decimal: Numeric}  # noqa: RUF012
+
+
+class ProjectRow(Base):
+    """A project: its name, how it shows lengths, its shop settings. `version` counts its edits."""
+
+    __tablename__ = "project"
+    pk: Mapped[int] = mapped_column(Identity(), primary_key=True)
+    name: Mapped[str]
+    system: Mapped[str]
+    version: Mapped[int] = mapped_column(default=1)
+    edited: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now(), onupdate=func.now())
+    demo: Mapped[bool] = mapped_column(default=False)
+    method: Mapped[str]
+    kerf_crosscut: Mapped[int]
+    kerf_rip: Mapped[int]
+    kerf_resaw: Mapped[int]
+    allowance_length: Mapped[int]
+    allowance_width: Mapped[int]
+    allowance_face: Mapped[int]
+    allowance_panel_width: Mapped[int]
+    end_trim: Mapped[int]
+    min_blank_length: Mapped[int]
+    max_slope: Mapped[float]
+    __mapper_args__ = {"version_id_col": version}  # noqa: RUF012
+    parts: Mapped[list["PartRow"]] = relationship(order_by="PartRow.position", cascade="all, delete-orphan")
+    boards: Mapped[list["BoardRow"]] = relationship(order_by="BoardRow.position", cascade="all, delete-orphan")
+
+
+class PartRow(Base):
+    __tablename__ = "part"
+    pk: Mapped[int] = mapped_column(Identity(), primary_key=True)
+    project: Mapped[int] = mapped_column(ForeignKey("project.pk", ondelete="CASCADE"), index=True)
+    position: Mapped[int]
+    id: Mapped[str]
+    name: Mapped[str]
+    quantity: Mapped[int]
+    species: Mapped[str]
+    length: Mapped[int]
+    width: Mapped[int]
+    thickness: Mapped[int]
+    faces: Mapped[str]
+    stave_min: Mapped[int | None]
+    stave_max: Mapped[int | None]
+    run: Mapped[str]
+    note: Mapped[str]
+    __table_args__ = (UniqueConstraint("project", "id", deferrable=True, initially="DEFERRED"),)
+
+
+class BoardRow(Base):
+    __tablename__ = "board"
+    pk: Mapped[int] = mapped_column(Identity(), primary_key=True)
+    project: Mapped[int] = mapped_column(ForeignKey("project.pk", ondelete="CASCADE"), index=True)
+    position: Mapped[int]
+    id: Mapped[str]
+    species: Mapped[str]
+    length: Mapped[int]
+    price: Mapped[Decimal]
+    quarter: Mapped[str]
+    note: Mapped[str]
+    bow: Mapped[int]
+    cup: Mapped[int]
+    twist: Mapped[int]
+    stations: Mapped[list["StationRow"]] = relationship(order_by="StationRow.x", cascade="all, delete-orphan")
+    defects: Mapped[list["DefectRow"]] = relationship(order_by="DefectRow.position", cascade="all, delete-orphan")
+    __table_args__ = (UniqueConstraint("project", "id", deferrable=True, initially="DEFERRED"),)
+
+
+class StationRow(Base):
+    __tablename__ = "station"
+    pk: Mapped[int] = mapped_column(Identity(), primary_key=True)
+    board: Mapped[int] = mapped_column(ForeignKey("board.pk", ondelete="CASCADE"), index=True)
+    x: Mapped[int]
+    y0: Mapped[int]
+    y1: Mapped[int]
+    t0: Mapped[int]
+    t1: Mapped[int]
+
+
+class DefectRow(Base):
+    __tablename__ = "defect"
+    pk: Mapped[int] = mapped_column(Identity(), primary_key=True)
+    board: Mapped[int] = mapped_column(ForeignKey("board.pk", ondelete="CASCADE"), index=True)
+    position: Mapped[int]
+    kind: Mapped[str]
+    face: Mapped[str]
+    x0: Mapped[int]
+    x1: Mapped[int]
+    y0: Mapped[int]
+    y1: Mapped[int]
+
+
+class EditRow(Base):
+    """One edit and the job before and after it; `undone` while it can be redone."""
+
+    __tablename__ = "edit"
+    pk: Mapped[int] = mapped_column(Identity(), primary_key=True)
+    project: Mapped[int] = mapped_column(ForeignKey("project.pk", ondelete="CASCADE"), index=True)
+    label: Mapped[str]
+    before: Mapped[dict[str, Any]]
+    after: Mapped[dict[str, Any]]
+    undone: Mapped[bool] = mapped_column(default=False)
+    made: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+
+
+class LayoutRow(Base):
+    """A search for a plan and what came of it, with the job it was computed from."""
+
+    __tablename__ = "layout"
+    pk: Mapped[int] = mapped_column(Identity(), primary_key=True)
+    project: Mapped[int] = mapped_column(ForeignKey("project.pk", ondelete="CASCADE"), index=True)
+    state: Mapped[str] = mapped_column(default="waiting")  # waiting, searching, done, stopped, failed
+    asked: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    seconds: Mapped[float]
+    made_from: Mapped[str]
+    job: Mapped[dict[str, Any]]
+    stop_asked: Mapped[bool] = mapped_column(default=False)
+    spent: Mapped[float] = mapped_column(default=0.0)
+    rounds: Mapped[int] = mapped_column(default=0)
+    unplaced: Mapped[int | None]
+    cost: Mapped[Decimal | None]
+    lower_bound: Mapped[float | None]
+    plan: Mapped[dict[str, Any] | None]
+    trouble: Mapped[str] = mapped_column(default="")
+
+
+class StepDoneRow(Base):
+    """A milling step ticked off."""
+
+    __tablename__ = "step_done"
+    layout: Mapped[int] = mapped_column(ForeignKey("layout.pk", ondelete="CASCADE"), primary_key=True)
+    key: Mapped[str] = mapped_column(primary_key=True)
+    at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+
+
+class DrawingRow(Base):
+    __tablename__ = "drawing"
+    pk: Mapped[int] = mapped_column(Identity(), primary_key=True)
+    project: Mapped[int] = mapped_column(ForeignKey("project.pk", ondelete="CASCADE"), index=True)
+    name: Mapped[str]
+    media_type: Mapped[str]
+    content: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
+    size: Mapped[int]
+    added: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())

@@ -1,0 +1,242 @@
+"""The project aggregate: loaded and saved whole, every edit one transaction with its undo."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from datetime import datetime
+from typing import Any, cast
+
+from sqlalchemy import delete, func, select
+from sqlalchemy.orm import Session, selectinload
+
+from vividplank.core.board import Board, Defect, Station, Warp
+from vividplank.core.change import Change, changed
+from vividplank.core.cutlist import Panel, Part
+from vividplank.core.document import job_from_document, job_to_document
+from vividplank.core.job import Job
+from vividplank.core.measure import SYSTEMS, System, Unit
+from vividplank.core.shop import Allowance, Kerf, Method, Shop
+from vividplank.store.errors import NothingTo, NotThere, OutOfDate
+from vividplank.store.models import BoardRow, DefectRow, EditRow, LayoutRow, PartRow, ProjectRow, StationRow
+
+_EDITS_KEPT = 200
+
+
+@dataclass(frozen=True)
+class Project:
+    """A project as it stands, with the labels of what can be undone and redone."""
+
+    pk: int
+    version: int
+    system: System
+    job: Job
+    undo: str = ""
+    redo: str = ""
+
+
+@dataclass(frozen=True)
+class ShelfEntry:
+    pk: int
+    name: str
+    system: System
+    edited: datetime
+    parts: int
+    boards: int
+    demo: bool
+    laid_out: bool
+
+
+def unit_of(system: System) -> Unit:
+    """The unit of job files that goes with a system of display."""
+    return "in" if system in ("in", "in-decimal", "ft-in") else "mm"
+
+
+def shelf(session: Session) -> list[ShelfEntry]:
+    """All projects, the one last worked on first."""
+    parts = select(func.coalesce(func.sum(PartRow.quantity), 0)).where(PartRow.project == ProjectRow.pk).scalar_subquery()
+    boards = select(func.count()).where(BoardRow.project == ProjectRow.pk).scalar_subquery()
+    laid = select(func.count()).where(LayoutRow.project == ProjectRow.pk, LayoutRow.plan.is_not(None)).scalar_subquery()
+    rows = session.execute(
+        select(ProjectRow.pk, ProjectRow.name, ProjectRow.system, ProjectRow.edited, parts, boards, ProjectRow.demo, laid)
+        .order_by(ProjectRow.edited.desc(), ProjectRow.pk.desc())
+    )
+    return [ShelfEntry(r[0], r[1], cast(System, r[2]), r[3], int(r[4]), r[5], r[6], r[7] > 0) for r in rows]
+
+
+def add(session: Session, job: Job, system: System, *, demo: bool = False) -> Project:
+    """A new project holding this job."""
+    row = ProjectRow(name=job.name or "Untitled", system=system, demo=demo, **_shop_columns(job.shop))
+    session.add(row)
+    _write(row, job)
+    session.flush()
+    return load(session, row.pk)
+
+
+def load(session: Session, pk: int) -> Project:
+    row = _row(session, pk)
+    undo = session.scalar(_edits(pk, undone=False).order_by(EditRow.pk.desc()).limit(1))
+    redo = session.scalar(_edits(pk, undone=True).order_by(EditRow.pk).limit(1))
+    return Project(pk, row.version, cast(System, row.system), _read(row), undo.label if undo else "",
+                   redo.label if redo else "")
+
+
+def edit(session: Session, pk: int, version: int, change: Change, system: System | None = None) -> Project:
+    """Apply one change to the version it was made from; a Refusal or OutOfDate leaves everything as it was."""
+    row = _row(session, pk, lock=True)
+    _same(row, version)
+    before = _read(row)
+    if system is not None:
+        row.system = system
+        change = replace(change, unit=unit_of(system))
+    after = changed(before, change)
+    session.execute(delete(EditRow).where(EditRow.project == pk, EditRow.undone))
+    session.add(EditRow(project=pk, label=change.label, before=_document(before, row), after=_document(after, row)))
+    _write(row, after)
+    _touch(session, row)
+    old = select(EditRow.pk).where(EditRow.project == pk).order_by(EditRow.pk.desc()).offset(_EDITS_KEPT)
+    session.execute(delete(EditRow).where(EditRow.pk.in_(old)))
+    return load(session, pk)
+
+
+def undo(session: Session, pk: int, version: int) -> Project:
+    """Take back the last edit that stands."""
+    return _step(session, pk, version, undone=False, of=lambda e: e.before)
+
+
+def redo(session: Session, pk: int, version: int) -> Project:
+    """Make the edit again that was last taken back."""
+    return _step(session, pk, version, undone=True, of=lambda e: e.after)
+
+
+def remove(session: Session, pk: int, version: int) -> None:
+    row = _row(session, pk, lock=True)
+    _same(row, version)
+    session.delete(row)
+    session.flush()
+
+
+def _step(session: Session, pk: int, version: int, *, undone: bool, of: Callable[[EditRow], dict[str, Any]]) -> Project:
+    row = _row(session, pk, lock=True)
+    _same(row, version)
+    order = EditRow.pk if undone else EditRow.pk.desc()
+    found = session.scalar(_edits(pk, undone=undone).order_by(order).limit(1))
+    if found is None:
+        raise NothingTo("there is nothing to redo" if undone else "there is nothing to undo")
+    found.undone = not undone
+    document = of(found)
+    row.system = document.get("system", row.system)
+    _write(row, job_from_document(document["job"]))
+    _touch(session, row)
+    return load(session, pk)
+
+
+def _document(job: Job, row: ProjectRow) -> dict[str, Any]:
+    return {"job": job_to_document(job), "system": row.system}
+
+
+def _edits(pk: int, *, undone: bool) -> Any:
+    return select(EditRow).where(EditRow.project == pk, EditRow.undone == undone)
+
+
+def _row(session: Session, pk: int, *, lock: bool = False) -> ProjectRow:
+    wanted = select(ProjectRow).where(ProjectRow.pk == pk).options(
+        selectinload(ProjectRow.parts),
+        selectinload(ProjectRow.boards).selectinload(BoardRow.stations),
+        selectinload(ProjectRow.boards).selectinload(BoardRow.defects),
+    )
+    row = session.scalar(wanted.with_for_update(of=ProjectRow) if lock else wanted)
+    if row is None:
+        raise NotThere("there is no such project; it may have been removed")
+    return row
+
+
+def _same(row: ProjectRow, version: int) -> None:
+    if row.version != version:
+        raise OutOfDate(row.version)
+
+
+def _touch(session: Session, row: ProjectRow) -> None:
+    """Count the edit even where only children changed."""
+    row.edited = func.now()
+    session.flush()
+
+
+def _read(row: ProjectRow) -> Job:
+    shop = Shop(
+        cast(Method, row.method), Kerf(row.kerf_crosscut, row.kerf_rip, row.kerf_resaw),
+        Allowance(row.allowance_length, row.allowance_width, row.allowance_face, row.allowance_panel_width),
+        row.end_trim, row.min_blank_length, row.max_slope,
+    )
+    system = next(s for s in SYSTEMS if s == row.system)
+    return Job(row.name, shop, tuple(_part(p) for p in row.parts), tuple(_board(b) for b in row.boards), unit_of(system))
+
+
+def _part(r: PartRow) -> Part:
+    panel = Panel(r.stave_min, r.stave_max) if r.stave_min is not None and r.stave_max is not None else None
+    return Part(r.id, r.name, r.quantity, r.species, r.length, r.width, r.thickness, cast(Any, r.faces), panel, r.run, r.note)
+
+
+def _board(r: BoardRow) -> Board:
+    return Board(
+        r.id, r.species, r.length, tuple(Station(s.x, s.y0, s.y1, s.t0, s.t1) for s in r.stations),
+        Warp(r.bow, r.cup, r.twist),
+        tuple(Defect(d.kind, cast(Any, d.face), d.x0, d.x1, d.y0, d.y1) for d in r.defects), r.price.normalize() + 0,
+        r.quarter, r.note,
+    )
+
+
+def _write(row: ProjectRow, job: Job) -> None:
+    row.name = job.name or row.name
+    for name, value in _shop_columns(job.shop).items():
+        setattr(row, name, value)
+    have = {p.id: (r, p) for r in row.parts for p in [_part(r)]}
+    row.parts = [_keep(have.get(p.id), p, PartRow(), _part_columns(p, i)) for i, p in enumerate(job.parts)]
+    there = {b.id: (r, b) for r in row.boards for b in [_board(r)]}
+    boards = []
+    for i, board in enumerate(job.boards):
+        old = there.get(board.id)
+        kept = old[0] if old else BoardRow()
+        if old is None or old[1] != board:
+            for name, value in _board_columns(board).items():
+                setattr(kept, name, value)
+            kept.stations = [StationRow(x=s.x, y0=s.y0, y1=s.y1, t0=s.t0, t1=s.t1) for s in board.stations]
+            kept.defects = [
+                DefectRow(position=k, kind=d.kind, face=d.face, x0=d.x0, x1=d.x1, y0=d.y0, y1=d.y1)
+                for k, d in enumerate(board.defects)
+            ]
+        kept.position = i
+        boards.append(kept)
+    row.boards = boards
+
+
+def _keep(old: tuple[PartRow, Part] | None, part: Part, fresh: PartRow, columns: dict[str, Any]) -> PartRow:
+    """The row that holds this part already, brought up to date, or a fresh one."""
+    row = old[0] if old else fresh
+    for name, value in columns.items():
+        setattr(row, name, value)
+    return row
+
+
+def _shop_columns(shop: Shop) -> dict[str, Any]:
+    return {
+        "method": shop.method, "kerf_crosscut": shop.kerf.crosscut, "kerf_rip": shop.kerf.rip,
+        "kerf_resaw": shop.kerf.resaw, "allowance_length": shop.allowance.length,
+        "allowance_width": shop.allowance.width, "allowance_face": shop.allowance.face,
+        "allowance_panel_width": shop.allowance.panel_width, "end_trim": shop.end_trim,
+        "min_blank_length": shop.min_blank_length, "max_slope": shop.max_slope,
+    }
+
+
+def _part_columns(p: Part, position: int) -> dict[str, Any]:
+    return {
+        "position": position, "id": p.id, "name": p.name, "quantity": p.quantity, "species": p.species,
+        "length": p.length, "width": p.width, "thickness": p.thickness, "faces": p.faces,
+        "stave_min": p.panel.stave_min if p.panel else None, "stave_max": p.panel.stave_max if p.panel else None,
+        "run": p.run, "note": p.note,
+    }
+
+
+def _board_columns(b: Board) -> dict[str, Any]:
+    return {
+        "id": b.id, "species": b.species, "length": b.length, "price": b.price, "quarter": b.quarter, "note": b.note,
+        "bow": b.warp.bow, "cup": b.warp.cup, "twist": b.warp.twist,
+    }
