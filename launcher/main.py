@@ -71,7 +71,7 @@ def _serving(rest: list[str], *, demo: bool) -> int:
     with running() as cluster:
         environment = {**os.environ, "PLANK_DATABASE": cluster.url(), "PLANK_DATA": str(DATA)}
         _prepare(python, environment, demo)
-        web = Child("web server", [python, "-m", "vividplank.web", "--port", str(chosen.port)])
+        web = Child("web server", [python, "-m", "vividplank.serve", "--port", str(chosen.port)])
         worker = Child("worker", [python, "-m", "vividplank.jobs"])
 
         def ready() -> None:

@@ -1,0 +1,37 @@
+"""The web server: `python -m vividplank.serve --port 8128`, on loopback. Here web and queue are put together."""
+
+import argparse
+import logging
+import sys
+from functools import partial
+
+from waitress import create_server
+
+from vividplank.core.board.warm import warm
+from vividplank.jobs.queue import ask_for_work, make_app
+from vividplank.web.app import create_app
+
+
+def main() -> int:
+    options = argparse.ArgumentParser(prog="vividplank.serve")
+    options.add_argument("--port", type=int, required=True)
+    options.add_argument("--host", default="127.0.0.1", help="listen elsewhere than on this machine only")
+    chosen = options.parse_args()
+    logging.basicConfig(level=logging.INFO, format="%(asctime)s web %(levelname)s %(message)s")
+    logging.getLogger("waitress.queue").setLevel(logging.ERROR)
+    logging.getLogger("procrastinate").setLevel(logging.WARNING)
+    warm()
+    queue = make_app()
+    with queue.open():
+        try:
+            server = create_server(create_app(partial(ask_for_work, queue)), host=chosen.host, port=chosen.port, threads=8,
+                                   max_request_body_size=21 << 20, ident=None)
+        except OSError as problem:
+            print(f"port {chosen.port} cannot be opened: {problem.strerror}", file=sys.stderr)
+            return 1
+        server.run()
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

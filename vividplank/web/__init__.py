@@ -1,0 +1,1 @@
+"""The HTTP API and the pages: one blueprint per stage."""

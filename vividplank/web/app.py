@@ -1,0 +1,131 @@
+"""The Flask application: the API, the built screens, and the rules of the door."""
+
+import json
+import logging
+from collections.abc import Callable
+from pathlib import Path
+
+from flask import Response, current_app, request, send_from_directory
+from flask_openapi3 import Info, OpenAPI
+from pydantic import ValidationError
+from sqlalchemy import text
+from sqlalchemy.orm.exc import StaleDataError
+from werkzeug.exceptions import HTTPException, NotFound
+
+from vividplank.core.exchange import Refusal
+from vividplank.core.exchange.refusal import json_path
+from vividplank.store.database import session
+from vividplank.store.errors import NothingTo, NotThere, OutOfDate
+from vividplank.web import boards, books, draw, layout, mill, parts, shelf
+from vividplank.web.schemas import Health, TroubleBody
+
+log = logging.getLogger("vividplank.web")
+DIST = Path(__file__).resolve().parents[2] / "frontend" / "dist"
+BODY_LIMIT = 4 << 20
+DRAWING_LIMIT = 20 << 20
+_POLICY = ("default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; font-src 'self'; "
+           "connect-src 'self'; frame-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'")
+_LOCAL = {"127.0.0.1", "localhost", "[::1]"}
+
+
+def _invalid(problem: ValidationError) -> Response:
+    first = problem.errors(include_url=False)[0]
+    return _trouble(422, first["msg"].replace("Input should be", "expected"), json_path(first["loc"]))
+
+
+def create_app(ask_for_work: Callable[[int], None]) -> OpenAPI:
+    """The application; `ask_for_work` puts the layout of that number on the queue."""
+    app = OpenAPI("vividplank", info=Info(title="Vivid Plank", version="1"), validation_error_status=422,
+                  validation_error_model=TroubleBody, validation_error_callback=_invalid, doc_ui=False, static_folder=None)
+    app.config["MAX_CONTENT_LENGTH"] = DRAWING_LIMIT + (1 << 16)
+    app.config["PROPAGATE_EXCEPTIONS"] = False
+    app.extensions["ask_for_work"] = ask_for_work
+    for area in (shelf, draw, parts, boards, layout, mill, books):
+        app.register_api(area.area)
+    app.before_request(_door)
+    app.after_request(_headers)
+    app.register_error_handler(Exception, _told)
+
+    @app.get("/api/health", responses={200: Health})
+    def health() -> Response:
+        with session() as opened:
+            opened.execute(text("select 1"))
+        return Response(Health(name="vivid-plank", database=True).model_dump_json(), mimetype="application/json")
+
+    @app.get("/", doc_ui=False)
+    def page() -> Response:
+        return _screens("index.html")
+
+    @app.get("/<path:path>", doc_ui=False)
+    def asset(path: str) -> Response:
+        if path.startswith("api/"):
+            raise NotFound
+        return _screens(path if (DIST / path).is_file() else "index.html")
+
+    return app
+
+
+def _screens(path: str) -> Response:
+    answer = send_from_directory(DIST, path)
+    # Built files carry a hash in their names; the page that names them must always be asked for anew.
+    lasting = path.startswith("assets/")
+    answer.headers["Cache-Control"] = "public, max-age=31536000, immutable" if lasting else "no-cache"
+    return answer
+
+
+def _door() -> Response | None:
+    """Only this machine, and only pages of our own may write."""
+    host = request.host.rsplit(":", 1)[0] if not request.host.endswith("]") else request.host
+    if host not in _LOCAL:
+        return _trouble(403, "this address is not served here; expected 127.0.0.1 or localhost")
+    if request.method not in ("GET", "HEAD"):
+        origin = request.headers.get("Origin")
+        site = request.headers.get("Sec-Fetch-Site", "same-origin")
+        if site not in ("same-origin", "none") or (origin and origin != request.host_url.rstrip("/")):
+            return _trouble(403, "writes are taken from this application's own pages only")
+        drawing = request.path.endswith("/drawings")
+        limit = DRAWING_LIMIT if drawing else BODY_LIMIT
+        if (request.content_length or 0) > limit:
+            return _trouble(413, f"too large; expected at most {limit >> 20} MB")
+    return None
+
+
+def _headers(answer: Response) -> Response:
+    answer.headers.setdefault("Content-Security-Policy", _POLICY)
+    answer.headers["X-Content-Type-Options"] = "nosniff"
+    answer.headers["Referrer-Policy"] = "no-referrer"
+    answer.headers["Cross-Origin-Opener-Policy"] = "same-origin"
+    answer.headers["Cross-Origin-Resource-Policy"] = "same-origin"
+    if request.path.startswith("/api/"):
+        answer.headers.setdefault("Cache-Control", "no-store")
+    return answer
+
+
+def _told(problem: Exception) -> Response:
+    """Every error as a sentence; what we did not foresee goes to the log with its trace, not to the user."""
+    if isinstance(problem, Refusal):
+        return _trouble(422, problem.why, problem.path)
+    if isinstance(problem, OutOfDate):
+        return _trouble(409, str(problem), version=problem.version)
+    if isinstance(problem, StaleDataError):
+        return _trouble(409, "somebody else, or another tab, has edited this at the same moment")
+    if isinstance(problem, NothingTo):
+        return _trouble(409, str(problem))
+    if isinstance(problem, NotThere):
+        return _trouble(404, str(problem))
+    if isinstance(problem, HTTPException):
+        code = problem.code or 500
+        return _trouble(code, "there is nothing here" if code == 404 else problem.description or problem.name)
+    log.error("%s %s failed", request.method, request.path, exc_info=problem)
+    return _trouble(500, "something went wrong here; nothing was changed, and the log of the server says what it was")
+
+
+def _trouble(code: int, what: str, where: str = "", version: int | None = None) -> Response:
+    body = TroubleBody(what=what, where=where, version=version)
+    return current_app.response_class(body.model_dump_json(), code, mimetype="application/json")
+
+
+def openapi_document() -> str:
+    """The API's description, as docs/openapi.json keeps it."""
+    app = create_app(lambda layout: None)
+    return json.dumps(app.api_doc, indent=1, sort_keys=True) + "\n"

@@ -1,0 +1,82 @@
+"""Lay out: searches asked for, watched and stopped; plans in and out."""
+
+import json
+
+from flask import Response, current_app, request
+from flask_openapi3 import APIBlueprint
+
+from vividplank.core.exchange import Refusal, plan_document, read_plan
+from vividplank.core.layout.audit import audit
+from vividplank.core.layout.svg import plan_svg
+from vividplank.store import layouts, projects
+from vividplank.store.database import session
+from vividplank.store.errors import NotThere
+from vividplank.web import answer
+from vividplank.web.schemas import AskLayout, LayoutAnswer, LayoutBody, LayoutPath, ProjectPath, TroubleBody
+from vividplank.web.translate import layout_body
+
+area = APIBlueprint("layout", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody})
+
+
+@area.get("/projects/<int:project>/layout", responses={200: LayoutAnswer})
+def get_layout(path: ProjectPath) -> Response:
+    with session() as opened:
+        project = projects.load(opened, path.project)
+        latest, standing = layouts.latest(opened, path.project), layouts.standing(opened, path.project)
+    return answer.body(LayoutAnswer(
+        latest=layout_body(latest, project) if latest else None,
+        standing=layout_body(standing, project) if standing else None,
+    ))
+
+
+@area.post("/projects/<int:project>/layout", responses={201: LayoutBody})
+def ask_layout(path: ProjectPath, body: AskLayout) -> Response:
+    """Start a search from the project as it stands."""
+    with session() as opened:
+        project = projects.load(opened, path.project)
+        if not project.job.parts:
+            raise Refusal("$.parts", "there are no parts to lay out; expected at least one on the list")
+        if not project.job.boards:
+            raise Refusal("$.boards", "there are no boards to lay them on; expected at least one")
+        layout = layouts.ask(opened, path.project, project.job, body.seconds)
+    current_app.extensions["ask_for_work"](layout.pk)
+    return answer.body(layout_body(layout, project), 201)
+
+
+@area.post("/projects/<int:project>/plan", responses={201: LayoutBody})
+def add_plan(path: ProjectPath) -> Response:
+    """A plan file for the project as it stands; taken only if every rule holds."""
+    plan = read_plan(request.get_data())
+    with session() as opened:
+        project = projects.load(opened, path.project)
+        violations = audit(project.job, plan)
+        if violations:
+            more = f" (and {len(violations) - 1} more)" if len(violations) > 1 else ""
+            raise Refusal(violations[0].place, f"this plan breaks rule {violations[0].rule}: {violations[0].what}{more}")
+        return answer.body(layout_body(layouts.keep(opened, path.project, project.job, plan), project), 201)
+
+
+@area.post("/layouts/<int:layout>/stop", responses={200: LayoutBody})
+def stop_layout(path: LayoutPath) -> Response:
+    with session() as opened:
+        layout = layouts.stop(opened, path.layout)
+        return answer.body(layout_body(layout, projects.load(opened, layout.project)))
+
+
+@area.get("/layouts/<int:layout>/plan.json", responses={200: None})
+def get_plan(path: LayoutPath) -> Response:
+    with session() as opened:
+        layout = layouts.load(opened, path.layout)
+    if layout.plan is None:
+        raise NotThere("this layout has no plan yet")
+    text = json.dumps(plan_document(layout.plan, layout.job.unit), indent=1) + "\n"
+    return answer.file(text, f"{layout.job.name}.plan.json", "application/json")
+
+
+@area.get("/layouts/<int:layout>/plan.svg", responses={200: None})
+def get_plan_svg(path: LayoutPath) -> Response:
+    with session() as opened:
+        layout = layouts.load(opened, path.layout)
+    if layout.plan is None:
+        raise NotThere("this layout has no plan yet")
+    return answer.file(plan_svg(layout.job, layout.plan), f"{layout.job.name}.svg", "image/svg+xml")

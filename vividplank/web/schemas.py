@@ -1,0 +1,351 @@
+"""What goes over the wire. Lengths in whole ticks, money as decimal numbers, names as in the exchange page."""
+
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+Ticks = Annotated[int, Field(strict=True, ge=-(10**9), le=10**9)]
+Name = Annotated[str, Field(max_length=200)]
+Note = Annotated[str, Field(max_length=2000)]
+SystemName = Literal["in", "in-decimal", "ft-in", "mm", "cm", "m"]
+
+
+class Body(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+
+class PanelBody(Body):
+    stave_min: Ticks
+    stave_max: Ticks
+
+
+class PartBody(Body):
+    id: Name
+    name: Name = ""
+    quantity: Annotated[int, Field(strict=True, ge=1, le=100_000)]
+    species: Name
+    length: Ticks
+    width: Ticks
+    thickness: Ticks
+    faces: Literal["clear-two", "clear-one", "sound"] = "clear-one"
+    panel: PanelBody | None = None
+    run: Name = ""
+    note: Note = ""
+
+
+class StationBody(Body):
+    x: Ticks
+    y0: Ticks
+    y1: Ticks
+    t0: Ticks
+    t1: Ticks
+
+
+class WarpBody(Body):
+    bow: Ticks = 0
+    cup: Ticks = 0
+    twist: Ticks = 0
+
+
+class DefectBody(Body):
+    kind: Annotated[str, Field(min_length=1, max_length=60)]
+    face: Literal["A", "B", "both"]
+    x0: Ticks
+    x1: Ticks
+    y0: Ticks
+    y1: Ticks
+
+
+class BoardBody(Body):
+    id: Name
+    species: Name
+    length: Ticks
+    price: Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)] = 0
+    quarter: Annotated[str, Field(max_length=10)] = ""
+    note: Note = ""
+    stations: Annotated[list[StationBody], Field(min_length=2, max_length=200)]
+    warp: WarpBody = WarpBody()
+    defects: Annotated[list[DefectBody], Field(max_length=500)] = []
+
+
+class KerfBody(Body):
+    crosscut: Annotated[Ticks, Field(ge=0)]
+    rip: Annotated[Ticks, Field(ge=0)]
+    resaw: Annotated[Ticks, Field(ge=0)]
+
+
+class AllowanceBody(Body):
+    length: Annotated[Ticks, Field(ge=0)]
+    width: Annotated[Ticks, Field(ge=0)]
+    face: Annotated[Ticks, Field(ge=0)]
+    panel_width: Annotated[Ticks, Field(ge=0)]
+
+
+class ShopBody(Body):
+    method: Literal["mill-wide", "rough-rip"]
+    kerf: KerfBody
+    allowance: AllowanceBody
+    end_trim: Annotated[Ticks, Field(ge=0)]
+    min_blank_length: Annotated[Ticks, Field(ge=0)]
+    max_slope: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+
+
+class ProjectBody(Body):
+    pk: int
+    name: str
+    system: SystemName
+    version: int
+    shop: ShopBody
+    parts: list[PartBody]
+    boards: list[BoardBody]
+    undo: str
+    redo: str
+
+
+class ShelfBody(Body):
+    pk: int
+    name: str
+    system: SystemName
+    edited: str
+    parts: int
+    boards: int
+    demo: bool
+    laid_out: bool
+
+
+class ShelfList(Body):
+    projects: list[ShelfBody]
+
+
+class NewProject(Body):
+    name: Annotated[str, Field(min_length=1, max_length=200)]
+    system: SystemName = "in"
+
+
+class PutPart(PartBody):
+    was: Name = ""
+
+
+class PutBoard(BoardBody):
+    was: Name = ""
+
+
+class EditBody(Body):
+    """One edit: what is put and what is removed, made from `version`."""
+
+    version: int
+    label: Annotated[str, Field(min_length=1, max_length=200)]
+    name: Name | None = None
+    system: SystemName | None = None
+    shop: ShopBody | None = None
+    put_parts: Annotated[list[PutPart], Field(max_length=2000)] = []
+    remove_parts: Annotated[list[Name], Field(max_length=2000)] = []
+    put_boards: Annotated[list[PutBoard], Field(max_length=500)] = []
+    remove_boards: Annotated[list[Name], Field(max_length=500)] = []
+
+
+class VersionBody(Body):
+    version: int
+
+
+class ListText(Body):
+    text: Annotated[str, Field(max_length=2_000_000)]
+    species: Name = ""
+
+
+class RowRefusalBody(Body):
+    row: int
+    text: str
+    why: str
+
+
+class ListRead(Body):
+    parts: list[PartBody]
+    refused: list[RowRefusalBody]
+
+
+class NeedBody(Body):
+    species: str
+    quarter: str
+    parts: list[str]
+    pieces: int
+    net: float
+    to_buy: float
+    longest: Ticks
+    widest: Ticks
+    on_hand: float
+    price: float | None
+    cost: float | None
+
+
+class NeedList(Body):
+    waste: float
+    needs: list[NeedBody]
+
+
+class PieceBody(Body):
+    """A length of the board laid flat: what h(R) leaves there, and why."""
+
+    x0: Ticks
+    x1: Ticks
+    flat: Ticks
+    takes_below: Ticks
+    takes_above: Ticks
+
+
+class CutBody(Body):
+    name: Literal["whole", "halved", "in thirds"]
+    flat: Ticks
+    pieces: list[PieceBody]
+
+
+class LookBody(Body):
+    """What a board is and will yield."""
+
+    quarter: str
+    board_feet: float
+    weight_kg: float | None
+    alone: bool
+    cuts: list[CutBody]
+    advice: str
+
+
+class AskLayout(Body):
+    seconds: Annotated[float, Field(gt=0, le=600)] = 10.0
+
+
+class LayoutBody(Body):
+    pk: int
+    state: Literal["waiting", "searching", "done", "stopped", "failed"]
+    stale: bool
+    seconds: float
+    spent: float
+    rounds: int
+    unplaced: int | None
+    cost: float | None
+    lower_bound: float | None
+    trouble: str
+    system: SystemName
+    plan: dict[str, Any] | None  # a plan file's document, in ticks
+    boards: list[BoardBody]
+    parts: list[PartBody]
+
+
+class LayoutAnswer(Body):
+    """The layout last asked for, and the newest one that has a plan (often the same)."""
+
+    latest: LayoutBody | None
+    standing: LayoutBody | None
+
+
+class StepBody(Body):
+    key: str
+    machine: str
+    do: str
+    down: str
+    against: str
+    setting: Ticks
+    dimension: str
+    passes: list[Ticks]
+    stock_in: Ticks
+    stock_out: Ticks
+    check: str
+    why: str
+    obstacle: str
+    way_round: list[str]
+    pieces: list[str]
+    done: bool
+
+
+class RouteBody(Body):
+    board: str
+    steps: list[StepBody]
+
+
+class MillingBody(Body):
+    layout: int
+    stale: bool
+    system: SystemName
+    routes: list[RouteBody]
+    cautions: dict[str, list[str]]
+
+
+class StepDone(Body):
+    key: Annotated[str, Field(max_length=200)]
+    done: bool
+
+
+class BoardAccountBody(Body):
+    board: str
+    species: str
+    rough: float
+    price: float
+    share: float
+    where: dict[str, float]
+
+
+class AccountBody(Body):
+    """Board feet by category; `per_foot_bought` and `per_foot_of_parts` in the shop's money."""
+
+    layout: int
+    stale: bool
+    categories: list[str]
+    boards: list[BoardAccountBody]
+    rough: float
+    price: float
+    share: float
+    where: dict[str, float]
+    per_foot_bought: float | None
+    per_foot_of_parts: float | None
+
+
+class WoodBody(Body):
+    name: str
+    specific_gravity: float
+    coef_tangential: float
+    coef_radial: float
+
+
+class WoodList(Body):
+    woods: list[WoodBody]
+
+
+class DrawingBody(Body):
+    pk: int
+    name: str
+    media_type: str
+    size: int
+
+
+class DrawingList(Body):
+    drawings: list[DrawingBody]
+
+
+class Health(Body):
+    name: str
+    database: bool
+
+
+class TroubleBody(Body):
+    """What went wrong, in a sentence; `where` is a path in what was sent, `found` lists several."""
+
+    what: str
+    where: str = ""
+    found: list[str] = []
+    version: int | None = None
+
+
+class ProjectPath(BaseModel):
+    project: int
+
+
+class LayoutPath(BaseModel):
+    layout: int
+
+
+class DrawingPath(BaseModel):
+    drawing: int
+
+
+class WasteQuery(BaseModel):
+    waste: Annotated[float, Field(ge=0, le=3)] = 0.3
