@@ -33,7 +33,7 @@ def look_at_board(path: ProjectPath, body: BoardBody) -> Response:
         cuts=[
             CutBody(name=cut.name, flat=int(cut.flat // 1), pieces=[
                 PieceBody(x0=p.x0, x1=p.x1, flat=int(p.flat // 1), takes_below=round(p.takes_below),
-                          takes_above=round(p.takes_above)) for p in cut.pieces
+                          takes_above=round(p.takes_above), a=p.slab.a, b=p.slab.b, c=p.slab.c) for p in cut.pieces
             ]) for cut in found
         ],
         advice=advice(board, found, job.unit),

@@ -184,13 +184,16 @@ class NeedList(Body):
 
 
 class PieceBody(Body):
-    """A length of the board laid flat: what h(R) leaves there, and why."""
+    """A length of the board laid flat: its slab lies between z = a·x + b·y + c and that plus `flat`."""
 
     x0: Ticks
     x1: Ticks
     flat: Ticks
     takes_below: Ticks
     takes_above: Ticks
+    a: float
+    b: float
+    c: float
 
 
 class CutBody(Body):

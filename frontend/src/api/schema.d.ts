@@ -780,9 +780,15 @@ export interface components {
         };
         /**
          * PieceBody
-         * @description A length of the board laid flat: what h(R) leaves there, and why.
+         * @description A length of the board laid flat: its slab lies between z = a·x + b·y + c and that plus `flat`.
          */
         PieceBody: {
+            /** A */
+            a: number;
+            /** B */
+            b: number;
+            /** C */
+            c: number;
             /** Flat */
             flat: number;
             /** Takes Above */

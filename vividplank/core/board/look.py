@@ -5,7 +5,7 @@ from typing import Literal
 
 from vividplank.core.board.board import Board, Region
 from vividplank.core.board.depth import depths
-from vividplank.core.board.slab import flat_slab
+from vividplank.core.board.slab import Slab, flat_slab
 from vividplank.core.measure import TICKS_PER_64TH, Unit, show
 
 CutName = Literal["whole", "halved", "in thirds"]
@@ -20,6 +20,7 @@ class Piece:
     flat: float
     takes_below: float
     takes_above: float
+    slab: Slab
 
 
 @dataclass(frozen=True)
@@ -67,7 +68,7 @@ def _piece(board: Board, x0: int, x1: int) -> Piece:
     region = Region(x0, x1, low, 0.0, 0, high - low)
     slab = flat_slab(board, region)
     off = depths(board, region, slab)
-    return Piece(x0, x1, slab.thickness, off.below, off.above)
+    return Piece(x0, x1, slab.thickness, off.below, off.above, slab)
 
 
 def _straight_width(board: Board, x0: int, x1: int) -> tuple[int, int]:

@@ -1,0 +1,67 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type Project = Schemas["ProjectBody"];
+export type Part = Schemas["PartBody"];
+export type Board = Schemas["BoardBody"];
+export type Defect = Schemas["DefectBody"];
+export type Station = Schemas["StationBody"];
+export type Shop = Schemas["ShopBody"];
+export type Layout = Schemas["LayoutBody"];
+export type Step = Schemas["StepBody"];
+/** One edit; what is left out stays as it is. `was` is the id a thing had before it was renamed. */
+export interface Edit {
+  label: string;
+  name?: string;
+  system?: Schemas["EditBody"]["system"];
+  shop?: Shop;
+  put_parts?: (Part & { was?: string })[];
+  remove_parts?: string[];
+  put_boards?: (Board & { was?: string })[];
+  remove_boards?: string[];
+}
+
+/** A refusal of the server, in its own sentence. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly what: string,
+    readonly where = "",
+  ) {
+    super(where && where !== "$" ? `${what} (${where})` : what);
+  }
+}
+
+export const api = createClient<paths>({ baseUrl: window.location.origin });
+
+api.use({
+  async onResponse({ response }) {
+    if (response.ok) return undefined;
+    throw await refusalOf(response);
+  },
+  onError() {
+    return new Refused(0, "the application does not answer; what is on the screen is kept, try again in a moment");
+  },
+});
+
+/** Send a file as it is. */
+export async function send<T>(path: string, content: Blob | string, headers: Record<string, string> = {}): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(path, { method: "POST", body: content, headers });
+  } catch {
+    throw new Refused(0, "the application does not answer; nothing was sent, try again in a moment");
+  }
+  if (!response.ok) throw await refusalOf(response);
+  return (await response.json()) as T;
+}
+
+async function refusalOf(response: Response): Promise<Refused> {
+  try {
+    const body = (await response.json()) as { what?: string; where?: string };
+    return new Refused(response.status, body.what ?? response.statusText, body.where ?? "");
+  } catch {
+    return new Refused(response.status, "the application gave no readable answer");
+  }
+}

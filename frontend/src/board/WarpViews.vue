@@ -1,0 +1,137 @@
+<script setup lang="ts">
+/** The board seen from its side and from its ends, warp exaggerated as stated, with the flat slab inside it. */
+import { computed } from "vue";
+import type { Board, Schemas } from "../api/client";
+import { show, type System } from "../measure";
+import { edges, thickness, underside, woodColours } from "./geometry";
+
+const props = defineProps<{ board: Board; system: System; pieces: Schemas["PieceBody"][]; width: number }>();
+
+const IN = 8128;
+const colours = computed(() => woodColours(props.board.species));
+/** How much higher than true the heights are drawn: enough that a sixteenth can be seen, not so much that it lies. */
+const factor = computed(() => {
+  const most = Math.max(
+    Math.abs(props.board.warp?.bow ?? 0) + Math.abs(props.board.warp?.cup ?? 0) + Math.abs(props.board.warp?.twist ?? 0),
+    IN / 16,
+  );
+  return Math.max(1, Math.min(20, Math.round((26 / props.width) * (props.board.length / most))));
+});
+const sx = computed(() => (props.width - 12) / props.board.length);
+const sz = computed(() => sx.value * factor.value);
+const PAD = 8;
+
+const heights = computed(() => {
+  const found: number[] = [0];
+  for (let k = 0; k <= 40; k++) {
+    const x = (props.board.length * k) / 40;
+    for (const v of [0, 0.5, 1]) {
+      const z = underside(props.board, x, v);
+      found.push(z, z + thickness(props.board, x, v));
+    }
+  }
+  return { low: Math.min(...found), high: Math.max(...found) };
+});
+const tall = computed(() => (heights.value.high - heights.value.low) * sz.value + 2 * PAD);
+const X = (x: number) => 6 + x * sx.value;
+const Z = (z: number) => PAD + (heights.value.high - z) * sz.value;
+
+function sideAt(v: number): string {
+  const low: string[] = [];
+  const high: string[] = [];
+  for (let k = 0; k <= 40; k++) {
+    const x = (props.board.length * k) / 40;
+    const z = underside(props.board, x, v);
+    low.push(`${X(x).toFixed(1)},${Z(z).toFixed(1)}`);
+    high.unshift(`${X(x).toFixed(1)},${Z(z + thickness(props.board, x, v)).toFixed(1)}`);
+  }
+  return [...low, ...high].join(" ");
+}
+const near = computed(() => sideAt(0));
+const far = computed(() => sideAt(1));
+
+const slabs = computed(() =>
+  props.pieces.map((p) => {
+    const [low, high] = edges(props.board, (p.x0 + p.x1) / 2);
+    const y = (low + high) / 2;
+    const at = (x: number) => p.a * x + p.b * y + p.c;
+    return `${X(p.x0)},${Z(at(p.x0))} ${X(p.x1)},${Z(at(p.x1))} ${X(p.x1)},${Z(at(p.x1) + p.flat)} ${X(p.x0)},${Z(at(p.x0) + p.flat)}`;
+  }),
+);
+
+/** Ends are drawn at their own scale, both alike, heights exaggerated less. */
+const END_FACTOR = 4;
+const ends = computed(() =>
+  [0, props.board.length].map((x) => {
+    const [y0, y1] = edges(props.board, x);
+    const scale = 150 / Math.max(y1 - y0, 1);
+    const low: string[] = [];
+    const high: string[] = [];
+    let top = 0;
+    for (let k = 0; k <= 16; k++) {
+      const v = k / 16;
+      const z = underside(props.board, x, v);
+      top = Math.max(top, z + thickness(props.board, x, v));
+      low.push(`${(6 + v * 150).toFixed(1)},${(-(z * scale * END_FACTOR)).toFixed(1)}`);
+      high.unshift(`${(6 + v * 150).toFixed(1)},${(-((z + thickness(props.board, x, v)) * scale * END_FACTOR)).toFixed(1)}`);
+    }
+    return { points: [...low, ...high].join(" "), top: top * scale * END_FACTOR, bench: 0 };
+  }),
+);
+</script>
+
+<template>
+  <div class="views">
+    <figure class="side">
+      <svg :width="width" :height="tall" role="img" :aria-label="`Side view, heights ${factor} times true`">
+        <path :d="`M0 ${Z(0)}H${width}`" stroke="#12171d" stroke-width="1.5" />
+        <polygon :points="far" :fill="colours[1]" fill-opacity=".55" />
+        <polygon :points="near" :fill="colours[0]" stroke="#12171d" stroke-width="1" />
+        <polygon v-for="(points, i) in slabs" :key="i" :points="points" class="slab" />
+      </svg>
+      <figcaption>
+        Side, heights ×{{ factor }}. Blue is the flat board inside: {{ show(Math.floor((pieces[0]?.flat ?? 0) / 127) * 127, system) }}
+        <template v-if="pieces.length > 1"> to {{ show(Math.floor(Math.max(...pieces.map((p) => p.flat)) / 127) * 127, system) }}</template>
+      </figcaption>
+    </figure>
+    <figure v-for="(end, i) in ends" :key="i" class="end">
+      <svg width="162" :height="Math.max(...ends.map((e) => e.top)) + 14" role="img" :aria-label="`End view, heights ${END_FACTOR} times true`">
+        <g :transform="`translate(0 ${Math.max(...ends.map((e) => e.top)) + 8})`">
+          <path d="M0 0H162" stroke="#12171d" stroke-width="1.5" />
+          <polygon :points="end.points" :fill="colours[0]" stroke="#12171d" />
+        </g>
+      </svg>
+      <figcaption>{{ i ? "Far end" : "Datum end" }}, heights ×{{ END_FACTOR }}</figcaption>
+    </figure>
+  </div>
+</template>
+
+<style scoped>
+.views {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: flex-end;
+  gap: 0.6rem 1.6rem;
+}
+figure {
+  margin: 0;
+  max-width: 100%;
+}
+.side {
+  flex-basis: 100%;
+}
+figcaption {
+  font-size: 0.82rem;
+  color: var(--ink-soft);
+}
+svg {
+  display: block;
+  overflow: visible;
+}
+.slab {
+  fill: var(--chalk);
+  fill-opacity: 0.35;
+  stroke: var(--chalk-ink);
+  stroke-width: 1.4;
+}
+</style>

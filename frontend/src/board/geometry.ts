@@ -1,0 +1,90 @@
+/** The board's own geometry for drawing: edges, faces, shares. All in ticks, as in core/board. */
+import type { Board, Station } from "../api/client";
+
+export interface Plan {
+  boards: { board: string; segments: Segment[] }[];
+  unplaced: { part: string; n: number; why: string }[];
+}
+export interface Segment {
+  x0: number;
+  x1: number;
+  y0: number;
+  slope: number;
+  strips: { y0: number; y1: number; blanks: Blank[] }[];
+}
+export interface Blank {
+  x0: number;
+  x1: number;
+  layers: Item[][];
+}
+export interface Item {
+  part: string;
+  n: number;
+  stave: number;
+}
+
+export const SOUND = ["tight-knot", "pin-knot", "stain", "sapwood", "mineral"];
+export const UNSOUND = ["loose-knot", "check", "split", "shake", "rot", "wane", "bark", "hole", "metal", "pith"];
+
+function between(stations: Station[], x: number): [Station, Station, number] {
+  let at = 1;
+  while (at < stations.length - 1 && stations[at]!.x < x) at++;
+  const left = stations[at - 1]!;
+  const right = stations[at]!;
+  return [left, right, right.x === left.x ? 0 : (x - left.x) / (right.x - left.x)];
+}
+
+export function edges(board: Board, x: number): [number, number] {
+  const [l, r, s] = between(board.stations, x);
+  return [l.y0 + s * (r.y0 - l.y0), l.y1 + s * (r.y1 - l.y1)];
+}
+
+export function thickness(board: Board, x: number, v: number): number {
+  const [l, r, s] = between(board.stations, x);
+  const t0 = l.t0 + s * (r.t0 - l.t0);
+  const t1 = l.t1 + s * (r.t1 - l.t1);
+  return t0 + v * (t1 - t0);
+}
+
+/** Height of face B above the bench at x and the share v across. */
+export function underside(board: Board, x: number, v: number): number {
+  const u = x / board.length;
+  const w = board.warp;
+  return (w?.bow ?? 0) * 4 * u * (1 - u) + (w?.cup ?? 0) * 4 * v * (1 - v) + (w?.twist ?? 0) * u * v;
+}
+
+export function extent(board: Board): { low: number; high: number } {
+  return {
+    low: Math.min(...board.stations.map((s) => s.y0)),
+    high: Math.max(...board.stations.map((s) => s.y1)),
+  };
+}
+
+/** Wood colours: light and dark of a species, oak where we know no better. */
+export function woodColours(species: string): [string, string] {
+  const name = species.toLowerCase();
+  const known: [string, [string, string]][] = [
+    ["ash", ["#efdfbe", "#cdb583"]],
+    ["red oak", ["#e0b48f", "#b5835c"]],
+    ["oak", ["#e3c290", "#b98f55"]],
+    ["walnut", ["#8d6547", "#5d3f2a"]],
+    ["cherry", ["#d69b72", "#a96c45"]],
+    ["maple", ["#f0e0c4", "#d3bb90"]],
+    ["beech", ["#e6c6a1", "#bd9468"]],
+    ["poplar", ["#dcd8a8", "#aeb07c"]],
+    ["birch", ["#eed9b3", "#cdb283"]],
+  ];
+  return known.find(([word]) => name.includes(word))?.[1] ?? ["#e3c290", "#b98f55"];
+}
+
+/** A number from 0 to 1 that belongs to a text: the same board always has the same grain. */
+export function grainSeed(text: string): () => number {
+  let state = 2166136261;
+  for (const c of text) state = Math.imul(state ^ c.charCodeAt(0), 16777619);
+  return () => {
+    state = Math.imul(state ^ (state >>> 15), 2246822507);
+    state = Math.imul(state ^ (state >>> 13), 3266489909);
+    state ^= state >>> 16;
+    return (state >>> 0) / 4294967296;
+  };
+}

@@ -1,0 +1,41 @@
+<script setup lang="ts">
+/** `?` shows the keys, anywhere. */
+import { ElDialog } from "element-plus";
+import { onBeforeUnmount, onMounted, ref } from "vue";
+import { inField } from "./keys";
+
+const open = ref(false);
+const KEYS: [string, string][] = [
+  ["?", "these keys"],
+  ["1 … 7", "go to a stage of the tape"],
+  ["0", "back to the shelf"],
+  ["Ctrl Z", "undo the last edit of the project"],
+  ["Ctrl Shift Z", "do it again"],
+  ["N", "a new part, board or project, where you are"],
+  ["Enter, ↑ ↓", "List: keep the cell and go to the row below or above"],
+  ["Ctrl V", "List: paste rows from a spreadsheet"],
+  ["L", "Lay out: search; once more to stop"],
+  ["Space", "Machine: step done; ← → go back and forth"],
+  ["Esc", "leave a field as it was, close a sheet"],
+];
+function key(event: KeyboardEvent): void {
+  if (event.key === "?" && !inField(event)) open.value = !open.value;
+}
+onMounted(() => window.addEventListener("keydown", key));
+onBeforeUnmount(() => window.removeEventListener("keydown", key));
+</script>
+
+<template>
+  <ElDialog v-model="open" title="Keys" width="34rem">
+    <table class="ruled">
+      <tbody>
+        <tr v-for="[keys, what] in KEYS" :key="keys">
+          <td>
+            <b>{{ keys }}</b>
+          </td>
+          <td>{{ what }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </ElDialog>
+</template>

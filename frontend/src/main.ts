@@ -1,0 +1,27 @@
+import "@fontsource-variable/archivo/standard.css";
+import "element-plus/es/components/dialog/style/css";
+import "element-plus/es/components/message/style/css";
+import "element-plus/es/components/tooltip/style/css";
+import "./theme/tokens.css";
+import "./theme/base.css";
+import "./theme/element.css";
+import { VueQueryPlugin } from "@tanstack/vue-query";
+import { createApp } from "vue";
+import App from "./App.vue";
+import { Refused } from "./api/client";
+import { router } from "./router";
+
+createApp(App)
+  .use(router)
+  .use(VueQueryPlugin, {
+    queryClientConfig: {
+      defaultOptions: {
+        queries: {
+          // A refusal will not change its mind; a server that is starting again will answer soon.
+          retry: (count, problem) => !(problem instanceof Refused && problem.status >= 400) && count < 5,
+          retryDelay: 700,
+        },
+      },
+    },
+  })
+  .mount("#app");

@@ -1,0 +1,25 @@
+import { createRouter, createWebHistory } from "vue-router";
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: "/", name: "shelf", component: () => import("./stages/shelf/ShelfPage.vue") },
+    {
+      path: "/project/:project(\\d+)",
+      component: () => import("./stages/ProjectFrame.vue"),
+      children: [
+        { path: "", redirect: (to) => ({ name: "list", params: to.params }) },
+        { path: "draw", name: "draw", component: () => import("./stages/draw/DrawPage.vue") },
+        { path: "list", name: "list", component: () => import("./stages/list/ListPage.vue") },
+        { path: "buy", name: "buy", component: () => import("./stages/buy/BuyPage.vue") },
+        { path: "boards/:board?", name: "boards", component: () => import("./stages/boards/BoardsPage.vue") },
+        { path: "layout", name: "layout", component: () => import("./stages/layout/LayoutPage.vue") },
+        { path: "mill", name: "mill", component: () => import("./stages/mill/MillPage.vue") },
+        { path: "books", name: "books", component: () => import("./stages/books/BooksPage.vue") },
+      ],
+    },
+    { path: "/project/:project(\\d+)/machine", name: "machine", component: () => import("./stages/mill/MachinePage.vue") },
+    { path: "/:rest(.*)*", redirect: "/" },
+  ],
+  scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
+});

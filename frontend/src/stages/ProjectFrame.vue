@@ -1,0 +1,70 @@
+<script setup lang="ts">
+/** A project under its tape: the way through it, undo and redo, and the stage's own page. */
+import { computed, onBeforeUnmount, onMounted } from "vue";
+import { useRoute, useRouter } from "vue-router";
+import { useLayout } from "../api/layout";
+import { unsaved, useProject } from "../api/project";
+import { inField } from "../controls/keys";
+import TapeNav from "../controls/TapeNav.vue";
+import { STAGES, type StageName } from "./stages";
+
+const route = useRoute();
+const router = useRouter();
+const { pk, project, trouble, undo, redo } = useProject();
+const { data: layout } = useLayout(pk);
+
+const current = computed(() => (STAGES.find((s) => s.name === route.name)?.name ?? "") as StageName | "");
+/** How far the project has come: parts pull the tape to Buy, boards to Lay out, a plan to the end. */
+const reached = computed(() => {
+  if (!project.value?.parts.length) return 1;
+  if (!project.value.boards.length) return 3;
+  return layout.value?.standing && !layout.value.standing.stale ? 6 : 4;
+});
+
+function key(event: KeyboardEvent): void {
+  const mod = event.ctrlKey || event.metaKey;
+  if (mod && event.key.toLowerCase() === "z" && !inField(event)) {
+    event.preventDefault();
+    void (event.shiftKey ? redo() : undo());
+    return;
+  }
+  if (mod || event.altKey || inField(event)) return;
+  const stage = STAGES[Number(event.key) - 1];
+  if (event.key === "0") void router.push("/");
+  else if (stage) void router.push({ name: stage.name, params: { project: pk.value } });
+}
+onMounted(() => window.addEventListener("keydown", key));
+onBeforeUnmount(() => window.removeEventListener("keydown", key));
+</script>
+
+<template>
+  <TapeNav :pk="pk" :name="project?.name ?? ''" :reached="reached" :current="current" />
+  <div v-if="project" class="undo-bar">
+    <button class="act quiet" :disabled="!project.undo" :title="`Undo: ${project.undo}`" @click="undo()">
+      ↶ <span>{{ project.undo ? `Undo ${project.undo}` : "Nothing to undo" }}</span>
+    </button>
+    <button v-if="project.redo" class="act quiet" @click="redo()">↷ <span>Redo {{ project.redo }}</span></button>
+    <span class="saved soft" role="status">{{ unsaved ? "saving …" : "all saved" }}</span>
+  </div>
+  <main v-if="trouble" class="stage">
+    <p class="note">{{ trouble.message }}. <RouterLink to="/">Back to the shelf</RouterLink></p>
+  </main>
+  <main v-else-if="project"><RouterView /></main>
+</template>
+
+<style scoped>
+.undo-bar {
+  display: flex;
+  align-items: center;
+  gap: 0.4rem;
+  padding: 0.15rem 1rem;
+  font-size: 0.85rem;
+}
+.undo-bar .act {
+  font-weight: 520;
+  min-height: 44px;
+}
+.saved {
+  margin-left: auto;
+}
+</style>

@@ -1,0 +1,192 @@
+<script setup lang="ts">
+/** The boards on hand: the rack beside one board under the eye. */
+import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
+import { useRoute, useRouter } from "vue-router";
+import { useProject } from "../../api/project";
+import BoardDrawing from "../../board/BoardDrawing.vue";
+import WarpViews from "../../board/WarpViews.vue";
+import { inField } from "../../controls/keys";
+import Len from "../../controls/Len.vue";
+import BoardEditor from "./BoardEditor.vue";
+import { useLook } from "./look";
+import NewBoard from "./NewBoard.vue";
+import Fig from "../../controls/Fig.vue";
+
+const route = useRoute();
+const router = useRouter();
+const { pk, project, edit } = useProject();
+const adding = ref(false);
+const frame = ref<HTMLElement>();
+const width = ref(700);
+
+const board = computed(() => project.value?.boards.find((b) => b.id === route.params.board) ?? project.value?.boards[0]);
+const { data: look, error } = useLook(pk, board);
+const shownCut = ref(0);
+const cut = computed(() => look.value?.cuts[shownCut.value]);
+const rackScale = computed(() => 150 / Math.max(1, ...(project.value?.boards.map((b) => b.length / 8128) ?? [1])));
+
+function open(id: string): void {
+  void router.replace({ name: "boards", params: { project: pk.value, board: id } });
+}
+function remove(): void {
+  if (!board.value) return;
+  void edit({ label: `removal of ${board.value.id}`, remove_boards: [board.value.id] });
+  void router.replace({ name: "boards", params: { project: pk.value } });
+}
+function key(event: KeyboardEvent): void {
+  if (event.key.toLowerCase() === "n" && !inField(event) && !event.ctrlKey && !event.metaKey) {
+    event.preventDefault();
+    adding.value = true;
+  }
+}
+let watcher: ResizeObserver | undefined;
+watch(frame, (now) => {
+  watcher?.disconnect();
+  if (!now) return;
+  watcher = new ResizeObserver(() => (width.value = now.clientWidth));
+  watcher.observe(now);
+  width.value = now.clientWidth;
+});
+onMounted(() => window.addEventListener("keydown", key));
+onBeforeUnmount(() => {
+  window.removeEventListener("keydown", key);
+  watcher?.disconnect();
+});
+</script>
+
+<template>
+  <section v-if="project" class="stage">
+    <div class="stage-head">
+      <h1 class="grow">Boards</h1>
+      <button class="act" :class="{ lead: !project.boards.length }" @click="adding = true">Add a board</button>
+      <RouterLink v-if="project.boards.length && project.parts.length" class="act lead" :to="{ name: 'layout', params: { project: pk } }">Next: lay out</RouterLink>
+    </div>
+    <p v-if="!project.boards.length" class="first">The rack is empty. Measure the first board: its length, its width at both ends, its thickness, and how it is bent.</p>
+    <div v-else class="two">
+      <nav class="rack" aria-label="Boards in the rack">
+        <button v-for="b in project.boards" :key="b.id" :class="{ on: b.id === board?.id }" :aria-pressed="b.id === board?.id" @click="open(b.id)">
+          <span><b>{{ b.id }}</b> <span class="soft">{{ b.species }}</span></span>
+          <span class="soft len"><Len :ticks="b.length" :system="project.system" /></span>
+          <BoardDrawing class="thumb" :board="b" :scale="rackScale" :system="project.system" />
+        </button>
+      </nav>
+      <div ref="frame" class="one">
+        <template v-if="board">
+          <BoardEditor :board="board" :width="width" @renamed="open">
+            <p v-if="error" class="note">{{ error.message }}</p>
+            <div v-if="look" class="yields">
+              <button v-for="(c, i) in look.cuts" :key="c.name" class="yield" :class="{ on: i === shownCut }" :aria-pressed="i === shownCut" @click="shownCut = i">
+                <span class="figure"><Len :ticks="c.flat" :system="project.system" about /></span>
+                <span class="label">flat, {{ c.name }}</span>
+              </button>
+              <div class="yield plain"><span class="figure">{{ look.board_feet.toFixed(2) }}</span><span class="label">bd ft in it, {{ look.quarter }}</span></div>
+              <div v-if="look.weight_kg" class="yield plain"><span class="figure">{{ look.weight_kg.toFixed(1) }}<small> kg</small></span><span class="label">{{ look.alone ? "one can lift it" : "two to lift it" }}, at 12 %</span></div>
+            </div>
+            <p v-if="look" class="advice"><Fig :text="look.advice" /></p>
+            <WarpViews v-if="look && cut" :board="board" :system="project.system" :pieces="cut.pieces" :width="Math.min(width, 900)" />
+          </BoardEditor>
+          <p class="end"><button class="act quiet" @click="remove">Take {{ board.id }} out of the rack</button></p>
+        </template>
+      </div>
+    </div>
+    <NewBoard v-if="adding" @close="adding = false" @added="open" />
+  </section>
+</template>
+
+<style scoped>
+.first {
+  font-size: 1.15rem;
+}
+.two {
+  display: grid;
+  grid-template-columns: 13rem minmax(0, 1fr);
+  gap: 1.8rem;
+}
+.rack {
+  display: flex;
+  flex-direction: column;
+  gap: 0;
+  align-self: start;
+}
+.rack button {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 0.1rem 0.5rem;
+  text-align: left;
+  padding: 0.45rem 0.5rem;
+  min-height: 44px;
+  border: 0;
+  border-bottom: 2px solid var(--ink);
+  background: none;
+  cursor: pointer;
+}
+.rack button.on {
+  background: var(--chalk-wash);
+  box-shadow: inset 6px 0 0 var(--chalk);
+  padding-left: 0.9rem;
+}
+.thumb {
+  grid-column: 1 / -1;
+  pointer-events: none;
+}
+.len {
+  font-size: 0.9rem;
+}
+.one {
+  min-width: 0;
+}
+.yields {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+}
+.yield {
+  display: flex;
+  flex-direction: column;
+  gap: 0.25rem;
+  align-items: flex-start;
+  padding: 0.6rem 0.9rem;
+  border: 2px solid var(--ink);
+  border-radius: var(--edge);
+  background: var(--paper);
+  cursor: pointer;
+}
+.yield.on {
+  border-color: var(--chalk);
+  box-shadow: inset 0 -6px 0 var(--chalk);
+}
+.yield.plain {
+  border-color: transparent;
+  background: none;
+  cursor: default;
+}
+.yield small {
+  font-size: 0.9rem;
+}
+.advice {
+  font-size: 1.1rem;
+  font-weight: 560;
+}
+.end {
+  margin-top: 2rem;
+}
+@media (max-width: 860px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 1rem;
+  }
+  .rack {
+    flex-direction: row;
+    overflow-x: auto;
+    max-width: 100%;
+  }
+  .rack button {
+    flex: 0 0 auto;
+    border-bottom: 2px solid var(--ink);
+  }
+  .thumb,
+  .len {
+    display: none;
+  }
+}
+</style>

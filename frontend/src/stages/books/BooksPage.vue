@@ -1,0 +1,155 @@
+<script setup lang="ts">
+/** Where the wood went: a picture and a table, closing to the rough volume. */
+import { useQuery } from "@tanstack/vue-query";
+import { computed } from "vue";
+import { api } from "../../api/client";
+import { useProject } from "../../api/project";
+
+const { pk, project } = useProject();
+const { data, error } = useQuery({
+  queryKey: computed(() => ["account", pk.value]),
+  queryFn: async () =>
+    (await api.GET("/api/projects/{project}/account", { params: { path: { project: pk.value } } })).data!,
+});
+/** Parts and offcuts are wood kept; the rest is told apart by pattern, since colour alone says nothing. */
+const KEPT = ["parts", "offcuts kept"];
+const shown = computed(() => data.value?.categories.filter((c) => (data.value?.where[c] ?? 0) > 0.0005 || KEPT.includes(c)) ?? []);
+const most = computed(() => Math.max(1, ...(data.value?.boards.map((b) => b.rough) ?? [])));
+const sum = computed(() => Object.values(data.value?.where ?? {}).reduce((a, b) => a + b, 0));
+const slug = (c: string) => c.replaceAll(" ", "-");
+</script>
+
+<template>
+  <section v-if="project" class="stage">
+    <div class="stage-head">
+      <h1>Books</h1>
+      <div v-if="data" class="figures grow">
+        <div><span class="figure">{{ (data.share * 100).toFixed(1) }} %</span><span class="label">of the rough wood becomes parts</span></div>
+        <div><span class="figure">{{ data.rough.toFixed(2) }}</span><span class="label">board feet cut</span></div>
+        <div><span class="figure">{{ data.price.toFixed(2) }}</span><span class="label">paid for them</span></div>
+        <div v-if="data.per_foot_bought"><span class="figure">{{ data.per_foot_bought.toFixed(2) }}</span><span class="label">a board foot bought</span></div>
+        <div v-if="data.per_foot_of_parts"><span class="figure">{{ data.per_foot_of_parts.toFixed(2) }}</span><span class="label">a board foot of parts</span></div>
+      </div>
+    </div>
+    <p v-if="error" class="first">{{ error.message }}. <RouterLink :to="{ name: 'layout', params: { project: pk } }">Go to Lay out.</RouterLink></p>
+    <p v-if="data?.stale" class="note">Parts, boards or the shop have changed since this plan was made: this is the account of the plan as it was.</p>
+    <template v-if="data">
+      <ul class="legend">
+        <li v-for="c in shown" :key="c"><span class="swatch" :class="slug(c)" />{{ c }}<span class="soft">{{ ((data.where[c]! / data.rough) * 100).toFixed(1) }} %</span></li>
+      </ul>
+      <div class="stack" role="img" :aria-label="`Where the wood of ${data.boards.length} boards went`">
+        <div v-for="b in data.boards" :key="b.board" class="row">
+          <b>{{ b.board }}</b>
+          <div class="bar" :style="{ width: `${(b.rough / most) * 100}%` }">
+            <span v-for="c in shown" :key="c" :class="slug(c)" :style="{ width: `${(b.where[c]! / b.rough) * 100}%` }" :title="`${c}: ${b.where[c]!.toFixed(2)} bd ft`" />
+          </div>
+        </div>
+      </div>
+      <div class="scroll">
+        <table class="ruled">
+          <thead><tr><th>Board</th><th>Wood</th><th v-for="c in shown" :key="c" class="num">{{ c }}</th><th class="num">rough, bd ft</th><th class="num">yield</th><th class="num">price</th></tr></thead>
+          <tbody>
+            <tr v-for="b in data.boards" :key="b.board">
+              <td><b>{{ b.board }}</b></td><td>{{ b.species }}</td>
+              <td v-for="c in shown" :key="c" class="num">{{ b.where[c]!.toFixed(2) }}</td>
+              <td class="num"><b>{{ b.rough.toFixed(2) }}</b></td><td class="num">{{ (b.share * 100).toFixed(0) }} %</td><td class="num">{{ b.price ? b.price.toFixed(2) : "owned" }}</td>
+            </tr>
+          </tbody>
+          <tfoot>
+            <tr>
+              <td colspan="2"><b>Together</b></td>
+              <td v-for="c in shown" :key="c" class="num"><b>{{ data.where[c]!.toFixed(2) }}</b></td>
+              <td class="num"><b>{{ data.rough.toFixed(2) }}</b></td><td class="num"><b>{{ (data.share * 100).toFixed(0) }} %</b></td><td class="num"><b>{{ data.price.toFixed(2) }}</b></td>
+            </tr>
+          </tfoot>
+        </table>
+      </div>
+      <p class="soft closes" data-closes>The categories add up to {{ sum.toFixed(4) }} board feet of {{ data.rough.toFixed(4) }} rough: the account closes. This is what the plan expects; nothing has been weighed against the shop yet.</p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.first {
+  font-size: 1.15rem;
+}
+.legend {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem 1.4rem;
+  list-style: none;
+  padding: 0;
+  margin: 0 0 1rem;
+}
+.legend li {
+  display: flex;
+  align-items: center;
+  gap: 0.45rem;
+}
+.swatch {
+  width: 26px;
+  height: 18px;
+  border: 1px solid var(--ink);
+}
+.stack {
+  display: flex;
+  flex-direction: column;
+  gap: 5px;
+  margin-bottom: 1.8rem;
+}
+.row {
+  display: grid;
+  grid-template-columns: 3.4rem 1fr;
+  align-items: center;
+}
+.bar {
+  display: flex;
+  height: 32px;
+  border: 1.5px solid var(--ink);
+}
+.bar span {
+  height: 100%;
+  border-right: 1px solid var(--ink);
+}
+.bar span:last-child {
+  border-right: 0;
+}
+.parts {
+  background: var(--oak);
+}
+.offcuts-kept {
+  background: repeating-linear-gradient(90deg, var(--oak) 0 9px, var(--ash) 9px 12px);
+}
+.end-trim {
+  background: repeating-linear-gradient(90deg, var(--paper) 0 5px, var(--steel) 5px 7px);
+}
+.defects {
+  background: repeating-linear-gradient(45deg, var(--bark) 0 4px, var(--oak-dark) 4px 8px);
+}
+.crosscut-kerf,
+.rip-kerf,
+.resaw-kerf {
+  background: var(--crayon);
+}
+.rip-kerf {
+  background: repeating-linear-gradient(0deg, var(--crayon) 0 4px, var(--paper) 4px 6px);
+}
+.resaw-kerf {
+  background: repeating-linear-gradient(45deg, var(--crayon) 0 4px, var(--paper) 4px 6px);
+}
+.chips {
+  background: repeating-linear-gradient(135deg, var(--paper) 0 5px, var(--ink-faint) 5px 8px);
+}
+.edge-waste {
+  background: repeating-linear-gradient(0deg, var(--paper) 0 5px, var(--steel) 5px 7px);
+}
+.lost-to-error {
+  background: var(--ink);
+}
+.scroll {
+  overflow-x: auto;
+}
+.closes {
+  margin-top: 0.8rem;
+}
+</style>

@@ -1,0 +1,213 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from "@tanstack/vue-query";
+import { ElMessage } from "element-plus";
+import { nextTick, onBeforeUnmount, onMounted, ref } from "vue";
+import { useRouter } from "vue-router";
+import { api, Refused, send, type Project } from "../../api/client";
+import { inField } from "../../controls/keys";
+import type { System } from "../../measure";
+
+const router = useRouter();
+const client = useQueryClient();
+const { data, error } = useQuery({
+  queryKey: ["shelf"],
+  queryFn: async () => (await api.GET("/api/projects")).data!.projects,
+});
+
+const name = ref("");
+const system = ref<System>("in");
+const nameField = ref<HTMLInputElement>();
+const confirming = ref(0);
+
+async function add(): Promise<void> {
+  if (!name.value.trim()) {
+    nameField.value?.focus();
+    return;
+  }
+  await told(async () => {
+    const made = await api.POST("/api/projects", { body: { name: name.value.trim(), system: system.value } });
+    await router.push({ name: "list", params: { project: made.data!.pk } });
+  });
+}
+
+async function bring(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement;
+  const file = input.files?.[0];
+  input.value = "";
+  if (!file) return;
+  await told(async () => {
+    const made = await send<Project>("/api/projects/from-job", file);
+    await router.push({ name: "list", params: { project: made.pk } });
+  });
+}
+
+async function remove(pk: number): Promise<void> {
+  await told(async () => {
+    const kept = (await api.GET("/api/projects/{project}", { params: { path: { project: pk } } })).data!;
+    await api.DELETE("/api/projects/{project}", { params: { path: { project: pk } }, body: { version: kept.version } });
+    confirming.value = 0;
+    await client.invalidateQueries({ queryKey: ["shelf"] });
+  });
+}
+
+async function told(act: () => Promise<void>): Promise<void> {
+  try {
+    await act();
+  } catch (problem) {
+    ElMessage({ type: "error", message: problem instanceof Refused ? problem.message : String(problem), duration: 8000, showClose: true });
+  }
+}
+
+function when(iso: string): string {
+  return new Date(iso).toLocaleString(undefined, { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+}
+function progress(p: { parts: number; boards: number; laid_out: boolean }): number {
+  return p.laid_out ? 7 : p.boards ? 5 : p.parts ? 3 : 1;
+}
+function key(event: KeyboardEvent): void {
+  if (event.key.toLowerCase() !== "n" || inField(event) || event.ctrlKey || event.metaKey) return;
+  event.preventDefault();
+  void nextTick(() => nameField.value?.focus());
+}
+onMounted(() => window.addEventListener("keydown", key));
+onBeforeUnmount(() => window.removeEventListener("keydown", key));
+</script>
+
+<template>
+  <main class="shelf">
+    <header>
+      <h1>Vivid Plank</h1>
+      <p class="soft">From the drawing to square blanks, with every board foot accounted for.</p>
+    </header>
+    <form class="new" @submit.prevent="add">
+      <label class="field wide"><span>Start a new piece</span><input ref="nameField" v-model="name" class="line-input" placeholder="What are you making?" maxlength="200" /></label>
+      <label class="field"><span>Measured in</span>
+        <select v-model="system" class="line-input">
+          <option value="in">inches, fractions</option>
+          <option value="in-decimal">inches, decimal</option>
+          <option value="ft-in">feet and inches</option>
+          <option value="mm">millimetres</option>
+          <option value="cm">centimetres</option>
+          <option value="m">metres</option>
+        </select>
+      </label>
+      <button class="act lead">Start</button>
+      <label class="act">Open a job file<input class="sr" type="file" accept=".json,application/json" @change="bring" /></label>
+    </form>
+    <p v-if="error" class="note">{{ error.message }}</p>
+    <ul v-if="data" class="rows" aria-label="Projects">
+      <li v-for="p in data" :key="p.pk">
+        <RouterLink :to="{ name: p.parts ? 'list' : 'draw', params: { project: p.pk } }" class="row">
+          <span class="name">{{ p.name }}<em v-if="p.demo">demo</em></span>
+          <span class="facts">{{ p.parts }} parts · {{ p.boards }} boards · {{ p.laid_out ? "laid out" : "not laid out yet" }}</span>
+          <span class="soft when">{{ when(p.edited) }}</span>
+          <span class="mini" aria-hidden="true"><span :style="{ width: `${(progress(p) / 7) * 100}%` }" /></span>
+        </RouterLink>
+        <button v-if="confirming !== p.pk" class="act quiet" :aria-label="`Remove ${p.name}`" @click="confirming = p.pk">Remove</button>
+        <span v-else class="sure"><button class="act lead" @click="remove(p.pk)">Remove for good</button><button class="act" @click="confirming = 0">Keep it</button></span>
+      </li>
+      <li v-if="!data.length" class="empty">The shelf is empty. Name a piece above, or open a job file.</li>
+    </ul>
+    <p class="soft keys">Press <b>?</b> for the keys.</p>
+  </main>
+</template>
+
+<style scoped>
+.shelf {
+  max-width: 62rem;
+  margin: 0 auto;
+  padding: 2.4rem 1.2rem 4rem;
+}
+h1 {
+  font-size: 3rem;
+  font-weight: 820;
+  font-stretch: 80%;
+}
+.new {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: flex-end;
+  gap: 0.8rem;
+  margin: 1.8rem 0 2.2rem;
+}
+.wide {
+  flex: 1 1 18rem;
+}
+.wide input {
+  font-size: 1.3rem;
+  font-weight: 620;
+}
+.act.lead {
+  min-height: 46px;
+}
+.rows {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.rows li {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+  border-bottom: 8px solid var(--ink);
+  margin-bottom: 1.4rem;
+}
+.row {
+  flex: 1;
+  display: grid;
+  grid-template-columns: 1fr auto auto;
+  gap: 0.2rem 1.6rem;
+  align-items: baseline;
+  padding: 0.5rem 0.3rem 0;
+  color: inherit;
+  text-decoration: none;
+}
+.row:hover .name {
+  text-decoration: underline;
+  text-decoration-thickness: 3px;
+  text-decoration-color: var(--crayon);
+}
+.name {
+  font-size: 1.5rem;
+  font-weight: 720;
+  font-stretch: 88%;
+}
+.name em {
+  font-style: normal;
+  font-size: 0.8rem;
+  font-weight: 560;
+  margin-left: 0.7rem;
+  padding: 0.05rem 0.5rem;
+  background: var(--tape);
+}
+.mini {
+  grid-column: 1 / -1;
+  height: 14px;
+  background: var(--plaster-deep);
+}
+.mini span {
+  display: block;
+  height: 100%;
+  background-color: var(--tape);
+  background-image: repeating-linear-gradient(90deg, var(--ink) 0 1px, transparent 1px 12px);
+  background-size: 100% 6px;
+  background-repeat: no-repeat;
+  border-right: 6px solid var(--steel);
+}
+.sure {
+  display: flex;
+  gap: 0.4rem;
+}
+.empty {
+  padding: 1rem 0;
+}
+@media (max-width: 640px) {
+  .row {
+    grid-template-columns: 1fr;
+  }
+  .rows li {
+    flex-direction: column;
+    align-items: stretch;
+  }
+}
+</style>
