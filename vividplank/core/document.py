@@ -13,8 +13,14 @@ from vividplank.core.shop import Allowance, Kerf, Shop
 
 
 def job_to_document(job: Job) -> dict[str, Any]:
-    document: dict[str, Any] = json.loads(json.dumps(asdict(job), default=str))
+    document: dict[str, Any] = json.loads(json.dumps(asdict(job), default=_plain))
     return document
+
+
+def _plain(value: object) -> str:
+    if not isinstance(value, Decimal):
+        raise TypeError(f"{value!r} has no place in a document")
+    return format(value.normalize(), "f")  # 88, 88.0 and 88.00 are one price
 
 
 def job_from_document(document: dict[str, Any]) -> Job:

@@ -52,23 +52,18 @@ def create_app(ask_for_work: Callable[[int], None]) -> OpenAPI:
             opened.execute(text("select 1"))
         return Response(Health(name="vivid-plank", database=True).model_dump_json(), mimetype="application/json")
 
-    @app.get("/", doc_ui=False)
-    def page() -> Response:
-        return _screens("index.html")
-
-    @app.get("/<path:path>", doc_ui=False)
-    def asset(path: str) -> Response:
-        if path.startswith("api/"):
-            raise NotFound
-        return _screens(path if (DIST / path).is_file() else "index.html")
-
+    app.add_url_rule("/", view_func=_page)
+    app.add_url_rule("/<path:name>", view_func=_page)
     return app
 
 
-def _screens(path: str) -> Response:
-    answer = send_from_directory(DIST, path)
+def _page(name: str = "index.html") -> Response:
+    """A built file, or the one page for every address that is a place in the application."""
+    if name.startswith(("api/", "assets/")) and not (DIST / name).is_file():
+        raise NotFound
+    answer = send_from_directory(DIST, name if (DIST / name).is_file() else "index.html")
     # Built files carry a hash in their names; the page that names them must always be asked for anew.
-    lasting = path.startswith("assets/")
+    lasting = name.startswith("assets/")
     answer.headers["Cache-Control"] = "public, max-age=31536000, immutable" if lasting else "no-cache"
     return answer
 

@@ -6,7 +6,7 @@
 import { computed, useId } from "vue";
 import type { Board, Part } from "../api/client";
 import { show, type System } from "../measure";
-import { edges, extent, grainSeed, SOUND, woodColours, type Blank, type Segment } from "./geometry";
+import { edges, extent, grainSeed, SOUND, woodColours, type Blank, type Item, type Segment } from "./geometry";
 
 const props = withDefaults(
   defineProps<{
@@ -78,6 +78,7 @@ const faults = computed(() =>
   }),
 );
 
+const lengths = computed(() => new Map(props.parts.map((p) => [p.id, p.length])));
 const names = computed(() => new Map(props.parts.map((p) => [p.id, p.name || p.id])));
 
 interface Chalked {
@@ -94,12 +95,14 @@ interface Chalked {
   title: string;
   layers: number;
   splits: string;
+  texts: { dx: number; w: number; label: string; long: string }[];
 }
 
+function name(item: Item): string {
+  return item.part + item.n + (item.stave ? "·" + item.stave : "");
+}
 function label(blank: Blank): string {
-  return blank.layers
-    .map((layer) => layer.map((i) => i.part + i.n + (i.stave ? "·" + i.stave : "")).join("  "))
-    .join(" ∕ ");
+  return blank.layers.map((layer) => layer.map(name).join("  ")).join(" ∕ ");
 }
 
 const chalked = computed<Chalked[]>(() =>
@@ -117,11 +120,16 @@ const chalked = computed<Chalked[]>(() =>
         // Where a blank holds several parts end to end, the places they are cut apart.
         let splits = "";
         let x = blank.x0;
-        for (const item of first.slice(0, -1)) {
-          x += (props.parts.find((p) => p.id === item.part)?.length ?? 0) + IN / 8;
-          splits += `M${X(x)} ${Y(line(x) + strip.y0)}L${X(x)} ${Y(line(x) + strip.y1)}`;
-        }
         const long = ids.map((p) => names.value.get(p) ?? p).join(" + ");
+        const texts: Chalked["texts"] = [];
+        if (blank.layers.length > 1 || first.length < 2) texts.push({ dx: 0, w, label: label(blank), long });
+        else
+          first.forEach((item, k) => {
+            const end = k === first.length - 1 ? blank.x1 : x + (lengths.value.get(item.part) ?? 0) + IN / 8;
+            if (k) splits += `M${X(x)} ${Y(line(x) + strip.y0)}L${X(x)} ${Y(line(x) + strip.y1)}`;
+            texts.push({ dx: px((x + end) / 2 - middle), w: px(end - x), label: name(item), long: names.value.get(item.part) ?? "" });
+            x = end;
+          });
         const size = `${show(blank.x1 - blank.x0, props.system)} × ${show(strip.y1 - strip.y0, props.system)}`;
         return {
           key: `${si}-${ti}-${bi}`,
@@ -137,6 +145,7 @@ const chalked = computed<Chalked[]>(() =>
           title: `${label(blank)}: ${long}, blank ${size}` + (blank.layers.length > 1 ? `, resawn in ${blank.layers.length}` : ""),
           layers: blank.layers.length,
           splits,
+          texts,
         };
       }),
     ),
@@ -205,7 +214,9 @@ function placed(event: MouseEvent): void {
       <path v-if="c.splits" :d="c.splits" class="split" />
       <g :transform="`translate(${c.cx} ${c.cy}) rotate(${c.angle})`">
         <path v-if="c.w > 60 && c.h > 15" class="arrow" :d="`M${-c.w / 2 + 6} ${c.h / 2 - 5}h${Math.min(28, c.w / 4)}m-5 -3l5 3l-5 3`" />
-        <text v-if="c.w > 15 && c.h > 7" :font-size="Math.min(15, c.h * 0.62, (c.w / Math.max(3, c.label.length)) * 1.75)" text-anchor="middle" dominant-baseline="central">{{ c.label }}<tspan v-if="c.h > 17 && c.w > 8 * (c.label.length + c.long.length) + 12" class="long" dx="8">{{ c.long }}</tspan></text>
+        <template v-for="(t, i) in c.texts" :key="i">
+          <text v-if="t.w > 15 && c.h > 7" :x="t.dx" :font-size="Math.min(15, c.h * 0.62, (t.w / Math.max(3, t.label.length)) * 1.6)" text-anchor="middle" dominant-baseline="central">{{ t.label }}<tspan v-if="c.h > 17 && t.w > 8 * (t.label.length + t.long.length) + 70" class="long" dx="8">{{ t.long }}</tspan></text>
+        </template>
       </g>
     </g>
     <path v-for="(cut, i) in cuts" :key="i" :d="cut" class="cut" />

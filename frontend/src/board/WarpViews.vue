@@ -60,7 +60,7 @@ const slabs = computed(() =>
 );
 
 /** Ends are drawn at their own scale, both alike, heights exaggerated less. */
-const END_FACTOR = 4;
+const END_FACTOR = 2;
 const ends = computed(() =>
   [0, props.board.length].map((x) => {
     const [y0, y1] = edges(props.board, x);

@@ -6,6 +6,7 @@ const props = defineProps<{ text: string }>();
 
 interface Piece {
   plain: string;
+  joined?: boolean;
   n?: string;
   d?: string;
 }
@@ -14,8 +15,8 @@ const pieces = computed<Piece[]>(() => {
   const found: Piece[] = [];
   let at = 0;
   for (const hit of props.text.matchAll(/(\d+) (\d+)\/(\d+)|(?<![\d/.])(\d+)\/(2|4|8|16|32|64)(?![\d/])/g)) {
-    const whole = hit[1] ? hit[1] + "\u2009" : "";
-    found.push({ plain: props.text.slice(at, hit.index) + whole, n: hit[2] ?? hit[4], d: hit[3] ?? hit[5] });
+    const whole = hit[1] ?? "";
+    found.push({ plain: props.text.slice(at, hit.index) + whole, joined: !!whole, n: hit[2] ?? hit[4], d: hit[3] ?? hit[5] });
     at = hit.index + hit[0].length;
   }
   found.push({ plain: props.text.slice(at) });
@@ -27,7 +28,7 @@ const pieces = computed<Piece[]>(() => {
   <span
     ><template v-for="(piece, i) in pieces" :key="i"
       >{{ piece.plain
-      }}<span v-if="piece.n" class="frac"
+      }}<span v-if="piece.n" class="frac" :class="{ joined: piece.joined }"
         ><sup>{{ piece.n }}</sup
         ><span class="bar">/</span><sub>{{ piece.d }}</sub></span
       ></template
@@ -38,6 +39,9 @@ const pieces = computed<Piece[]>(() => {
 <style scoped>
 .frac {
   white-space: nowrap;
+}
+.joined {
+  margin-left: 0.12em;
 }
 .frac sup,
 .frac sub {

@@ -169,7 +169,7 @@ li a:focus-visible {
     padding-right: 1rem;
   }
   .run {
-    height: 52px;
+    flex: 0 0 52px;
   }
   .hook {
     height: 46px;

@@ -49,7 +49,7 @@ class _Planner:
                 yield from self._milled_wide(board, segment, name)
 
     def _rough_length(self, board: Board, segments: list[Segment]) -> Step:
-        marks = ", ".join(f"{self._in(s.x0)} to {self._in(s.x1)}" for s in segments)
+        marks = ", ".join(f"{show(s.x0, self.job.unit)} to {self._in(s.x1)}" for s in segments)
         whole = flat_slab(board, self._whole(board)).thickness
         best = min(flat_slab(board, s.milled_region()).thickness for s in segments)
         why = (f"flat, the whole board would give {self._about(whole)}; cut so, its pieces give at least "

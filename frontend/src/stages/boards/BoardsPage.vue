@@ -66,7 +66,7 @@ onBeforeUnmount(() => {
       <nav class="rack" aria-label="Boards in the rack">
         <button v-for="b in project.boards" :key="b.id" :class="{ on: b.id === board?.id }" :aria-pressed="b.id === board?.id" @click="open(b.id)">
           <span><b>{{ b.id }}</b> <span class="soft">{{ b.species }}</span></span>
-          <span class="soft len"><Len :ticks="b.length" :system="project.system" /></span>
+          <span class="soft long"><Len :ticks="b.length" :system="project.system" /></span>
           <BoardDrawing class="thumb" :board="b" :scale="rackScale" :system="project.system" />
         </button>
       </nav>
@@ -129,7 +129,7 @@ onBeforeUnmount(() => {
   grid-column: 1 / -1;
   pointer-events: none;
 }
-.len {
+.long {
   font-size: 0.9rem;
 }
 .one {
@@ -185,7 +185,7 @@ onBeforeUnmount(() => {
     border-bottom: 2px solid var(--ink);
   }
   .thumb,
-  .len {
+  .long {
     display: none;
   }
 }

@@ -236,6 +236,12 @@ onBeforeUnmount(() => {
 .cell:focus {
   background: var(--paper);
 }
+select.cell {
+  min-width: 6.4rem;
+}
+.grid td:not(:focus-within) :deep(.line-input) {
+  border-bottom-color: transparent;
+}
 .cell.num {
   text-align: right;
 }
