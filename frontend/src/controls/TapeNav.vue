@@ -74,6 +74,7 @@ const share = computed(() => `${((props.reached + 1) / STAGES.length) * 100}%`);
   position: relative;
   flex: 1;
   min-width: 0;
+  overflow: clip;
 }
 .blade {
   position: absolute;
@@ -93,7 +94,7 @@ const share = computed(() => `${((props.reached + 1) / STAGES.length) * 100}%`);
 }
 .hook {
   position: absolute;
-  right: -5px;
+  right: 0;
   top: -4px;
   width: 9px;
   height: 60px;

@@ -83,4 +83,4 @@ def _straight_width(board: Board, x0: int, x1: int) -> tuple[int, int]:
 
 def _about(ticks: float, unit: Unit) -> str:
     step = TICKS_PER_64TH if unit == "in" else 32
-    return show(int(ticks // step) * step, unit, unit=True)
+    return show(int((ticks + 0.01) // step) * step, unit, unit=True)

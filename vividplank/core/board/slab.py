@@ -5,8 +5,8 @@ For given slopes (a, b) the best is h(a, b) = min over R of (zA − ax − by) �
 (zB − ax − by), which is concave in (a, b). Every pair of a lowest point of the upper face and a
 highest point of the lower one gives a linear upper bound on h, so the maximum is a linear program
 in (h, a, b) whose constraints are found as they are needed: a dual simplex with three rows.
-The two extremes are looked up on a grid with the stations among its lines and then refined, so
-what is returned is the thickness of a slab that really fits.
+The two extremes are found across the board in closed form and along it by sampling and golden
+section, so what is returned is the thickness of a slab that really fits.
 """
 
 from dataclasses import dataclass
@@ -17,9 +17,9 @@ from numba import njit
 from vividplank.core.board.board import Board, Region
 from vividplank.core.measure import TICKS_PER_INCH
 
-_ALONG = 8  # grid steps between neighbouring stations
-_ACROSS = 4
-_HALVINGS = 11  # of the grid step while refining an extreme: (step / 2048)² leaves under 1e-7 of the bow
+_ALONG = 7  # samples between neighbouring stations
+_GOLDEN = 0.6180339887498949
+_SHRINKINGS = 14  # of a step around a dip: (0.618^14 / 3.5)² leaves under 1e-7 of the bow
 _ENOUGH = 1e-9  # inches between bound and slab at which the search stops
 _ROUNDS = 120
 
@@ -47,66 +47,86 @@ def flat_slab(board: Board, region: Region) -> Slab:
 
 
 @njit(cache=True)
-def _face(stations, warp, at, x, y, upper):  # type: ignore[no-untyped-def]
-    """Height of the upper or lower face at (x, y), with the stations at-1 and at around x."""
+def _across(stations, warp, at, x, x0, y0, slope, h0, h1, a, b, upper, side):  # type: ignore[no-untyped-def]
+    """Least (upper) or greatest (lower face) of face − ax − by across the region at x, as value, y.
+
+    At one x the face is a parabola in the share v across: hollow, its extreme is known exactly;
+    crowned, it is at one of the sides, and `side` says which is asked for (0 low, 1 high). The value
+    of the lower face comes negated: for both faces the least is looked for.
+    """
     left = stations[at - 1]
     right = stations[at]
     share = (x - left[0]) / (right[0] - left[0])
-    y0 = left[1] + share * (right[1] - left[1])
-    y1 = left[2] + share * (right[2] - left[2])
+    e0 = left[1] + share * (right[1] - left[1])
+    wide = left[2] + share * (right[2] - left[2]) - e0
     u = x / stations[-1, 0]
-    v = (y - y0) / (y1 - y0)
-    z = warp[0] * 4 * u * (1 - u) + warp[1] * 4 * v * (1 - v) + warp[2] * u * v
+    fixed = warp[0] * 4 * u * (1 - u) - a * x - b * e0
+    p = 4 * warp[1] + warp[2] * u - b * wide
+    q = -4 * warp[1]
     if upper:
         t0 = left[3] + share * (right[3] - left[3])
-        t1 = left[4] + share * (right[4] - left[4])
-        z += t0 + (t1 - t0) * v
-    return z
+        fixed += t0
+        p += left[4] + share * (right[4] - left[4]) - t0
+    else:
+        fixed, p, q = -fixed, -p, -q
+    line = y0 + slope * (x - x0) - e0
+    low = (line + h0) / wide
+    high = (line + h1) / wide
+    v = high if side == 1 else low
+    if q > 0:
+        v = min(max(-p / (2 * q), low), high)
+    return fixed + p * v + q * v * v, e0 + v * wide
 
 
 @njit(cache=True)
-def _lowest(stations, warp, at, xa, xb, x0, y0, slope, h0, h1, a, b, upper):  # type: ignore[no-untyped-def]
-    """Lowest (upper) or highest (lower face) point of face − ax − by for x in xa..xb, as value, x, y."""
-    sign = 1.0 if upper else -1.0
-    step_x = (xb - xa) / _ALONG
-    step_h = (h1 - h0) / _ACROSS
+def _between(stations, warp, at, xa, xb, x0, y0, slope, h0, h1, a, b, upper, side):  # type: ignore[no-untyped-def]
+    """As `_across`, over x from xa to xb between two stations: every dip of a row of samples is refined."""
+    step = (xb - xa) / _ALONG
+    values = np.empty(_ALONG + 1)
     best = np.inf
     best_x = xa
-    best_h = h0
+    best_y = 0.0
     for i in range(_ALONG + 1):
-        x = xa + i * step_x
-        line = y0 + slope * (x - x0)
-        for j in range(_ACROSS + 1):
-            h = h0 + j * step_h
-            value = sign * (_face(stations, warp, at, x, line + h, upper) - a * x - b * (line + h))
-            if value < best:
-                best = value
-                best_x = x
-                best_h = h
-    for _ in range(_HALVINGS):
-        step_x *= 0.5
-        step_h *= 0.5
-        centre_x = best_x
-        centre_h = best_h
-        for i in range(-1, 2):
-            for j in range(-1, 2):
-                if i == 0 and j == 0:
-                    continue
-                x = min(max(centre_x + i * step_x, xa), xb)
-                h = min(max(centre_h + j * step_h, h0), h1)
-                y = y0 + slope * (x - x0) + h
-                value = sign * (_face(stations, warp, at, x, y, upper) - a * x - b * y)
-                if value < best:
-                    best = value
-                    best_x = x
-                    best_h = h
-    return sign * best, best_x, y0 + slope * (best_x - x0) + best_h
+        x = xa + i * step
+        value, y = _across(stations, warp, at, x, x0, y0, slope, h0, h1, a, b, upper, side)
+        values[i] = value
+        if value < best:
+            best = value
+            best_x = x
+            best_y = y
+    for i in range(_ALONG + 1):
+        if (i > 0 and values[i - 1] < values[i]) or (i < _ALONG and values[i + 1] < values[i]):
+            continue
+        low = xa + max(i - 1, 0) * step
+        high = xa + min(i + 1, _ALONG) * step
+        m1 = high - _GOLDEN * (high - low)
+        m2 = low + _GOLDEN * (high - low)
+        f1, y1 = _across(stations, warp, at, m1, x0, y0, slope, h0, h1, a, b, upper, side)
+        f2, y2 = _across(stations, warp, at, m2, x0, y0, slope, h0, h1, a, b, upper, side)
+        for _ in range(_SHRINKINGS):
+            if f1 < f2:
+                high, m2, f2, y2 = m2, m1, f1, y1
+                m1 = high - _GOLDEN * (high - low)
+                f1, y1 = _across(stations, warp, at, m1, x0, y0, slope, h0, h1, a, b, upper, side)
+            else:
+                low, m1, f1, y1 = m1, m2, f2, y2
+                m2 = low + _GOLDEN * (high - low)
+                f2, y2 = _across(stations, warp, at, m2, x0, y0, slope, h0, h1, a, b, upper, side)
+        if f1 < best:
+            best = f1
+            best_x = m1
+            best_y = y1
+        if f2 < best:
+            best = f2
+            best_x = m2
+            best_y = y2
+    return best, best_x, best_y
 
 
 @njit(cache=True)
 def _extreme(stations, warp, x0, x1, y0, slope, h0, h1, a, b, upper):  # type: ignore[no-untyped-def]
-    """As `_lowest`, over all the intervals between stations that the region touches."""
-    best = np.inf if upper else -np.inf
+    """Least of the upper, greatest of the lower face less ax + by over the region, as value, x, y."""
+    best = np.inf
     best_x = x0
     best_y = y0 + h0
     last = stations.shape[0] - 1
@@ -115,12 +135,15 @@ def _extreme(stations, warp, x0, x1, y0, slope, h0, h1, a, b, upper):  # type: i
         xb = x1 if at == last else min(x1, stations[at, 0])
         if xa > xb or (xa == xb and x1 > x0):
             continue
-        value, x, y = _lowest(stations, warp, at, xa, xb, x0, y0, slope, h0, h1, a, b, upper)
-        if (upper and value < best) or (not upper and value > best):
-            best = value
-            best_x = x
-            best_y = y
-    return best, best_x, best_y
+        # A crowned face is least at its sides, each looked along by itself so that neither hides the other.
+        hollow = (warp[1] < 0) == upper and warp[1] != 0
+        for side in range(1 if hollow else 2):
+            value, x, y = _between(stations, warp, at, xa, xb, x0, y0, slope, h0, h1, a, b, upper, side)
+            if value < best:
+                best = value
+                best_x = x
+                best_y = y
+    return (best if upper else -best), best_x, best_y
 
 
 @njit(cache=True)

@@ -1,0 +1,68 @@
+"""What the tests share: a real PostgreSQL of their own, fresh databases in it, the API, and a browser."""
+
+import itertools
+import os
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from flask.testing import FlaskClient
+
+from launcher.house import DATA
+from launcher.postgres import Cluster, binaries, running
+
+ROOT = Path(__file__).parents[1]
+_numbers = itertools.count(1)
+
+
+@pytest.fixture(scope="session")
+def cluster() -> Iterator[Cluster]:
+    with running(DATA / "postgres-test") as started:
+        yield started
+
+
+@pytest.fixture(scope="session")
+def template(cluster: Cluster) -> str:
+    """A migrated database to copy from."""
+    from vividplank.store.database import engine
+    from vividplank.store.prepare import migrate
+
+    _sql(cluster, "drop database if exists plank_template")
+    _sql(cluster, "create database plank_template")
+    migrate(cluster.url("plank_template"))
+    engine(cluster.url("plank_template")).dispose()
+    return "plank_template"
+
+
+@pytest.fixture
+def database(cluster: Cluster, template: str, monkeypatch: pytest.MonkeyPatch) -> Iterator[str]:
+    """The address of an empty, migrated database, gone afterwards."""
+    from vividplank.store.database import engine
+
+    name = f"plank_{os.getpid()}_{next(_numbers)}"
+    _sql(cluster, f"create database {name} template {template}")
+    url = cluster.url(name)
+    monkeypatch.setenv("PLANK_DATABASE", url)
+    yield url
+    engine(url).dispose()
+    _sql(cluster, f"drop database {name} with (force)")
+
+
+@pytest.fixture
+def asked() -> list[int]:
+    """The layouts the web server has put on the queue."""
+    return []
+
+
+@pytest.fixture
+def client(database: str, asked: list[int]) -> FlaskClient:
+    from vividplank.web.app import create_app
+
+    client: FlaskClient = create_app(asked.append).test_client()
+    client.environ_base["HTTP_HOST"] = "127.0.0.1"
+    return client
+
+
+def _sql(cluster: Cluster, text: str) -> None:
+    done = cluster.run(binaries() / "psql", "-d", "postgres", "-qc", text)
+    assert done.returncode == 0, done.stderr

@@ -1,0 +1,64 @@
+"""Lengths: whole ticks, every notation, nothing guessed."""
+
+import json
+from pathlib import Path
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from vividplank.core.measure import LONGEST, SYSTEMS, MeasureError, System, from_number, parse, show, to_number
+
+CASES = json.loads((Path(__file__).parents[1] / "measure_cases.json").read_text(encoding="utf-8"))
+
+
+@pytest.mark.parametrize(("text", "system", "ticks"), CASES["read"])
+def test_reads(text: str, system: System, ticks: int) -> None:
+    assert parse(text, system) == ticks
+
+
+@pytest.mark.parametrize(("text", "system", "word"), CASES["refuse"])
+def test_refuses_and_says_what_was_expected(text: str, system: System, word: str) -> None:
+    with pytest.raises(MeasureError, match=word):
+        parse(text, system)
+
+
+@pytest.mark.parametrize(("ticks", "system", "text"), CASES["print"])
+def test_prints(ticks: int, system: System, text: str) -> None:
+    assert show(ticks, system) == text
+
+
+@given(st.integers(0, 64 * 3937), st.sampled_from(SYSTEMS), st.booleans())
+def test_every_64th_survives_in_every_system(n: int, system: System, unit: bool) -> None:
+    assert parse(show(n * 127, system, unit=unit), system) == n * 127
+
+
+@given(st.integers(0, 1_000_000), st.sampled_from(SYSTEMS), st.booleans())
+def test_every_tenth_of_a_millimetre_survives_in_every_system(n: int, system: System, unit: bool) -> None:
+    ticks = n * 32
+    if ticks <= LONGEST:
+        assert parse(show(ticks, system, unit=unit), system) == ticks
+
+
+@given(st.integers(-LONGEST, LONGEST), st.sampled_from(SYSTEMS))
+def test_every_tick_survives_with_its_sign(ticks: int, system: System) -> None:
+    assert parse(show(ticks, system), system, signed=True) == ticks
+
+
+@given(st.integers(0, 10**7), st.sampled_from(["in", "mm"]))
+def test_numbers_of_the_files_survive(ticks: int, unit: str) -> None:
+    assert from_number(to_number(ticks, unit), unit) == ticks  # type: ignore[arg-type]
+
+
+@given(st.text(max_size=12))
+def test_any_text_is_a_length_or_a_refusal(text: str) -> None:
+    try:
+        ticks = parse(text)
+    except MeasureError as refusal:
+        assert "expected a length" in str(refusal)
+    else:
+        assert 0 <= ticks <= LONGEST
+
+
+def test_a_metric_figure_means_the_same_in_an_inch_project() -> None:
+    assert parse("419 mm", "in") == parse("419", "mm") == parse("41.9 cm", "ft-in") == 419 * 320
