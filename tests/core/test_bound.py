@@ -1,0 +1,77 @@
+"""The bound is never above the cost of any right plan that places everything."""
+
+import random
+from dataclasses import replace
+from decimal import Decimal
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+
+from tests.jobs import jobs
+from vividplank.core.board import Board, Station
+from vividplank.core.cutlist import Part
+from vividplank.core.job import Job
+from vividplank.core.layout.bound import lower_bound
+from vividplank.core.layout.search import Limits, search
+from vividplank.core.measure import TICKS_PER_INCH as INCH
+from vividplank.core.shop import Allowance, Kerf, Shop
+
+
+@settings(max_examples=120, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
+@given(jobs())
+def test_no_plan_found_undercuts_it(job: Job) -> None:
+    plan = search(job, Limits(seconds=60, rounds=2))
+    if not plan.unplaced:
+        assert plan.lower_bound <= float(plan.cost) + 1e-6
+
+
+def planted(seed: int) -> tuple[Job, Decimal]:
+    """Boards cut at random into parts with no waste but kerf, and spare boards as dear: its cost cannot be beaten."""
+    rng = random.Random(seed)
+    kerf = INCH // 8
+    parts: list[Part] = []
+    boards: list[Board] = []
+    for b in range(4):
+        length, width = rng.randint(40, 100) * INCH, rng.randint(4, 10) * INCH
+        boards.append(_board(f"B{b}", length, width))
+        at = 0
+        while length - at >= 12 * INCH:
+            run = length - at if length - at < 30 * INCH else rng.randint(14, 24) * INCH
+            rows = rng.randint(1, 3)
+            wide = (width - (rows - 1) * kerf) // rows
+            parts += [Part(f"P{len(parts) + k}", "", 1, "oak", run, wide, INCH, "sound") for k in range(rows)]
+            at += run + kerf
+    cost = sum((b.price for b in boards), Decimal(0))
+    spare = [_board(f"S{k}", rng.randint(40, 100) * INCH, rng.randint(4, 10) * INCH) for k in range(4)]
+    shop = Shop("mill-wide", Kerf(kerf, kerf, kerf), Allowance(0, 0, 0, 0), 0, 12 * INCH, 0.0)
+    return Job("planted", shop, tuple(parts), (*boards, *spare)), cost
+
+
+def _board(id: str, length: int, width: int) -> Board:
+    ends = (Station(0, 0, width, INCH, INCH), Station(length, 0, width, INCH, INCH))
+    area = (length + INCH // 8) * (width + INCH // 8)
+    return Board(id, "oak", length, ends, price=(Decimal(area) / Decimal(INCH * INCH * 10)).quantize(Decimal("0.0001")))
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_it_stays_under_a_planted_best_and_near_it(seed: int) -> None:
+    job, best = planted(seed)
+    bound = lower_bound(job)
+    assert 0.95 * float(best) <= bound <= float(best) + 1e-6
+
+
+def test_two_woods_add_up_and_owned_boards_cost_nothing() -> None:
+    ends = (Station(0, 0, 6 * INCH, INCH, INCH), Station(40 * INCH, 0, 6 * INCH, INCH, INCH))
+    boards = tuple(Board(f"{wood}{n}", wood, 40 * INCH, ends, price=Decimal(price))
+                   for wood in ("oak", "ash") for n, price in ((1, 7), (2, 9)))
+    parts = tuple(Part(wood, "", 1, wood, 30 * INCH, 4 * INCH, INCH // 2) for wood in ("oak", "ash"))
+    assert lower_bound(Job("", Shop(), parts, boards)) == pytest.approx(14, abs=1e-4)
+    owned = tuple(replace(b, price=Decimal(0)) for b in boards)
+    assert lower_bound(Job("", Shop(), parts, owned)) == 0
+
+
+def test_where_nothing_can_be_complete_it_is_the_whole_stock() -> None:
+    ends = (Station(0, 0, 6 * INCH, INCH, INCH), Station(40 * INCH, 0, 6 * INCH, INCH, INCH))
+    job = Job("", Shop(), (Part("A", "", 1, "oak", 90 * INCH, INCH, INCH // 2),),
+              (Board("B", "oak", 40 * INCH, ends, price=Decimal(7)),))
+    assert lower_bound(job) == pytest.approx(7, abs=1e-4)

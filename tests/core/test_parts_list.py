@@ -1,0 +1,67 @@
+"""Parts lists as tables: tolerant in headings, strict in figures, and nothing dropped in silence."""
+
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+
+from tests.jobs import jobs
+from vividplank.core.exchange import read_job
+from vividplank.core.exchange.parts_list import read_parts, write_parts
+from vividplank.core.job import Job
+from vividplank.core.measure import TICKS_PER_INCH as INCH
+
+SETTLE = Path(__file__).parents[2] / "docs" / "examples" / "settle.job.json"
+
+
+def test_a_spreadsheet_with_headings_in_any_order() -> None:
+    found = read_parts('Qty\tDescription\tT\tW\tL\tMaterial\n2x\tSeat rail\t13/16\t3"\t44 1/2\twhite oak\n', "in")
+    assert found.refused == ()
+    part = found.parts[0]
+    assert (part.id, part.name, part.quantity, part.species) == ("SR", "Seat rail", 2, "white oak")
+    assert (part.length, part.width, part.thickness) == (89 * INCH // 2, 3 * INCH, 13 * INCH // 16)
+
+
+def test_bare_rows_take_the_usual_order_and_marks_are_never_doubled() -> None:
+    found = read_parts("Back post,2,37 1/2,2 1/4,1 1/2,ash,clear-two\nBig panel,1,20,10,1/2,ash", "in", frozenset({"BP"}))
+    assert [p.id for p in found.parts] == ["BP2", "BP3"] and found.parts[0].faces == "clear-two"
+
+
+def test_metric_lists_with_decimal_commas_and_semicolons() -> None:
+    found = read_parts("Teil;Part;Count;Length;Width;Thickness;Wood\n;Rail;2;1120,5;75;20;ash\n", "mm")
+    assert found.parts[0].length == round(1120.5 * 320) and found.refused == ()
+
+
+@pytest.mark.parametrize(("row", "word"), [
+    ("Rail,2,x,3,1,oak", "'x' cannot be read"), ("Rail,two,4,3,1,oak", "no count"), ("Rail,2,4,,1,oak", "no width"),
+    ("Rail,2,4,3,1", "no wood"), ("Rail,2,4,3,1,oak,shiny", "no quality"), ("Rail,2,0,3,1,oak", "more than nothing"),
+])
+def test_a_row_that_is_not_understood_is_told_beside_those_that_are(row: str, word: str) -> None:
+    found = read_parts(f"Good,1,10,2,1,oak\n{row}\nAlso,1,10,2,1,oak", "in")
+    assert [p.name for p in found.parts] == ["Good", "Also"]
+    assert [r.row for r in found.refused] == [2] and word in found.refused[0].why
+
+
+def test_a_wood_for_rows_that_name_none() -> None:
+    assert read_parts("Rail,2,4,3,1", "in", species="cherry").parts[0].species == "cherry"
+
+
+def test_an_empty_table_is_no_parts() -> None:
+    assert read_parts(" \n\n", "in").parts == ()
+
+
+@settings(max_examples=60, deadline=None)
+@given(jobs())
+def test_what_is_written_is_read_back(job: Job) -> None:
+    assert read_parts(write_parts(job.parts, "in"), "in").parts == tuple(
+        p if p.name else type(p)(**{**vars(p), "name": p.id}) for p in job.parts)
+
+
+def test_the_settle_survives_in_millimetres_too() -> None:
+    job = read_job(SETTLE.read_text(encoding="utf-8"))
+    assert read_parts(write_parts(job.parts, "mm"), "mm").parts == job.parts
+
+
+def test_a_cell_never_becomes_a_formula() -> None:
+    text = write_parts(read_parts("=1+1,1,10,2,1,oak", "in").parts, "in")
+    assert "'=1+1" in text and read_parts(text, "in").parts[0].name == "=1+1"

@@ -1,0 +1,74 @@
+"""The account of where the wood went: it closes, and each figure is what one would measure."""
+
+import json
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+
+from tests.core.test_audit import JOB, PLAN
+from tests.jobs import jobs
+from vividplank.core.board.volume import board_volume
+from vividplank.core.exchange import read_job, read_plan
+from vividplank.core.job import Job
+from vividplank.core.layout.search import Limits, search
+from vividplank.core.measure import TICKS_PER_INCH
+from vividplank.core.yields import CATEGORIES, account
+
+CUBIC_INCH = TICKS_PER_INCH**3
+DOCS = Path(__file__).parents[2] / "docs"
+
+
+@settings(max_examples=60, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
+@given(jobs())
+def test_it_closes_to_the_rough_volume_exactly(job: Job) -> None:
+    plan = search(job, Limits(seconds=60, rounds=1))
+    found = account(job, plan)
+    for board in found.boards:
+        assert sum(board.where.values()) == board.rough == round(board_volume(job.board(board.board)))
+        assert set(board.where) == set(CATEGORIES)
+        # Nothing is counted twice: what no other category claims is never less than nothing.
+        assert min(board.where.values()) >= -2, board.where
+    placed = [i for *_, i in plan.items() if not i.stave]
+    panels = {(i.part, i.n) for *_, i in plan.items() if i.stave}
+    wanted = sum(job.part(i.part).volume for i in placed) + sum(job.part(p).volume for p, _ in panels)
+    assert found.where["parts"] == pytest.approx(wanted, abs=10 * len(found.boards) + 10)
+
+
+def test_a_board_by_hand() -> None:
+    # B2 of the hand-written plan: 50 x 7 x 1 = 350 cubic inches.
+    found = next(b for b in account(read_job(json.dumps(JOB)), read_plan(json.dumps(PLAN))).boards if b.board == "B2")
+    where = {name: volume / CUBIC_INCH for name, volume in found.where.items()}
+    assert found.rough / CUBIC_INCH == pytest.approx(350)
+    # Two tiles 8 x 3 x 1/2 and two laths 14 x 2 x 3/8.
+    assert where["parts"] == pytest.approx(2 * 8 * 3 * 0.5 + 2 * 14 * 2 * 0.375)
+    # 4 in are left beyond the segment; a kerf on the near side, an inch of end trim at each end of the board.
+    assert where["defects"] == pytest.approx((49 - 45 - 0.125) * 7)  # the check runs through it
+    # The rip above the only strip is 1/8 wide along 44; no second strip, so no second cut.
+    assert where["rip kerf"] == pytest.approx(0.125 * 44)
+    # Across 7: one at the end of the segment. Across 3 1/8: two in the gap between the blanks, one after the
+    # last; between the two tiles, 1/2 thick.
+    assert where["crosscut kerf"] == pytest.approx(0.125 * 7 + 3 * 0.125 * 3.125 + 0.125 * 3.125 * 0.5)
+    assert where["resaw kerf"] == pytest.approx(15 * 3.125 * 0.0625)
+    # End trims; and what the blanks are longer than their parts, at the parts' thickness.
+    assert where["end trim"] == pytest.approx(2 * 7 + (17 - 16.125) * 3.125 * 0.5 + 2 * (15 - 14) * 3.125 * 0.375)
+    # Chips: 1 in down to 1/2 under the tiles; 1 in less two laths and a kerf under the laths.
+    assert where["chips"] == pytest.approx(17 * 3.125 * 0.5 + 15 * 3.125 * (1 - 0.75 - 0.0625))
+    assert sum(where.values()) == pytest.approx(350)
+
+
+def test_the_settle_together() -> None:
+    job = read_job((DOCS / "examples" / "settle.job.json").read_text(encoding="utf-8"))
+    plan = read_plan((DOCS / "examples" / "settle.plan.json").read_text(encoding="utf-8"))
+    found = account(job, plan)
+    assert found.rough == sum(found.where.values())
+    assert found.price == plan.cost
+    assert found.where["parts"] == pytest.approx(sum(p.volume * p.quantity for p in job.parts), rel=1e-9)
+    assert 0.3 < found.share < 0.9
+
+
+def test_boards_left_in_the_rack_are_not_in_it() -> None:
+    job = read_job(json.dumps(JOB))
+    plan = read_plan(json.dumps(PLAN))
+    assert [b.board for b in account(job, replace(plan, boards=plan.boards[:1])).boards] == ["B1"]

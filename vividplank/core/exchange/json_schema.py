@@ -1,0 +1,18 @@
+"""The JSON Schemas of the exchange files, as docs/ keeps them: `python -m vividplank.core.exchange.json_schema`."""
+
+import json
+from pathlib import Path
+from typing import Any
+
+from vividplank.core.exchange.schema import JobShape, PlanShape
+
+FILES = {"job.schema.json": JobShape, "plan.schema.json": PlanShape}
+
+
+def schema(name: str) -> dict[str, Any]:
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema"} | FILES[name].model_json_schema()
+
+
+if __name__ == "__main__":
+    for name in FILES:
+        (Path(__file__).parents[3] / "docs" / name).write_text(json.dumps(schema(name), indent=1) + "\n", encoding="utf-8")
