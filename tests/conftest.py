@@ -59,7 +59,6 @@ def client(database: str, asked: list[int]) -> FlaskClient:
     from vividplank.web.app import create_app
 
     client: FlaskClient = create_app(asked.append).test_client()
-    client.environ_base["HTTP_HOST"] = "127.0.0.1"
     return client
 
 

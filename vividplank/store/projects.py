@@ -84,12 +84,13 @@ def edit(session: Session, pk: int, version: int, change: Change, system: System
     row = _row(session, pk, lock=True)
     _same(row, version)
     before = _read(row)
+    kept = _document(before, row)
     if system is not None:
         row.system = system
         change = replace(change, unit=unit_of(system))
     after = changed(before, change)
     session.execute(delete(EditRow).where(EditRow.project == pk, EditRow.undone))
-    session.add(EditRow(project=pk, label=change.label, before=_document(before, row), after=_document(after, row)))
+    session.add(EditRow(project=pk, label=change.label, before=kept, after=_document(after, row)))
     _write(row, after)
     _touch(session, row)
     old = select(EditRow.pk).where(EditRow.project == pk).order_by(EditRow.pk.desc()).offset(_EDITS_KEPT)

@@ -1,0 +1,244 @@
+"""The API through a real PostgreSQL."""
+
+import json
+from pathlib import Path
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+from werkzeug.test import TestResponse
+
+from tests.core.test_audit import JOB, PLAN
+from vividplank.jobs.queue import lay_out
+from vividplank.web.app import openapi_document
+
+ROOT = Path(__file__).parents[2]
+INCH = 8128
+
+
+def make(client: FlaskClient, document: dict[str, Any] = JOB) -> dict[str, Any]:
+    answer = client.post("/api/projects/from-job", data=json.dumps(document))
+    assert answer.status_code == 201, answer.text
+    found: dict[str, Any] = answer.get_json()
+    return found
+
+
+def edit(client: FlaskClient, project: dict[str, Any], **change: Any) -> TestResponse:
+    body = {"version": project["version"], "label": "an edit"} | change
+    return client.post(f"/api/projects/{project['pk']}/edits", json=body)
+
+
+def part(id: str, **kept: Any) -> dict[str, Any]:
+    return {"id": id, "name": id, "quantity": 1, "species": "oak", "length": 10 * INCH, "width": 2 * INCH,
+            "thickness": INCH // 2} | kept
+
+
+def test_a_new_project_stands_on_the_shelf(client: FlaskClient) -> None:
+    assert client.get("/api/projects").get_json() == {"projects": []}
+    made = client.post("/api/projects", json={"name": "Plan chest", "system": "mm"}).get_json()
+    assert made["shop"]["min_blank_length"] == 300 * 320
+    shelf = client.get("/api/projects").get_json()["projects"]
+    assert [(p["name"], p["parts"], p["boards"], p["laid_out"]) for p in shelf] == [("Plan chest", 0, 0, False)]
+    gone = client.delete(f"/api/projects/{made['pk']}", json={"version": made["version"]})
+    assert gone.status_code == 204 and client.get("/api/projects").get_json() == {"projects": []}
+
+
+def test_a_job_file_comes_in_and_goes_out_the_same(client: FlaskClient) -> None:
+    project = make(client)
+    out = client.get(f"/api/projects/{project['pk']}/job.json")
+    assert "attachment" in out.headers["Content-Disposition"]
+    assert json.loads(out.text)["parts"] == JOB["parts"]
+    assert [b["price"] for b in json.loads(out.text)["boards"]] == [20, 15.5, 9]
+
+
+def test_a_bad_file_is_refused_with_its_place_and_changes_nothing(client: FlaskClient) -> None:
+    answer = client.post("/api/projects/from-job", data='{"format": "vivid-plank/job"}')
+    assert answer.status_code == 422 and answer.get_json()["where"] == "$.version"
+    assert client.get("/api/projects").get_json() == {"projects": []}
+
+
+def test_edits_undo_and_redo(client: FlaskClient) -> None:
+    project = make(client)
+    added = edit(client, project, put_parts=[part("N")], label="new part N").get_json()
+    assert [p["id"] for p in added["parts"]] == ["A", "P", "R", "L", "N"] and added["undo"] == "new part N"
+    renamed = edit(client, added, put_parts=[part("M", was="N")], remove_boards=["B3"]).get_json()
+    assert [p["id"] for p in renamed["parts"]][-1] == "M" and len(renamed["boards"]) == 2
+    back = client.post(f"/api/projects/{project['pk']}/undo", json={"version": renamed["version"]}).get_json()
+    assert back["parts"] == added["parts"] and len(back["boards"]) == 3 and back["redo"] == "an edit"
+    again = client.post(f"/api/projects/{project['pk']}/redo", json={"version": back["version"]}).get_json()
+    assert again["parts"] == renamed["parts"] and again["redo"] == ""
+    fresh = client.get(f"/api/projects/{project['pk']}").get_json()
+    assert fresh == again
+
+
+def test_two_tabs_the_second_is_told_and_nothing_is_overwritten(client: FlaskClient) -> None:
+    project = make(client)
+    first = edit(client, project, put_parts=[part("N")])
+    assert first.status_code == 200
+    second = edit(client, project, put_parts=[part("N", length=9 * INCH)])
+    assert second.status_code == 409 and second.get_json()["version"] == first.get_json()["version"]
+    kept = client.get(f"/api/projects/{project['pk']}").get_json()
+    assert kept["parts"][-1]["length"] == 10 * INCH
+
+
+@pytest.mark.parametrize(("change", "where", "word"), [
+    ({"put_parts": [part("A", was="P")]}, "$.put_parts[0].id", "taken"),
+    ({"put_parts": [part("N", length=0)]}, "$.put_parts[0].length", "more than nothing"),
+    ({"put_parts": [part("N", length="long")]}, "$.put_parts[0].length", "integer"),
+    ({"put_parts": [part("N", colour="red")]}, "$.put_parts[0].colour", "not permitted"),
+    ({"name": " "}, "$.name", "empty"),
+    ({"shop": {}}, "$.shop.method", "required"),
+])
+def test_an_edit_that_cannot_be_is_refused_whole(client: FlaskClient, change: dict[str, Any], where: str, word: str) -> None:
+    project = make(client)
+    answer = edit(client, project, **change)
+    assert answer.status_code == 422 and answer.get_json()["where"] == where and word in answer.get_json()["what"].lower()
+    assert client.get(f"/api/projects/{project['pk']}").get_json() == project
+
+
+def test_the_units_of_a_project_change_what_is_shown_not_what_is_kept(client: FlaskClient) -> None:
+    project = make(client)
+    metric = edit(client, project, system="mm").get_json()
+    assert metric["system"] == "mm" and metric["parts"] == project["parts"]
+    assert json.loads(client.get(f"/api/projects/{project['pk']}/job.json").text)["unit"] == "mm"
+    undone = client.post(f"/api/projects/{project['pk']}/undo", json={"version": metric["version"]}).get_json()
+    assert undone["system"] == "in"
+
+
+def test_a_pasted_list_is_read_and_what_was_not_understood_is_told(client: FlaskClient) -> None:
+    project = make(client)
+    text = "name\tcount\tlength\twidth\tthickness\twood\nLeg\t4\t28 1/2\t2\t1 1/2\tash\nRail\t2\tlong\t3\t3/4\tash"
+    found = client.post(f"/api/projects/{project['pk']}/read-list", json={"text": text}).get_json()
+    assert [p["name"] for p in found["parts"]] == ["Leg"] and found["refused"][0]["row"] == 3
+    csv = client.get(f"/api/projects/{project['pk']}/parts.csv").text
+    again = client.post(f"/api/projects/{project['pk']}/read-list", json={"text": csv.replace("\nA,", "\nA9,")}).get_json()
+    assert again["parts"][0]["id"] == "A9"
+    assert [r["why"] for r in again["refused"]] == [f"the mark '{m}' is taken; expected every mark once" for m in "PRL"]
+
+
+def test_what_to_buy_and_what_a_board_yields(client: FlaskClient) -> None:
+    project = make(client)
+    needs = client.get(f"/api/projects/{project['pk']}/needs?waste=0.25").get_json()["needs"]
+    assert needs[0]["quarter"] == "4/4" and needs[0]["to_buy"] == pytest.approx(needs[0]["net"] * 1.25)
+    look = client.post(f"/api/projects/{project['pk']}/look", json=project["boards"][0]).get_json()
+    # Bow of 0.1: whole 0.9, halves 0.975, thirds 0.989.
+    assert [c["flat"] / INCH for c in look["cuts"]] == pytest.approx([0.9, 0.975, 0.9889], abs=1e-3)
+    assert look["board_feet"] == pytest.approx(60 * 6.5 / 144) and look["alone"]
+    crossed = project["boards"][0] | {"stations": [s | {"y1": -1} for s in project["boards"][0]["stations"]]}
+    refused = client.post(f"/api/projects/{project['pk']}/look", json=crossed)
+    assert refused.status_code == 422 and "edges cross" in refused.get_json()["what"]
+
+
+def test_from_layout_to_steps_to_books(client: FlaskClient, asked: list[int]) -> None:
+    project = make(client)
+    base = f"/api/projects/{project['pk']}"
+    for later in ("milling", "account"):
+        assert client.get(f"{base}/{later}").status_code == 404
+    waiting = client.post(f"{base}/layout", json={"seconds": 1}).get_json()
+    assert waiting["state"] == "waiting" and asked == [waiting["pk"]]
+    lay_out(waiting["pk"])
+    found = client.get(f"{base}/layout").get_json()
+    assert found["latest"] == found["standing"] and found["latest"]["state"] == "done"
+    assert found["latest"]["unplaced"] == 0 and not found["latest"]["stale"]
+
+    milling = client.get(f"{base}/milling").get_json()
+    step = milling["routes"][0]["steps"][0]
+    assert client.put(f"/api/layouts/{waiting['pk']}/steps", json={"key": step["key"], "done": True}).status_code == 204
+    assert client.get(f"{base}/milling").get_json()["routes"][0]["steps"][0]["done"]
+    assert {s["machine"] for r in milling["routes"] for s in r["steps"]} <= set(milling["cautions"])
+
+    books = client.get(f"{base}/account").get_json()
+    assert sum(books["where"].values()) == pytest.approx(books["rough"], rel=1e-12)
+    assert books["price"] == found["latest"]["cost"]
+    assert books["per_foot_of_parts"] == pytest.approx(books["price"] / books["where"]["parts"])
+
+    svg = client.get(f"/api/layouts/{waiting['pk']}/plan.svg").text
+    assert svg.startswith("<svg") and ">A1<" in svg
+    plan = client.get(f"/api/layouts/{waiting['pk']}/plan.json").text
+    assert client.post(f"{base}/plan", data=plan).status_code == 201
+
+    edit(client, project, put_parts=[part("A", quantity=1, length=20 * INCH)])
+    assert client.get(f"{base}/layout").get_json()["standing"]["stale"]
+    now = client.get(base).get_json()
+    client.post(f"{base}/undo", json={"version": now["version"]})
+    assert not client.get(f"{base}/layout").get_json()["standing"]["stale"]
+
+
+def test_a_plan_that_breaks_a_rule_is_not_taken(client: FlaskClient) -> None:
+    project = make(client)
+    base = f"/api/projects/{project['pk']}"
+    assert client.post(f"{base}/plan", data=json.dumps(PLAN)).status_code == 201
+    broken = json.loads(json.dumps(PLAN))
+    broken["boards"][0]["segments"][0]["x0"] = 0.5
+    answer = client.post(f"{base}/plan", data=json.dumps(broken))
+    assert answer.status_code == 422 and "breaks rule 1" in answer.get_json()["what"]
+
+
+def test_nothing_to_lay_out_is_said(client: FlaskClient, asked: list[int]) -> None:
+    made = client.post("/api/projects", json={"name": "Empty"}).get_json()
+    answer = client.post(f"/api/projects/{made['pk']}/layout", json={})
+    assert answer.status_code == 422 and "no parts" in answer.get_json()["what"] and asked == []
+
+
+def test_a_search_can_be_stopped_and_a_newer_one_replaces_it(client: FlaskClient) -> None:
+    project = make(client)
+    base = f"/api/projects/{project['pk']}"
+    first = client.post(f"{base}/layout", json={"seconds": 500}).get_json()["pk"]
+    second = client.post(f"{base}/layout", json={"seconds": 500}).get_json()["pk"]
+    client.post(f"/api/layouts/{second}/stop")
+    for layout in (first, second):
+        lay_out(layout)  # returns at its first look at the watch
+    assert client.get(f"{base}/layout").get_json()["latest"]["state"] == "stopped"
+    assert client.get(f"{base}/layout").get_json()["standing"]["pk"] == second
+
+
+def test_drawings_are_kept_shown_and_never_run(client: FlaskClient) -> None:
+    project = make(client)
+    base = f"/api/projects/{project['pk']}/drawings"
+    svg = (ROOT / "vividplank" / "demo" / "settle.svg").read_bytes()
+    added = client.post(base, data=svg, headers={"X-File-Name": "settle%20front.svg"}).get_json()
+    assert (added["name"], added["media_type"]) == ("settle front.svg", "image/svg+xml")
+    shown = client.get(f"/api/drawings/{added['pk']}")
+    assert shown.data == svg and "sandbox" in shown.headers["Content-Security-Policy"]
+    png = client.post(base, data=b"\x89PNG\r\n\x1a\nrest", headers={"X-File-Name": "a.pdf"}).get_json()
+    assert png["media_type"] == "image/png"
+    refused = client.post(base, data=b"<html><script>", headers={"X-File-Name": "a.png"})
+    assert refused.status_code == 422 and "expected PDF, PNG, JPEG or SVG" in refused.get_json()["what"]
+    assert client.delete(f"/api/drawings/{added['pk']}").status_code == 204
+    assert [d["pk"] for d in client.get(base).get_json()["drawings"]] == [png["pk"]]
+
+
+def test_only_our_own_pages_may_write_and_only_this_machine_is_served(client: FlaskClient) -> None:
+    body = {"name": "X"}
+    foreign = client.post("/api/projects", json=body, headers={"Origin": "http://elsewhere.example"})
+    cross = client.post("/api/projects", json=body, headers={"Sec-Fetch-Site": "cross-site"})
+    rebound = client.get("/api/projects", headers={"Host": "elsewhere.example:8128"})
+    assert {foreign.status_code, cross.status_code, rebound.status_code} == {403}
+    own = client.post("/api/projects", json=body, headers={"Origin": "http://localhost", "Sec-Fetch-Site": "same-origin"})
+    assert own.status_code == 201
+
+
+def test_headers_and_limits(client: FlaskClient) -> None:
+    answer = client.get("/api/health")
+    policy = answer.headers["Content-Security-Policy"]
+    assert "default-src 'none'" in policy and "unsafe" not in policy
+    assert answer.headers["X-Content-Type-Options"] == "nosniff"
+    large = client.post("/api/projects/from-job", data=b" " * (5 << 20))
+    assert large.status_code == 413 and "4 MB" in large.get_json()["what"]
+    assert client.get("/api/nothing").get_json() == {"what": "there is nothing here", "where": "", "found": [], "version": None}
+    assert client.get("/api/projects/99").status_code == 404
+
+
+def test_an_error_tells_no_trace_and_logs_it(client: FlaskClient, monkeypatch: pytest.MonkeyPatch,
+                                             caplog: pytest.LogCaptureFixture) -> None:
+    def broken(*_: object) -> None:
+        raise RuntimeError("secret inside")
+
+    monkeypatch.setattr("vividplank.store.projects.shelf", broken)
+    answer = client.get("/api/projects")
+    assert answer.status_code == 500 and "secret" not in answer.text and "Traceback" not in answer.text
+    assert "secret inside" in caplog.text
+
+
+def test_the_description_in_docs_is_that_of_the_code() -> None:
+    assert (ROOT / "docs" / "openapi.json").read_text(encoding="utf-8") == openapi_document()

@@ -1,0 +1,77 @@
+"""The worker on a real queue: it takes work, survives being killed, and picks up what was never queued."""
+
+import os
+import signal
+import subprocess
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
+
+from tests.core.test_audit import JOB
+from tests.waiting import until
+from vividplank.core.exchange import read_job
+from vividplank.demo.__main__ import load_demo
+from vividplank.store import layouts, projects
+from vividplank.store.database import session
+
+
+@contextmanager
+def worker(database: str) -> Iterator[subprocess.Popen[bytes]]:
+    process = subprocess.Popen([sys.executable, "-m", "vividplank.jobs"], env={**os.environ, "PLANK_DATABASE": database})
+    try:
+        yield process
+    finally:
+        process.terminate()
+        process.wait(30)
+
+
+def state(layout: int) -> str:
+    with session() as opened:
+        return layouts.load(opened, layout).state
+
+
+def ask(seconds: float) -> int:
+    import json
+
+    with session() as opened:
+        project = projects.add(opened, read_job(json.dumps(JOB)), "in")
+        return layouts.ask(opened, project.pk, project.job, seconds).pk
+
+
+def test_a_killed_worker_loses_nothing(database: str) -> None:
+    layout = ask(6)  # never put on the queue: the worker finds it when it looks round
+    with worker(database) as first:
+        until(lambda: state(layout) == "searching")
+        first.send_signal(signal.SIGKILL)
+        first.wait()
+    assert state(layout) == "searching"
+    with worker(database):
+        until(lambda: state(layout) == "done", 60)
+    with session() as opened:
+        found = layouts.load(opened, layout)
+        assert found.plan is not None and found.plan.unplaced == ()
+
+
+def test_a_search_that_is_asked_to_stop_keeps_what_it_has(database: str) -> None:
+    layout = ask(300)
+    with worker(database):
+        until(lambda: state(layout) == "searching")
+        with session() as opened:
+            layouts.stop(opened, layout)
+        until(lambda: state(layout) == "stopped")
+    with session() as opened:
+        assert layouts.load(opened, layout).plan is not None
+
+
+def test_the_demo_is_loaded_once_and_comes_back(database: str) -> None:
+    load_demo()
+    load_demo()
+    with session() as opened:
+        shelf = projects.shelf(opened)
+        assert [(e.name, e.demo, e.boards) for e in shelf] == [("Reading-room settle", True, 9)]
+        layout = layouts.latest(opened, shelf[0].pk)
+        assert layout is not None and not layout.stale(projects.load(opened, shelf[0].pk).job)
+        projects.remove(opened, shelf[0].pk, projects.load(opened, shelf[0].pk).version)
+    load_demo()
+    with session() as opened:
+        assert len(projects.shelf(opened)) == 1
