@@ -27,8 +27,8 @@ def template(cluster: Cluster) -> str:
     from vividplank.store.database import engine
     from vividplank.store.prepare import migrate
 
-    _sql(cluster, "drop database if exists plank_template")
-    _sql(cluster, "create database plank_template")
+    sql(cluster, "drop database if exists plank_template")
+    sql(cluster, "create database plank_template")
     migrate(cluster.url("plank_template"))
     engine(cluster.url("plank_template")).dispose()
     return "plank_template"
@@ -40,12 +40,12 @@ def database(cluster: Cluster, template: str, monkeypatch: pytest.MonkeyPatch) -
     from vividplank.store.database import engine
 
     name = f"plank_{os.getpid()}_{next(_numbers)}"
-    _sql(cluster, f"create database {name} template {template}")
+    sql(cluster, f"create database {name} template {template}")
     url = cluster.url(name)
     monkeypatch.setenv("PLANK_DATABASE", url)
     yield url
     engine(url).dispose()
-    _sql(cluster, f"drop database {name} with (force)")
+    sql(cluster, f"drop database {name} with (force)")
 
 
 @pytest.fixture
@@ -62,6 +62,6 @@ def client(database: str, asked: list[int]) -> FlaskClient:
     return client
 
 
-def _sql(cluster: Cluster, text: str) -> None:
+def sql(cluster: Cluster, text: str) -> None:
     done = cluster.run(binaries() / "psql", "-d", "postgres", "-qc", text)
     assert done.returncode == 0, done.stderr

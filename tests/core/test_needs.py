@@ -33,6 +33,12 @@ def test_the_settle_needs_oak_in_two_quarters_and_ash() -> None:
     assert found[2].parts == ("BP", "FL")
 
 
+def test_a_run_wants_its_whole_length_in_one_piece() -> None:
+    job = json.loads(json.dumps(JOB))
+    job["parts"] = [job["parts"][2]]  # two tiles of 8 in a row: 16, a kerf of 1/8 and 1/2 over
+    assert needs(read_job(json.dumps(job)))[0].longest == round(16.625 * INCH)
+
+
 def test_too_thick_for_any_quarter_is_built_up_and_has_no_price() -> None:
     job = json.loads(json.dumps(JOB))
     job["parts"][0]["thickness"] = 4

@@ -66,7 +66,7 @@ def needs(job: Job, waste_share: Fraction = Fraction(30, 100)) -> tuple[Need, ..
         prices = [b.price / _decimal(cubic_board_feet(round(board_volume(b)))) for b in stock if b.price]
         found.append(Need(
             names[wood], name, tuple(p.id for p in parts), sum(p.quantity for p in parts), net, waste_share,
-            max(p.length for p in parts) + job.shop.allowance.length,
+            max(_unbroken(p, job) for p in parts) + job.shop.allowance.length,
             max(p.panel.stave_min if p.panel else p.width for p in parts) + job.shop.allowance.width,
             sum((cubic_board_feet(round(board_volume(b))) for b in stock), Fraction(0)),
             Decimal(median(prices)).quantize(Decimal("0.01")) if prices else None,
@@ -83,6 +83,15 @@ def _rough_feet(part: Part, rough: int, shop: Shop) -> Fraction:
     else:
         width = part.width + shop.allowance.width
     return part.quantity * board_feet(rough, width, length)
+
+
+def _unbroken(part: Part, job: Job) -> int:
+    """The length that must come out of one piece: a part's, or its whole run's with the kerfs in it."""
+    if not part.run:
+        return part.length
+    run = [p for p in job.parts if p.run == part.run]
+    pieces = sum(p.quantity for p in run)
+    return sum(p.length * p.quantity for p in run) + (pieces - 1) * job.shop.kerf.crosscut
 
 
 def _decimal(value: Fraction) -> Decimal:

@@ -4,9 +4,11 @@ import json
 from pathlib import Path
 from typing import Any
 
+from pydantic import BaseModel
+
 from vividplank.core.exchange.schema import JobShape, PlanShape
 
-FILES = {"job.schema.json": JobShape, "plan.schema.json": PlanShape}
+FILES: dict[str, type[BaseModel]] = {"job.schema.json": JobShape, "plan.schema.json": PlanShape}
 
 
 def schema(name: str) -> dict[str, Any]:

@@ -95,6 +95,11 @@ header {
 }
 .grow {
   flex: 1;
+  min-width: 0;
+}
+h1,
+.say {
+  overflow-wrap: anywhere;
 }
 .step,
 .caution {
@@ -134,6 +139,17 @@ footer {
   gap: 0.8rem;
   padding: 0.6rem 0;
   background: var(--plaster);
+}
+@media (max-width: 640px) {
+  .machine {
+    padding: 0.6rem 0.8rem;
+  }
+  .caution {
+    padding-left: 0.9rem;
+  }
+  footer {
+    grid-template-columns: 4rem minmax(0, 1fr) 4rem;
+  }
 }
 .big {
   min-height: 88px;

@@ -1,0 +1,46 @@
+"""One picture of each main view from the running demo: `.plank/venv/bin/python docs/screenshots/take.py [port]`."""
+
+import shutil
+import sys
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+HERE = Path(__file__).parent
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
+DESK, PHONE, TABLET = (1280, 800), (390, 844), (1024, 768)
+VIEWS = (
+    ("shelf", "/", DESK), ("draw", "draw", DESK), ("list", "list", DESK), ("buy", "buy", DESK),
+    ("boards", "boards/O3", DESK), ("boards-phone", "boards/O3", PHONE), ("layout", "layout", DESK),
+    ("mill", "mill", DESK), ("mill-phone", "mill", PHONE), ("machine", "machine", TABLET), ("books", "books", DESK),
+)
+
+
+def shoot(page: Page, name: str, address: str) -> None:
+    page.goto(address)
+    page.locator("h1").first.wait_for()
+    page.wait_for_load_state("networkidle")
+    if name == "machine":
+        for _ in range(3):  # past the saw's cautions and first step, to the jointer
+            page.keyboard.press("ArrowRight")
+        page.keyboard.press("Space")
+    page.wait_for_timeout(500)  # the tape and the figures come to rest
+    page.screenshot(path=HERE / f"{name}.png")
+
+
+def main(port: int) -> None:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)
+        page = browser.new_page(base_url=f"http://127.0.0.1:{port}")
+        page.goto("/")
+        page.get_by_role("link", name="Reading-room settle").first.click()
+        page.locator("table.grid").wait_for()
+        project = page.url.split("/")[-2]
+        for name, address, (width, height) in VIEWS:
+            page.set_viewport_size({"width": width, "height": height})
+            shoot(page, name, address if address == "/" else f"/project/{project}/{address}")
+        browser.close()
+
+
+if __name__ == "__main__":
+    main(int(sys.argv[1]) if len(sys.argv) > 1 else 8128)

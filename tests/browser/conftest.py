@@ -1,0 +1,83 @@
+"""The real application in processes of its own, and the real interface in headless Chromium."""
+
+import os
+import shutil
+import signal
+import socket
+import subprocess
+import sys
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+
+import pytest
+from playwright.sync_api import Browser, Page, sync_playwright
+
+from launcher.processes import is_ours
+from tests.conftest import ROOT
+from tests.waiting import until
+
+#: Chromium as root wants no sandbox; on a closed network its own background talk only fails.
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+         "--disable-component-update", "--disable-sync"]
+
+
+@dataclass
+class App:
+    """Web server and worker on one database; both can be killed and started again."""
+
+    database: str
+    port: int
+    processes: list[subprocess.Popen[bytes]] = field(default_factory=list)
+
+    @property
+    def url(self) -> str:
+        return f"http://127.0.0.1:{self.port}"
+
+    def start(self) -> None:
+        environment = {**os.environ, "PLANK_DATABASE": self.database}
+        for words in (["vividplank.serve", "--port", str(self.port)], ["vividplank.jobs"]):
+            self.processes.append(subprocess.Popen([sys.executable, "-m", *words], cwd=ROOT, env=environment))
+        until(lambda: is_ours(self.port), 60)
+
+    def kill(self, how: signal.Signals = signal.SIGKILL) -> None:
+        for process in self.processes:
+            process.send_signal(how)
+        for process in self.processes:
+            process.wait(30)
+        self.processes.clear()
+
+
+@pytest.fixture
+def app(database: str) -> Iterator[App]:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+    started = App(database, port)
+    started.start()
+    yield started
+    started.kill(signal.SIGTERM)
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    chromium = shutil.which("chromium")
+    assert chromium, "Chromium is missing; ./plank test installs it from Debian's packages"
+    with sync_playwright() as playwright:
+        opened = playwright.chromium.launch(executable_path=chromium, args=FLAGS)
+        yield opened
+        opened.close()
+
+
+@pytest.fixture
+def page(browser: Browser, app: App) -> Iterator[Page]:
+    """A page at desk size that fails the test on any script error or refused resource."""
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=app.url)
+    context.set_default_timeout(20_000)
+    opened = context.new_page()
+    troubles: list[str] = []
+    opened.on("pageerror", lambda error: troubles.append(str(error)))
+    opened.on("console", lambda told: troubles.append(told.text) if told.type == "error" and "Content Security" in told.text
+              else None)
+    yield opened
+    context.close()
+    assert troubles == []

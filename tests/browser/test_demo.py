@@ -1,0 +1,128 @@
+"""The demo on every screen, at the desk, in the yard and at the machine."""
+
+import re
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from launcher.postgres import Cluster
+from tests.browser.conftest import App
+from tests.conftest import sql
+from vividplank.core.layout.search import Limits, search
+from vividplank.demo.__main__ import load_demo
+from vividplank.store import layouts, projects
+from vividplank.store.database import engine, session
+
+STAGES = ("draw", "list", "buy", "boards", "layout", "mill", "books")
+
+
+@pytest.fixture(scope="session")
+def template(cluster: Cluster, template: str) -> str:
+    """A database with the demo in it, laid out, to copy from."""
+    name = "plank_demo_template"
+    sql(cluster, f"drop database if exists {name}")
+    sql(cluster, f"create database {name} template {template}")
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setenv("PLANK_DATABASE", cluster.url(name))
+        load_demo()
+        with session() as opened:
+            layout = layouts.latest(opened, projects.shelf(opened)[0].pk)
+            assert layout
+            plan = search(layout.job, Limits(seconds=600, rounds=20))
+            layouts.finish(opened, layout.pk, layout.job, plan)
+    engine(cluster.url(name)).dispose()
+    return name
+
+
+@pytest.fixture
+def demo(database: str) -> int:
+    """The demo's number."""
+    with session() as opened:
+        return projects.shelf(opened)[0].pk
+
+
+def test_every_stage_opens_and_the_tape_is_pulled_to_the_end(demo: int, page: Page) -> None:
+    page.goto("/")
+    page.get_by_role("link", name=re.compile("Reading-room settle")).click()
+    expect(page.locator("main h1")).to_have_text("List")
+    for n, stage in enumerate(STAGES, 1):
+        page.keyboard.press(str(n))
+        expect(page).to_have_url(re.compile(rf"/project/{demo}/{stage}"))
+        expect(page.locator("main h1")).to_be_visible()
+        assert page.evaluate("document.documentElement.scrollWidth") <= 1280
+    expect(page.locator("li.beyond")).to_have_count(0)
+
+
+@pytest.mark.parametrize("stage", ["boards", "boards/O5", "mill", "machine", "layout", "books", "buy", "draw"])
+def test_nothing_scrolls_sideways_on_a_phone(demo: int, browser: Browser, app: App, stage: str) -> None:
+    context = browser.new_context(viewport={"width": 390, "height": 844}, base_url=app.url, has_touch=True)
+    phone = context.new_page()
+    phone.goto(f"/project/{demo}/{stage}")
+    expect(phone.locator("h1").first).to_be_visible()
+    phone.wait_for_load_state("networkidle")
+    assert phone.evaluate("document.documentElement.scrollWidth") <= 390
+    context.close()
+
+
+def test_an_edit_makes_the_plan_stale_and_undo_makes_it_stand_again(demo: int, page: Page) -> None:
+    page.goto(f"/project/{demo}/list")
+    row = page.locator('tr[data-part="AR"]')
+    row.get_by_label("Count").fill("3")
+    row.get_by_label("Count").press("Enter")
+    expect(page.locator(".figure").first).to_have_text("38")
+    page.get_by_role("link", name=re.compile("Lay out")).click()
+    stale = page.get_by_text("Lay out again before cutting")
+    expect(stale).to_be_visible()
+    page.get_by_role("button", name="Undo count of AR").click()
+    expect(stale).to_be_hidden()
+
+
+def test_choosing_a_part_shows_all_of_it_and_the_board_turns_over(demo: int, page: Page) -> None:
+    page.goto(f"/project/{demo}/layout")
+    page.locator(".chalked").first.click()
+    expect(page.locator(".chalked.chosen").first).to_be_visible()
+    expect(page.locator(".picked")).to_be_visible()
+    page.keyboard.press("f")
+    expect(page.get_by_role("img", name=re.compile("face B")).first).to_be_visible()
+
+
+def test_a_fault_is_tapped_nudged_and_taken_off(demo: int, page: Page) -> None:
+    page.goto(f"/project/{demo}/boards/O6")
+    page.get_by_label("Tap the board to mark a").select_option("check")
+    board = page.get_by_role("img", name=re.compile("Board O6.*face A")).last
+    box = board.bounding_box()
+    assert box
+    page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    start = page.get_by_label("From", exact=True)
+    before = start.input_value()
+    page.get_by_role("button", name="Toward the far end").click()
+    expect(start).not_to_have_value(before)
+    page.get_by_role("button", name="Remove", exact=True).click()
+    expect(page.locator("g.fault")).to_have_count(page.locator(".thumb g.fault").count())
+
+
+def test_at_the_machine_the_space_bar_is_enough(demo: int, page: Page) -> None:
+    page.goto(f"/project/{demo}/machine")
+    expect(page.get_by_text("The machine's own manual")).to_be_visible()
+    page.keyboard.press("Space")
+    expect(page.get_by_role("heading", name=re.compile("Crosscut"))).to_be_visible()
+    page.keyboard.press("Space")
+    expect(page.get_by_text("2 of")).to_be_visible()
+    page.keyboard.press("ArrowLeft")
+    expect(page.get_by_text("· done")).to_be_visible()
+    page.reload()
+    expect(page.get_by_text("2 of")).to_be_visible()
+
+
+def test_a_second_tab_is_told(demo: int, page: Page, app: App) -> None:
+    other = page.context.new_page()
+    for tab in (page, other):
+        tab.goto(f"/project/{demo}/list")
+        expect(tab.locator('tr[data-part="CL"]')).to_be_visible()
+    page.locator('tr[data-part="CL"]').get_by_label("Note").fill("first")
+    page.keyboard.press("Tab")
+    expect(page.get_by_text("all saved")).to_be_visible()
+    other.locator('tr[data-part="CL"]').get_by_label("Note").fill("second")
+    other.keyboard.press("Tab")
+    expect(other.get_by_text("another tab, has edited this since")).to_be_visible()
+    expect(other.locator('tr[data-part="CL"]').get_by_label("Note")).to_have_value("first")
