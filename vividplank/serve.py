@@ -3,6 +3,7 @@
 import argparse
 import logging
 import sys
+import threading
 from functools import partial
 
 from waitress import create_server
@@ -20,7 +21,7 @@ def main() -> int:
     logging.basicConfig(level=logging.INFO, format="%(asctime)s web %(levelname)s %(message)s")
     logging.getLogger("waitress.queue").setLevel(logging.ERROR)
     logging.getLogger("procrastinate").setLevel(logging.WARNING)
-    warm()
+    threading.Thread(target=warm, daemon=True).start()  # the first look at a board shall not wait for it
     queue = make_app()
     with queue.open():
         try:

@@ -10,8 +10,8 @@ from sqlalchemy.orm import Session
 from vividplank.core.document import digest, job_from_document, job_to_document
 from vividplank.core.exchange import plan_document, read_plan
 from vividplank.core.job import Job
+from vividplank.core.layout.limits import Progress
 from vividplank.core.layout.plan import Plan
-from vividplank.core.layout.search import Progress
 from vividplank.store.errors import NotThere
 from vividplank.store.models import LayoutRow, StepDoneRow
 

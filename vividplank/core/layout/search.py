@@ -14,6 +14,7 @@ from decimal import Decimal
 from vividplank.core.job import Job
 from vividplank.core.layout.bound import lower_bound
 from vividplank.core.layout.fill import EMPTY, Fill, Filler
+from vividplank.core.layout.limits import Limits, Progress, Watch
 from vividplank.core.layout.plan import Blank, BoardPlan, Item, Plan, Segment, Strip, Unplaced
 from vividplank.core.layout.reason import why_unplaced
 from vividplank.core.layout.want import Want, wants
@@ -21,35 +22,7 @@ from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM
 
 Clock = Callable[[], float]
 
-
-@dataclass(frozen=True)
-class Limits:
-    """How long to search. `rounds` makes a search that does not depend on the clock."""
-
-    seconds: float = 10.0
-    rounds: int | None = None
-    seed: int = 1
-
-    def __post_init__(self) -> None:
-        if self.seconds <= 0:
-            raise ValueError(f"seconds is {self.seconds}; expected more than nothing")
-        if self.rounds is not None and self.rounds < 0:
-            raise ValueError(f"rounds is {self.rounds}; expected none or more")
-
-
-@dataclass(frozen=True)
-class Progress:
-    """What a search has so far; `unplaced` counts parts (a panel is one)."""
-
-    seconds: float
-    rounds: int
-    unplaced: int
-    cost: Decimal
-    lower_bound: float
-
-
-#: Told of every improvement and about every tenth of a second; answers whether to go on.
-Watch = Callable[[Progress], bool]
+__all__ = ["Limits", "Progress", "Watch", "search"]
 
 
 @dataclass(frozen=True)

@@ -1,0 +1,35 @@
+"""How long a search may take, and what it tells while it does."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from decimal import Decimal
+
+
+@dataclass(frozen=True)
+class Limits:
+    """How long to search. `rounds` makes a search that does not depend on the clock."""
+
+    seconds: float = 10.0
+    rounds: int | None = None
+    seed: int = 1
+
+    def __post_init__(self) -> None:
+        if self.seconds <= 0:
+            raise ValueError(f"seconds is {self.seconds}; expected more than nothing")
+        if self.rounds is not None and self.rounds < 0:
+            raise ValueError(f"rounds is {self.rounds}; expected none or more")
+
+
+@dataclass(frozen=True)
+class Progress:
+    """What a search has so far; `unplaced` counts parts (a panel is one)."""
+
+    seconds: float
+    rounds: int
+    unplaced: int
+    cost: Decimal
+    lower_bound: float
+
+
+#: Told of every improvement and about every tenth of a second; answers whether to go on.
+Watch = Callable[[Progress], bool]
