@@ -102,7 +102,7 @@ class Board:
         t1 = left.t1 + share * (right.t1 - left.t1)
         return t0 + (t1 - t0) * (y - y0) / (y1 - y0)
 
-    @property
+    @cached_property
     def thickest(self) -> int:
         return max(max(s.t0, s.t1) for s in self.stations)
 
@@ -110,7 +110,7 @@ class Board:
     def thinnest(self) -> int:
         return min(min(s.t0, s.t1) for s in self.stations)
 
-    @property
+    @cached_property
     def widest(self) -> int:
         return max(s.y1 - s.y0 for s in self.stations)
 

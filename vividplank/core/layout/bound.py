@@ -54,9 +54,9 @@ def _cover(parts: list[Part], boards: list[Board], shop: Shop, seconds: float) -
         layers = [_layers(b, need, shop) for b in boards]
         rows.append([_grown_area(b, shop) * n for b, n in zip(boards, layers, strict=True)])
         wanted.append(sum(_least_area(p, shop) for p in thick))
-        for length in sorted({p.length for p in thick}):
+        for length in _spread({p.length for p in thick}):
             long = [p for p in thick if p.length >= length]
-            for width in sorted({_least_width(p) for p in long}):
+            for width in _spread({_least_width(p) for p in long}):
                 wide = [p for p in long if _least_width(p) >= width]
                 rows.append([_crossings(b, length, width, shop) * n for b, n in zip(boards, layers, strict=True)])
                 wanted.append(sum(_pieces(p, shop) for p in wide))
@@ -73,6 +73,14 @@ def _cover(parts: list[Part], boards: list[Board], shop: Shop, seconds: float) -
                   bounds=Bounds(0, 1), options={"time_limit": seconds, "mip_rel_gap": 0.0})
     dual = getattr(result, "mip_dual_bound", None)
     return max(0.0, float(dual) - 1e-7 * max(1.0, float(prices.sum()))) if dual is not None else 0.0
+
+
+def _spread(values: set[int], most: int = 8) -> list[int]:
+    """Some of the values, evenly over their order: every one gives a true row, all of them would be too many."""
+    ordered = sorted(values)
+    if len(ordered) <= most:
+        return ordered
+    return [ordered[k * (len(ordered) - 1) // (most - 1)] for k in range(most)]
 
 
 def _layers(board: Board, thickness: int, shop: Shop) -> int:

@@ -10,6 +10,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
 
+import numpy as np
+
 from vividplank.core.board import Board, Region, flat_slab, same_species
 from vividplank.core.cutlist import Faces
 from vividplank.core.layout.want import Want
@@ -78,6 +80,8 @@ class Filler:
             and max(w.length + shop.allowance.length, shop.min_blank_length) <= board.length - 2 * shop.end_trim
             and (w.stave_min or w.width) + shop.allowance.width <= board.widest
         ]
+
+        self.mine_indexes = {w.index for w in self.mine}
 
     def slab(self, x0: int, x1: int, y0: float, slope: float, h0: int, h1: int) -> float:
         """h(R), remembered."""
@@ -180,9 +184,12 @@ class Filler:
         total = 0.0
         taken: list[tuple[int, int]] = []
         at, lowest, need = 0, -1, 0
+        leads = self._leads(run, high, fitting, left, worth, rng)
         while fitting:
             best: _Laid | None = None
-            for want in rng.sample(fitting, min(6, len(fitting))):
+            lead = leads.pop(0) if leads else None
+            tried = [lead] if lead and left[lead.index] > 0 else rng.sample(fitting, min(6, len(fitting)))
+            for want in tried:
                 for start in self._starts(x0, x1, y0, slope, at, want):
                     low = start if lowest < 0 else lowest
                     laid = self._strip(want, x0, x1, y0, slope, start, high, low, need, fitting, left, worth)
@@ -192,6 +199,8 @@ class Filler:
                     if best is None or laid.worth * best.cost > best.worth * laid.cost:
                         best = laid
             if best is None or best.strip is None:
+                if lead:
+                    continue
                 break
             strips.append(best.strip)
             lowest = best.strip.y0 if lowest < 0 else lowest
@@ -205,6 +214,47 @@ class Filler:
         if not strips:
             return None
         return _Laid(total, 1.0, None, FilledSegment(x0, x1, y0, slope, tuple(strips)), tuple(taken), need)
+
+    def _leads(
+        self, run: int, high: int, fitting: list[Want], left: list[int], worth: Sequence[float], rng: random.Random
+    ) -> list[Want]:
+        """Wants whose strips fill the width best, in any order: a knapsack over the width in 64ths.
+
+        Judged by length and width alone; whether a strip holds where it comes to lie is asked when it is laid.
+        """
+        grain = self.mark
+        kerf = self.shop.kerf.rip
+        room = (high + kerf) // grain
+        items: list[tuple[int, float, Want]] = []
+        for want in rng.sample(fitting, min(24, len(fitting))):
+            width = want.width if not want.is_panel else min(want.stave_max, max(want.stave_min, left[want.index]))
+            size = -(-(width + self.shop.allowance.width + kerf) // grain)
+            each = (run - self.shop.allowance.length + self.shop.kerf.crosscut) // (want.length + self.shop.kerf.crosscut)
+            if size > room or each < 1:
+                continue
+            if want.is_panel:
+                gain, rows = want.volume * width / want.width * each, 1
+            else:
+                in_a_row = min(each, left[want.index])
+                gain, rows = float(want.volume * in_a_row), min(3, -(-left[want.index] // in_a_row))
+            gain *= worth[want.index] * (0.9 + 0.2 * rng.random())
+            items += [(size, gain, want)] * rows
+        if not items:
+            return []
+        best = np.zeros(room + 1)
+        took = np.zeros((len(items), room + 1), dtype=bool)
+        for k, (size, gain, _) in enumerate(items):
+            with_it = best[: room + 1 - size] + gain
+            took[k, size:] = with_it > best[size:]
+            best[size:] = np.where(took[k, size:], with_it, best[size:])
+        chosen: list[Want] = []
+        at = room
+        for k in range(len(items) - 1, -1, -1):
+            if took[k, at]:
+                chosen.append(items[k][2])
+                at -= items[k][0]
+        rng.shuffle(chosen)
+        return chosen
 
     def _starts(self, x0: int, x1: int, y0: int, slope: float, at: int, want: Want) -> list[int]:
         """Where a strip may begin: here, or just above a fault that is in the way."""

@@ -16,11 +16,15 @@ from vividplank.core.layout.bound import lower_bound
 from vividplank.core.layout.fill import EMPTY, Fill, Filler
 from vividplank.core.layout.limits import Limits, Progress, Watch
 from vividplank.core.layout.plan import Blank, BoardPlan, Item, Plan, Segment, Strip, Unplaced
+from vividplank.core.layout.pool import Pool, without_surplus
 from vividplank.core.layout.reason import why_unplaced
 from vividplank.core.layout.want import Want, wants
 from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM
 
 Clock = Callable[[], float]
+
+#: Rounds of ruin and recreate between two choices from the pool.
+_COMBINE_EVERY = 40
 
 __all__ = ["Limits", "Progress", "Watch", "search"]
 
@@ -61,15 +65,21 @@ class _Search:
         mark = TICKS_PER_64TH if job.unit == "in" else TICKS_PER_MM // 2
         self.fillers = [Filler(b, job.shop, self.wants, mark) for b in job.boards]
         self.worth = [self._scarcity(w) for w in self.wants]
-        self.bound = lower_bound(job)
+        self.bound = lower_bound(job, min(2.0, limits.seconds / 5))
+        self.prices = [float(b.price) for b in job.boards]
+        self.areas = [b.length * b.mean_width * b.thinnest for b in job.boards]
         prices = sum((b.price for b in job.boards), Decimal(1))
         volume = sum(w.volume * (1 if w.is_panel else w.count) for w in self.wants) or 1
         self.per_volume = 4 * float(prices) / volume
+        units = [w.volume / (w.width if w.is_panel else 1) for w in self.wants]
+        self.units = units
+        self.pool = Pool(self.prices, self.demand, [self.per_volume * u for u in units])
+        self.guide: list[float] = list(self.worth)
 
     def run(self) -> Plan:
         state = self._recreate([EMPTY] * len(self.fillers), list(range(len(self.fillers))))
         best, standing = state, self._standing(state)
-        energy = self._energy(standing)
+        energy = self._energy(standing, state.fills)
         total = float(sum((b.price for b in self.job.boards), Decimal(1)))
         rounds, told, settled = 0, -1.0, None
         while True:
@@ -85,9 +95,13 @@ class _Search:
                 if spent - settled >= min(1.0, 0.2 * self.limits.seconds):
                     break  # proved; a little longer for better leftovers
             rounds += 1
-            tried = self._ruin(state)
+            if rounds % _COMBINE_EVERY == 0:
+                tried = self._combine(self.limits.seconds - spent)
+            else:
+                self._price()
+                tried = self._ruin(state)
             there = self._standing(tried)
-            tried_energy = self._energy(there)
+            tried_energy = self._energy(there, tried.fills)
             heat = 0.02 * total * (1 - min(1.0, spent / self.limits.seconds)) ** 2
             if tried_energy <= energy + heat * self.rng.random() ** 2:
                 state, energy = tried, tried_energy
@@ -95,7 +109,7 @@ class _Search:
                 best, standing = tried, there
             self._oil(tried)
             if rounds % 60 == 0:
-                state, energy = best, self._energy(standing)
+                state, energy = best, self._energy(standing, best.fills)
         plan = self._plan(best)
         if self.watch:
             self.watch(self._progress(best, standing, rounds))
@@ -103,7 +117,7 @@ class _Search:
 
     def _scarcity(self, want: Want) -> float:
         """Wants that few boards can give are laid before those that fit anywhere."""
-        room = sum(f.board.length * f.board.widest for f in self.fillers if want in f.mine)
+        room = sum(f.board.length * f.board.widest for f in self.fillers if want.index in f.mine_indexes)
         everything = sum(f.board.length * f.board.widest for f in self.fillers) or 1
         return 1.0 + 1.5 * (1 - room / everything)
 
@@ -152,14 +166,42 @@ class _Search:
         queue = sorted((i for i in order if self.fillers[i].mine), key=dearness)
         queue += [i for i in (last or ()) if self.fillers[i].mine]
         for i in queue:
-            if not any(n > 0 for n in left):
+            if not any(n > 0 for n in left) or self.clock() - self.began >= self.limits.seconds:
                 break
             if fills[i].segments or not any(left[w.index] > 0 for w in self.fillers[i].mine):
                 continue
             fills[i] = self.fillers[i].fill(left, self.worth, self.rng)
+            self.pool.add(i, fills[i])
             for index, amount in fills[i].taken:
                 left[index] -= amount
         return _State(fills, left)
+
+    def _price(self) -> None:
+        """Fill one board as if it had the first choice of everything, led by what is dear at the margin."""
+        i = self.rng.randrange(len(self.fillers))
+        if self.fillers[i].mine:
+            self.pool.add(i, self.fillers[i].fill(self.demand, self.guide, self.rng))
+
+    def _combine(self, seconds_left: float) -> _State:
+        """The best of the fills met so far, put together."""
+        worth = self.pool.worth()
+        if worth is not None:
+            per_volume = [float(p) / u for p, u in zip(worth, self.units, strict=True)]
+            mean = sum(per_volume) / len(per_volume) or 1.0
+            self.guide = [0.2 + 0.8 * p / mean for p in per_volume]
+        seconds = seconds_left if self.limits.rounds is None else 60.0
+        chosen = self.pool.choose(min(2.0, 0.5 * seconds))
+        fills = [EMPTY] * len(self.fillers)
+        if chosen:
+            over = [-n for n in self.demand]
+            for fill in chosen.values():
+                for index, amount in fill.taken:
+                    over[index] += amount
+            panels = [w.is_panel for w in self.wants]
+            surplus = [max(0, n) for n in over]
+            for i, fill in chosen.items():
+                fills[i] = without_surplus(fill, surplus, panels, self.job.shop.allowance.width)
+        return self._recreate(fills, list(range(len(fills))))
 
     def _standing(self, state: _State) -> _Standing:
         unplaced = 0
@@ -169,8 +211,20 @@ class _Search:
         cost = sum((b.price for b, f in zip(self.job.boards, state.fills, strict=True) if f.segments), Decimal(0))
         return _Standing(unplaced, cost, sum(self._leftover(i, f) for i, f in enumerate(state.fills)))
 
-    def _energy(self, standing: _Standing) -> float:
-        return self.per_volume * standing.unplaced + float(standing.cost) - 1e-9 * standing.leftover
+    def _energy(self, standing: _Standing, fills: list[Fill]) -> float:
+        return self.per_volume * standing.unplaced + float(standing.cost) - 1e-9 * standing.leftover - self._fullness(fills)
+
+    def _fullness(self, fills: list[Fill]) -> float:
+        """A little for boards that are full and others that are nearly empty: the next board to do without."""
+        total = 0.0
+        for price, area, fill in zip(self.prices, self.areas, fills, strict=True):
+            share = sum(self._volume(index, amount) for index, amount in fill.taken) / area
+            total += price * share * share
+        return 0.3 * total
+
+    def _volume(self, index: int, amount: int) -> float:
+        want = self.wants[index]
+        return want.volume * (amount / want.width if want.is_panel else amount)
 
     def _leftover(self, i: int, fill: Fill) -> int:
         """Length left in full-width pieces long enough to use again."""

@@ -28,7 +28,7 @@ const { data, error, isFetching } = useQuery({
 function add(): void {
   const parts = data.value?.parts ?? [];
   if (!parts.length) return;
-  void edit({ label: `${parts.length} pasted parts`, put_parts: parts });
+  void edit({ label: parts.length === 1 ? "a pasted part" : `${parts.length} pasted parts`, put_parts: parts });
   emit("added");
   close();
 }
@@ -65,7 +65,7 @@ function close(): void {
       </div>
       <p v-if="data && !data.parts.length && !data.refused.length">There are no rows in it.</p>
       <div class="buttons">
-        <button class="act lead" :disabled="!data?.parts.length || isFetching" @click="add">Add {{ data?.parts.length ?? 0 }} parts</button>
+        <button class="act lead" :disabled="!data?.parts.length || isFetching" @click="add">Add {{ data?.parts.length ?? 0 }} part{{ data?.parts.length === 1 ? "" : "s" }}</button>
         <button class="act" @click="close">Leave it</button>
       </div>
     </div>

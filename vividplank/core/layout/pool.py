@@ -1,0 +1,113 @@
+"""The fills met so far, and the best choice of at most one for each board.
+
+A search by ruin and recreate forgets good fills of single boards when they do not go together at once.
+Here they are kept, and a covering program (HiGHS) picks those that together place everything at the
+least cost. Its linear relaxation gives what each want is worth at the margin, which leads the next
+fills to what is hard to place.
+"""
+
+from collections.abc import Sequence
+
+import numpy as np
+from scipy.optimize import Bounds, LinearConstraint, linprog, milp
+from scipy.sparse import coo_matrix, csr_matrix, vstack
+
+from vividplank.core.layout.fill import Fill, FilledBlank, FilledSegment, FilledStrip
+
+_MOST = 3000
+
+
+class Pool:
+    """Fills by board. `demand` counts lumps of each want, or net ticks for a panel."""
+
+    def __init__(self, prices: Sequence[float], demand: Sequence[int], penalty: Sequence[float]) -> None:
+        self.prices = np.array(prices, dtype=float)
+        self.demand = np.array(demand, dtype=float)
+        self.penalty = np.array(penalty, dtype=float)  # for each unit of a want left out
+        self.columns: dict[tuple[int, tuple[tuple[int, int], ...]], Fill] = {}
+
+    def add(self, board: int, fill: Fill) -> None:
+        if fill.segments:
+            self.columns.setdefault((board, fill.taken), fill)
+            if len(self.columns) > _MOST:
+                self.columns.pop(next(iter(self.columns)))
+
+    def worth(self) -> np.ndarray | None:
+        """The price of one unit of each want in the linear relaxation; None where it was not solved."""
+        if not self.columns:
+            return None
+        cover, once, cost = self._program()
+        limits = vstack([-cover, once])
+        right = np.concatenate([-self.demand, np.ones(len(self.prices))])
+        solved = linprog(cost, A_ub=limits, b_ub=right, bounds=(0, None), method="highs", options={"time_limit": 2.0})
+        return None if solved.status != 0 else np.maximum(0.0, -solved.ineqlin.marginals[: len(self.demand)])
+
+    def choose(self, seconds: float) -> dict[int, Fill] | None:
+        """The best fills by board; surplus is still in them."""
+        if not self.columns:
+            return None
+        cover, once, cost = self._program()
+        whole = np.concatenate([np.ones(len(self.columns)), np.zeros(len(self.demand))])
+        upper = np.concatenate([np.ones(len(self.columns)), self.demand])
+        solved = milp(
+            cost, integrality=whole, bounds=Bounds(0, upper),
+            constraints=[LinearConstraint(cover, lb=self.demand), LinearConstraint(once, ub=1)],
+            options={"time_limit": max(0.05, seconds), "mip_rel_gap": 1e-4},
+        )
+        if solved.x is None:
+            return None
+        keys = list(self.columns)
+        return {keys[k][0]: self.columns[keys[k]] for k in np.flatnonzero(solved.x[: len(keys)] > 0.5)}
+
+    def _program(self) -> tuple[csr_matrix, csr_matrix, np.ndarray]:
+        """Cover matrix (with a column for what each want leaves out), one-fill-a-board matrix, costs."""
+        rows, columns, values, boards = [], [], [], []
+        for k, (board, taken) in enumerate(self.columns):
+            boards.append(board)
+            for want, amount in taken:
+                rows.append(want)
+                columns.append(k)
+                values.append(min(float(amount), self.demand[want]))
+        n, w = len(self.columns), len(self.demand)
+        rows += range(w)
+        columns += range(n, n + w)
+        values += [1.0] * w
+        cover = coo_matrix((values, (rows, columns)), shape=(w, n + w)).tocsr()
+        once = coo_matrix((np.ones(n), (boards, range(n))), shape=(len(self.prices), n + w)).tocsr()
+        # A hair for every board, so that of two equal choices the one with fewer boards is taken.
+        cost = np.concatenate([self.prices[boards] + 1e-6 * (1 + self.prices.max()), self.penalty])
+        return cover, once, cost
+
+
+def without_surplus(fill: Fill, surplus: list[int], panels: Sequence[bool], allowance: int) -> Fill:
+    """The fill with lumps taken out that are placed elsewhere too; `surplus` is lowered by what was.
+
+    A stave goes only where the panel keeps enough without it. Empty blanks, strips and segments go with them.
+    """
+    taken: dict[int, int] = {}
+    segments: list[FilledSegment] = []
+    for segment in fill.segments:
+        strips: list[FilledStrip] = []
+        for strip in segment.strips:
+            net = strip.y1 - strip.y0 - allowance
+            blanks: list[FilledBlank] = []
+            for blank in strip.blanks:
+                layers = []
+                for layer in blank.layers:
+                    kept = []
+                    for want in layer:
+                        amount = net if panels[want] else 1
+                        if surplus[want] >= amount:
+                            surplus[want] -= amount
+                        else:
+                            kept.append(want)
+                            taken[want] = taken.get(want, 0) + amount
+                    if kept:
+                        layers.append(tuple(kept))
+                if layers:
+                    blanks.append(FilledBlank(blank.x0, blank.x1, tuple(layers)))
+            if blanks:
+                strips.append(FilledStrip(strip.y0, strip.y1, tuple(blanks)))
+        if strips:
+            segments.append(FilledSegment(segment.x0, segment.x1, segment.y0, segment.slope, tuple(strips)))
+    return Fill(tuple(segments), tuple(sorted(taken.items())))
