@@ -12,7 +12,7 @@ import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, linprog, milp
 from scipy.sparse import coo_matrix, csr_matrix, vstack
 
-from vividplank.core.layout.fill import Fill, FilledBlank, FilledSegment, FilledStrip
+from vividplank.core.layout.filled import Fill, FilledBlank, FilledSegment, FilledStrip
 
 _MOST = 3000
 

@@ -13,7 +13,8 @@ from decimal import Decimal
 
 from vividplank.core.job import Job
 from vividplank.core.layout.bound import lower_bound
-from vividplank.core.layout.fill import EMPTY, Fill, Filler
+from vividplank.core.layout.fill import Filler
+from vividplank.core.layout.filled import EMPTY, Fill
 from vividplank.core.layout.limits import Limits, Progress, Watch
 from vividplank.core.layout.plan import Blank, BoardPlan, Item, Plan, Segment, Strip, Unplaced
 from vividplank.core.layout.pool import Pool, without_surplus
