@@ -94,10 +94,10 @@ export function show(ticks: number, system: System = "in", unit = false): string
   return decimal(ticks / TICKS_PER[word]!, digits) + (unit ? ` ${word}` : "");
 }
 
-/** A surveyed or computed figure, to the 64th or the tenth of a millimetre below. */
-export function showAbout(ticks: number, system: System): string {
+/** A surveyed or computed figure, to the 64th or the tenth of a millimetre: the one below (what a board still gives) or the nearest. */
+export function showAbout(ticks: number, system: System, nearest = false): string {
   const step = isMetric(system) ? 32 : TICKS_PER_64TH;
-  return show(Math.floor(ticks / step + 1e-6) * step, system);
+  return show(Math.floor(ticks / step + (nearest ? 0.5 : 1e-3)) * step, system);
 }
 
 export function isMetric(system: System): boolean {

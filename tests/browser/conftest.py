@@ -10,11 +10,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 
 import pytest
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from launcher.processes import is_ours
 from tests.conftest import ROOT
 from tests.waiting import until
+
+expect.set_options(timeout=15_000)  # a busy machine is slow, not wrong
 
 #: Chromium as root wants no sandbox; on a closed network its own background talk only fails.
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",

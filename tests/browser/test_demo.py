@@ -79,7 +79,8 @@ def test_an_edit_makes_the_plan_stale_and_undo_makes_it_stand_again(demo: int, p
 
 def test_choosing_a_part_shows_all_of_it_and_the_board_turns_over(demo: int, page: Page) -> None:
     page.goto(f"/project/{demo}/layout")
-    page.locator(".chalked").first.click()
+    page.locator(".chalked").first.focus()
+    page.keyboard.press("Enter")
     expect(page.locator(".chalked.chosen").first).to_be_visible()
     expect(page.locator(".picked")).to_be_visible()
     page.keyboard.press("f")
@@ -98,7 +99,10 @@ def test_a_fault_is_tapped_nudged_and_taken_off(demo: int, page: Page) -> None:
     page.get_by_role("button", name="Toward the far end").click()
     expect(start).not_to_have_value(before)
     page.get_by_role("button", name="Remove", exact=True).click()
-    expect(page.locator("g.fault")).to_have_count(page.locator(".thumb g.fault").count())
+    expect(page.locator(".faults").get_by_role("button")).to_have_count(1)
+    page.get_by_role("button", name="Mark a check by its figures").focus()
+    page.keyboard.press("Enter")
+    expect(start).to_have_value("22")  # six inches long in the middle of fifty
 
 
 def test_at_the_machine_the_space_bar_is_enough(demo: int, page: Page) -> None:

@@ -19,6 +19,7 @@ const props = withDefaults(
     chosen?: string; // a part's id
     chosenDefect?: number;
     faded?: boolean;
+    choosable?: boolean; // parts can be chosen by hand or key
   }>(),
   { face: "A", segments: () => [], parts: () => [], chosen: "", chosenDefect: -1 },
 );
@@ -208,7 +209,7 @@ function placed(event: MouseEvent): void {
       </g>
     </g>
     <polygon :points="outline" fill="none" stroke="#12171d" stroke-width="1.4" />
-    <g v-for="c in chalked" :key="c.key" class="chalked" :class="{ chosen: c.ids.includes(chosen), dim: chosen && !c.ids.includes(chosen) }" @click.stop="emit('part', c.ids[0]!)">
+    <g v-for="c in chalked" :key="c.key" class="chalked" :class="{ chosen: c.ids.includes(chosen), dim: chosen && !c.ids.includes(chosen) }" :tabindex="choosable ? 0 : undefined" :role="choosable ? 'button' : undefined" :aria-label="choosable ? c.title : undefined" @click.stop="emit('part', c.ids[0]!)" @keydown.enter.stop="emit('part', c.ids[0]!)">
       <title>{{ c.title }}</title>
       <polygon :points="c.points" />
       <path v-if="c.splits" :d="c.splits" class="split" />
@@ -258,6 +259,13 @@ function placed(event: MouseEvent): void {
   fill: none;
   stroke: #12171d;
   stroke-width: 0.9;
+}
+.chalked:focus-visible polygon {
+  stroke: var(--chalk);
+  stroke-width: 3;
+}
+.chalked:focus {
+  outline: none;
 }
 .chalked:hover polygon {
   fill-opacity: 0.85;

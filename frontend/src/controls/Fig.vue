@@ -47,7 +47,6 @@ const pieces = computed<Piece[]>(() => {
 .frac sub {
   font-size: 0.62em;
   line-height: 0;
-  font-weight: 640;
 }
 .frac sup {
   vertical-align: 0.42em;

@@ -8,6 +8,7 @@ import BoardDrawing from "../../board/BoardDrawing.vue";
 import BoardRuler from "../../board/BoardRuler.vue";
 import { edges, SOUND, UNSOUND } from "../../board/geometry";
 import WarpSketch from "../../board/WarpSketch.vue";
+import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 
 const props = defineProps<{ board: Board; width: number }>();
@@ -79,6 +80,12 @@ async function tap(place: { x: number; y: number }): Promise<void> {
   await nextTick();
   chosen.value = defects.value.length - 1;
 }
+/** Without a pointer: one in the middle, to be given its figures. */
+function tapMiddle(): void {
+  const x = Math.round(props.board.length / 2);
+  const [low, high] = edges(props.board, x);
+  void tap({ x, y: Math.round((low + high) / 2) });
+}
 function defect(i: number, values: Partial<Defect>): void {
   put(defects.value[i]!.kind, { defects: defects.value.map((d, k) => (k === i ? { ...d, ...values } : d)) });
 }
@@ -126,7 +133,10 @@ const NUDGE = computed(() => (system.value.startsWith("in") || system.value === 
       <MeasureField label="to " :system="system" :model-value="d.y1" signed @update:model-value="defect(i, { y1: $event })" />
       <button class="act" @click="dropDefect(i)">Remove</button>
     </div>
-    <p v-if="defects.length && chosen < 0" class="soft small">{{ defects.length }} fault{{ defects.length > 1 ? "s" : "" }}: choose one on the board to measure or move it.</p>
+    <div class="faults">
+      <button v-for="(d, i) in defects" :key="i" class="act" :class="{ on: chosen === i }" :aria-pressed="chosen === i" @click="chosen = chosen === i ? -1 : i">{{ d.kind }} at <Len :ticks="d.x0" :system="system" bare nearest /></button>
+      <button class="act quiet" @click="tapMiddle">Mark a {{ kind }} by its figures</button>
+    </div>
 
     <slot />
 
@@ -209,6 +219,11 @@ const NUDGE = computed(() => (system.value.startsWith("in") || system.value === 
 }
 .small {
   font-size: 0.88rem;
+}
+.faults {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
 }
 .fields {
   display: grid;

@@ -153,7 +153,7 @@ const chosenPart = computed(() => parts.value.find((p) => p.id === chosen.value)
             <RouterLink :to="{ name: 'boards', params: { project: pk, board: entry.board.id } }"><b>{{ entry.board.id }}</b></RouterLink>
             <span class="soft">{{ entry.board.species }}, <Len :ticks="entry.board.length" :system="project.system" />{{ entry.board.price ? `, ${entry.board.price.toFixed(2)}` : ", owned" }}{{ plan && !entry.segments.length ? ", stays in the rack" : "" }}</span>
           </div>
-          <BoardDrawing :board="entry.board" :scale="scale" :system="project.system" :face="face" :segments="entry.segments" :parts="parts" :chosen="chosen" :faded="!!plan && !entry.segments.length" @part="chosen = chosen === $event ? '' : $event" @place="chosen = ''" />
+          <BoardDrawing :board="entry.board" :scale="scale" :system="project.system" :face="face" :segments="entry.segments" :parts="parts" :chosen="chosen" :faded="!!plan && !entry.segments.length" choosable @part="chosen = chosen === $event ? '' : $event" @place="chosen = ''" />
         </div>
       </div>
     </div>

@@ -1,8 +1,11 @@
 <script setup lang="ts">
 /** At the machine: one step filling the screen, read from two metres, worked with one hand, a pedal or the space bar. */
 import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
+import { useLayout } from "../../api/layout";
 import { useMilling } from "../../api/milling";
 import { useProject } from "../../api/project";
+import BoardDrawing from "../../board/BoardDrawing.vue";
+import type { Plan } from "../../board/geometry";
 import Fig from "../../controls/Fig.vue";
 import { inField } from "../../controls/keys";
 import StepFigures from "./StepFigures.vue";
@@ -21,6 +24,24 @@ watch(steps, (now) => {
 const step = computed(() => steps.value[at.value]);
 const cautions = computed(() => (step.value && !understood.value.has(step.value.machine) ? data.value?.cautions[step.value.machine] : undefined));
 const allDone = computed(() => steps.value.length > 0 && steps.value.every((s) => s.done));
+
+/** The board of this step with what is chalked on the piece in hand: "O1.2a/ends" is about the second segment of O1. */
+const { data: layout } = useLayout(pk);
+const picture = computed(() => {
+  const piece = step.value?.key.split("/")[0] ?? "";
+  const board = layout.value?.standing?.boards.find((b) => piece === b.id || piece.startsWith(`${b.id}.`));
+  const plan = layout.value?.standing?.plan as unknown as Plan | undefined;
+  const segments = [...(plan?.boards.find((b) => b.board === board?.id)?.segments ?? [])].sort((a, b) => a.x0 - b.x0);
+  if (!board) return null;
+  const n = parseInt(piece.slice(board.id.length + 1), 10);
+  return {
+    board,
+    segments: Number.isNaN(n) ? segments : segments.slice(n - 1, n),
+    scale: Math.min(12, (width.value - 60) / (board.length / 8128)),
+  };
+});
+const width = ref(window.innerWidth);
+const resized = () => (width.value = window.innerWidth);
 
 function forward(): void {
   if (!step.value) return;
@@ -42,8 +63,14 @@ function key(event: KeyboardEvent): void {
   } else if (event.key === "ArrowRight") go(1);
   else if (event.key === "ArrowLeft") go(-1);
 }
-onMounted(() => window.addEventListener("keydown", key));
-onBeforeUnmount(() => window.removeEventListener("keydown", key));
+onMounted(() => {
+  window.addEventListener("keydown", key);
+  window.addEventListener("resize", resized);
+});
+onBeforeUnmount(() => {
+  window.removeEventListener("keydown", key);
+  window.removeEventListener("resize", resized);
+});
 </script>
 
 <template>
@@ -64,6 +91,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
         <p class="where">{{ step.machine }}<b v-if="step.done"> · done</b></p>
         <h1><Fig :text="step.do" /></h1>
         <StepFigures :step="step" :system="data!.system" large />
+        <BoardDrawing v-if="picture" :board="picture.board" :segments="picture.segments" :parts="layout?.standing?.parts ?? []" :scale="picture.scale" :system="data!.system" />
         <p v-if="step.down" class="say"><b>Down:</b> {{ step.down }}</p>
         <p v-if="step.against" class="say"><b>Fence:</b> {{ step.against }}</p>
         <p v-if="step.obstacle" class="note say"><span><b><Fig :text="step.obstacle" />.</b> Instead: <Fig :text="step.way_round.join('; or ')" />.</span></p>
