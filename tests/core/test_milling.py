@@ -75,6 +75,24 @@ def test_what_the_planer_cannot_take_is_said_too() -> None:
     assert "thinner" in steps(Machines(planer=Planer(thinnest=INCH // 2)))["B2.1a2/finish-thickness"].obstacle
 
 
+def test_a_twisted_corner_is_for_the_hand_plane_and_a_bow_is_not() -> None:
+    bowed = steps()["B1.1/face"]
+    assert "hand plane" not in bowed.why
+    twisted = json.loads(json.dumps(JOB))
+    twisted["boards"][0]["warp"] = {"twist": 0.5}
+    # 1/2 over the board, a third of that over 20 1/2 of its 60 in: split, two corners stand a twelfth high.
+    face = routes(read_job(json.dumps(twisted)), HAND_PLAN)[0].steps[1]
+    assert "Knock down the high corner first" in face.why
+
+
+def test_a_metric_shop_works_in_millimetres() -> None:
+    metric = replace(HAND_JOB, unit="mm")
+    found = {s.key: s for route in routes(metric, HAND_PLAN) for s in route.steps}
+    face = found["B1.1/face"]
+    assert face.setting == 256 and sum(face.passes) % 32 == 0  # 0.8 mm a pass, whole tenths
+    assert " mm" in face.why and " in " not in face.why.replace(" in comes", "")
+
+
 def test_every_step_says_why_and_every_machine_has_its_cautions() -> None:
     job = read_job((DOCS / "examples" / "settle.job.json").read_text(encoding="utf-8"))
     plan = read_plan((DOCS / "examples" / "settle.plan.json").read_text(encoding="utf-8"))

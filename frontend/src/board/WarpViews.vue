@@ -2,7 +2,7 @@
 /** The board seen from its side and from its ends, warp exaggerated as stated, with the flat slab inside it. */
 import { computed } from "vue";
 import type { Board, Schemas } from "../api/client";
-import { show, type System } from "../measure";
+import { showAbout, type System } from "../measure";
 import { edges, thickness, underside, woodColours } from "./geometry";
 
 const props = defineProps<{ board: Board; system: System; pieces: Schemas["PieceBody"][]; width: number }>();
@@ -90,8 +90,8 @@ const ends = computed(() =>
         <polygon v-for="(points, i) in slabs" :key="i" :points="points" class="slab" />
       </svg>
       <figcaption>
-        Side, heights ×{{ factor }}. Blue is the flat board inside: {{ show(Math.floor((pieces[0]?.flat ?? 0) / 127) * 127, system) }}
-        <template v-if="pieces.length > 1"> to {{ show(Math.floor(Math.max(...pieces.map((p) => p.flat)) / 127) * 127, system) }}</template>
+        Side, heights ×{{ factor }}. Blue is the flat board inside: {{ showAbout(Math.min(...pieces.map((p) => p.flat)), system) }}
+        <template v-if="pieces.length > 1"> to {{ showAbout(Math.max(...pieces.map((p) => p.flat)), system) }}</template>
       </figcaption>
     </figure>
     <figure v-for="(end, i) in ends" :key="i" class="end">

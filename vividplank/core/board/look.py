@@ -55,7 +55,8 @@ def advice(board: Board, found: tuple[Cut, ...], unit: Unit) -> str:
     gain_cross, gain_rip = halved - whole, ripped - whole
     smallest = 2 * TICKS_PER_64TH
     if max(gain_cross, gain_rip) < smallest:
-        return f"Lies nearly flat: {_about(whole, unit)} whole, and cutting it first gains less than 1/32 in."
+        return (f"Lies nearly flat: {_about(whole, unit)} whole, and cutting it first gains less than "
+                f"{_about(smallest, unit)}.")
     if gain_cross >= gain_rip:
         return (f"Crosscut first: halved, its pieces give {_about(halved, unit)} instead of {_about(whole, unit)}. "
                 "Its bow and twist are what cost.")

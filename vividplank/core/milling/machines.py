@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from vividplank.core.measure import TICKS_PER_INCH as INCH
+from vividplank.core.measure import TICKS_PER_MM, Unit
 
 
 @dataclass(frozen=True)
@@ -36,6 +37,17 @@ class Machines:
     planer: Planer = Planer()
     crosscut: CrosscutSaw = CrosscutSaw()
     lift_alone_kg: float = 25.0
+
+
+def usual_machines(unit: Unit) -> Machines:
+    """Starting values in the steps of the shop's own rule."""
+    if unit == "in":
+        return Machines()
+    mm = TICKS_PER_MM
+    return Machines(
+        Jointer(200 * mm, 300 * mm, 12 * mm, 50 * mm, 2400 * mm, 3 * mm // 2, mm * 4 // 5),
+        Planer(380 * mm, 300 * mm, 6 * mm, 3 * mm // 2, mm * 2 // 5), CrosscutSaw(300 * mm),
+    )
 
 
 #: Shown before a machine is first used. General; the manual, local rules and a teacher come first.

@@ -3,17 +3,17 @@
 from vividplank.core.measure import TICKS_PER_64TH
 
 
-def equal_passes(depth: float, most: int) -> tuple[int, ...]:
+def equal_passes(depth: float, most: int, step: int = TICKS_PER_64TH) -> tuple[int, ...]:
     """Depths of the passes that take `depth` off, none deeper than `most`, the last the lightest.
 
-    Rounded up to the 64th: a jointer that has taken too little has not flattened.
+    Rounded up to a whole `step`: a jointer that has taken too little has not flattened.
 
     >>> equal_passes(5 * 127 - 1, 2 * 127)
     (254, 254, 127)
     """
     if depth <= 0:
         return ()
-    whole = -(-int(-(-depth // 1)) // TICKS_PER_64TH) * TICKS_PER_64TH
+    whole = -(-int(-(-depth // 1)) // step) * step
     full, rest = divmod(whole, most)
     return (most,) * full + ((rest,) if rest else ())
 

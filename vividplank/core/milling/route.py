@@ -10,8 +10,8 @@ from vividplank.core.board import Board, Region, flat_slab
 from vividplank.core.board.depth import Depths, depths
 from vividplank.core.job import Job
 from vividplank.core.layout.plan import Blank, Plan, Segment, Strip
-from vividplank.core.measure import TICKS_PER_64TH, show
-from vividplank.core.milling.machines import Machines
+from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM, show
+from vividplank.core.milling.machines import Machines, usual_machines
 from vividplank.core.milling.passes import equal_passes, thickness_passes
 from vividplank.core.milling.step import Step
 
@@ -26,7 +26,7 @@ class Route:
 
 def routes(job: Job, plan: Plan, machines: Machines | None = None) -> tuple[Route, ...]:
     """One route for each board the plan cuts, in the order of the plan."""
-    planner = _Planner(job, machines or Machines())
+    planner = _Planner(job, machines or usual_machines(job.unit))
     return tuple(
         Route(b.board, tuple(planner.board(job.board(b.board), b.segments))) for b in plan.boards if b.segments
     )
@@ -37,6 +37,7 @@ class _Planner:
         self.job = job
         self.shop = job.shop
         self.machines = machines
+        self.step = TICKS_PER_64TH if job.unit == "in" else TICKS_PER_MM // 10
 
     def board(self, board: Board, segments: tuple[Segment, ...]) -> Iterator[Step]:
         ordered = sorted(segments, key=lambda s: s.x0)
@@ -109,7 +110,7 @@ class _Planner:
         thick = self._thickest(board, region)
         jointer = self.machines.jointer
         obstacle, ways = self._jointer_obstacle(width, length, thick)
-        cut = equal_passes(off, jointer.usual_pass)
+        cut = equal_passes(off, jointer.usual_pass, self.step)
         faced = int(thick - sum(cut))
         yield Step(
             f"{name}/face", "jointer", f"Face {name}, hollow side down", f"face {down}", "",
@@ -118,7 +119,7 @@ class _Planner:
             self._face_reason(found, down, off, slab.thickness, finish), obstacle, ways, (name,),
         )
         edge_off = self._edge_depth(board, region)
-        edge_cut = equal_passes(edge_off, jointer.usual_pass) or (jointer.usual_pass,)
+        edge_cut = equal_passes(edge_off, jointer.usual_pass, self.step) or (jointer.usual_pass,)
         long = length > jointer.longest
         yield Step(
             f"{name}/edge", "jointer", f"Joint the reference edge of {name}", "edge at the datum side",
@@ -149,7 +150,8 @@ class _Planner:
         text = f"face {down} is the hollow one, so it stands on its ends and comes out flat; {self._about(off)} comes off"
         if spare > 0:
             text += f", and {self._about(spare)} more than the {self._in(finish)} needed stays for the planer"
-        if down == "B" and corner > 2 * self.machines.jointer.usual_pass:
+        # Where all corners stand alike it is bow or cup; one higher than the rest is twist, and the hand plane's.
+        if down == "B" and corner - min(found.corners_below) > self.machines.jointer.usual_pass:
             names = ("datum end, datum edge", "far end, datum edge", "datum end, far edge", "far end, far edge")
             where = names[found.corners_below.index(corner)]
             text += f". Knock down the high corner first ({where}, {self._about(corner)}) with a hand plane"
@@ -198,7 +200,7 @@ class _Planner:
             each = finish + self.shop.allowance.face
             yield Step(
                 f"{piece}/resaw", "bandsaw", f"Resaw {piece} into {layers} of {self._in(each)}", "the jointed edge",
-                "the planed face", each, "thickness", (), now, each, "even within 1/32 in along the cut",
+                "the planed face", each, "thickness", (), now, each, f"even within {self._about(2 * self.step)} along the cut",
                 f"{layers} × {self._in(each)} and {layers - 1} kerf{'s' if layers > 2 else ''} of "
                 f"{self._in(self.shop.kerf.resaw)} out of {self._in(now)}; let the pieces rest before the last skim",
                 pieces=names,
@@ -266,8 +268,7 @@ class _Planner:
 
     def _about(self, ticks: float) -> str:
         """A surveyed figure: to the 64th, or the tenth of a millimetre."""
-        step = TICKS_PER_64TH if self.job.unit == "in" else 32
-        return show(round(ticks / step) * step, self.job.unit, unit=True)
+        return show(round(ticks / self.step) * self.step, self.job.unit, unit=True)
 
 
 def _letter(n: int) -> str:

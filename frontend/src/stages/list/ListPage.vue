@@ -8,6 +8,7 @@ import { inField } from "../../controls/keys";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import ShopSheet from "../../controls/ShopSheet.vue";
+import { isMetric, TICKS_PER_INCH, TICKS_PER_MM } from "../../measure";
 import { markFor } from "./marks";
 import PastedList from "./PastedList.vue";
 
@@ -52,7 +53,10 @@ function count(part: Part, event: Event): void {
   }
 }
 function panel(part: Part, on: boolean): void {
-  change(part, "panel", { panel: on ? { stave_min: 2.5 * 8128, stave_max: 6 * 8128 } : null, run: on ? "" : part.run });
+  change(part, "panel", { panel: on ? usualStaves() : null, run: on ? "" : part.run });
+}
+function usualStaves(): Part["panel"] {
+  return isMetric(system.value) ? { stave_min: 60 * TICKS_PER_MM, stave_max: 150 * TICKS_PER_MM } : { stave_min: 2.5 * TICKS_PER_INCH, stave_max: 6 * TICKS_PER_INCH };
 }
 function remove(part: Part): void {
   void edit({ label: `removal of ${part.id}`, remove_parts: [part.id] });
