@@ -1,0 +1,81 @@
+"""The pool of fills: the best choice of one for each board, and what is in it twice taken out."""
+
+import pytest
+
+from vividplank.core.layout.filled import Fill, FilledBlank, FilledSegment, FilledStrip
+from vividplank.core.layout.pool import Pool, without_surplus
+
+
+def a_fill(*wants: int, width: int = 10) -> Fill:
+    """One strip with a blank for each want."""
+    blanks = tuple(FilledBlank(100 * k, 100 * k + 90, ((want,),)) for k, want in enumerate(wants))
+    taken: dict[int, int] = {}
+    for want in wants:
+        taken[want] = taken.get(want, 0) + 1
+    return Fill((FilledSegment(0, 1000, 0, 0.0, (FilledStrip(0, width, blanks),)),), tuple(sorted(taken.items())))
+
+
+def test_the_cheapest_cover_is_chosen() -> None:
+    # Board 0 for 10 gives both wants; boards 1 and 2 give one each for 4 and 5.
+    pool = Pool([10, 4, 5], [1, 1], [100, 100])
+    pool.add(0, a_fill(0, 1))
+    pool.add(1, a_fill(0))
+    pool.add(2, a_fill(1))
+    assert sorted(pool.choose(5) or {}) == [1, 2]
+
+
+def test_a_board_is_cut_one_way_only() -> None:
+    pool = Pool([1, 50], [1, 1], [100, 100])
+    pool.add(0, a_fill(0))
+    pool.add(0, a_fill(1))
+    pool.add(1, a_fill(1))
+    chosen = pool.choose(5)
+    assert chosen and sorted(chosen) == [0, 1]
+    assert chosen[0].taken == ((0, 1),)
+
+
+def test_what_costs_more_than_leaving_it_out_is_left_out() -> None:
+    pool = Pool([50], [1], [20])
+    pool.add(0, a_fill(0))
+    assert pool.choose(5) == {}
+
+
+def test_an_empty_pool_chooses_nothing_and_prices_nothing() -> None:
+    pool = Pool([1], [1], [1])
+    assert pool.choose(1) is None and pool.worth() is None
+    pool.add(0, Fill((), ()))
+    assert pool.columns == {}
+
+
+def test_the_hard_want_is_worth_more_at_the_margin() -> None:
+    # Want 0 comes only off boards of 30, want 1 off boards of 3, and of either there is one to spare.
+    pool = Pool([30, 30, 3, 3], [1, 1], [100, 100])
+    for board, want in ((0, 0), (1, 0), (2, 1), (3, 1)):
+        pool.add(board, a_fill(want))
+    assert pool.worth() == pytest.approx([30, 3], rel=1e-4)
+
+
+def test_it_forgets_the_oldest_when_it_is_full(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr("vividplank.core.layout.pool._MOST", 2)
+    pool = Pool([1, 1, 1], [1, 1, 1], [9, 9, 9])
+    for k in range(3):
+        pool.add(k, a_fill(k))
+    assert [board for board, _ in pool.columns] == [1, 2]
+
+
+def test_surplus_is_taken_out_with_the_blanks_it_leaves_empty() -> None:
+    surplus = [1, 0]
+    lean = without_surplus(a_fill(0, 1, 0), surplus, [False, False], 0)
+    assert lean.taken == ((0, 1), (1, 1)) and surplus == [0, 0]
+    assert len(lean.segments[0].strips[0].blanks) == 2
+
+
+def test_a_stave_goes_only_where_the_panel_keeps_enough() -> None:
+    fill = Fill(a_fill(0, 0, width=10).segments, ((0, 20),))
+    assert without_surplus(fill, [9], [True], 0).taken == ((0, 20),)
+    assert without_surplus(fill, [10], [True], 0).taken == ((0, 10),)
+    assert without_surplus(fill, [9], [True], 1).taken == ((0, 9),)  # net of the width allowance: 9 and 9
+
+
+def test_nothing_is_left_of_a_fill_that_is_all_surplus() -> None:
+    assert without_surplus(a_fill(0), [1], [False], 0) == Fill((), ())
