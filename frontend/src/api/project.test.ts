@@ -1,6 +1,6 @@
 import { QueryClient } from "@tanstack/vue-query";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { aBoard, aPart, IN } from "../testing";
+import { aBoard, aPart, IN } from "../test/making";
 import type { Project } from "./client";
 
 const told = vi.hoisted(() => vi.fn());

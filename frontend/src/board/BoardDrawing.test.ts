@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { aBoard, aPart, drawn, IN, words } from "../testing";
+import { aBoard, aPart, drawn, IN, words } from "../test/making";
 import BoardDrawing from "./BoardDrawing.vue";
 import BoardRuler from "./BoardRuler.vue";
 import WarpViews from "./WarpViews.vue";

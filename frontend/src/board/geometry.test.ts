@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { aBoard, IN } from "../testing";
+import { aBoard, IN } from "../test/making";
 import { edges, extent, grainSeed, thickness, underside, woodColours } from "./geometry";
 
 describe("a board's own geometry", () => {

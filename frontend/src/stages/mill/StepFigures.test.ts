@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { drawn, IN, words } from "../../testing";
+import { drawn, IN, words } from "../../test/making";
 import StepFigures from "./StepFigures.vue";
 
 const step = (values = {}) => ({

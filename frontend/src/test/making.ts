@@ -1,7 +1,7 @@
 /** Small things made for tests, in inches, and a component drawn to text. */
 import { createSSRApp, h, type Component } from "vue";
 import { renderToString } from "vue/server-renderer";
-import type { Board, Part } from "./api/client";
+import type { Board, Part } from "../api/client";
 
 export const IN = 8128;
 
