@@ -99,9 +99,13 @@ def test_rough_ripping_changes_the_steps(page: Page) -> None:
     open_job(page)
     page.get_by_role("button", name="Shop allowances").click()
     page.get_by_label("Order of milling").select_option("rough-rip")
-    page.get_by_label("Rip kerf").fill("3/32")
-    page.keyboard.press("Escape")
-    page.keyboard.press("Escape")
+    kerf = page.get_by_label("Rip kerf")
+    kerf.fill("3/32")
+    kerf.press("Enter")
+    kerf.fill("1/2")
+    kerf.press("Escape")  # leaves the field as it was
+    expect(kerf).to_have_value("3/32")
+    kerf.press("Escape")  # and now the sheet
     page.get_by_role("link", name=re.compile("Lay out")).click()
     page.get_by_label("Search for").select_option("5 s")
     page.get_by_role("button", name="Lay out", exact=True).click()

@@ -46,7 +46,9 @@ function keep(): void {
   else if (!text.value.trim()) text.value = plain.value;
 }
 
-function back(): void {
+/** Leave the field as it was; where there is nothing to leave, the key is the sheet's. */
+function back(event: KeyboardEvent): void {
+  if (typing.value) event.stopPropagation();
   text.value = plain.value;
   typing.value = false;
 }
@@ -68,7 +70,7 @@ function back(): void {
       @change="keep"
       @blur="keep"
       @keydown.enter="keep"
-      @keydown.esc.stop="back"
+      @keydown.esc="back"
     />
     <span :id="`${id}-told`" class="told" role="status">{{ read.why && !typing ? `'${text}' ${read.why}` : understood }}</span>
   </div>

@@ -1,0 +1,44 @@
+"""The demo's own things belong together."""
+
+import json
+from pathlib import Path
+from xml.etree import ElementTree
+
+from vividplank.core.exchange import read_job
+from vividplank.core.timber import wood_named
+
+ROOT = Path(__file__).parents[1]
+DEMO = ROOT / "vividplank" / "demo"
+
+
+def test_the_demo_is_the_example_of_the_exchange_page() -> None:
+    assert (DEMO / "settle.job.json").read_bytes() == (ROOT / "docs" / "examples" / "settle.job.json").read_bytes()
+
+
+def test_its_notes_are_about_parts_and_boards_that_are_there() -> None:
+    job = read_job((DEMO / "settle.job.json").read_bytes())
+    notes = json.loads((DEMO / "notes.json").read_text(encoding="utf-8"))
+    assert set(notes["parts"]) <= {p.id for p in job.parts}
+    assert set(notes["boards"]) <= {b.id for b in job.boards}
+    assert all(wood_named(thing.species) for thing in (*job.parts, *job.boards))
+
+
+def test_its_drawing_carries_the_written_dimensions() -> None:
+    root = ElementTree.fromstring((DEMO / "settle.svg").read_text(encoding="utf-8"))
+    words = {text.text for text in root.iter("{http://www.w3.org/2000/svg}text")}
+    # The posts' and rails' own lengths: written dimensions rule.
+    assert {"Front", "Side", "37 1/2", "50 1/2", "17"} <= words
+
+
+def test_the_readme_names_both_commands_and_every_picture() -> None:
+    readme = (ROOT / "README.md").read_text(encoding="utf-8")
+    assert "./plank demo" in readme and "./plank test" in readme
+    pictures = sorted(p.name for p in (ROOT / "docs" / "screenshots").glob("*.png"))
+    assert 5 < len(pictures) < 20
+    assert all(f"docs/screenshots/{name}" in readme for name in pictures)
+
+
+def test_no_registry_is_named_in_the_lists_of_packages() -> None:
+    for path in (*(ROOT / "requirements").glob("*.txt"), ROOT / "frontend" / "package-lock.json"):
+        text = path.read_text(encoding="utf-8")
+        assert "index-url" not in text and '"resolved"' not in text, path
