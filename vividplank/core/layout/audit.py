@@ -214,16 +214,14 @@ class _Audit:
             order = [(p.id, n) for p in self.job.parts if p.run == run for n in range(1, p.quantity + 1)]
             members = set(order)
             layers = [
-                [(i.part, i.n) for i in layer if (i.part, i.n) in members]
+                [(i.part, i.n) for i in layer]
                 for b in self.plan.boards for s in b.segments for _, blank in s.blanks() for layer in blank.layers
                 if any((i.part, i.n) in members for i in layer)
             ]
-            if layers and layers != [order]:
+            if layers and [[i for i in layer if i in members] for layer in layers] != [order]:
                 yield Violation(7, f"run {run}", "does not come out of one blank end to end in the order of the file")
-            full = [layer for b in self.plan.boards for s in b.segments for _, blank in s.blanks()
-                    for layer in blank.layers if any((i.part, i.n) in members for i in layer)]
-            for layer in full:
-                at = [k for k, i in enumerate(layer) if (i.part, i.n) in members]
+            for layer in layers:
+                at = [k for k, i in enumerate(layer) if i in members]
                 if at != list(range(at[0], at[0] + len(at))):
                     yield Violation(7, f"run {run}", "has another part in its midst")
 
