@@ -231,6 +231,7 @@ onBeforeUnmount(() => {
   background: var(--chalk-wash);
 }
 .cell {
+  display: block;
   width: 100%;
   min-height: 36px;
   border: 0;
@@ -279,6 +280,7 @@ select.cell {
   width: 3.6rem !important;
 }
 .panel label {
+  vertical-align: middle;
   display: inline-grid;
   place-items: center;
   width: 32px;
