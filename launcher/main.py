@@ -57,7 +57,7 @@ def main(arguments: list[str]) -> int:
 
 def _serving(rest: list[str], *, demo: bool) -> int:
     options = argparse.ArgumentParser(prog=f"plank {'demo' if demo else 'serve'}")
-    options.add_argument("--port", type=int, default=int(os.environ.get("PLANK_PORT", PORT)))
+    options.add_argument("--port", type=_port, default=os.environ.get("PLANK_PORT", str(PORT)))
     chosen = options.parse_args(rest)
     address = f"http://127.0.0.1:{chosen.port}"
     if is_ours(chosen.port):
@@ -80,6 +80,12 @@ def _serving(rest: list[str], *, demo: bool) -> int:
 
         supervise([web, worker], environment, ready)
     return 0
+
+
+def _port(text: str) -> int:
+    if not text.isdigit() or not 1 <= int(text) <= 65535:
+        raise argparse.ArgumentTypeError(f"'{text}' is no port; expected a number from 1 to 65535")
+    return int(text)
 
 
 def _prepare(python: Path, environment: dict[str, str], demo: bool) -> None:

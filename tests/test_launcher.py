@@ -72,6 +72,12 @@ def test_a_taken_port_is_told_with_what_to_do(capsys: pytest.CaptureFixture[str]
     assert f"--port {port + 1}" in told
 
 
+@pytest.mark.parametrize("port", ["0", "80801", "-1", "high"])
+def test_a_port_that_cannot_be_is_refused(port: str) -> None:
+    told = plank("serve", f"--port={port}")
+    assert told.returncode == 2 and "expected a number from 1 to 65535" in told.stderr
+
+
 def test_a_full_disk_is_told_in_words() -> None:
     assert "the disk is full" in in_words(OSError(errno.ENOSPC, "No space left on device", "x"))
     assert "no permission" in in_words(PermissionError(errno.EACCES, "Permission denied", "x"))
