@@ -5,6 +5,8 @@ from vividplank.core.job import Job
 from vividplank.core.layout.want import Want
 from vividplank.core.measure import TICKS_PER_64TH, show
 
+_LOOKED_AT = 8  # boards: a reason is wanted at once, and the least warped ones have it
+
 
 def why_unplaced(job: Job, want: Want) -> str:
     """The first thing that stands against it on every board, or that the wood ran out."""
@@ -33,13 +35,23 @@ def why_unplaced(job: Job, want: Want) -> str:
     if best < wide:
         return f"needs {says(wide)} of width; the widest board long and thick enough has {says(best)}"
     boards = [b for b in boards if b.widest >= wide]
-    flattest = max(_flattest(b, long, wide, shop.end_trim) for b in boards)
+    flattest = _flattest_of(boards, long, wide, thick, shop.end_trim)
     if flattest < thick:
         return (f"needs {says(thick)} flat; warp leaves at most {says(flattest)} in a piece of {says(long)} by "
                 f"{says(wide)} of these boards")
     if want.is_panel:
         return "the boards left have not enough clear width in lengths of its staves"
     return "the wood ran out: no clear place of its size was left on the boards of this wood"
+
+
+def _flattest_of(boards: list[Board], long: int, wide: int, thick: int, trim: int) -> float:
+    """The best flat thickness of a piece of this size, of the least warped boards; enough is enough."""
+    best = 0.0
+    for board in sorted(boards, key=lambda b: abs(b.warp.bow) + abs(b.warp.cup) + abs(b.warp.twist) - b.thinnest)[:_LOOKED_AT]:
+        best = max(best, _flattest(board, long, wide, trim))
+        if best >= thick:
+            break
+    return best
 
 
 def _flattest(board: Board, long: int, wide: int, trim: int) -> float:
