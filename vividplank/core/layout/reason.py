@@ -48,14 +48,14 @@ def _flattest_of(boards: list[Board], long: int, wide: int, thick: int, trim: in
     """The best flat thickness of a piece of this size, of the least warped boards; enough is enough."""
     best = 0.0
     for board in sorted(boards, key=lambda b: abs(b.warp.bow) + abs(b.warp.cup) + abs(b.warp.twist) - b.thinnest)[:_LOOKED_AT]:
-        best = max(best, _flattest(board, long, wide, trim))
+        best = max(best, _flattest(board, long, wide, thick, trim))
         if best >= thick:
             break
     return best
 
 
-def _flattest(board: Board, long: int, wide: int, trim: int) -> float:
-    """The best flat thickness of a few pieces of this size along the board."""
+def _flattest(board: Board, long: int, wide: int, thick: int, trim: int) -> float:
+    """The best flat thickness of a few pieces of this size along the board, or the first that is enough."""
     best = 0.0
     last = board.length - trim - long
     for step in range(9):
@@ -63,4 +63,6 @@ def _flattest(board: Board, long: int, wide: int, trim: int) -> float:
         low, high = board.edges(x0 + long / 2)
         for y0 in (low, (low + high - wide) / 2, high - wide):
             best = max(best, flat_slab(board, Region(x0, x0 + long, y0, 0.0, 0, wide)).thickness)
+            if best >= thick:
+                return best
     return best
