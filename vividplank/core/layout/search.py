@@ -72,9 +72,8 @@ class _Search:
         prices = sum((b.price for b in job.boards), Decimal(1))
         volume = sum(w.volume * (1 if w.is_panel else w.count) for w in self.wants) or 1
         self.per_volume = 4 * float(prices) / volume
-        units = [w.volume / (w.width if w.is_panel else 1) for w in self.wants]
-        self.units = units
-        self.pool = Pool(self.prices, self.demand, [self.per_volume * u for u in units])
+        self.units = [w.volume / (w.width if w.is_panel else 1) for w in self.wants]
+        self.pool = Pool(self.prices, self.demand, [self.per_volume * u for u in self.units])
         self.guide: list[float] = list(self.worth)
 
     def run(self) -> Plan:
@@ -140,7 +139,7 @@ class _Search:
         if self.rng.random() < 0.1:
             again = set(range(count))
         without: set[int] = set()
-        if used and not any(state.left) and self.rng.random() < 0.6:
+        if used and not any(n > 0 for n in state.left) and self.rng.random() < 0.6:
             dear = [i for i in used if self.job.boards[i].price > 0]
             if dear:
                 without = {self.rng.choice(dear)}
