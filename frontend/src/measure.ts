@@ -91,7 +91,7 @@ export function show(ticks: number, system: System = "in", unit = false): string
   if (system === "in") return fraction(ticks) + (unit ? " in" : "");
   const word = UNIT_OF[system];
   const digits = { in: 4, mm: 3, cm: 4, m: 6 }[word]!;
-  return decimal(ticks / TICKS_PER[word]!, digits) + (unit ? ` ${word}` : "");
+  return decimal(ticks, TICKS_PER[word]!, digits) + (unit ? ` ${word}` : "");
 }
 
 /** A surveyed or computed figure, to the 64th or the tenth of a millimetre: the one below (what a board still gives) or the nearest. */
@@ -145,7 +145,7 @@ function roundHalfEven([n, d]: Amount): number {
 }
 
 function fraction(ticks: number): string {
-  if (ticks % TICKS_PER_64TH) return decimal(ticks / TICKS_PER_INCH, 4);
+  if (ticks % TICKS_PER_64TH) return decimal(ticks, TICKS_PER_INCH, 4);
   const sixtyFourths = ticks / TICKS_PER_64TH;
   const whole = Math.floor(sixtyFourths / 64);
   let n = sixtyFourths - whole * 64;
@@ -158,7 +158,11 @@ function fraction(ticks: number): string {
   return whole ? `${whole} ${n}/${d}` : `${n}/${d}`;
 }
 
-function decimal(value: number, digits: number): string {
-  const text = value.toFixed(digits);
-  return text.includes(".") ? text.replace(/0+$/, "").replace(/\.$/, "") : text;
+/** The shortest decimal that reads back to the same ticks. */
+function decimal(ticks: number, per: number, most: number): string {
+  for (let digits = 0; digits < most; digits++) {
+    const text = (ticks / per).toFixed(digits);
+    if (Math.round(Number(text) * per) === ticks) return text;
+  }
+  return (ticks / per).toFixed(most);
 }

@@ -93,8 +93,8 @@ def parse(text: str, system: System = "in", *, signed: bool = False) -> int:
 def show(ticks: int, system: System = "in", *, unit: bool = False) -> str:
     """The length as the shop writes it; reading it again in the same system gives the same ticks.
 
-    Inches are fractions where the length is a whole number of 64ths and four decimals where it is
-    not (half of 0.0001 in is less than half a tick).
+    Inches are fractions where the length is a whole number of 64ths; where it is not, and in the
+    metric systems, it is the shortest decimal that reads back (four decimals of an inch always do).
 
     >>> show(17780), show(134080, 'mm', unit=True), show(134112, 'ft-in')
     ('2 3/16', '419 mm', "1' 4 1/2")
@@ -111,7 +111,7 @@ def show(ticks: int, system: System = "in", *, unit: bool = False) -> str:
         return _fraction(ticks) + (" in" if unit else "")
     word = _SYSTEM_UNIT[system]
     digits = {"in": 4, "mm": 3, "cm": 4, "m": 6}[word]
-    return _decimal(Fraction(ticks, _TICKS_PER[word]), digits) + (f" {word}" if unit else "")
+    return _decimal(ticks, _TICKS_PER[word], digits) + (f" {word}" if unit else "")
 
 
 def from_number(value: float | int, unit: Unit) -> int:
@@ -155,13 +155,16 @@ def _amount(match: re.Match[str], name: str, text: str) -> Fraction:
 
 def _fraction(ticks: int) -> str:
     if ticks % TICKS_PER_64TH:
-        return _decimal(Fraction(ticks, TICKS_PER_INCH), 4)
+        return _decimal(ticks, TICKS_PER_INCH, 4)
     whole, part = divmod(Fraction(ticks, TICKS_PER_INCH), 1)
     if not part:
         return str(whole)
     return f"{whole} {part}" if whole else str(part)
 
 
-def _decimal(value: Fraction, digits: int) -> str:
-    text = f"{float(value):.{digits}f}"
-    return text.rstrip("0").rstrip(".") if "." in text else text
+def _decimal(ticks: int, per: int, most: int) -> str:
+    for digits in range(most):
+        text = f"{ticks / per:.{digits}f}"
+        if round(Fraction(text) * per) == ticks:
+            return text
+    return f"{ticks / per:.{most}f}"
