@@ -94,7 +94,9 @@ def test_undo_and_redo_by_keys(page: Page) -> None:
 
 def test_a_part_typed_by_keyboard_alone(page: Page) -> None:
     page.goto("/")
+    expect(page.get_by_text("The shelf is empty")).to_be_visible()  # there is somebody to press keys for
     page.keyboard.press("n")
+    expect(page.get_by_label("Start a new piece")).to_be_focused()
     page.keyboard.type("Shelf")
     page.keyboard.press("Enter")
     expect(page.get_by_text("Type the first part")).to_be_visible()
