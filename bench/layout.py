@@ -4,6 +4,7 @@
 """
 
 import sys
+import time
 from pathlib import Path
 
 from vividplank.core.board.warm import warm
@@ -25,7 +26,7 @@ def main(seconds: float, seeds: int) -> None:
                 whole.append(progress.seconds)
             return True
 
-        plan = search(job, Limits(seconds, seed=seed), watch)
+        plan = search(job, Limits(seconds, seed=seed), time.monotonic, watch)
         first = f"whole after {whole[0]:.1f} s" if whole else "never whole"
         print(f"seed {seed}: cost {plan.cost}, bound {plan.lower_bound:.2f}, {len(plan.unplaced)} left out, {first}, "
               f"{len(audit(job, plan))} violations")

@@ -119,7 +119,7 @@ def _core(command: str) -> Callable[[list[str]], int]:
     def run(rest: list[str]) -> int:
         python = python_env.ensure("core")
         environment = {**os.environ, "PYTHONPATH": str(ROOT)}  # stay in the caller's folder: paths are theirs
-        return subprocess.run([python, "-m", "vividplank.core.exchange.command", command, *rest],
+        return subprocess.run([python, "-m", "vividplank.command", command, *rest],
                               env=environment).returncode
     return run
 

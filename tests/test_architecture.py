@@ -12,9 +12,11 @@ MAY_IMPORT = {
     "jobs": {"core", "store"},
     "demo": {"core", "store"},
     "web": {"core", "store"},
+    "command": {"core"},
     "serve": {"core", "store", "jobs", "web"},  # where web and queue are put together
 }
-NOT_IN_CORE = {"flask", "flask_openapi3", "sqlalchemy", "psycopg", "procrastinate", "alembic", "requests", "socket", "datetime"}
+NOT_IN_CORE = {"flask", "flask_openapi3", "sqlalchemy", "psycopg", "procrastinate", "alembic", "requests", "socket", "datetime",
+               "time", "argparse", "signal"}
 FILES = sorted((ROOT / "vividplank").rglob("*.py"))
 
 

@@ -50,7 +50,7 @@ def test_an_interrupted_plan_is_written_and_says_so(tmp_path: Path) -> None:
     from launcher import python_env
 
     running_plan = subprocess.Popen(
-        [python_env.ensure("core"), "-c", "import sys; from vividplank.core.exchange.command import main; print('ready', "
+        [python_env.ensure("core"), "-c", "import sys; from vividplank.command import main; print('ready', "
          "flush=True); sys.exit(main(sys.argv[1:]))", "plan", job, "--out", tmp_path / "p.json", "--seconds", "600"],
         cwd=ROOT, stdout=subprocess.PIPE)
     assert running_plan.stdout and running_plan.stdout.readline() == b"ready\n"

@@ -1,6 +1,7 @@
 """The demo on every screen, at the desk, in the yard and at the machine."""
 
 import re
+import time
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
@@ -28,7 +29,7 @@ def template(cluster: Cluster, template: str) -> str:
         with session() as opened:
             layout = layouts.latest(opened, projects.shelf(opened)[0].pk)
             assert layout
-            plan = search(layout.job, Limits(seconds=600, rounds=20))
+            plan = search(layout.job, Limits(seconds=600, rounds=20), time.monotonic)
             layouts.finish(opened, layout.pk, layout.job, plan)
     engine(cluster.url(name)).dispose()
     return name

@@ -177,7 +177,7 @@ def test_the_plan_document_survives() -> None:
 
 
 def test_the_command_says_the_same(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
-    from vividplank.core.exchange.command import main
+    from vividplank.command import main
 
     (tmp_path / "job.json").write_text(json.dumps(JOB))
     (tmp_path / "plan.json").write_text(json.dumps(PLAN))

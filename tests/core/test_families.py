@@ -1,5 +1,6 @@
 """The search on jobs that lean on one rule each; every plan passes the audit, and what must fit does."""
 
+import time
 from dataclasses import replace
 
 import pytest
@@ -19,7 +20,7 @@ FAMILY = settings(max_examples=40, deadline=None, derandomize=True, suppress_hea
 
 
 def right(job: Job, rounds: int = 2) -> None:
-    plan = search(job, Limits(seconds=60, rounds=rounds))
+    plan = search(job, Limits(seconds=60, rounds=rounds), time.monotonic)
     assert [str(v) for v in audit(job, plan)] == []
 
 
@@ -56,7 +57,7 @@ def test_runs_of_many_parts(job: Job, count: int) -> None:
 def test_with_nothing_to_place_or_nothing_to_place_it_on(job: Job) -> None:
     right(replace(job, parts=()))
     empty = replace(job, boards=())
-    plan = search(empty, Limits(seconds=60, rounds=1))
+    plan = search(empty, Limits(seconds=60, rounds=1), time.monotonic)
     assert audit(empty, plan) == [] and plan.cost == 0
     assert len(plan.unplaced) == sum(p.quantity for p in job.parts)
 
@@ -64,14 +65,14 @@ def test_with_nothing_to_place_or_nothing_to_place_it_on(job: Job) -> None:
 def test_a_faulty_board_gives_what_lies_between_its_faults() -> None:
     faults = tuple(a_fault("rot", x, x + 1, 0, 6) for x in (15, 31, 47))
     board = a_board(length=63, width=3, defects=faults)
-    plan = search(Job("", BARE, (a_part("A", 4, 15, 3),), (board,)), Limits(seconds=60, rounds=10))
+    plan = search(Job("", BARE, (a_part("A", 4, 15, 3),), (board,)), Limits(seconds=60, rounds=10), time.monotonic)
     assert plan.unplaced == ()
 
 
 def test_a_job_of_two_woods_never_mixes_them() -> None:
     boards = (a_board("O", species="oak"), a_board("A", species="ash"))
     parts = (a_part("X", 2, species="ash"), a_part("Y", 2, species="Oak"))
-    plan = search(Job("", BARE, parts, boards), Limits(seconds=60, rounds=5))
+    plan = search(Job("", BARE, parts, boards), Limits(seconds=60, rounds=5), time.monotonic)
     where = {(board.board, item.part) for board, *_, item in plan.items()}
     assert where == {("O", "Y"), ("A", "X")}
 
@@ -81,7 +82,7 @@ def test_it_ends_in_time_by_its_clock(seconds: float) -> None:
     ticking = iter(x * 0.01 for x in range(10**6))
     boards = tuple(a_board(f"B{i}", 80, 7) for i in range(20))
     job = Job("", BARE, tuple(a_part(f"P{i}", 3, 10 + i, 2) for i in range(20)), boards)
-    plan = search(job, Limits(seconds=seconds), clock=lambda: next(ticking))
+    plan = search(job, Limits(seconds=seconds), lambda: next(ticking))
     assert audit(job, plan) == []
     assert plan.seconds <= seconds + 0.5  # a few looks at the clock after the last one that counted
 
@@ -89,6 +90,6 @@ def test_it_ends_in_time_by_its_clock(seconds: float) -> None:
 def test_the_boards_it_needs_are_no_more_than_the_parts_do() -> None:
     # Eight rows of 20 x 3 fit two to a board of 20 1/8 x 6 1/4: four boards of the six, the cheap ones.
     boards = tuple(a_board(f"B{i}", 20.125, 6.25, price=str(5 + i)) for i in range(6))
-    plan = search(Job("", BARE, (a_part("A", 8, 20, 3),), boards), Limits(seconds=60, rounds=60))
+    plan = search(Job("", BARE, (a_part("A", 8, 20, 3),), boards), Limits(seconds=60, rounds=60), time.monotonic)
     assert plan.unplaced == () and plan.cost == 5 + 6 + 7 + 8
     assert plan.lower_bound == pytest.approx(26, abs=1e-3)

@@ -1,5 +1,7 @@
 """No step passes over a machine's limit in silence, whatever the shop and the job."""
 
+import time
+
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
@@ -23,7 +25,7 @@ def machines(draw: st.DrawFn) -> Machines:
 
 
 def planned(job: Job, shop: Machines | None = None) -> tuple[Route, ...]:
-    return routes(job, search(job, Limits(seconds=60, rounds=1)), shop)
+    return routes(job, search(job, Limits(seconds=60, rounds=1), time.monotonic), shop)
 
 
 MANY = settings(max_examples=60, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
@@ -31,7 +33,7 @@ MANY = settings(max_examples=60, deadline=None, derandomize=True, suppress_healt
 
 def regions(job: Job) -> dict[str, tuple[int, int]]:
     """Width and length of what is flattened, by the name of the piece."""
-    plan = search(job, Limits(seconds=60, rounds=1))
+    plan = search(job, Limits(seconds=60, rounds=1), time.monotonic)
     found = {}
     for board in plan.boards:
         for n, segment in enumerate(sorted(board.segments, key=lambda s: s.x0), 1):
@@ -75,7 +77,7 @@ def test_no_pass_is_deeper_than_the_shop_takes_and_thickness_only_falls(job: Job
 @MANY
 @given(jobs())
 def test_every_piece_of_the_plan_comes_out_at_its_size(job: Job) -> None:
-    plan = search(job, Limits(seconds=60, rounds=1))
+    plan = search(job, Limits(seconds=60, rounds=1), time.monotonic)
     named = {(i.part, i.n, i.stave) for *_, i in plan.items()}
     ends: list[Step] = [s for route in routes(job, plan) for s in route.steps if s.key.endswith("/ends")]
     assert sum(len(s.pieces) for s in ends) == len(named)

@@ -1,6 +1,7 @@
 """The account of where the wood went: it closes, and each figure is what one would measure."""
 
 import json
+import time
 from dataclasses import replace
 from pathlib import Path
 
@@ -23,7 +24,7 @@ DOCS = Path(__file__).parents[2] / "docs"
 @settings(max_examples=60, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
 @given(jobs())
 def test_it_closes_to_the_rough_volume_exactly(job: Job) -> None:
-    plan = search(job, Limits(seconds=60, rounds=1))
+    plan = search(job, Limits(seconds=60, rounds=1), time.monotonic)
     found = account(job, plan)
     for board in found.boards:
         assert sum(board.where.values()) == board.rough == round(board_volume(job.board(board.board)))

@@ -52,6 +52,20 @@ def test_a_killed_worker_loses_nothing(database: str) -> None:
         assert found.plan is not None and found.plan.unplaced == ()
 
 
+def test_a_worker_asked_to_end_hands_its_search_back_at_once(database: str) -> None:
+    layout = ask(300)
+    with worker(database) as first:
+        until(lambda: state(layout) == "searching")
+        first.terminate()
+        assert first.wait(12) == 0  # of a search of 300 s
+    assert state(layout) == "waiting"
+    with worker(database):
+        until(lambda: state(layout) == "searching")
+        with session() as opened:
+            layouts.stop(opened, layout)
+        until(lambda: state(layout) == "stopped")
+
+
 def test_a_search_that_is_asked_to_stop_keeps_what_it_has(database: str) -> None:
     layout = ask(300)
     with worker(database):

@@ -9,7 +9,7 @@ import procrastinate
 from procrastinate.exceptions import AlreadyEnqueued
 
 from vividplank.core.board.warm import warm
-from vividplank.jobs.queue import log, make_app
+from vividplank.jobs.queue import ending, log, make_app
 from vividplank.store import layouts
 from vividplank.store.database import session
 
@@ -23,18 +23,23 @@ async def main() -> None:
     warm()
     app = make_app(worker=True)
     async with app.open_async():
-        stopping = asyncio.Event()
+        asked = asyncio.Event()
+
+        def end() -> None:
+            ending.set()
+            asked.set()
+
         for name in (signal.SIGTERM, signal.SIGINT):
-            asyncio.get_running_loop().add_signal_handler(name, stopping.set)
+            asyncio.get_running_loop().add_signal_handler(name, end)
         working = asyncio.create_task(app.run_worker_async(
             queues=["layout"], concurrency=1, install_signal_handlers=False, fetch_job_polling_interval=1.0,
             update_heartbeat_interval=_HEARTBEAT_SECONDS, stalled_worker_timeout=_DEAD_AFTER_SECONDS,
-            shutdown_graceful_timeout=2.0,
+            shutdown_graceful_timeout=10.0,
         ))
         watching = asyncio.create_task(_look_round(app))
-        ending = asyncio.create_task(stopping.wait())
-        await asyncio.wait({working, watching, ending}, return_when=asyncio.FIRST_COMPLETED)
-        for task in (watching, working, ending):
+        told = asyncio.create_task(asked.wait())
+        await asyncio.wait({working, watching, told}, return_when=asyncio.FIRST_COMPLETED)
+        for task in (watching, working, told):
             task.cancel()
         with contextlib.suppress(asyncio.CancelledError):
             await working

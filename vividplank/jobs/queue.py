@@ -1,6 +1,7 @@
 """The queue and its tasks. More workers on more machines need nothing but the database's address."""
 
 import logging
+import threading
 import time
 
 import procrastinate
@@ -11,6 +12,9 @@ from vividplank.store.database import database_url, session
 from vividplank.store.errors import NotThere
 
 log = logging.getLogger("vividplank.jobs")
+
+#: Set when this worker is asked to end: its search is handed back, for the next worker to take up.
+ending = threading.Event()
 
 #: How often a search writes down how far it is.
 _REPORT_SECONDS = 0.3
@@ -51,12 +55,15 @@ def lay_out(layout: int) -> None:
             told = time.monotonic()
             with session() as opened:
                 going = layouts.report(opened, layout, progress)
-        return going
+        return going and not ending.is_set()
 
     try:
-        plan = search(found.job, Limits(seconds=found.seconds), watch)
+        plan = search(found.job, Limits(seconds=found.seconds), time.monotonic, watch)
         with session() as opened:
-            layouts.finish(opened, layout, found.job, plan)
+            if going and ending.is_set():
+                layouts.hand_back(opened, layout)
+            else:
+                layouts.finish(opened, layout, found.job, plan)
     except NotThere:
         log.info("layout %s was removed while it was searched for", layout)
     except Exception:

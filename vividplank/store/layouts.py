@@ -105,6 +105,11 @@ def finish(session: Session, pk: int, job: Job, plan: Plan) -> None:
     row.state = "stopped" if row.stop_asked else "done"
 
 
+def hand_back(session: Session, pk: int) -> None:
+    """The worker ends before the search does; another takes it up from the beginning."""
+    _row(session, pk).state = "waiting"
+
+
 def fail(session: Session, pk: int, trouble: str) -> None:
     row = _row(session, pk)
     row.state, row.trouble = "failed", trouble

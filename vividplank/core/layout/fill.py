@@ -32,7 +32,6 @@ class Filler:
             and max(w.length + shop.allowance.length, shop.min_blank_length) <= board.length - 2 * shop.end_trim
             and (w.stave_min or w.width) + shop.allowance.width <= board.widest
         ]
-
         self.mine_indexes = {w.index for w in self.mine}
 
     def fill(self, left: list[int], worth: Sequence[float], rng: random.Random) -> Fill:
@@ -70,7 +69,7 @@ class Filler:
         shop = self.shop
         starts = [at]
         for defect in self.board.defects:
-            if not defect.sound and at < defect.x1 < at + 24 * 8128 and defect.x0 < at + shop.min_blank_length:
+            if not defect.sound and at < defect.x1 < at + 2 * shop.min_blank_length and defect.x0 < at + shop.min_blank_length:
                 starts.append(defect.x1)
         lengths: set[int] = set()
         for want in rng.sample(wants, min(5, len(wants))):
@@ -113,7 +112,7 @@ class Filler:
     def _segment(
         self, x0: int, x1: int, wants: list[Want], left: list[int], worth: Sequence[float], rng: random.Random
     ) -> Laid | None:
-        """The best of a few trials of cutting x0..x1 into strips."""
+        """One trial of cutting x0..x1 into strips, from the datum edge up."""
         bands = self._band(x0, x1)
         if not bands:
             return None

@@ -6,7 +6,6 @@ they are placed (the squeaky wheel gets the oil).
 """
 
 import random
-import time
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from decimal import Decimal
@@ -48,9 +47,12 @@ class _State:
     left: list[int] = field(default_factory=list)
 
 
-def search(job: Job, limits: Limits | None = None, watch: Watch | None = None, clock: Clock = time.monotonic) -> Plan:
-    """The best plan found within the limits, with a bound that no complete plan can undercut."""
-    return _Search(job, limits or Limits(), watch, clock).run()
+def search(job: Job, limits: Limits, clock: Clock, watch: Watch | None = None) -> Plan:
+    """The best plan found within the limits, with a bound that no complete plan can undercut.
+
+    `clock` tells seconds from any beginning; the core has none of its own.
+    """
+    return _Search(job, limits, watch, clock).run()
 
 
 class _Search:

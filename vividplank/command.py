@@ -1,9 +1,10 @@
-"""`plan` and `audit` at the command line: one job file to one plan file, and one checked against the other."""
+"""`plan` and `audit` at the command line: a job file to a plan file, and one checked against the other, by the core alone."""
 
 import argparse
 import json
 import signal
 import sys
+import time
 from pathlib import Path
 from types import FrameType
 
@@ -49,7 +50,7 @@ def _plan(job_file: Path, out: Path, limits: Limits) -> int:
 
     signal.signal(signal.SIGINT, stop)
     signal.signal(signal.SIGTERM, stop)
-    plan = search(job, limits, go_on)
+    plan = search(job, limits, time.monotonic, go_on)
     out.write_text(json.dumps(plan_document(plan, job.unit), indent=1) + "\n", encoding="utf-8")
     left = f", {len(plan.unplaced)} left out" if plan.unplaced else ""
     print(f"cost {plan.cost}, bound {plan.lower_bound:.2f}, {len(plan.boards)} of {len(job.boards)} boards{left}, "
