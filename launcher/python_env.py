@@ -1,5 +1,6 @@
 """The project's own Python environment, filled part by part from pinned, hashed lists."""
 
+import errno
 import hashlib
 import subprocess
 import sys
@@ -31,7 +32,7 @@ def ensure(part: Part) -> Path:
     if done.returncode:
         reason = [line for line in done.stderr.splitlines() if "ERROR" in line][-1:] or done.stderr.splitlines()[-1:]
         if "No space left" in done.stderr:
-            check_space(1 << 62)
+            raise OSError(errno.ENOSPC, "No space left on device", str(DATA))
         raise Trouble(f"the Python packages could not be set up: {' '.join(reason)}. Check the way to the package "
                       "registry and start again.")
     _warm(python)

@@ -8,7 +8,6 @@ from hypothesis import strategies as st
 from tests.jobs import inches, jobs
 from vividplank.core.job import Job
 from vividplank.core.layout.search import Limits, search
-from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.milling import Machines, Route, Step, routes
 from vividplank.core.milling.machines import CrosscutSaw, Jointer, Planer, usual_machines
 
@@ -16,7 +15,7 @@ from vividplank.core.milling.machines import CrosscutSaw, Jointer, Planer, usual
 @st.composite
 def machines(draw: st.DrawFn) -> Machines:
     jointer = Jointer(
-        draw(inches(4, 12)), draw(inches(6, 24)), draw(inches(0.25, 1)), draw(inches(1, 4)), draw(inches(30, 120)), INCH // 16,
+        draw(inches(4, 12)), draw(inches(6, 24)), draw(inches(0.25, 1)), draw(inches(1, 4)), draw(inches(30, 120)),
         draw(inches(1 / 64, 1 / 16)),
     )
     planer = Planer(draw(inches(5, 20)), draw(inches(6, 20)), draw(inches(0.125, 0.6)), draw(inches(1 / 32, 1 / 8)),
@@ -56,9 +55,14 @@ def test_what_a_machine_cannot_take_is_said_with_a_way_round(job: Job, shop: Mac
                 thin = step.stock_in < shop.jointer.thinnest
                 assert bool(step.obstacle) == (too_much or thin), step
             if kind == "thickness" and piece in sizes:
-                assert bool(step.obstacle) == (sizes[piece][0] > shop.planer.width)
+                width, length = sizes[piece]
+                too_much = width > shop.planer.width or length < shop.planer.shortest
+                assert bool(step.obstacle) == (too_much or step.setting < shop.planer.thinnest), step
+            if kind == "edge" and piece in sizes:
+                length = sizes[piece][1]
+                assert bool(step.obstacle) == (length > shop.jointer.longest or length < shop.jointer.shortest), step
             if kind == "finish-thickness" and step.setting < shop.planer.thinnest:
-                assert "thinner" in step.obstacle
+                assert step.obstacle
 
 
 @MANY

@@ -72,6 +72,10 @@ def test_what_the_jointer_cannot_take_is_said_with_the_way_round(jointer: Jointe
 
 def test_what_the_planer_cannot_take_is_said_too() -> None:
     assert "this planer takes 5 in" in steps(Machines(planer=Planer(width=5 * INCH)))["B1.1/thickness"].obstacle
+    short = steps(Machines(planer=Planer(shortest=30 * INCH)))["B1.1/thickness"]
+    assert "20 1/2 in is shorter than the 30 in it feeds" in short.obstacle
+    long = steps(Machines(jointer=Jointer(longest=20 * INCH)))["B1.1/edge"]
+    assert "cannot hold it straight" in long.obstacle and "straight carrier" in long.way_round[0]
     assert "thinner" in steps(Machines(planer=Planer(thinnest=INCH // 2)))["B2.1a2/finish-thickness"].obstacle
 
 
@@ -90,7 +94,8 @@ def test_a_metric_shop_works_in_millimetres() -> None:
     found = {s.key: s for route in routes(metric, HAND_PLAN) for s in route.steps}
     face = found["B1.1/face"]
     assert face.setting == 256 and sum(face.passes) % 32 == 0  # 0.8 mm a pass, whole tenths
-    assert " mm" in face.why and " in " not in face.why.replace(" in comes", "")
+    assert "0.3 mm comes off" in face.why  # 0.01167 in
+    assert found["B1.1/thickness"].passes[-1] == 128  # 0.4 mm, the light one
 
 
 def test_every_step_says_why_and_every_machine_has_its_cautions() -> None:

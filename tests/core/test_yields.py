@@ -44,19 +44,32 @@ def test_a_board_by_hand() -> None:
     assert found.rough / CUBIC_INCH == pytest.approx(350)
     # Two tiles 8 x 3 x 1/2 and two laths 14 x 2 x 3/8.
     assert where["parts"] == pytest.approx(2 * 8 * 3 * 0.5 + 2 * 14 * 2 * 0.375)
-    # 4 in are left beyond the segment; a kerf on the near side, an inch of end trim at each end of the board.
-    assert where["defects"] == pytest.approx((49 - 45 - 0.125) * 7)  # the check runs through it
+    # Beyond the segment 4 in are left to the end trim, a kerf of them; the check begins at 46.
+    assert where["defects"] == pytest.approx((49 - 46) * 7)
     # The rip above the only strip is 1/8 wide along 44; no second strip, so no second cut.
     assert where["rip kerf"] == pytest.approx(0.125 * 44)
     # Across 7: one at the end of the segment. Across 3 1/8: two in the gap between the blanks, one after the
     # last; between the two tiles, 1/2 thick.
     assert where["crosscut kerf"] == pytest.approx(0.125 * 7 + 3 * 0.125 * 3.125 + 0.125 * 3.125 * 0.5)
     assert where["resaw kerf"] == pytest.approx(15 * 3.125 * 0.0625)
-    # End trims; and what the blanks are longer than their parts, at the parts' thickness.
-    assert where["end trim"] == pytest.approx(2 * 7 + (17 - 16.125) * 3.125 * 0.5 + 2 * (15 - 14) * 3.125 * 0.375)
+    # End trims; the clear stretch from the cut to the check, too short to keep; and what the blanks are longer
+    # than their parts, at the parts' thickness.
+    assert where["end trim"] == pytest.approx(2 * 7 + (46 - 45.125) * 7 + (17 - 16.125) * 3.125 * 0.5 + 2 * (15 - 14) * 3.125 * 0.375)
     # Chips: 1 in down to 1/2 under the tiles; 1 in less two laths and a kerf under the laths.
     assert where["chips"] == pytest.approx(17 * 3.125 * 0.5 + 15 * 3.125 * (1 - 0.75 - 0.0625))
     assert sum(where.values()) == pytest.approx(350)
+
+
+def test_an_offcut_is_kept_up_to_its_fault() -> None:
+    # The last 30 in of a board are left; a split runs in over the last 5, of which 1 is end trim.
+    job, plan = json.loads(json.dumps(JOB)), json.loads(json.dumps(PLAN))
+    job["boards"][0]["length"] = 80
+    job["boards"][0]["stations"][1]["x"] = 80
+    job["boards"][0]["defects"].append({"kind": "split", "face": "both", "x0": 75, "x1": 80, "y0": 3, "y1": 3.5})
+    found = account(read_job(json.dumps(job)), read_plan(json.dumps(plan))).boards[0]
+    kept, lost = (found.where[name] / CUBIC_INCH for name in ("offcuts kept", "defects"))
+    assert kept == pytest.approx((75 - 42.5 - 0.125) * 6.5)
+    assert lost == pytest.approx((79 - 75) * 6.5)
 
 
 def test_the_settle_together() -> None:

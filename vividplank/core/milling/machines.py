@@ -13,7 +13,6 @@ class Jointer:
     thinnest: int = INCH // 2
     narrowest: int = 2 * INCH
     longest: int = 96 * INCH  # beyond about twice the tables an edge cannot be held straight
-    deepest_pass: int = INCH // 16
     usual_pass: int = INCH // 32
 
 
@@ -45,7 +44,7 @@ def usual_machines(unit: Unit) -> Machines:
         return Machines()
     mm = TICKS_PER_MM
     return Machines(
-        Jointer(200 * mm, 300 * mm, 12 * mm, 50 * mm, 2400 * mm, 3 * mm // 2, mm * 4 // 5),
+        Jointer(200 * mm, 300 * mm, 12 * mm, 50 * mm, 2400 * mm, mm * 4 // 5),
         Planer(380 * mm, 300 * mm, 6 * mm, 3 * mm // 2, mm * 2 // 5), CrosscutSaw(300 * mm),
     )
 

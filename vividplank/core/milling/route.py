@@ -76,7 +76,7 @@ class _Planner:
             label = f"{name}{_letter(j)}"
             for k, blank in enumerate(sorted(strip.blanks, key=lambda b: b.x0), 1):
                 piece = label if len(strip.blanks) == 1 else f"{label}{k}"
-                yield from self._to_size(blank, piece, thickest)
+                yield from self._to_size(strip, blank, piece, thickest)
 
     def _rough_ripped(self, board: Board, segment: Segment, name: str) -> Iterator[Step]:
         widths = ", ".join(self._in(s.y1 - s.y0) for s in sorted(segment.strips, key=lambda s: s.y0 - s.y1))
@@ -98,7 +98,7 @@ class _Planner:
                 planed = self._planed(blank)
                 yield from self._flatten(board, segment.blank_region(strip, blank), piece, planed)
                 yield self._rip(piece, [strip])
-                yield from self._to_size(blank, piece, planed)
+                yield from self._to_size(strip, blank, piece, planed)
 
     def _flatten(self, board: Board, region: Region, name: str, finish: int) -> Iterator[Step]:
         """Face, edge and thickness of one piece, down to the thickness `finish`."""
@@ -120,28 +120,24 @@ class _Planner:
         )
         edge_off = self._edge_depth(board, region)
         edge_cut = equal_passes(edge_off, jointer.usual_pass, self.step) or (jointer.usual_pass,)
-        long = length > jointer.longest
+        edge_obstacle, edge_ways = self._edge_obstacle(length)
         yield Step(
             f"{name}/edge", "jointer", f"Joint the reference edge of {name}", "edge at the datum side",
             f"face {down}, the one just faced", jointer.usual_pass, "straight", edge_cut, width, width,
             "square to the face along its whole length",
             f"the edge runs {self._about(edge_off)} off its line at most; the other edge is ripped parallel to this one",
-            f"{self._in(length)} long; over {self._in(jointer.longest)} these tables cannot hold it straight" if long else "",
-            ("rip it against a straight carrier", "a long hand plane and a straightedge held to the light") if long else (),
-            (name,),
+            edge_obstacle, edge_ways, (name,),
         )
         planer = self.machines.planer
         start = max(finish, faced)
-        wide = width > planer.width
+        planer_obstacle, planer_ways = self._planer_obstacle(width, length, finish)
         yield Step(
             f"{name}/thickness", "planer", f"Plane {name} to {self._in(finish)}", f"face {down}, the flat one", "",
             finish, "thickness", thickness_passes(start, finish, planer.usual_pass, planer.last_pass), start, finish,
             f"caliper at both ends and the middle: {self._in(finish)}",
             f"begin at its thickest place, {self._about(faced)}; the planer copies the flat face and does not flatten "
             "by itself",
-            f"{self._in(width)} wide; this planer takes {self._in(planer.width)}" if wide else "",
-            ("rip it, plane the halves, glue them back", "hand planes and winding sticks", "a shop with a wider machine")
-            if wide else (), (name,),
+            planer_obstacle, planer_ways, (name,),
         )
 
     def _face_reason(self, found: Depths, down: str, off: float, slab: float, finish: int) -> str:
@@ -175,6 +171,30 @@ class _Planner:
                     ("face it while still part of a wider piece", "a hand plane"))
         return "", ()
 
+    def _edge_obstacle(self, length: int) -> tuple[str, tuple[str, ...]]:
+        jointer = self.machines.jointer
+        if length > jointer.longest:
+            return (f"{self._in(length)} long; over {self._in(jointer.longest)} these tables cannot hold it straight",
+                    ("rip it against a straight carrier", "a long hand plane and a straightedge held to the light"))
+        if length < jointer.shortest:
+            return (f"{self._in(length)} long; nothing under {self._in(jointer.shortest)} goes over this jointer",
+                    ("mill it in one blank with others and cut them apart afterwards", "a hand plane"))
+        return "", ()
+
+    def _planer_obstacle(self, width: int, length: int, finish: int) -> tuple[str, tuple[str, ...]]:
+        planer = self.machines.planer
+        if width > planer.width:
+            return (f"{self._in(width)} wide; this planer takes {self._in(planer.width)}",
+                    ("rip it, plane the halves, glue them back", "hand planes and winding sticks",
+                     "a shop with a wider machine"))
+        if finish < planer.thinnest:
+            return (f"{self._in(finish)} is thinner than the {self._in(planer.thinnest)} this planer takes",
+                    ("stick it to a flat carrier board", "a hand plane or a scraper"))
+        if length < planer.shortest:
+            return (f"{self._in(length)} is shorter than the {self._in(planer.shortest)} it feeds",
+                    ("mill it in one blank with others and cut them apart afterwards", "a hand plane or a scraper"))
+        return "", ()
+
     def _rip(self, name: str, strips: list[Strip]) -> Step:
         nets = [s.y1 - s.y0 - self.shop.allowance.width for s in strips]
         falling = ", ".join(self._in(n) for n in nets)
@@ -186,7 +206,7 @@ class _Planner:
             "jointing and saw marks, widths in falling order of fence setting", pieces=(name,),
         )
 
-    def _to_size(self, blank: Blank, piece: str, thickness: int) -> Iterator[Step]:
+    def _to_size(self, strip: Strip, blank: Blank, piece: str, thickness: int) -> Iterator[Step]:
         """From a planed strip to finished pieces: resaw, last thickness, ends."""
         parts = [self.job.part(i.part) for layer in blank.layers for i in layer]
         names = tuple(
@@ -208,19 +228,13 @@ class _Planner:
             now = each
         planer = self.machines.planer
         if now > finish:
-            short = blank.x1 - blank.x0 < planer.shortest
-            thin = finish < planer.thinnest
-            obstacle = ""
-            if thin:
-                obstacle = f"{self._in(finish)} is thinner than the {self._in(planer.thinnest)} this planer takes"
-            elif short:
-                obstacle = f"{self._in(blank.x1 - blank.x0)} is shorter than the {self._in(planer.shortest)} it feeds"
+            obstacle, ways = self._planer_obstacle(strip.y1 - strip.y0, blank.x1 - blank.x0, finish)
             yield Step(
                 f"{piece}/finish-thickness", "planer", f"Plane {piece} to {self._in(finish)}", "the sawn or rougher side up",
                 "", finish, "thickness", thickness_passes(now, finish, planer.usual_pass, planer.last_pass), now, finish,
                 f"caliper: {self._in(finish)}",
                 f"{self._in(finish)} is the thickest part in it; turn it over between passes so that both sides lose alike",
-                obstacle, ("stick it to a flat carrier board", "a hand plane or a scraper") if obstacle else (), names,
+                obstacle, ways, names,
             )
         lengths = ", ".join(dict.fromkeys(self._in(p.length) for p in sorted(parts, key=lambda p: -p.length)))
         short_parts = [p for p in parts if p.length < self.machines.jointer.shortest]

@@ -9,7 +9,7 @@ from vividplank.core.board import Board, Region
 from vividplank.core.board.volume import board_volume, region_volume, stretch_volume
 from vividplank.core.job import Job
 from vividplank.core.layout.plan import Blank, BoardPlan, Plan, Segment, Strip
-from vividplank.core.shop import Shop
+from vividplank.core.measure import LONGEST
 
 #: In the order they are told; the words are those of the trade page.
 CATEGORIES = (
@@ -53,6 +53,8 @@ class Account:
     def share(self) -> float:
         return self.where["parts"] / self.rough if self.rough else 0.0
 
+_WHOLE_WIDTH = (-LONGEST, LONGEST)
+
 
 def account(job: Job, plan: Plan) -> Account:
     """The account of the boards a plan cuts; boards left in the rack are not in it."""
@@ -74,21 +76,15 @@ def _board(job: Job, plan: BoardPlan, shares: dict[tuple[str, int], float]) -> B
         cut_a = min(kerf, b - a) if before else 0
         cut_b = min(kerf, b - a - cut_a) if after else 0
         found["crosscut kerf"] += stretch_volume(board, a, a + cut_a) + stretch_volume(board, b - cut_b, b)
-        found[_rest(board, shop, a + cut_a, b - cut_b)] += stretch_volume(board, a + cut_a, b - cut_b)
+        for x0, x1, faulty in _by_faults(board, Region(a + cut_a, b - cut_b, 0, 0.0, *_WHOLE_WIDTH)):
+            kept = "offcuts kept" if x1 - x0 >= shop.min_blank_length else "end trim"
+            found["defects" if faulty else kept] += stretch_volume(board, x0, x1)
     for segment in segments:
         _segment(job, board, segment, found, shares)
     rough = round(board_volume(board))
     where = {name: round(found[name]) for name in CATEGORIES if name != "edge waste"}
     where["edge waste"] = rough - sum(where.values())
     return BoardAccount(board.id, rough, board.price, {name: where[name] for name in CATEGORIES})
-
-
-def _rest(board: Board, shop: Shop, x0: int, x1: int) -> str:
-    """What becomes of a full-width stretch outside the segments."""
-    faults = [d for d in board.defects if not d.sound and d.x0 < x1 and d.x1 > x0]
-    if x1 - x0 >= shop.min_blank_length and not faults:
-        return "offcuts kept"
-    return "defects" if faults else "end trim"
 
 
 def _segment(
@@ -112,10 +108,9 @@ def _segment(
             cut_b = min(shop.kerf.crosscut, b - a - cut_a) if after else 0
             for x0, x1 in ((a, a + cut_a), (b - cut_b, b)):
                 found["crosscut kerf"] += region_volume(board, _along(segment, x0, x1, strip.y0, strip.y1))
-            rest = _along(segment, a + cut_a, b - cut_b, strip.y0, strip.y1)
-            kind = "defects" if _faulty(board, rest) else "edge waste"
-            if kind == "defects":
-                found[kind] += region_volume(board, rest)
+            for x0, x1, faulty in _by_faults(board, _along(segment, a + cut_a, b - cut_b, strip.y0, strip.y1)):
+                if faulty:  # the rest is edge waste, which takes what nothing else claims
+                    found["defects"] += region_volume(board, _along(segment, x0, x1, strip.y0, strip.y1))
         for blank in blanks:
             _blank(job, board, segment, strip, blank, found, shares)
 
@@ -175,9 +170,12 @@ def _cuts(low: int, high: int, kerf: int) -> list[tuple[int, int]]:
     return [(low, low + kerf), (high - kerf, high)]
 
 
-def _faulty(board: Board, region: Region) -> bool:
+def _by_faults(board: Board, region: Region) -> list[tuple[int, int, bool]]:
+    """The region's length in order, cut where an unsound fault begins or ends, and whether one lies there."""
+    if region.x1 <= region.x0:
+        return []
     low = min(region.line(region.x0), region.line(region.x1)) + region.h0
     high = max(region.line(region.x0), region.line(region.x1)) + region.h1
-    return any(
-        not d.sound and d.x0 < region.x1 and d.x1 > region.x0 and d.y0 < high and d.y1 > low for d in board.defects
-    )
+    faults = [d for d in board.defects if not d.sound and d.y0 < high and d.y1 > low]
+    marks = {region.x0, region.x1} | {x for d in faults for x in (d.x0, d.x1) if region.x0 < x < region.x1}
+    return [(a, b, any(d.x0 < b and d.x1 > a for d in faults)) for a, b in pairwise(sorted(marks))]
