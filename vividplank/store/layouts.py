@@ -78,6 +78,14 @@ def standing(session: Session, project: int) -> Layout | None:
     return _layout(row) if row else None
 
 
+def standing_plan(session: Session, project: int) -> tuple[Layout, Plan]:
+    """The newest layout that has a plan, and the plan; NotThere before there is one."""
+    layout = standing(session, project)
+    if layout is None or layout.plan is None:
+        raise NotThere("there is no plan yet; lay the parts out first")
+    return layout, layout.plan
+
+
 def unfinished(session: Session) -> list[int]:
     """Layouts that nobody has finished yet."""
     wanted = select(LayoutRow.pk).where(LayoutRow.state.in_(("waiting", "searching"))).order_by(LayoutRow.pk)

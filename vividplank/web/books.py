@@ -7,7 +7,6 @@ from vividplank.core.timber import cubic_board_feet
 from vividplank.core.yields import CATEGORIES, account
 from vividplank.store import layouts, projects
 from vividplank.store.database import session
-from vividplank.store.errors import NotThere
 from vividplank.web import answer
 from vividplank.web.schemas import AccountBody, BoardAccountBody, ProjectPath, TroubleBody
 
@@ -18,10 +17,8 @@ area = APIBlueprint("books", __name__, url_prefix="/api", abp_responses={404: Tr
 def get_account(path: ProjectPath) -> Response:
     with session() as opened:
         project = projects.load(opened, path.project)
-        layout = layouts.standing(opened, path.project)
-        if layout is None or layout.plan is None:
-            raise NotThere("there is no plan yet; lay the parts out first")
-    found = account(layout.job, layout.plan)
+        layout, plan = layouts.standing_plan(opened, path.project)
+    found = account(layout.job, plan)
     bought = cubic_board_feet(sum(b.rough for b in found.boards if b.price))
     parts = cubic_board_feet(found.where["parts"])
     price = float(found.price)

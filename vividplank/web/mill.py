@@ -9,7 +9,6 @@ from vividplank.core.milling import routes
 from vividplank.core.milling.machines import CAUTIONS
 from vividplank.store import layouts, projects
 from vividplank.store.database import session
-from vividplank.store.errors import NotThere
 from vividplank.web import answer
 from vividplank.web.schemas import LayoutPath, MillingBody, ProjectPath, RouteBody, StepBody, StepDone, TroubleBody
 
@@ -20,11 +19,9 @@ area = APIBlueprint("mill", __name__, url_prefix="/api", abp_responses={404: Tro
 def get_milling(path: ProjectPath) -> Response:
     with session() as opened:
         project = projects.load(opened, path.project)
-        layout = layouts.standing(opened, path.project)
-        if layout is None or layout.plan is None:
-            raise NotThere("there is no plan yet; lay the parts out first")
+        layout, plan = layouts.standing_plan(opened, path.project)
         done = layouts.steps_done(opened, layout.pk)
-    found = routes(layout.job, layout.plan)
+    found = routes(layout.job, plan)
     return answer.body(MillingBody(
         layout=layout.pk, stale=layout.stale(project.job), system=project.system,
         routes=[

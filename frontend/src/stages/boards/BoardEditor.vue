@@ -186,10 +186,6 @@ const NUDGE = computed(() => (system.value.startsWith("in") || system.value === 
   gap: 0.5rem;
   align-items: flex-end;
 }
-.on {
-  border-color: var(--chalk);
-  box-shadow: inset 0 -5px 0 var(--chalk);
-}
 .kind {
   margin-left: auto;
   min-width: 12rem;

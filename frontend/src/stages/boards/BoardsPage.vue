@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** The boards on hand: the rack beside one board under the eye. */
-import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
+import { computed, onBeforeUnmount, onMounted, ref } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { useProject } from "../../api/project";
 import BoardDrawing from "../../board/BoardDrawing.vue";
 import WarpViews from "../../board/WarpViews.vue";
 import { inField } from "../../controls/keys";
 import Len from "../../controls/Len.vue";
+import { useWidth } from "../../controls/width";
 import BoardEditor from "./BoardEditor.vue";
 import { useLook } from "./look";
 import NewBoard from "./NewBoard.vue";
@@ -17,7 +18,7 @@ const router = useRouter();
 const { pk, project, edit } = useProject();
 const adding = ref(false);
 const frame = ref<HTMLElement>();
-const width = ref(700);
+const width = useWidth(frame, 700);
 
 const board = computed(() => project.value?.boards.find((b) => b.id === route.params.board) ?? project.value?.boards[0]);
 const { data: look, error } = useLook(pk, board);
@@ -39,19 +40,8 @@ function key(event: KeyboardEvent): void {
     adding.value = true;
   }
 }
-let watcher: ResizeObserver | undefined;
-watch(frame, (now) => {
-  watcher?.disconnect();
-  if (!now) return;
-  watcher = new ResizeObserver(() => (width.value = now.clientWidth));
-  watcher.observe(now);
-  width.value = now.clientWidth;
-});
 onMounted(() => window.addEventListener("keydown", key));
-onBeforeUnmount(() => {
-  window.removeEventListener("keydown", key);
-  watcher?.disconnect();
-});
+onBeforeUnmount(() => window.removeEventListener("keydown", key));
 </script>
 
 <template>

@@ -3,8 +3,9 @@ import { useQuery, useQueryClient } from "@tanstack/vue-query";
 import { ElMessage } from "element-plus";
 import { computed, ref, watch } from "vue";
 import { useRouter } from "vue-router";
-import { api, Refused, send, type Schemas } from "../../api/client";
+import { api, send, type Schemas } from "../../api/client";
 import { useProject } from "../../api/project";
+import { told } from "../../controls/told";
 import PastedList from "../list/PastedList.vue";
 
 const { pk, project } = useProject();
@@ -55,13 +56,6 @@ async function jobFile(event: Event): Promise<void> {
     await router.push({ name: "list", params: { project: made.pk } });
     ElMessage({ type: "success", message: `Opened as its own project: ${made.name}` });
   });
-}
-async function told(act: () => Promise<void>): Promise<void> {
-  try {
-    await act();
-  } catch (problem) {
-    ElMessage({ type: "error", message: problem instanceof Refused ? problem.message : String(problem), duration: 8000, showClose: true });
-  }
 }
 </script>
 
@@ -124,10 +118,6 @@ async function told(act: () => Promise<void>): Promise<void> {
 }
 .tabs .grow {
   flex: 1;
-}
-.on {
-  border-color: var(--chalk);
-  box-shadow: inset 0 -5px 0 var(--chalk);
 }
 .view {
   overflow: auto;

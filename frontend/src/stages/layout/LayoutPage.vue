@@ -1,9 +1,8 @@
 <script setup lang="ts">
 /** All boards under one ruler, the parts chalked on them, what it costs and how near the best it is. */
 import { useQueryClient } from "@tanstack/vue-query";
-import { ElMessage } from "element-plus";
 import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
-import { api, Refused, send } from "../../api/client";
+import { api, send } from "../../api/client";
 import { useLayout } from "../../api/layout";
 import { useProject } from "../../api/project";
 import BoardDrawing from "../../board/BoardDrawing.vue";
@@ -11,7 +10,9 @@ import BoardRuler from "../../board/BoardRuler.vue";
 import type { Plan, Segment } from "../../board/geometry";
 import Fig from "../../controls/Fig.vue";
 import { inField } from "../../controls/keys";
+import { told } from "../../controls/told";
 import Len from "../../controls/Len.vue";
+import { useWidth } from "../../controls/width";
 import ShopSheet from "../../controls/ShopSheet.vue";
 
 const { pk, project } = useProject();
@@ -23,7 +24,7 @@ const face = ref<"A" | "B">("A");
 const chosen = ref("");
 const shop = ref(false);
 const frame = ref<HTMLElement>();
-const width = ref(1100);
+const width = useWidth(frame, 1100);
 
 const latest = computed(() => data.value?.latest ?? null);
 const standing = computed(() => data.value?.standing ?? null);
@@ -70,13 +71,6 @@ async function bringPlan(event: Event): Promise<void> {
     await client.invalidateQueries({ queryKey: ["layout", pk.value] });
   });
 }
-async function told(act: () => Promise<void>): Promise<void> {
-  try {
-    await act();
-  } catch (problem) {
-    ElMessage({ type: "error", message: problem instanceof Refused ? problem.message : String(problem), duration: 9000, showClose: true });
-  }
-}
 function key(event: KeyboardEvent): void {
   if (inField(event) || event.ctrlKey || event.metaKey) return;
   if (event.key.toLowerCase() === "l") void layOut();
@@ -85,19 +79,8 @@ function key(event: KeyboardEvent): void {
   if (event.key === "-") zoom.value = Math.max(1, zoom.value / 1.25);
   if (event.key === "Escape") chosen.value = "";
 }
-let watcher: ResizeObserver | undefined;
-watch(frame, (now) => {
-  watcher?.disconnect();
-  if (!now) return;
-  watcher = new ResizeObserver(() => (width.value = now.clientWidth));
-  watcher.observe(now);
-  width.value = now.clientWidth;
-});
 onMounted(() => window.addEventListener("keydown", key));
-onBeforeUnmount(() => {
-  window.removeEventListener("keydown", key);
-  watcher?.disconnect();
-});
+onBeforeUnmount(() => window.removeEventListener("keydown", key));
 const chosenPart = computed(() => parts.value.find((p) => p.id === chosen.value));
 </script>
 
@@ -202,10 +185,6 @@ const chosenPart = computed(() => parts.value.find((p) => p.id === chosen.value)
 }
 .tools .grow {
   flex: 1;
-}
-.on {
-  border-color: var(--chalk);
-  box-shadow: inset 0 -5px 0 var(--chalk);
 }
 .picked {
   padding: 0.3rem 0.8rem;

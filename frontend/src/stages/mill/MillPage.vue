@@ -75,10 +75,6 @@ const next = computed(() => route.value?.steps.find((s) => !s.done)?.key);
   gap: 0.4rem;
   margin-bottom: 1.2rem;
 }
-.on {
-  border-color: var(--chalk);
-  box-shadow: inset 0 -5px 0 var(--chalk);
-}
 .two {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 19rem;

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from "@tanstack/vue-query";
-import { ElMessage } from "element-plus";
 import { nextTick, onBeforeUnmount, onMounted, ref } from "vue";
 import { useRouter } from "vue-router";
-import { api, Refused, send, type Project } from "../../api/client";
+import { api, send, type Project } from "../../api/client";
 import { inField } from "../../controls/keys";
+import { told } from "../../controls/told";
 import type { System } from "../../measure";
 
 const router = useRouter();
@@ -48,14 +48,6 @@ async function remove(pk: number): Promise<void> {
     confirming.value = 0;
     await client.invalidateQueries({ queryKey: ["shelf"] });
   });
-}
-
-async function told(act: () => Promise<void>): Promise<void> {
-  try {
-    await act();
-  } catch (problem) {
-    ElMessage({ type: "error", message: problem instanceof Refused ? problem.message : String(problem), duration: 8000, showClose: true });
-  }
 }
 
 function when(iso: string): string {
