@@ -9,6 +9,7 @@ import pytest
 from tests.core.test_audit import JOB, PLAN
 from vividplank.core.exchange import read_job, read_plan
 from vividplank.core.layout.limits import Limits, Progress
+from vividplank.core.layout.plan import Unplaced
 from vividplank.store import drawings, layouts, projects
 from vividplank.store.database import session
 from vividplank.store.errors import NotThere
@@ -69,6 +70,33 @@ def test_a_failed_search_says_so_and_the_plan_before_it_stands(project: int) -> 
         assert latest and (latest.state, latest.trouble) == ("failed", "the search failed")
         standing = layouts.standing(opened, project)
         assert standing and standing.pk == kept.pk
+
+
+@pytest.mark.parametrize(("cost", "left_out", "stands"), [("35.5", 0, "before"), ("40", 0, "before"), ("30", 0, "after"),
+                                                          ("20", 1, "before")])
+def test_only_a_better_plan_takes_the_place_of_one_for_the_same_job(
+    project: int, cost: str, left_out: int, stands: str
+) -> None:
+    with session() as opened:
+        before = layouts.keep(opened, project, HAND_JOB, HAND_PLAN)
+        after = layouts.ask(opened, project, HAND_JOB, 5)
+        missing = tuple(Unplaced("A", n, "") for n in range(1, left_out + 1))
+        layouts.finish(opened, after.pk, HAND_JOB, replace(HAND_PLAN, cost=Decimal(cost), unplaced=missing))
+    with session() as opened:
+        standing = layouts.standing(opened, project)
+        assert standing and standing.pk == (before.pk if stands == "before" else after.pk)
+        latest = layouts.latest(opened, project)
+        assert latest and (latest.state, latest.cost) == ("done", Decimal(cost))
+
+
+def test_a_plan_for_another_job_stands_whatever_it_costs(project: int) -> None:
+    other = replace(HAND_JOB, parts=HAND_JOB.parts[:3])
+    with session() as opened:
+        layouts.keep(opened, project, HAND_JOB, HAND_PLAN)
+        after = layouts.ask(opened, project, other, 5)
+        layouts.finish(opened, after.pk, other, replace(HAND_PLAN, cost=Decimal(99)))
+        standing = layouts.standing(opened, project)
+        assert standing and standing.pk == after.pk
 
 
 def test_steps_are_ticked_once_and_can_be_taken_back(project: int) -> None:

@@ -108,8 +108,14 @@ def report(session: Session, pk: int, progress: Progress) -> bool:
 
 
 def finish(session: Session, pk: int, job: Job, plan: Plan) -> None:
+    """The search is over. Its plan is kept unless one that stands for the very same job is as good or better:
+    that one stays, and with it the steps already done of it.
+    """
     row = _row(session, pk)
-    _hold(row, job, plan)
+    before = standing(session, row.project)
+    row.spent, row.unplaced, row.cost, row.lower_bound = plan.seconds, len(plan.unplaced), plan.cost, plan.lower_bound
+    if before is None or before.made_from != row.made_from or _better(plan, before):
+        _hold(row, job, plan)
     row.state = "stopped" if row.stop_asked else "done"
 
 
@@ -140,6 +146,11 @@ def mark_step(session: Session, pk: int, key: str, done: bool) -> None:
     session.execute(delete(StepDoneRow).where(StepDoneRow.layout == pk, StepDoneRow.key == key))
     if done:
         session.add(StepDoneRow(layout=pk, key=key))
+
+
+def _better(plan: Plan, before: Layout) -> bool:
+    assert before.plan is not None
+    return (len(plan.unplaced), plan.cost) < (len(before.plan.unplaced), before.plan.cost)
 
 
 def _hold(row: LayoutRow, job: Job, plan: Plan) -> None:
