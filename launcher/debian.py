@@ -10,6 +10,7 @@ from launcher.house import Trouble, say
 def install(packages: list[str], why: str) -> None:
     """Install from Debian's packages as root or through sudo without a password; else say what to do."""
     command = f"apt-get install -y --no-install-recommends {' '.join(packages)}"
+    patient = ["-o", "DPkg::Lock::Timeout=600"]  # another apt may be at work: a machine just started updates itself
     if not shutil.which("apt-get"):
         raise Trouble(f"{why} is missing and this system has no apt-get. Install {' and '.join(packages)} and start again.")
     prefix: list[str] = []
@@ -19,8 +20,8 @@ def install(packages: list[str], why: str) -> None:
         prefix = ["sudo", "-n"]
     say(f"installing {why} from Debian's packages ({' '.join(packages)})")
     environment = {**os.environ, "DEBIAN_FRONTEND": "noninteractive"}
-    subprocess.run([*prefix, "apt-get", "update", "-qq"], env=environment, capture_output=True)
-    done = subprocess.run([*prefix, *command.split(), "-qq"], env=environment, capture_output=True, text=True)
+    subprocess.run([*prefix, "apt-get", *patient, "update", "-qq"], env=environment, capture_output=True)
+    done = subprocess.run([*prefix, *command.split(), *patient, "-qq"], env=environment, capture_output=True, text=True)
     if done.returncode:
         last = (done.stderr or done.stdout).strip().splitlines()[-1:] or ["no reason given"]
         raise Trouble(f"{why} could not be installed ({last[0]}). Run it by hand:  {command}")
