@@ -7,9 +7,14 @@ from pathlib import Path
 
 import pytest
 from flask.testing import FlaskClient
+from hypothesis import settings
 
 from launcher.house import DATA
 from launcher.postgres import Cluster, binaries, running
+
+# The same examples on every run, and no deadline: a busy machine is slow, not wrong.
+settings.register_profile("plank", derandomize=True, deadline=None)
+settings.load_profile("plank")
 
 ROOT = Path(__file__).parents[1]
 _numbers = itertools.count(1)
@@ -56,9 +61,11 @@ def asked() -> list[int]:
 
 @pytest.fixture
 def client(database: str, asked: list[int]) -> FlaskClient:
+    """The API; layouts wait in `asked`, drawings are read at once."""
+    from vividplank.jobs.reading import read_drawing
     from vividplank.web.app import create_app
 
-    client: FlaskClient = create_app(asked.append).test_client()
+    client: FlaskClient = create_app(asked.append, read_drawing).test_client()
     return client
 
 

@@ -9,7 +9,7 @@ from functools import partial
 from waitress import create_server
 
 from vividplank.core.board.warm import warm
-from vividplank.jobs.queue import ask_for_work, make_app
+from vividplank.jobs.queue import ask_for_work, ask_to_read, make_app
 from vividplank.web.app import create_app
 
 
@@ -25,8 +25,14 @@ def main() -> int:
     queue = make_app()
     with queue.open():
         try:
-            server = create_server(create_app(partial(ask_for_work, queue)), host=chosen.host, port=chosen.port, threads=8,
-                                   max_request_body_size=21 << 20, ident=None)
+            server = create_server(
+                create_app(partial(ask_for_work, queue), partial(ask_to_read, queue)),
+                host=chosen.host,
+                port=chosen.port,
+                threads=8,
+                max_request_body_size=21 << 20,
+                ident=None,
+            )
         except OSError as problem:
             print(f"port {chosen.port} cannot be opened: {problem.strerror}", file=sys.stderr)
             return 1

@@ -204,7 +204,7 @@ def test_drawings_are_kept_shown_and_never_run(client: FlaskClient) -> None:
     png = client.post(base, data=b"\x89PNG\r\n\x1a\nrest", headers={"X-File-Name": "a.pdf"}).get_json()
     assert png["media_type"] == "image/png"
     refused = client.post(base, data=b"<html><script>", headers={"X-File-Name": "a.png"})
-    assert refused.status_code == 422 and "expected PDF, PNG, JPEG or SVG" in refused.get_json()["what"]
+    assert refused.status_code == 422 and "expected STEP, STL" in refused.get_json()["what"]
     assert client.delete(f"/api/drawings/{added['pk']}").status_code == 204
     assert [d["pk"] for d in client.get(base).get_json()["drawings"]] == [png["pk"]]
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass, field, replace
 from typing import Generic, TypeVar
 
 from vividplank.core.board import Board
-from vividplank.core.cutlist import Part
+from vividplank.core.cutlist import FormulaError, Measure, MeasureTrouble, Part, in_other_unit, values_of, worked_out
 from vividplank.core.exchange.job_file import check_board, check_part, check_runs
 from vividplank.core.exchange.refusal import Refusal
 from vividplank.core.job import Job
@@ -34,10 +34,12 @@ class Change:
     remove_parts: frozenset[str] = field(default_factory=frozenset)
     put_boards: tuple[Put[Board], ...] = ()
     remove_boards: frozenset[str] = field(default_factory=frozenset)
+    measures: tuple[Measure, ...] | None = None
 
 
 def changed(job: Job, change: Change) -> Job:
     """The job after the change; a Refusal, and nothing changed, where something in it cannot be."""
+    job, change = _formulas(job, change)
     for i, put in enumerate(change.put_parts):
         check_part(put.what, f"$.put_parts[{i}]")
     for i, board in enumerate(change.put_boards):
@@ -50,7 +52,33 @@ def changed(job: Job, change: Change) -> Job:
     return replace(
         job, name=job.name if change.name is None else change.name.strip(), unit=change.unit or job.unit,
         shop=change.shop or job.shop, parts=tuple(parts), boards=tuple(boards),
+        measures=job.measures if change.measures is None else change.measures,
     )
+
+
+def _formulas(job: Job, change: Change) -> tuple[Job, Change]:
+    """Job and change with every formula worked out anew, in the unit the project will have."""
+    measures = job.measures if change.measures is None else change.measures
+    if not measures and not any(p.formulas for p in job.parts) and not any(p.what.formulas for p in change.put_parts):
+        return job, change
+    try:
+        if change.unit and change.unit != job.unit:
+            measures, parts = in_other_unit(measures, job.parts, job.unit)
+            job, change = replace(job, parts=parts), replace(change, measures=measures)
+        unit = change.unit or job.unit
+        values = values_of(measures, unit)
+    except MeasureTrouble as problem:
+        raise Refusal(f"$.measures.{problem.name}", problem.why) from None
+    gone = change.remove_parts | {p.was or p.what.id for p in change.put_parts}
+
+    def anew(part: Part) -> Part:
+        try:
+            return check_part(worked_out(part, unit, values), f"part {part.id}") if part.formulas else part
+        except FormulaError as problem:
+            raise Refusal(f"part {part.id}", str(problem)) from None
+
+    parts = tuple(p if p.id in gone else anew(p) for p in job.parts)
+    return replace(job, parts=parts), replace(change, put_parts=tuple(replace(p, what=anew(p.what)) for p in change.put_parts))
 
 
 def _put(things: list[Thing], puts: tuple[Put[Thing], ...], path: str) -> list[Thing]:

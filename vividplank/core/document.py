@@ -7,9 +7,12 @@ from decimal import Decimal
 from typing import Any
 
 from vividplank.core.board import Board, Defect, Station, Warp
-from vividplank.core.cutlist import Panel, Part
+from vividplank.core.cutlist import Edging, Measure, Panel, Part, Source
 from vividplank.core.job import Job
 from vividplank.core.shop import Allowance, Kerf, Shop
+
+#: What of a part its place on a board depends on.
+_LAID_OUT_BY = ("id", "quantity", "species", "length", "width", "thickness", "faces", "panel", "run")
 
 
 def job_to_document(job: Job) -> dict[str, Any]:
@@ -28,6 +31,7 @@ def job_from_document(document: dict[str, Any]) -> Job:
         document["name"], shop_from_document(document["shop"]),
         tuple(part_from_document(p) for p in document["parts"]),
         tuple(board_from_document(b) for b in document["boards"]), document["unit"],
+        tuple(Measure(**m) for m in document.get("measures", ())),
     )
 
 
@@ -36,7 +40,13 @@ def shop_from_document(d: dict[str, Any]) -> Shop:
 
 
 def part_from_document(d: dict[str, Any]) -> Part:
-    return Part(**{**d, "panel": Panel(**d["panel"]) if d.get("panel") else None})
+    return Part(**{
+        **d, "panel": Panel(**d["panel"]) if d.get("panel") else None,
+        "edging": Edging(**d["edging"]) if d.get("edging") else None,
+        "source": Source(**d["source"]) if d.get("source") else None,
+        "formulas": tuple((f, text) for f, text in d.get("formulas", ())),
+        "outline": tuple((x, y) for x, y in d.get("outline", ())),
+    })
 
 
 def board_from_document(d: dict[str, Any]) -> Board:
@@ -48,10 +58,10 @@ def board_from_document(d: dict[str, Any]) -> Board:
 
 def digest(job: Job) -> str:
     """What a plan was computed from: changes when anything does that a layout depends on."""
-    document = job_to_document(job)
+    document = job_to_document(job.on_boards())
     document.pop("name")
-    for thing in (*document["parts"], *document["boards"]):
-        thing.pop("note")
-    for part in document["parts"]:
-        part.pop("name")
+    document.pop("measures")
+    for board in document["boards"]:
+        board.pop("note")
+    document["parts"] = [{name: part[name] for name in _LAID_OUT_BY} for part in document["parts"]]
     return hashlib.sha256(json.dumps(document, sort_keys=True).encode()).hexdigest()

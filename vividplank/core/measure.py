@@ -43,6 +43,7 @@ _ONE = re.compile(
 _FEET_AND_INCHES = re.compile(
     rf"(?:{_AMOUNT.format('f')})\s*(?:'|ft|foot|feet)\s*-?\s*(?:{_AMOUNT.format('a')})\s*(?:\"|in|inch|inches)?"
 )
+#: Units by all the ways they are written.
 _UNIT_WORD = {'"': "in", "inch": "in", "inches": "in", "'": "ft", "foot": "ft", "feet": "ft"}
 
 
@@ -64,7 +65,7 @@ def parse(text: str, system: System = "in", *, signed: bool = False) -> int:
     >>> parse('2 3/16'), parse('419 mm'), parse("1' 4 1/2\\"")
     (17780, 134080, 134112)
     """
-    cleaned = _clean(text)
+    cleaned = plain_signs(text)
     sign = 1
     if cleaned[:1] in "-+" and cleaned:
         if not signed:
@@ -130,7 +131,8 @@ def to_number(ticks: int, unit: Unit) -> float | int:
     raise AssertionError(f"{ticks} ticks do not survive as a decimal")  # 1e-4 in is below a tick
 
 
-def _clean(text: str) -> str:
+def plain_signs(text: str) -> str:
+    """Lower case, one kind of quote and minus, and ½ as 1/2."""
     cleaned = text.strip().lower()
     for odd, plain in _SIGNS.items():
         cleaned = cleaned.replace(odd, plain)

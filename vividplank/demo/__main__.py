@@ -4,13 +4,15 @@ import json
 from dataclasses import replace
 from pathlib import Path
 
-from sqlalchemy import select
+from sqlalchemy import delete, select
 
+from vividplank.core.change import Change, Put
+from vividplank.core.cutlist import Source
 from vividplank.core.exchange import read_job
 from vividplank.core.timber import quarter_of
 from vividplank.store import drawings, layouts, projects
 from vividplank.store.database import session
-from vividplank.store.models import ProjectRow
+from vividplank.store.models import EditRow, ProjectRow
 from vividplank.store.prepare import migrate
 
 _HERE = Path(__file__).parent
@@ -32,8 +34,13 @@ def load_demo() -> None:
             ),
         )
         project = projects.add(opened, job, "in", demo=True)
-        drawings.add(opened, project.pk, "settle, front and side.svg", "image/svg+xml",
-                     (_HERE / "settle.svg").read_bytes())
+        step = (_HERE / "settle.step").read_bytes()
+        model = drawings.add(opened, project.pk, "settle.step", "application/octet-stream", step)
+        drawings.add(opened, project.pk, "settle, front and side.svg", "image/svg+xml", (_HERE / "settle.svg").read_bytes())
+        # The list was taken off the model: a part's key in it is its name.
+        taken_off = tuple(Put(replace(p, source=Source(model.pk, p.name))) for p in job.parts)
+        projects.edit(opened, project.pk, project.version, Change("the takeoff", put_parts=taken_off))
+        opened.execute(delete(EditRow).where(EditRow.project == project.pk))  # nothing of the maker's to undo yet
         layouts.ask(opened, project.pk, job, _SECONDS)
 
 

@@ -10,7 +10,7 @@ from procrastinate.exceptions import AlreadyEnqueued
 
 from vividplank.core.board.warm import warm
 from vividplank.jobs.queue import ending, log, make_app
-from vividplank.store import layouts
+from vividplank.store import drawings, layouts
 from vividplank.store.database import session
 
 #: A worker that has not been heard of for so long is dead, and its work is taken over.
@@ -31,18 +31,20 @@ async def main() -> None:
 
         for name in (signal.SIGTERM, signal.SIGINT):
             asyncio.get_running_loop().add_signal_handler(name, end)
-        working = asyncio.create_task(app.run_worker_async(
-            queues=["layout"], concurrency=1, install_signal_handlers=False, fetch_job_polling_interval=1.0,
+        # A drawing must not wait for a search: each has a worker of its own.
+        workers = [asyncio.create_task(app.run_worker_async(
+            queues=[queue], concurrency=1, install_signal_handlers=False, fetch_job_polling_interval=1.0,
             update_heartbeat_interval=_HEARTBEAT_SECONDS, stalled_worker_timeout=_DEAD_AFTER_SECONDS,
             shutdown_graceful_timeout=10.0,
-        ))
+        )) for queue in ("layout", "reading")]
         watching = asyncio.create_task(_look_round(app))
         told = asyncio.create_task(asked.wait())
-        await asyncio.wait({working, watching, told}, return_when=asyncio.FIRST_COMPLETED)
-        for task in (watching, working, told):
+        await asyncio.wait({*workers, watching, told}, return_when=asyncio.FIRST_COMPLETED)
+        for task in (watching, *workers, told):
             task.cancel()
-        with contextlib.suppress(asyncio.CancelledError):
-            await working
+        for worker in workers:
+            with contextlib.suppress(asyncio.CancelledError):
+                await worker
         if watching.done() and not watching.cancelled() and watching.exception():
             raise watching.exception() or RuntimeError
 
@@ -53,18 +55,18 @@ async def _look_round(app: procrastinate.App) -> None:
         for job in await app.job_manager.get_stalled_jobs(seconds_since_heartbeat=_DEAD_AFTER_SECONDS):
             log.warning("taking over %s from a worker that is gone", job.task_kwargs)
             await app.job_manager.retry_job(job)
-        queued = {
-            job.task_kwargs.get("layout") for status in ("todo", "doing")
-            for job in await app.job_manager.list_jobs_async(queue="layout", status=status)
-        }
         with session() as opened:
-            waiting = layouts.unfinished(opened)
-        for layout in waiting:
-            if layout not in queued:
-                with contextlib.suppress(AlreadyEnqueued):
-                    await app.configure_task(
-                        "plank:lay_out", queueing_lock=f"layout-{layout}", queue="layout"
-                    ).defer_async(layout=layout)
+            work = (("layout", "layout", "plank:lay_out", layouts.unfinished(opened)),
+                    ("reading", "drawing", "plank:read", drawings.unread(opened)))
+        for queue, thing, task, waiting in work:
+            queued = {
+                job.task_kwargs.get(thing) for status in ("todo", "doing")
+                for job in await app.job_manager.list_jobs_async(queue=queue, status=status)
+            }
+            for pk in waiting:
+                if pk not in queued:
+                    with contextlib.suppress(AlreadyEnqueued):
+                        await app.configure_task(task, queueing_lock=f"{thing}-{pk}", queue=queue).defer_async(**{thing: pk})
         await asyncio.sleep(_LOOK_ROUND_SECONDS)
 
 

@@ -7,7 +7,8 @@ import time
 import procrastinate
 
 from vividplank.core.layout.search import Limits, Progress, search
-from vividplank.store import layouts
+from vividplank.jobs.reading import read_drawing
+from vividplank.store import drawings, layouts
 from vividplank.store.database import database_url, session
 from vividplank.store.errors import NotThere
 
@@ -70,6 +71,25 @@ def lay_out(layout: int) -> None:
         log.exception("the search of layout %s failed", layout)
         with session() as opened:
             layouts.fail(opened, layout, "the search failed; the worker's log says why")
+
+
+@tasks.task(name="read", queue="reading")
+def read(drawing: int) -> None:
+    """Read one drawing, in a process with limits."""
+    try:
+        read_drawing(drawing)
+    except Exception:
+        log.exception("reading drawing %s failed", drawing)
+        with session() as opened:
+            drawings.fail(opened, drawing, "reading failed; the worker's log says why")
+
+
+def ask_to_read(app: procrastinate.App, drawing: int) -> None:
+    """Put a drawing on the queue, unless it waits there already."""
+    try:
+        app.configure_task("plank:read", queueing_lock=f"drawing-{drawing}", queue="reading").defer(drawing=drawing)
+    except procrastinate.exceptions.AlreadyEnqueued:
+        log.info("drawing %s waits on the queue already", drawing)
 
 
 def ask_for_work(app: procrastinate.App, layout: int) -> None:

@@ -10,7 +10,9 @@ from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 
 class Base(DeclarativeBase):
-    type_annotation_map = {int: BigInteger, str: Text, dict[str, Any]: JSONB, Decimal: Numeric}  # noqa: RUF012
+    type_annotation_map = {  # noqa: RUF012
+        int: BigInteger, str: Text, dict[str, Any]: JSONB, list[Any]: JSONB, Decimal: Numeric,
+    }
 
 
 class ProjectRow(Base):
@@ -34,6 +36,7 @@ class ProjectRow(Base):
     end_trim: Mapped[int]
     min_blank_length: Mapped[int]
     max_slope: Mapped[float]
+    measures: Mapped[list[Any]] = mapped_column(server_default="[]")  # Measure as a document, in order
     __mapper_args__ = {"version_id_col": version}  # noqa: RUF012
     parts: Mapped[list["PartRow"]] = relationship(order_by="PartRow.position", cascade="all, delete-orphan")
     boards: Mapped[list["BoardRow"]] = relationship(order_by="BoardRow.position", cascade="all, delete-orphan")
@@ -56,6 +59,22 @@ class PartRow(Base):
     stave_max: Mapped[int | None]
     run: Mapped[str]
     note: Mapped[str]
+    stock: Mapped[str] = mapped_column(server_default="board")
+    grain: Mapped[str] = mapped_column(server_default="length")
+    fitted: Mapped[bool] = mapped_column(server_default="false")
+    resawn: Mapped[bool] = mapped_column(server_default="false")
+    layers: Mapped[int] = mapped_column(server_default="1")
+    match: Mapped[str] = mapped_column(server_default="")
+    same_board: Mapped[str] = mapped_column(server_default="")
+    edging_thickness: Mapped[int | None]
+    edging_long_edges: Mapped[int | None]
+    edging_ends: Mapped[int | None]
+    joint: Mapped[str] = mapped_column(server_default="")
+    joint_length: Mapped[int] = mapped_column(server_default="0")
+    formulas: Mapped[list[Any]] = mapped_column(server_default="[]")  # [field, text] pairs
+    source_drawing: Mapped[int | None]  # no key: the part outlives its drawing
+    source_key: Mapped[str | None]
+    outline: Mapped[list[Any]] = mapped_column(server_default="[]")
     __table_args__ = (UniqueConstraint("project", "id", deferrable=True, initially="DEFERRED"),)
 
 
@@ -146,6 +165,8 @@ class StepDoneRow(Base):
 
 
 class DrawingRow(Base):
+    """A drawing, model or list as it came in, and what a worker has read in it. `replaces` is the version before."""
+
     __tablename__ = "drawing"
     pk: Mapped[int] = mapped_column(Identity(), primary_key=True)
     project: Mapped[int] = mapped_column(ForeignKey("project.pk", ondelete="CASCADE"), index=True)
@@ -154,3 +175,20 @@ class DrawingRow(Base):
     content: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
     size: Mapped[int]
     added: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    state: Mapped[str] = mapped_column(server_default="waiting")  # waiting, reading, done, failed
+    trouble: Mapped[str] = mapped_column(server_default="")
+    settings: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
+    reading: Mapped[dict[str, Any] | None] = mapped_column(deferred=True)
+    marks: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
+    marks_version: Mapped[int] = mapped_column(server_default="0")
+    replaces: Mapped[int | None] = mapped_column(ForeignKey("drawing.pk", ondelete="SET NULL"))
+    replaced: Mapped[bool] = mapped_column(server_default="false")
+
+
+class DrawingPageRow(Base):
+    """A page of a drawing as a picture."""
+
+    __tablename__ = "drawing_page"
+    drawing: Mapped[int] = mapped_column(ForeignKey("drawing.pk", ondelete="CASCADE"), primary_key=True)
+    n: Mapped[int] = mapped_column(primary_key=True)
+    png: Mapped[bytes] = mapped_column(LargeBinary)

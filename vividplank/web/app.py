@@ -16,7 +16,7 @@ from vividplank.core.exchange import Refusal
 from vividplank.core.exchange.refusal import json_path
 from vividplank.store.database import session
 from vividplank.store.errors import NothingTo, NotThere, OutOfDate
-from vividplank.web import boards, books, draw, layout, mill, parts, shelf
+from vividplank.web import boards, books, cutlist, draw, layout, mill, parts, shelf
 from vividplank.web.schemas import Health, TroubleBody
 
 log = logging.getLogger("vividplank.web")
@@ -33,14 +33,15 @@ def _invalid(problem: ValidationError) -> Response:
     return _trouble(422, first["msg"].replace("Input should be", "expected"), json_path(first["loc"]))
 
 
-def create_app(ask_for_work: Callable[[int], None]) -> OpenAPI:
-    """The application; `ask_for_work` puts the layout of that number on the queue."""
+def create_app(ask_for_work: Callable[[int], None], ask_to_read: Callable[[int], None]) -> OpenAPI:
+    """The application; `ask_for_work` puts the layout of that number on the queue, `ask_to_read` the drawing."""
     app = OpenAPI("vividplank", info=Info(title="Vivid Plank", version="1"), validation_error_status=422,
                   validation_error_model=TroubleBody, validation_error_callback=_invalid, doc_ui=False, static_folder=None)
     app.config["MAX_CONTENT_LENGTH"] = DRAWING_LIMIT + (1 << 16)
     app.config["PROPAGATE_EXCEPTIONS"] = False
     app.extensions["ask_for_work"] = ask_for_work
-    for area in (shelf, draw, parts, boards, layout, mill, books):
+    app.extensions["ask_to_read"] = ask_to_read
+    for area in (shelf, draw, parts, cutlist, boards, layout, mill, books):
         app.register_api(area.area)
     app.before_request(_door)
     app.after_request(_headers)
@@ -122,5 +123,5 @@ def _trouble(code: int, what: str, where: str = "", version: int | None = None) 
 
 def openapi_document() -> str:
     """The API's description, as docs/openapi.json keeps it."""
-    app = create_app(lambda layout: None)
+    app = create_app(lambda layout: None, lambda drawing: None)
     return json.dumps(app.api_doc, indent=1, sort_keys=True) + "\n"

@@ -34,11 +34,11 @@ def ask_layout(path: ProjectPath, body: AskLayout) -> Response:
     """Start a search from the project as it stands."""
     with session() as opened:
         project = projects.load(opened, path.project)
-        if not project.job.parts:
-            raise Refusal("$.parts", "there are no parts to lay out; expected at least one on the list")
+        if not project.job.on_boards().parts:
+            raise Refusal("$.parts", "there are no parts to lay out; expected at least one on the list that comes from boards")
         if not project.job.boards:
             raise Refusal("$.boards", "there are no boards to lay them on; expected at least one")
-        layout = layouts.ask(opened, path.project, project.job, body.seconds)
+        layout = layouts.ask(opened, path.project, project.job.on_boards(), body.seconds)
     current_app.extensions["ask_for_work"](layout.pk)
     return answer.body(layout_body(layout, project), 201)
 
@@ -49,11 +49,12 @@ def add_plan(path: ProjectPath) -> Response:
     plan = read_plan(request.get_data())
     with session() as opened:
         project = projects.load(opened, path.project)
-        violations = audit(project.job, plan)
+        job = project.job.on_boards()
+        violations = audit(job, plan)
         if violations:
             more = f" (and {len(violations) - 1} more)" if len(violations) > 1 else ""
             raise Refusal(violations[0].place, f"this plan breaks rule {violations[0].rule}: {violations[0].what}{more}")
-        return answer.body(layout_body(layouts.keep(opened, path.project, project.job, plan), project), 201)
+        return answer.body(layout_body(layouts.keep(opened, path.project, job, plan), project), 201)
 
 
 @area.post("/layouts/<int:layout>/stop", responses={200: LayoutBody})

@@ -3,24 +3,34 @@
 import json
 from dataclasses import asdict
 from fractions import Fraction
+from urllib.parse import quote
 
-from flask import Response
+from flask import Response, request
 from flask_openapi3 import APIBlueprint
 
-from vividplank.core.buying import needs
-from vividplank.core.exchange import job_document
+from vividplank.core.buying import length_needs, needs, sheet_needs
+from vividplank.core.cutlist import Part
+from vividplank.core.exchange import Refusal, job_document
+from vividplank.core.exchange.cutlist_pdf import LabelSheet, LabelTrouble, cutlist_pdf, labels_pdf
+from vividplank.core.exchange.cutlist_xlsx import cutlist_xlsx
+from vividplank.core.exchange.outlines_dxf import outlines_dxf
 from vividplank.core.exchange.parts_list import read_parts, write_parts
+from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
 from vividplank.core.timber import WOODS
 from vividplank.store import projects
 from vividplank.store.database import session
+from vividplank.store.projects import Project
 from vividplank.web import answer
 from vividplank.web.schemas import (
+    LabelQuery,
+    LengthNeedBody,
     ListRead,
     ListText,
     NeedBody,
     NeedList,
     ProjectPath,
     RowRefusalBody,
+    SheetNeedBody,
     TroubleBody,
     WasteQuery,
     WoodBody,
@@ -37,9 +47,9 @@ def read_list(path: ProjectPath, body: ListText) -> Response:
     with session() as opened:
         project = projects.load(opened, path.project)
     found = read_parts(body.text, project.system, frozenset(p.id for p in project.job.parts), body.species)
-    return answer.body(ListRead(
-        parts=[part_body(p) for p in found.parts], refused=[RowRefusalBody(**asdict(r)) for r in found.refused],
-    ))
+    return answer.body(
+        ListRead(parts=[part_body(p) for p in found.parts], refused=[RowRefusalBody(**asdict(r)) for r in found.refused])
+    )
 
 
 @area.get("/projects/<int:project>/parts.csv", responses={200: None})
@@ -62,18 +72,94 @@ def get_needs(path: ProjectPath, query: WasteQuery) -> Response:
     with session() as opened:
         project = projects.load(opened, path.project)
     found = needs(project.job, Fraction(str(query.waste)))
-    return answer.body(NeedList(waste=query.waste, needs=[
-        NeedBody(
-            species=n.species, quarter=n.quarter, parts=list(n.parts), pieces=n.pieces, net=float(n.net),
-            to_buy=float(n.to_buy), longest=n.longest, widest=n.widest, on_hand=float(n.on_hand),
-            price=None if n.price is None else float(n.price), cost=None if n.cost is None else float(n.cost),
-        ) for n in found
-    ]))
+    return answer.body(
+        NeedList(
+            waste=query.waste,
+            needs=[
+                NeedBody(
+                    species=n.species,
+                    quarter=n.quarter,
+                    parts=list(n.parts),
+                    pieces=n.pieces,
+                    net=float(n.net),
+                    to_buy=float(n.to_buy),
+                    longest=n.longest,
+                    widest=n.widest,
+                    on_hand=float(n.on_hand),
+                    price=None if n.price is None else float(n.price),
+                    cost=None if n.cost is None else float(n.cost),
+                )
+                for n in found
+            ],
+            sheets=[SheetNeedBody.model_validate(asdict(s)) for s in sheet_needs(project.job)],
+            lengths=[
+                LengthNeedBody.model_validate(asdict(n))
+                for n in length_needs(project.job, query.stock_length or _stock(project))
+            ],
+        )
+    )
+
+
+def _stock(project: Project) -> int:
+    """Finished stock is sold in lengths of about eight feet where nobody says otherwise."""
+    return 2400 * TICKS_PER_MM if project.job.unit == "mm" else 96 * TICKS_PER_INCH
+
+
+@area.get("/projects/<int:project>/parts.xlsx", responses={200: None})
+def get_parts_xlsx(path: ProjectPath) -> Response:
+    project = _load(path)
+    return answer.file(
+        cutlist_xlsx(project.job, project.system),
+        f"{project.job.name} parts.xlsx",
+        "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+    )
+
+
+@area.get("/projects/<int:project>/parts.pdf", responses={200: None})
+def get_parts_pdf(path: ProjectPath) -> Response:
+    project = _load(path)
+    return answer.file(cutlist_pdf(project.job, project.system), f"{project.job.name} cut list.pdf", "application/pdf")
+
+
+@area.get("/projects/<int:project>/parts.dxf", responses={200: None})
+def get_parts_dxf(path: ProjectPath) -> Response:
+    project = _load(path)
+    return answer.file(outlines_dxf(project.job, project.system), f"{project.job.name} parts.dxf", "image/vnd.dxf")
+
+
+@area.get("/projects/<int:project>/labels.pdf", responses={200: None})
+def get_labels(path: ProjectPath, query: LabelQuery) -> Response:
+    """A label for every piece; its code opens the part on the List."""
+    project = _load(path)
+    sheet = LabelSheet(**query.model_dump(exclude={"skip"}))
+
+    def address(part: Part) -> str:
+        return f"{request.host_url}project/{project.pk}/list?part={quote(part.id)}"
+
+    try:
+        content = labels_pdf(project.job, project.system, sheet, address, query.skip)
+    except LabelTrouble as problem:
+        raise Refusal("$", str(problem)) from None
+    return answer.file(content, f"{project.job.name} labels.pdf", "application/pdf")
+
+
+def _load(path: ProjectPath) -> Project:
+    with session() as opened:
+        return projects.load(opened, path.project)
 
 
 @area.get("/woods", responses={200: WoodList})
 def get_woods() -> Response:
-    return answer.body(WoodList(woods=[
-        WoodBody(name=w.name, specific_gravity=w.specific_gravity, coef_tangential=w.coef_tangential,
-                 coef_radial=w.coef_radial) for w in WOODS
-    ]))
+    return answer.body(
+        WoodList(
+            woods=[
+                WoodBody(
+                    name=w.name,
+                    specific_gravity=w.specific_gravity,
+                    coef_tangential=w.coef_tangential,
+                    coef_radial=w.coef_radial,
+                )
+                for w in WOODS
+            ]
+        )
+    )

@@ -7,6 +7,9 @@ from pydantic import BaseModel, ConfigDict, Field
 Ticks = Annotated[int, Field(strict=True, ge=-(10**9), le=10**9)]
 Name = Annotated[str, Field(max_length=200)]
 Note = Annotated[str, Field(max_length=2000)]
+Corner = Annotated[list[Ticks], Field(min_length=2, max_length=2)]
+FormulaField = Literal["length", "width", "thickness", "joint_length", "quantity"]
+FormulaTextual = Annotated[str, Field(max_length=400)]
 SystemName = Literal["in", "in-decimal", "ft-in", "mm", "cm", "m"]
 
 
@@ -17,6 +20,17 @@ class Body(BaseModel):
 class PanelBody(Body):
     stave_min: Ticks
     stave_max: Ticks
+
+
+class EdgingBody(Body):
+    thickness: Ticks
+    long_edges: int
+    ends: int
+
+
+class SourceBody(Body):
+    drawing: int
+    key: Name
 
 
 class PartBody(Body):
@@ -31,6 +45,33 @@ class PartBody(Body):
     panel: PanelBody | None = None
     run: Name = ""
     note: Note = ""
+    stock: Literal["board", "sheet", "bought"] = "board"
+    grain: Literal["length", "width", "any"] = "length"
+    fitted: bool = False
+    resawn: bool = False
+    layers: Annotated[int, Field(strict=True)] = 1
+    match: Name = ""
+    same_board: Name = ""
+    edging: EdgingBody | None = None
+    joint: Name = ""
+    joint_length: Ticks = 0
+    formulas: Annotated[dict[FormulaField, FormulaTextual], Field(max_length=5)] = {}
+    source: SourceBody | None = None
+    outline: Annotated[list[Corner], Field(max_length=5000)] = []
+
+
+class MeasureBody(Body):
+    name: Name
+    text: Annotated[str, Field(max_length=400)]
+    kind: Literal["length", "number"] = "length"
+    note: Note = ""
+
+
+class MeasureValueBody(MeasureBody):
+    """With its value: ticks of a length, or a plain number."""
+
+    ticks: int | None
+    number: float | None
 
 
 class StationBody(Body):
@@ -98,6 +139,7 @@ class ProjectBody(Body):
     shop: ShopBody
     parts: list[PartBody]
     boards: list[BoardBody]
+    measures: list[MeasureValueBody]
     undo: str
     redo: str
 
@@ -142,6 +184,7 @@ class EditBody(Body):
     remove_parts: Annotated[list[Name], Field(max_length=2000)] = []
     put_boards: Annotated[list[PutBoard], Field(max_length=500)] = []
     remove_boards: Annotated[list[Name], Field(max_length=500)] = []
+    measures: Annotated[list[MeasureBody], Field(max_length=300)] | None = None
 
 
 class VersionBody(Body):
@@ -178,9 +221,36 @@ class NeedBody(Body):
     cost: float | None
 
 
+class SheetNeedBody(Body):
+    species: str
+    thickness: Ticks
+    parts: list[str]
+    pieces: int
+    grained: int
+    sheet: Corner
+    sheets: int
+    least: int
+    too_large: list[str]
+
+
+class LengthNeedBody(Body):
+    species: str
+    width: Ticks
+    thickness: Ticks
+    parts: list[str]
+    pieces: int
+    stock_length: Ticks
+    lengths: int
+    least: int
+    spare: int
+    too_long: list[str]
+
+
 class NeedList(Body):
     waste: float
     needs: list[NeedBody]
+    sheets: list[SheetNeedBody]
+    lengths: list[LengthNeedBody]
 
 
 class PieceBody(Body):
@@ -313,17 +383,6 @@ class WoodList(Body):
     woods: list[WoodBody]
 
 
-class DrawingBody(Body):
-    pk: int
-    name: str
-    media_type: str
-    size: int
-
-
-class DrawingList(Body):
-    drawings: list[DrawingBody]
-
-
 class Health(Body):
     name: str
     database: bool
@@ -352,3 +411,18 @@ class DrawingPath(BaseModel):
 
 class WasteQuery(BaseModel):
     waste: Annotated[float, Field(ge=0, le=3)] = 0.3
+    stock_length: Annotated[int, Field(gt=0, le=10**8)] | None = None
+
+
+class LabelQuery(BaseModel):
+    """Sizes of a sheet of labels in mm; `skip` labels of the first sheet are used up."""
+
+    columns: Annotated[int, Field(ge=1, le=12)] = 3
+    rows: Annotated[int, Field(ge=1, le=40)] = 8
+    width: Annotated[float, Field(ge=20, le=300)] = 63.5
+    height: Annotated[float, Field(ge=18, le=300)] = 33.9
+    left: Annotated[float, Field(ge=0, le=100)] = 7.2
+    top: Annotated[float, Field(ge=0, le=100)] = 13.0
+    gap_x: Annotated[float, Field(ge=0, le=50)] = 2.5
+    gap_y: Annotated[float, Field(ge=0, le=50)] = 0.0
+    skip: Annotated[int, Field(ge=0, le=479)] = 0

@@ -1,11 +1,13 @@
 """Between the core's things and what goes over the wire."""
 
+from dataclasses import asdict
 from decimal import Decimal
 
 from vividplank.core.board import Board
 from vividplank.core.change import Change, Put
-from vividplank.core.cutlist import Part
+from vividplank.core.cutlist import Measure, Part, values_of
 from vividplank.core.document import board_from_document, part_from_document, shop_from_document
+from vividplank.core.job import Job
 from vividplank.core.layout.plan import Plan
 from vividplank.store.layouts import Layout
 from vividplank.store.projects import Project
@@ -16,7 +18,7 @@ from vividplank.web.schemas import (
     EditBody,
     KerfBody,
     LayoutBody,
-    PanelBody,
+    MeasureValueBody,
     PartBody,
     ProjectBody,
     ShopBody,
@@ -34,16 +36,29 @@ def project_body(project: Project) -> ProjectBody:
             end_trim=shop.end_trim, min_blank_length=shop.min_blank_length, max_slope=shop.max_slope,
         ),
         parts=[part_body(p) for p in project.job.parts], boards=[board_body(b) for b in project.job.boards],
-        undo=project.undo, redo=project.redo,
+        measures=measure_bodies(project.job), undo=project.undo, redo=project.redo,
     )
 
 
 def part_body(p: Part) -> PartBody:
-    panel = PanelBody(stave_min=p.panel.stave_min, stave_max=p.panel.stave_max) if p.panel else None
-    return PartBody(
-        id=p.id, name=p.name, quantity=p.quantity, species=p.species, length=p.length, width=p.width,
-        thickness=p.thickness, faces=p.faces, panel=panel, run=p.run, note=p.note,
-    )
+    return PartBody.model_validate({**asdict(p), "formulas": dict(p.formulas)})
+
+
+def part_of(body: PartBody) -> Part:
+    document = body.model_dump(exclude={"was"})
+    return part_from_document({**document, "formulas": list(document["formulas"].items())})
+
+
+def measure_bodies(job: Job) -> list[MeasureValueBody]:
+    values = values_of(job.measures, job.unit)
+
+    def body(m: Measure) -> MeasureValueBody:
+        value = values[m.name.lower()]
+        return MeasureValueBody(name=m.name, text=m.text, kind=m.kind, note=m.note,
+                                ticks=round(value.amount) if value.length else None,
+                                number=None if value.length else float(value.amount))
+
+    return [body(m) for m in job.measures]
 
 
 def board_body(b: Board) -> BoardBody:
@@ -64,9 +79,10 @@ def board_of(body: BoardBody) -> Board:
 def change_of(body: EditBody) -> Change:
     return Change(
         body.label, body.name, None, shop_from_document(body.shop.model_dump()) if body.shop else None,
-        tuple(Put(part_from_document(p.model_dump(exclude={"was"})), p.was) for p in body.put_parts),
+        tuple(Put(part_of(p), p.was) for p in body.put_parts),
         frozenset(body.remove_parts), tuple(Put(board_of(b), b.was) for b in body.put_boards),
         frozenset(body.remove_boards),
+        None if body.measures is None else tuple(Measure(m.name, m.text, m.kind, m.note) for m in body.measures),
     )
 
 

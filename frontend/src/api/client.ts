@@ -9,6 +9,11 @@ export type Defect = Schemas["DefectBody"];
 export type Station = Schemas["StationBody"];
 export type Shop = Schemas["ShopBody"];
 export type Layout = Schemas["LayoutBody"];
+export type Measure = Schemas["MeasureBody"];
+export type Drawing = Schemas["DrawingBody"];
+export type Reading = Schemas["ReadingBody"];
+export type Found = Schemas["FoundBody"];
+export type View = Schemas["ViewBody"];
 export type Step = Schemas["StepBody"];
 /** One edit; what is left out stays as it is. `was` is the id a thing had before it was renamed. */
 export interface Edit {
@@ -20,6 +25,7 @@ export interface Edit {
   remove_parts?: string[];
   put_boards?: (Board & { was?: string })[];
   remove_boards?: string[];
+  measures?: Measure[];
 }
 
 /** A refusal of the server, in its own sentence. */

@@ -9,7 +9,7 @@ import { api, Refused, type Board, type Edit, type Part, type Project, type Sche
 export const unsaved = ref(0);
 
 /** What follows from a project and is asked again when it changes. */
-const DOWNSTREAM = ["layout", "needs", "milling", "account"];
+const DOWNSTREAM = ["layout", "needs", "milling", "account", "checks"];
 
 let saving: Promise<void> = Promise.resolve();
 
@@ -104,6 +104,7 @@ function applied(project: Project, change: Edit): Project {
     shop: change.shop ?? project.shop,
     parts: put(project.parts, change.put_parts ?? [], change.remove_parts ?? []),
     boards: put(project.boards, change.put_boards ?? [], change.remove_boards ?? []),
+    measures: change.measures?.map((m) => project.measures.find((n) => n.name === m.name && n.text === m.text && n.kind === m.kind) ?? { ...m, ticks: null, number: null }) ?? project.measures,
     undo: change.label,
     redo: "",
   };

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/divide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A length divided; a Refusal where it does not go. */
+        post: operations["cutlist_divide_divide_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drawings/{drawing}": {
         parameters: {
             query?: never;
@@ -11,10 +28,111 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The file as it came in. What a browser could run is handed out for keeping, never shown as a page. */
         get: operations["draw_get_drawing_drawings__int_drawing__get"];
         put?: never;
         post?: never;
         delete: operations["draw_remove_drawing_drawings__int_drawing__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Its unit, or what its layers mean; it is read again with that. */
+        put: operations["draw_answer_drawing_drawings__int_drawing__answers_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What this version changes against the one it replaces, part by part, with the marks of the parts on the list. */
+        get: operations["draw_get_changes_drawings__int_drawing__changes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing}/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["draw_get_marks_drawings__int_drawing__marks_get"];
+        /** Scales and parts marked by eye, made from `version`. */
+        put: operations["draw_put_marks_drawings__int_drawing__marks_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing}/pages/{n}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["draw_get_page_drawings__int_drawing__pages__int_n__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing}/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["draw_get_reading_drawings__int_drawing__reading_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing}/take-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** This version stands; the one it replaces steps back. */
+        post: operations["draw_take_over_drawings__int_drawing__take_over_post"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -100,6 +218,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/patterns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["cutlist_list_patterns_patterns_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects": {
         parameters: {
             query?: never;
@@ -165,6 +299,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["cutlist_get_checks_projects__int_project__checks_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/drawings": {
         parameters: {
             query?: never;
@@ -174,7 +324,7 @@ export interface paths {
         };
         get: operations["draw_list_drawings_projects__int_project__drawings_get"];
         put?: never;
-        /** A drawing to look at, sent as it is, its name in the header X-File-Name. */
+        /** A file to take parts off, sent as it is, its name in the header X-File-Name; a worker reads it. */
         post: operations["draw_add_drawing_projects__int_project__drawings_post"];
         delete?: never;
         options?: never;
@@ -199,6 +349,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/formula": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a formula comes to with the project's measures, or why it comes to nothing. */
+        post: operations["cutlist_try_formula_projects__int_project__formula_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/job.json": {
         parameters: {
             query?: never;
@@ -207,6 +374,23 @@ export interface paths {
             cookie?: never;
         };
         get: operations["parts_get_job_projects__int_project__job_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A label for every piece; its code opens the part on the List. */
+        get: operations["parts_get_labels_projects__int_project__labels_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -291,6 +475,71 @@ export interface paths {
         get: operations["parts_get_parts_csv_projects__int_project__parts_csv_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/parts.dxf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["parts_get_parts_dxf_projects__int_project__parts_dxf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/parts.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["parts_get_parts_pdf_projects__int_project__parts_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/parts.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["parts_get_parts_xlsx_projects__int_project__parts_xlsx_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/pattern": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a pattern would write with these measures and choices, without changing anything. */
+        post: operations["cutlist_try_pattern_projects__int_project__pattern_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -422,6 +671,24 @@ export interface components {
             /** Width */
             width: number;
         };
+        /**
+         * AnswersBody
+         * @description What the maker says of a file; unit None: take its own word or the guess.
+         */
+        AnswersBody: {
+            /**
+             * Layers
+             * @default {}
+             */
+            layers: {
+                [key: string]: components["schemas"]["MeaningBody"];
+            };
+            /**
+             * Unit
+             * @default null
+             */
+            unit: ("mm" | "cm" | "m" | "in" | "ft") | null;
+        };
         /** AskLayout */
         AskLayout: {
             /**
@@ -486,6 +753,24 @@ export interface components {
              */
             warp: components["schemas"]["WarpBody"];
         };
+        /** CheckBody */
+        CheckBody: {
+            /** Fix */
+            fix: string;
+            /** Parts */
+            parts: string[];
+            /** Put Parts */
+            put_parts: components["schemas"]["PartBody"][];
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
+        };
+        /** CheckList */
+        CheckList: {
+            /** Checks */
+            checks: components["schemas"]["CheckBody"][];
+        };
         /** CutBody */
         CutBody: {
             /** Flat */
@@ -516,6 +801,80 @@ export interface components {
             /** Y1 */
             y1: number;
         };
+        /** DifferenceBody */
+        DifferenceBody: {
+            after: components["schemas"]["FoundBody"] | null;
+            before: components["schemas"]["FoundBody"] | null;
+            /** Part */
+            part: string;
+            /** What */
+            what: ("same" | "size" | "count" | "name" | "new" | "gone")[];
+        };
+        /** DifferenceList */
+        DifferenceList: {
+            /** Differences */
+            differences: components["schemas"]["DifferenceBody"][];
+        };
+        /**
+         * DivideBody
+         * @description Items along a length: what is to stand there, and the stock between.
+         */
+        DivideBody: {
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Gap
+             * @default 0
+             */
+            gap: number;
+            /**
+             * Growth
+             * @default 1.25
+             */
+            growth: number;
+            /**
+             * Heights
+             * @default []
+             */
+            heights: number[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "shelves" | "drawers-equal" | "drawers-graded" | "slats-count" | "slats-gap";
+            /**
+             * Room
+             * @default 0
+             */
+            room: number;
+            /** Span */
+            span: number;
+            /**
+             * Stock
+             * @default 0
+             */
+            stock: number;
+            /**
+             * System
+             * @default in
+             * @enum {string}
+             */
+            system: "in" | "in-decimal" | "ft-in" | "mm" | "cm" | "m";
+        };
+        /** DividedBody */
+        DividedBody: {
+            /** At */
+            at: number[];
+            /** Left */
+            left: number;
+            /** Openings */
+            openings: number[];
+            /** Said */
+            said: string;
+        };
         /** DrawingBody */
         DrawingBody: {
             /** Media Type */
@@ -524,13 +883,33 @@ export interface components {
             name: string;
             /** Pk */
             pk: number;
+            /** Replaced */
+            replaced: boolean;
+            /** Replaces */
+            replaces: number | null;
             /** Size */
             size: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "reading" | "done" | "failed";
+            /** Trouble */
+            trouble: string;
         };
         /** DrawingList */
         DrawingList: {
             /** Drawings */
             drawings: components["schemas"]["DrawingBody"][];
+        };
+        /** EdgingBody */
+        EdgingBody: {
+            /** Ends */
+            ends: number;
+            /** Long Edges */
+            long_edges: number;
+            /** Thickness */
+            thickness: number;
         };
         /**
          * EditBody
@@ -539,6 +918,11 @@ export interface components {
         EditBody: {
             /** Label */
             label: string;
+            /**
+             * Measures
+             * @default null
+             */
+            measures: components["schemas"]["MeasureBody"][] | null;
             /**
              * Name
              * @default null
@@ -573,6 +957,55 @@ export interface components {
             system: ("in" | "in-decimal" | "ft-in" | "mm" | "cm" | "m") | null;
             /** Version */
             version: number;
+        };
+        /** FormulaText */
+        FormulaText: {
+            /**
+             * Kind
+             * @default length
+             * @enum {string}
+             */
+            kind: "length" | "number";
+            /** Text */
+            text: string;
+        };
+        /** FormulaValue */
+        FormulaValue: {
+            /** Number */
+            number: number | null;
+            /** Ticks */
+            ticks: number | null;
+            /** Why */
+            why: string;
+        };
+        /** FoundBody */
+        FoundBody: {
+            /** Fill */
+            fill: number;
+            /** Key */
+            key: string;
+            /** Layer */
+            layer: string;
+            /** Length */
+            length: number;
+            /** Mirrored */
+            mirrored: number;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Outline */
+            outline: number[][];
+            /** Quantity */
+            quantity: number;
+            /** Refs */
+            refs: string[];
+            /** Species */
+            species: string;
+            /** Thickness */
+            thickness: number;
+            /** Width */
+            width: number;
         };
         /** Health */
         Health: {
@@ -637,6 +1070,29 @@ export interface components {
             /** Unplaced */
             unplaced: number | null;
         };
+        /** LengthNeedBody */
+        LengthNeedBody: {
+            /** Least */
+            least: number;
+            /** Lengths */
+            lengths: number;
+            /** Parts */
+            parts: string[];
+            /** Pieces */
+            pieces: number;
+            /** Spare */
+            spare: number;
+            /** Species */
+            species: string;
+            /** Stock Length */
+            stock_length: number;
+            /** Thickness */
+            thickness: number;
+            /** Too Long */
+            too_long: string[];
+            /** Width */
+            width: number;
+        };
         /** ListRead */
         ListRead: {
             /** Parts */
@@ -671,6 +1127,113 @@ export interface components {
             quarter: string;
             /** Weight Kg */
             weight_kg: number | null;
+        };
+        /**
+         * MarkBody
+         * @description A part drawn on a sheet: a rectangle in one view, its sides by the scale or as written there.
+         */
+        MarkBody: {
+            /** A */
+            a: number[];
+            /**
+             * Across
+             * @default 0
+             */
+            across: number;
+            /**
+             * Along
+             * @default 0
+             */
+            along: number;
+            /** B */
+            b: number[];
+            /** Id */
+            id: string;
+            /** Page */
+            page: number;
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+            /** Scale */
+            scale: string;
+        };
+        /** MarksBody */
+        MarksBody: {
+            /**
+             * Marks
+             * @default []
+             */
+            marks: components["schemas"]["MarkBody"][];
+            /**
+             * Scales
+             * @default []
+             */
+            scales: components["schemas"]["ScaleBody"][];
+            /** Version */
+            version: number;
+        };
+        /** MeaningBody */
+        MeaningBody: {
+            /**
+             * Ignore
+             * @default false
+             */
+            ignore: boolean;
+            /**
+             * Species
+             * @default
+             */
+            species: string;
+            /**
+             * Thickness
+             * @default 0
+             */
+            thickness: number;
+        };
+        /** MeasureBody */
+        MeasureBody: {
+            /**
+             * Kind
+             * @default length
+             * @enum {string}
+             */
+            kind: "length" | "number";
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * MeasureValueBody
+         * @description With its value: ticks of a length, or a plain number.
+         */
+        MeasureValueBody: {
+            /**
+             * Kind
+             * @default length
+             * @enum {string}
+             */
+            kind: "length" | "number";
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Number */
+            number: number | null;
+            /** Text */
+            text: string;
+            /** Ticks */
+            ticks: number | null;
         };
         /** MillingBody */
         MillingBody: {
@@ -717,10 +1280,38 @@ export interface components {
         };
         /** NeedList */
         NeedList: {
+            /** Lengths */
+            lengths: components["schemas"]["LengthNeedBody"][];
             /** Needs */
             needs: components["schemas"]["NeedBody"][];
+            /** Sheets */
+            sheets: components["schemas"]["SheetNeedBody"][];
             /** Waste */
             waste: number;
+        };
+        /** NewPattern */
+        NewPattern: {
+            /**
+             * Choices
+             * @default {}
+             */
+            choices: {
+                [key: string]: string;
+            };
+            /** Pattern */
+            pattern: string;
+            /**
+             * Species
+             * @default white oak
+             */
+            species: string;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: string;
+            };
         };
         /** NewProject */
         NewProject: {
@@ -742,16 +1333,56 @@ export interface components {
         };
         /** PartBody */
         PartBody: {
+            /** @default null */
+            edging: components["schemas"]["EdgingBody"] | null;
             /**
              * Faces
              * @default clear-one
              * @enum {string}
              */
             faces: "clear-two" | "clear-one" | "sound";
+            /**
+             * Fitted
+             * @default false
+             */
+            fitted: boolean;
+            /**
+             * Formulas
+             * @default {}
+             */
+            formulas: {
+                [key: string]: string;
+            };
+            /**
+             * Grain
+             * @default length
+             * @enum {string}
+             */
+            grain: "length" | "width" | "any";
             /** Id */
             id: string;
+            /**
+             * Joint
+             * @default
+             */
+            joint: string;
+            /**
+             * Joint Length
+             * @default 0
+             */
+            joint_length: number;
+            /**
+             * Layers
+             * @default 1
+             */
+            layers: number;
             /** Length */
             length: number;
+            /**
+             * Match
+             * @default
+             */
+            match: string;
             /**
              * Name
              * @default
@@ -762,21 +1393,115 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Outline
+             * @default []
+             */
+            outline: number[][];
             /** @default null */
             panel: components["schemas"]["PanelBody"] | null;
             /** Quantity */
             quantity: number;
             /**
+             * Resawn
+             * @default false
+             */
+            resawn: boolean;
+            /**
              * Run
              * @default
              */
             run: string;
+            /**
+             * Same Board
+             * @default
+             */
+            same_board: string;
+            /** @default null */
+            source: components["schemas"]["SourceBody"] | null;
             /** Species */
             species: string;
+            /**
+             * Stock
+             * @default board
+             * @enum {string}
+             */
+            stock: "board" | "sheet" | "bought";
             /** Thickness */
             thickness: number;
             /** Width */
             width: number;
+        };
+        /** PatternBody */
+        PatternBody: {
+            /** Arithmetic */
+            arithmetic: string[];
+            /** Choices */
+            choices: components["schemas"]["PatternChoiceBody"][];
+            /** Measures */
+            measures: components["schemas"]["PatternMeasureBody"][];
+            /** Parts */
+            parts: components["schemas"]["PartBody"][];
+            /** Pattern */
+            pattern: string;
+            /** Says */
+            says: string;
+            /** Sketches */
+            sketches: components["schemas"]["SketchBody"][];
+            /** Title */
+            title: string;
+            /** Trouble */
+            trouble: string;
+        };
+        /** PatternChoiceBody */
+        PatternChoiceBody: {
+            /** Chosen */
+            chosen: string;
+            /** Name */
+            name: string;
+            /** Options */
+            options: string[];
+            /** Says */
+            says: string;
+        };
+        /** PatternList */
+        PatternList: {
+            /** Patterns */
+            patterns: components["schemas"]["PatternName"][];
+        };
+        /**
+         * PatternMeasureBody
+         * @description `key` is the pattern's own word for it, `name` what it is called in the project.
+         */
+        PatternMeasureBody: {
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "length" | "number";
+            /** Name */
+            name: string;
+            /** Number */
+            number: number | null;
+            /** Own */
+            own: boolean;
+            /** Says */
+            says: string;
+            /** Text */
+            text: string;
+            /** Ticks */
+            ticks: number | null;
+        };
+        /** PatternName */
+        PatternName: {
+            /** Pattern */
+            pattern: string;
+            /** Says */
+            says: string;
+            /** Title */
+            title: string;
         };
         /**
          * PieceBody
@@ -804,6 +1529,8 @@ export interface components {
         ProjectBody: {
             /** Boards */
             boards: components["schemas"]["BoardBody"][];
+            /** Measures */
+            measures: components["schemas"]["MeasureValueBody"][];
             /** Name */
             name: string;
             /** Parts */
@@ -869,16 +1596,56 @@ export interface components {
         };
         /** PutPart */
         PutPart: {
+            /** @default null */
+            edging: components["schemas"]["EdgingBody"] | null;
             /**
              * Faces
              * @default clear-one
              * @enum {string}
              */
             faces: "clear-two" | "clear-one" | "sound";
+            /**
+             * Fitted
+             * @default false
+             */
+            fitted: boolean;
+            /**
+             * Formulas
+             * @default {}
+             */
+            formulas: {
+                [key: string]: string;
+            };
+            /**
+             * Grain
+             * @default length
+             * @enum {string}
+             */
+            grain: "length" | "width" | "any";
             /** Id */
             id: string;
+            /**
+             * Joint
+             * @default
+             */
+            joint: string;
+            /**
+             * Joint Length
+             * @default 0
+             */
+            joint_length: number;
+            /**
+             * Layers
+             * @default 1
+             */
+            layers: number;
             /** Length */
             length: number;
+            /**
+             * Match
+             * @default
+             */
+            match: string;
             /**
              * Name
              * @default
@@ -889,17 +1656,40 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Outline
+             * @default []
+             */
+            outline: number[][];
             /** @default null */
             panel: components["schemas"]["PanelBody"] | null;
             /** Quantity */
             quantity: number;
             /**
+             * Resawn
+             * @default false
+             */
+            resawn: boolean;
+            /**
              * Run
              * @default
              */
             run: string;
+            /**
+             * Same Board
+             * @default
+             */
+            same_board: string;
+            /** @default null */
+            source: components["schemas"]["SourceBody"] | null;
             /** Species */
             species: string;
+            /**
+             * Stock
+             * @default board
+             * @enum {string}
+             */
+            stock: "board" | "sheet" | "bought";
             /** Thickness */
             thickness: number;
             /**
@@ -909,6 +1699,34 @@ export interface components {
             was: string;
             /** Width */
             width: number;
+        };
+        /** ReadingBody */
+        ReadingBody: {
+            answers: components["schemas"]["AnswersBody"];
+            /** Asks */
+            asks: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "model" | "flat" | "sheet" | "list";
+            /** Layers */
+            layers: string[];
+            /** Parts */
+            parts: components["schemas"]["FoundBody"][];
+            /** Pieces */
+            pieces: number;
+            /** Table */
+            table: string;
+            /** Troubles */
+            troubles: string[];
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mm" | "cm" | "m" | "in" | "ft";
+            /** Views */
+            views: components["schemas"]["ViewBody"][];
         };
         /** RouteBody */
         RouteBody: {
@@ -925,6 +1743,57 @@ export interface components {
             text: string;
             /** Why */
             why: string;
+        };
+        /**
+         * ScaleBody
+         * @description Two points of a known distance on one view.
+         */
+        ScaleBody: {
+            /** A */
+            a: number[];
+            /** B */
+            b: number[];
+            /** Distance */
+            distance: number;
+            /** Id */
+            id: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Page */
+            page: number;
+        };
+        /** SeenBody */
+        SeenBody: {
+            /** Outline */
+            outline: number[][];
+            /** Ref */
+            ref: string;
+            /** Shade */
+            shade: number;
+        };
+        /** SheetNeedBody */
+        SheetNeedBody: {
+            /** Grained */
+            grained: number;
+            /** Least */
+            least: number;
+            /** Parts */
+            parts: string[];
+            /** Pieces */
+            pieces: number;
+            /** Sheet */
+            sheet: number[];
+            /** Sheets */
+            sheets: number;
+            /** Species */
+            species: string;
+            /** Thickness */
+            thickness: number;
+            /** Too Large */
+            too_large: string[];
         };
         /** ShelfBody */
         ShelfBody: {
@@ -968,6 +1837,33 @@ export interface components {
             method: "mill-wide" | "rough-rip";
             /** Min Blank Length */
             min_blank_length: number;
+        };
+        /**
+         * SketchBody
+         * @description A view in mm, y down: rectangles of parts, and dimension lines with their figures in ticks.
+         */
+        SketchBody: {
+            /** Dims */
+            dims: {
+                [key: string]: unknown;
+            }[];
+            /** Height */
+            height: number;
+            /** Name */
+            name: string;
+            /** Rects */
+            rects: {
+                [key: string]: unknown;
+            }[];
+            /** Width */
+            width: number;
+        };
+        /** SourceBody */
+        SourceBody: {
+            /** Drawing */
+            drawing: number;
+            /** Key */
+            key: string;
         };
         /** StationBody */
         StationBody: {
@@ -1052,6 +1948,21 @@ export interface components {
             /** Version */
             version: number;
         };
+        /** ViewBody */
+        ViewBody: {
+            /** Height */
+            height: number;
+            /** Lines */
+            lines: number[][][];
+            /** Name */
+            name: string;
+            /** Shapes */
+            shapes: components["schemas"]["SeenBody"][];
+            /** Width */
+            width: number;
+            /** Words */
+            words: components["schemas"]["WordsBody"][];
+        };
         /** WarpBody */
         WarpBody: {
             /**
@@ -1086,6 +1997,13 @@ export interface components {
             /** Woods */
             woods: components["schemas"]["WoodBody"][];
         };
+        /** WordsBody */
+        WordsBody: {
+            /** At */
+            at: number[];
+            /** Text */
+            text: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -1095,6 +2013,48 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    cutlist_divide_divide_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DivideBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DividedBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     draw_get_drawing_drawings__int_drawing__get: {
         parameters: {
             query?: never;
@@ -1115,6 +2075,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1153,6 +2122,365 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    draw_answer_drawing_drawings__int_drawing__answers_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswersBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    draw_get_changes_drawings__int_drawing__changes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DifferenceList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    draw_get_marks_drawings__int_drawing__marks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarksBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    draw_put_marks_drawings__int_drawing__marks_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarksBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarksBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    draw_get_page_drawings__int_drawing__pages__int_n__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing: number;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    draw_get_reading_drawings__int_drawing__reading_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    draw_take_over_drawings__int_drawing__take_over_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1336,6 +2664,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LayoutBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    cutlist_list_patterns_patterns_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatternList"];
                 };
             };
             /** @description Not Found */
@@ -1643,6 +3009,46 @@ export interface operations {
             };
         };
     };
+    cutlist_get_checks_projects__int_project__checks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     draw_list_drawings_projects__int_project__drawings_get: {
         parameters: {
             query?: never;
@@ -1672,6 +3078,15 @@ export interface operations {
                     "application/json": components["schemas"]["TroubleBody"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -1685,7 +3100,9 @@ export interface operations {
     };
     draw_add_drawing_projects__int_project__drawings_post: {
         parameters: {
-            query?: never;
+            query?: {
+                replaces?: number | null;
+            };
             header?: never;
             path: {
                 project: number;
@@ -1705,6 +3122,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1776,9 +3202,101 @@ export interface operations {
             };
         };
     };
+    cutlist_try_formula_projects__int_project__formula_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormulaText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaValue"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     parts_get_job_projects__int_project__job_json_get: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    parts_get_labels_projects__int_project__labels_pdf_get: {
+        parameters: {
+            query?: {
+                columns?: number;
+                rows?: number;
+                width?: number;
+                height?: number;
+                left?: number;
+                top?: number;
+                gap_x?: number;
+                gap_y?: number;
+                skip?: number;
+            };
             header?: never;
             path: {
                 project: number;
@@ -1986,6 +3504,7 @@ export interface operations {
         parameters: {
             query?: {
                 waste?: number;
+                stock_length?: number | null;
             };
             header?: never;
             path: {
@@ -2041,6 +3560,164 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    parts_get_parts_dxf_projects__int_project__parts_dxf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    parts_get_parts_pdf_projects__int_project__parts_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    parts_get_parts_xlsx_projects__int_project__parts_xlsx_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    cutlist_try_pattern_projects__int_project__pattern_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPattern"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatternBody"];
+                };
             };
             /** @description Not Found */
             404: {

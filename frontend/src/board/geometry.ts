@@ -88,3 +88,9 @@ export function grainSeed(text: string): () => number {
     return (state >>> 0) / 4294967296;
   };
 }
+
+/** A wood tone in less light: 1 is full light, 0 is dark. */
+export function shaded(colour: string, light: number): string {
+  const parts = [1, 3, 5].map((at) => Math.round(parseInt(colour.slice(at, at + 2), 16) * (0.45 + 0.55 * light)));
+  return `#${parts.map((p) => Math.min(255, p).toString(16).padStart(2, "0")).join("")}`;
+}

@@ -10,17 +10,28 @@ const props = defineProps<{
   hideLabel?: boolean;
   signed?: boolean;
   compact?: boolean;
+  /** The formula the value comes from, "" for none; undefined where formulas are not taken. */
+  formula?: string;
+  /** What a formula comes to, asked while it is typed. */
+  workOut?: (text: string) => Promise<{ ticks: number | null; why: string }>;
 }>();
-const emit = defineEmits<{ "update:modelValue": [number] }>();
+const emit = defineEmits<{ "update:modelValue": [number]; formula: [string] }>();
 
 const id = useId();
 const typing = ref(false);
 const text = ref("");
 const plain = computed(() => (props.modelValue === null ? "" : show(props.modelValue, props.system)));
 watch(plain, (now) => { if (!typing.value) text.value = now; }, { immediate: true });
+const isFormula = computed(() => props.formula !== undefined && text.value.trim().startsWith("="));
+const workedOut = ref<{ text: string; ticks: number | null; why: string }>();
+watch(text, async (now) => {
+  if (!isFormula.value || !typing.value || !props.workOut) return;
+  const found = await props.workOut(now.trim().slice(1));
+  if (text.value === now) workedOut.value = { text: now, ...found };
+});
 
 const read = computed<{ ticks?: number; why?: string }>(() => {
-  if (!text.value.trim()) return {};
+  if (!text.value.trim() || isFormula.value) return {};
   try {
     return { ticks: parse(text.value, props.system, props.signed) };
   } catch (problem) {
@@ -30,6 +41,11 @@ const read = computed<{ ticks?: number; why?: string }>(() => {
 
 const understood = computed(() => {
   if (!typing.value || text.value === plain.value) return "";
+  if (isFormula.value) {
+    const found = workedOut.value?.text === text.value ? workedOut.value : undefined;
+    if (!found) return "";
+    return found.ticks === null ? found.why : `= ${show(found.ticks, props.system)} ${props.system === "ft-in" ? "" : unitWord(props.system)}`;
+  }
   if (read.value.why) return `'${text.value}' ${read.value.why}`;
   if (read.value.ticks === undefined) return "";
   const other: System = isMetric(props.system) ? "in" : "mm";
@@ -39,8 +55,18 @@ const understood = computed(() => {
   return `${here} = ${show(Math.round(ticks / step) * step, other)} ${unitWord(other)}`;
 });
 
+function enter(event: FocusEvent): void {
+  if (props.formula) text.value = `=${props.formula}`;
+  void Promise.resolve().then(() => (event.target as HTMLInputElement).select());
+}
 function keep(): void {
+  const typed = typing.value;
   typing.value = false;
+  if (isFormula.value) {
+    if (typed && text.value.trim().slice(1).trim() !== props.formula) emit("formula", text.value.trim().slice(1).trim());
+    text.value = plain.value;
+    return;
+  }
   if (read.value.ticks !== undefined && read.value.ticks !== props.modelValue) emit("update:modelValue", read.value.ticks);
   if (read.value.ticks !== undefined) text.value = show(read.value.ticks, props.system);
   else if (!text.value.trim()) text.value = plain.value;
@@ -55,7 +81,7 @@ function back(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <div class="measure" :class="{ compact, wrong: !!read.why }">
+  <div class="measure" :class="{ compact, wrong: !!read.why, formed: !!formula }" :title="formula ? `= ${formula}` : undefined">
     <label :for="id" :class="{ sr: hideLabel }">{{ label }}</label>
     <input
       :id="id"
@@ -65,7 +91,7 @@ function back(event: KeyboardEvent): void {
       spellcheck="false"
       :aria-invalid="!!read.why"
       :aria-describedby="`${id}-told`"
-      @focus="($event.target as HTMLInputElement).select()"
+      @focus="enter"
       @input="typing = true"
       @change="keep"
       @blur="keep"
@@ -120,6 +146,9 @@ label {
   color: #fff;
   font-size: 0.8rem;
   white-space: normal;
+}
+.formed .line-input {
+  border-bottom: 2px dotted var(--chalk);
 }
 .told:empty {
   display: none;

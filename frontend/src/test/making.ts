@@ -2,6 +2,7 @@
 import { createSSRApp, h, type Component } from "vue";
 import { renderToString } from "vue/server-renderer";
 import type { Board, Part } from "../api/client";
+import { plainPart } from "../api/parts";
 
 export const IN = 8128;
 
@@ -24,7 +25,7 @@ export function aBoard(values: Partial<Board> = {}): Board {
 }
 
 export function aPart(values: Partial<Part> = {}): Part {
-  return {
+  return plainPart({
     id: "A",
     name: "Shelf",
     quantity: 2,
@@ -37,7 +38,7 @@ export function aPart(values: Partial<Part> = {}): Part {
     run: "",
     note: "",
     ...values,
-  };
+  });
 }
 
 /** The component as HTML. */

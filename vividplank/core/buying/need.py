@@ -49,6 +49,7 @@ def needs(job: Job, waste_share: Fraction = Fraction(30, 100)) -> tuple[Need, ..
 
     `waste_share` is the rule of thumb of the trade, 20 to 30 % extra and more for short grades.
     """
+    job = job.on_boards()
     grouped: defaultdict[tuple[str, int], list[Part]] = defaultdict(list)
     names: dict[str, str] = {}
     for part in job.parts:

@@ -1,5 +1,8 @@
 """The cut list: parts as they are wanted, finished."""
 
-from vividplank.core.cutlist.part import Faces, Panel, Part, blank_need
+from vividplank.core.cutlist.formula import FormulaError
+from vividplank.core.cutlist.measures import FORMULA_FIELDS, Measure, MeasureTrouble, in_other_unit, values_of, worked_out
+from vividplank.core.cutlist.part import Edging, Faces, Grain, Panel, Part, Source, Stock, blank_need
 
-__all__ = ["Faces", "Panel", "Part", "blank_need"]
+__all__ = ["FORMULA_FIELDS", "Edging", "Faces", "FormulaError", "Grain", "Measure", "MeasureTrouble", "Panel", "Part", "Source",
+           "Stock", "blank_need", "in_other_unit", "values_of", "worked_out"]

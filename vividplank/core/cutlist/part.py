@@ -8,6 +8,9 @@ from vividplank.core.shop import Shop
 Faces = Literal["clear-two", "clear-one", "sound"]
 #: From the strictest to the most lenient.
 FACES: tuple[Faces, ...] = ("clear-two", "clear-one", "sound")
+#: Cut from boards, cut from sheets, or bought finished by the running length.
+Stock = Literal["board", "sheet", "bought"]
+Grain = Literal["length", "width", "any"]
 
 
 @dataclass(frozen=True)
@@ -19,8 +22,31 @@ class Panel:
 
 
 @dataclass(frozen=True)
+class Edging:
+    """Solid strips of this thickness on so many long edges and ends of a sheet part; the finished size includes them."""
+
+    thickness: int
+    long_edges: int
+    ends: int
+
+
+@dataclass(frozen=True)
+class Source:
+    """Where the part was taken off: a drawing of the project, and the found thing's key in it."""
+
+    drawing: int
+    key: str
+
+
+@dataclass(frozen=True)
 class Part:
-    """`length` lies along the grain. Parts of one `run` come end to end out of one blank."""
+    """`length` lies along the grain. Parts of one `run` come end to end out of one blank.
+
+    `fitted` parts are held long and cut to the work. `layers` of equal thickness are glued to make a thick part.
+    Parts of one `match` are opened like a book, those of one `same_board` come from one board. `joint_length` is what
+    joinery (`joint`) has added to the length. `formulas` are (field, text) pairs over the project's measures; the
+    sizes here are always their values. `outline` (ticks, in length × width) is kept where it is no rectangle.
+    """
 
     id: str
     name: str
@@ -33,11 +59,31 @@ class Part:
     panel: Panel | None = None
     run: str = ""
     note: str = ""
+    stock: Stock = "board"
+    grain: Grain = "length"
+    fitted: bool = False
+    resawn: bool = False
+    layers: int = 1
+    match: str = ""
+    same_board: str = ""
+    edging: Edging | None = None
+    joint: str = ""
+    joint_length: int = 0
+    formulas: tuple[tuple[str, str], ...] = ()
+    source: Source | None = None
+    outline: tuple[tuple[int, int], ...] = ()
 
     @property
     def volume(self) -> int:
         """Finished volume of one, in cubic ticks."""
         return self.length * self.width * self.thickness
+
+    def cut_size(self) -> tuple[int, int]:
+        """Length and width to cut: a sheet part's without its edging."""
+        if not self.edging:
+            return self.length, self.width
+        e = self.edging
+        return self.length - e.ends * e.thickness, self.width - e.long_edges * e.thickness
 
 
 def blank_need(thicknesses: list[int], shop: Shop) -> int:

@@ -4,7 +4,7 @@ from decimal import Decimal
 from typing import Any
 
 from vividplank.core.board import Board, Defect, Station, Warp, same_species
-from vividplank.core.cutlist import Panel, Part
+from vividplank.core.cutlist import FORMULA_FIELDS, Panel, Part
 from vividplank.core.exchange.refusal import Refusal, load
 from vividplank.core.exchange.schema import BoardShape, JobShape, PartShape, ShopShape
 from vividplank.core.job import Job
@@ -25,7 +25,9 @@ def read_job(text: str | bytes) -> Job:
 
 
 def job_document(job: Job) -> dict[str, Any]:
-    """The job as the plain document of the exchange format."""
+    """What is cut from boards, as the plain document of the exchange format."""
+    job = job.on_boards()
+
     def num(ticks: int) -> float | int:
         return to_number(ticks, job.unit)
 
@@ -110,6 +112,21 @@ def check_part(part: Part, path: str) -> Part:
         raise Refusal(f"{path}.panel.stave_max", "expected at least stave_min, and both above nothing")
     if part.panel and part.run:
         raise Refusal(f"{path}.run", "a panel is glued from several blanks; expected no run beside a panel")
+    if not 1 <= part.layers <= 20:
+        raise Refusal(f"{path}.layers", "expected 1 to 20 layers")
+    if part.layers > 1 and part.run:
+        raise Refusal(f"{path}.layers", "a run is one blank; expected no layers beside a run")
+    if part.edging:
+        if part.stock != "sheet":
+            raise Refusal(f"{path}.edging", "edging goes on sheet parts; expected stock 'sheet'")
+        if part.edging.thickness <= 0 or not 0 <= part.edging.long_edges <= 2 or not 0 <= part.edging.ends <= 2:
+            raise Refusal(f"{path}.edging", "expected strips of some thickness on none, one or two edges each way")
+        if min(part.cut_size()) <= 0:
+            raise Refusal(f"{path}.edging", "is thicker than the part; expected some sheet between the strips")
+    if any(name not in FORMULA_FIELDS for name, _ in part.formulas):
+        raise Refusal(f"{path}.formulas", f"expected formulas for {', '.join(FORMULA_FIELDS)}")
+    if not 0 <= part.joint_length < part.length:
+        raise Refusal(f"{path}.joint_length", "expected less than the part's length")
     return part
 
 

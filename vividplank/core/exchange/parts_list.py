@@ -4,24 +4,98 @@ import csv
 import io
 import re
 from dataclasses import dataclass
+from typing import TypeVar
 
-from vividplank.core.cutlist import Faces, Panel, Part
+from vividplank.core.cutlist import Edging, Faces, Grain, Panel, Part, Stock
 from vividplank.core.exchange.job_file import check_part
 from vividplank.core.exchange.refusal import Refusal
 from vividplank.core.measure import MeasureError, System, parse, show
 
-HEADINGS = ("id", "name", "quantity", "length", "width", "thickness", "species", "faces", "run", "stave_min", "stave_max",
-            "note")
+Known = TypeVar("Known")
+
+HEADINGS = (
+    "id",
+    "name",
+    "quantity",
+    "length",
+    "width",
+    "thickness",
+    "species",
+    "faces",
+    "run",
+    "stave_min",
+    "stave_max",
+    "note",
+    "stock",
+    "grain",
+    "fitted",
+    "resawn",
+    "layers",
+    "match",
+    "same_board",
+    "edging",
+    "edged_long",
+    "edged_ends",
+    "joint",
+    "joint_length",
+)
+_LENGTHS = ("length", "width", "thickness", "stave_min", "stave_max", "edging", "joint_length")
 _ALSO = {
-    "mark": "id", "part": "name", "description": "name", "qty": "quantity", "count": "quantity", "no": "quantity",
-    "pcs": "quantity", "pieces": "quantity", "l": "length", "w": "width", "t": "thickness", "thick": "thickness",
-    "wood": "species", "material": "species", "timber": "species", "face": "faces", "quality": "faces",
-    "stave min": "stave_min", "stave max": "stave_max", "notes": "note",
+    "mark": "id",
+    "part": "name",
+    "description": "name",
+    "qty": "quantity",
+    "count": "quantity",
+    "no": "quantity",
+    "pcs": "quantity",
+    "pieces": "quantity",
+    "l": "length",
+    "w": "width",
+    "t": "thickness",
+    "thick": "thickness",
+    "wood": "species",
+    "material": "species",
+    "timber": "species",
+    "face": "faces",
+    "quality": "faces",
+    "stave min": "stave_min",
+    "stave max": "stave_max",
+    "notes": "note",
+    "comment": "note",
+    "component": "name",
+    "item": "name",
+    "len": "length",
+    "long": "length",
+    "wide": "width",
+    "thk": "thickness",
+    "th": "thickness",
+    "amount": "quantity",
+    "number": "quantity",
+    "#": "quantity",
+    "each": "quantity",
+    "size": "size",
+    "sizes": "size",
+    "dimensions": "size",
+    "l x w x t": "size",
+    "kind": "stock",
 }
+#: The unit a heading may name in brackets: Length (mm).
+_UNITS: dict[str, System] = {"mm": "mm", "cm": "cm", "m": "m", "in": "in", "inch": "in", "inches": "in", '"': "in"}
+#: Rows above the heading row that a spreadsheet may have: a title, a date.
+_TITLE_ROWS = 12
+_YES = ("yes", "y", "x", "1", "true")
 _FACES: dict[str, Faces] = {
-    "clear-two": "clear-two", "clear two": "clear-two", "both clear": "clear-two", "2": "clear-two",
-    "clear-one": "clear-one", "clear one": "clear-one", "one clear": "clear-one", "1": "clear-one", "": "clear-one",
-    "sound": "sound", "0": "sound",
+    "clear-two": "clear-two",
+    "clear two": "clear-two",
+    "both clear": "clear-two",
+    "2": "clear-two",
+    "clear-one": "clear-one",
+    "clear one": "clear-one",
+    "one clear": "clear-one",
+    "1": "clear-one",
+    "": "clear-one",
+    "sound": "sound",
+    "0": "sound",
 }
 
 
@@ -49,10 +123,13 @@ def read_parts(text: str, system: System, taken: frozenset[str] = frozenset(), s
     rows = _rows(text)
     if not rows:
         return PartsList((), ())
-    columns = _headings(rows[0])
-    body = rows[1:] if columns else rows
-    first = 2 if columns else 1
-    columns = columns or ["name", "quantity", "length", "width", "thickness", "species", "faces"]
+    at = next((i for i, row in enumerate(rows[:_TITLE_ROWS]) if _headings(row)), None)
+    columns = (
+        _headings(rows[at]) if at is not None else ["name", "quantity", "length", "width", "thickness", "species", "faces"]
+    )
+    units = _units(rows[at], columns) if at is not None else {}
+    body = rows[at + 1 :] if at is not None else rows
+    first = at + 2 if at is not None else 1
     parts: list[Part] = []
     refused: list[RowRefusal] = []
     used = set(taken)
@@ -61,7 +138,7 @@ def read_parts(text: str, system: System, taken: frozenset[str] = frozenset(), s
             continue
         cells = dict(zip(columns, (c.strip() for c in row), strict=False))
         try:
-            part = _part(cells, system, used, species)
+            part = _part(cells, system, units, used, species)
         except (MeasureError, Refusal, ValueError) as problem:
             refused.append(RowRefusal(number, " | ".join(row), str(problem)))
             continue
@@ -78,7 +155,28 @@ def write_parts(parts: tuple[Part, ...], system: System) -> str:
     for p in parts:
         stave = (show(p.panel.stave_min, system), show(p.panel.stave_max, system)) if p.panel else ("", "")
         sizes = (show(p.length, system), show(p.width, system), show(p.thickness, system))
-        cells = (p.id, p.name, p.quantity, *sizes, p.species, p.faces, p.run, *stave, p.note)
+        edged = (show(p.edging.thickness, system), p.edging.long_edges, p.edging.ends) if p.edging else ("", "", "")
+        cells = (
+            p.id,
+            p.name,
+            p.quantity,
+            *sizes,
+            p.species,
+            p.faces,
+            p.run,
+            *stave,
+            p.note,
+            p.stock,
+            p.grain,
+            "yes" if p.fitted else "",
+            "yes" if p.resawn else "",
+            p.layers,
+            p.match,
+            p.same_board,
+            *edged,
+            p.joint,
+            show(p.joint_length, system) if p.joint_length else "",
+        )
         writer.writerow([_plain(str(c)) for c in cells])
     return out.getvalue()
 
@@ -101,12 +199,29 @@ def _rows(text: str) -> list[list[str]]:
 
 
 def _headings(row: list[str]) -> list[str]:
-    names = [re.sub(r"\s*\(.*\)|[.:]", "", c.strip().casefold()).strip() for c in row]
+    names = [re.sub(r"\s*[(\[,].*|[.:]", "", c.strip().casefold()).strip() for c in row]
     names = [_ALSO.get(n, n.replace(" ", "_") if n.replace(" ", "_") in HEADINGS else n) for n in names]
-    return names if {"length", "width"} <= set(names) else []
+    return names if {"length", "width"} <= set(names) or "size" in names else []
 
 
-def _part(cells: dict[str, str], system: System, used: set[str], species: str) -> Part:
+def _units(row: list[str], columns: list[str]) -> dict[str, System]:
+    """The columns whose heading names a unit of its own."""
+    found: dict[str, System] = {}
+    for cell, name in zip(row, columns, strict=True):
+        told = re.search(r"[(\[,]\s*([a-z\"]+)\.?\s*[)\]]?\s*$", cell.strip().casefold())
+        if told and told[1] in _UNITS and name in (*_LENGTHS, "size"):
+            found[name] = _UNITS[told[1]]
+    return found
+
+
+def _part(cells: dict[str, str], system: System, units: dict[str, System], used: set[str], species: str) -> Part:
+    if cells.get("size") and not cells.get("length"):
+        sizes = re.split(r"\s*[x×*]\s*", cells["size"])
+        if len(sizes) != 3:
+            raise ValueError(f"'{cells['size']}' is no size; expected length x width x thickness")
+        cells = {**cells, **dict(zip(("length", "width", "thickness"), sizes, strict=True))}
+        units = {**{n: units["size"] for n in ("length", "width", "thickness") if "size" in units}, **units}
+
     def text(name: str) -> str:
         value = cells.get(name, "")
         return value[1:] if value.startswith("'") and value[1:2] in "=+-@\t'" and value[1:] else value
@@ -120,17 +235,74 @@ def _part(cells: dict[str, str], system: System, used: set[str], species: str) -
     wood = text("species") or species
     if not wood:
         raise ValueError("no wood; expected a species such as white oak")
+
+    def length(name: str) -> int:
+        return parse(text(name), units.get(name, system)) if text(name) else 0
+
     panel = None
     if text("stave_min") or text("stave_max"):
-        panel = Panel(parse(text("stave_min"), system), parse(text("stave_max"), system))
-    name = text("name") or text("id")
+        panel = Panel(length("stave_min"), length("stave_max"))
+    edging = None
+    if text("edging"):
+        edging = Edging(length("edging"), _of(text("edged_long"), _SIDES, 2), _of(text("edged_ends"), _SIDES, 2))
+    name, quantity = text("name") or text("id"), text("quantity")
+    counted = re.match(r"(\d{1,3})\s*[x×]\s+(?=\S)", name)
+    if counted and not quantity:
+        name, quantity = name[counted.end() :], counted[1]
     part = Part(
-        text("id") or _mark(name, used), name, _count(text("quantity")), wood, parse(text("length"), system),
-        parse(text("width"), system), parse(text("thickness"), system), faces, panel, text("run"), text("note"),
+        text("id") or _mark(name, used),
+        name,
+        _count(quantity),
+        wood,
+        length("length"),
+        length("width"),
+        length("thickness"),
+        faces,
+        panel,
+        text("run"),
+        text("note"),
+        _of(text("stock"), _STOCKS, "board"),
+        _of(text("grain"), _GRAINS, "length"),
+        text("fitted").casefold() in _YES,
+        text("resawn").casefold() in _YES,
+        _count(text("layers")),
+        text("match"),
+        text("same_board"),
+        edging,
+        text("joint"),
+        length("joint_length"),
     )
     if part.id in used:
         raise ValueError(f"the mark '{part.id}' is taken; expected every mark once")
     return check_part(part, "part")
+
+
+_STOCKS: dict[str, Stock] = {
+    "board": "board",
+    "solid": "board",
+    "sheet": "sheet",
+    "ply": "sheet",
+    "plywood": "sheet",
+    "bought": "bought",
+}
+_GRAINS: dict[str, Grain] = {
+    "length": "length",
+    "along": "length",
+    "width": "width",
+    "across": "width",
+    "any": "any",
+    "none": "any",
+}
+_SIDES = {"0": 0, "1": 1, "2": 2}
+
+
+def _of(text: str, known: dict[str, Known], otherwise: Known) -> Known:
+    if not text:
+        return otherwise
+    found = known.get(text.casefold())
+    if found is None:
+        raise ValueError(f"'{text}' is not known here; expected one of {', '.join(known)}")
+    return found
 
 
 def _count(text: str) -> int:

@@ -5,16 +5,18 @@ import { computed, ref } from "vue";
 import { api } from "../../api/client";
 import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
+import MeasureField from "../../controls/MeasureField.vue";
 import { woodColours } from "../../board/geometry";
 
 const { pk, project } = useProject();
 const waste = ref(30);
+const stock = ref<number | null>(null);
 const { data, error } = useQuery({
-  queryKey: computed(() => ["needs", pk.value, waste.value]),
+  queryKey: computed(() => ["needs", pk.value, waste.value, stock.value]),
   queryFn: async () =>
     (
       await api.GET("/api/projects/{project}/needs", {
-        params: { path: { project: pk.value }, query: { waste: waste.value / 100 } },
+        params: { path: { project: pk.value }, query: { waste: waste.value / 100, ...(stock.value ? { stock_length: stock.value } : {}) } },
       })
     ).data!,
   placeholderData: keepPreviousData,
@@ -56,6 +58,22 @@ const most = computed(() => Math.max(1, ...(data.value?.needs.map((n) => Math.ma
           <span v-if="n.cost !== null" class="soft">At {{ n.price?.toFixed(2) }} a board foot: {{ n.cost.toFixed(2) }}.</span></p>
       </div>
     </div>
+    <div v-for="s in data?.sheets ?? []" :key="`s${s.species}${s.thickness}`" class="need">
+      <div class="what"><h2>{{ s.species }} sheet <b class="quarter"><Len :ticks="s.thickness" :system="project.system" /></b></h2><p class="soft">{{ s.pieces }} parts: {{ s.parts.join(", ") }}</p></div>
+      <div class="bars">
+        <p><b>{{ s.sheets }} sheet{{ s.sheets === 1 ? "" : "s" }}</b> of <Len :ticks="s.sheet[0]!" :system="project.system" bare /> × <Len :ticks="s.sheet[1]!" :system="project.system" />, cut in rows along it<template v-if="s.sheets > s.least">; {{ s.least }} by area alone</template>.</p>
+        <p v-if="s.grained" class="soft">{{ s.grained }} of the parts follow its grain, which runs the long way.</p>
+        <p v-if="s.too_large.length" class="note">{{ s.too_large.join(", ") }} {{ s.too_large.length === 1 ? "is" : "are" }} larger than a sheet: join two, or change the grain.</p>
+      </div>
+    </div>
+    <div v-for="n in data?.lengths ?? []" :key="`n${n.species}${n.width}${n.thickness}`" class="need">
+      <div class="what"><h2>{{ n.species }} <b class="quarter"><Len :ticks="n.width" :system="project.system" bare /> × <Len :ticks="n.thickness" :system="project.system" /></b></h2><p class="soft">{{ n.pieces }} pieces: {{ n.parts.join(", ") }}</p></div>
+      <div class="bars">
+        <p><b>{{ n.lengths }} length{{ n.lengths === 1 ? "" : "s" }}</b> of <Len :ticks="n.stock_length" :system="project.system" />, bought finished<template v-if="n.spare">; {{ n.spare }} more of the longest piece to spare</template><template v-if="n.lengths > n.least">. {{ n.least }} by length alone</template>.</p>
+        <MeasureField class="stock" label="Sold in lengths of" :system="project.system" :model-value="n.stock_length" @update:model-value="stock = $event" />
+        <p v-if="n.too_long.length" class="note">{{ n.too_long.join(", ") }} {{ n.too_long.length === 1 ? "is" : "are" }} longer than that.</p>
+      </div>
+    </div>
     <p v-if="data?.needs.length" class="soft foot">Thickness is bought by the rough quarter, the thinnest whose skimmed thickness still gives the part. Ask for lengths, not for ‘boards’: a long part needs a long board, and a handsome one whose check runs past it is the wrong one.</p>
   </section>
 </template>
@@ -74,6 +92,9 @@ const most = computed(() => Math.max(1, ...(data.value?.needs.map((n) => Math.ma
   gap: 1rem 2rem;
   padding: 1.1rem 0;
   border-top: 2px solid var(--ink);
+}
+.stock {
+  max-width: 12rem;
 }
 .quarter {
   font-stretch: 100%;

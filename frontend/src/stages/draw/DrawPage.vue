@@ -1,38 +1,79 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from "@tanstack/vue-query";
+/** Where parts come from: a model, a drawing, a sheet taken off by eye, a pattern, a list. */
+import { useQueryClient } from "@tanstack/vue-query";
 import { ElMessage } from "element-plus";
 import { computed, ref, watch } from "vue";
-import { useRouter } from "vue-router";
-import { api, send, type Schemas } from "../../api/client";
+import { useRoute, useRouter } from "vue-router";
+import { api, send, type Drawing, type Found, type Schemas } from "../../api/client";
+import { beingRead, useDrawings, useReading } from "../../api/drawings";
+import { partFrom } from "../../api/parts";
 import { useProject } from "../../api/project";
 import { told } from "../../controls/told";
 import PastedList from "../list/PastedList.vue";
+import ChangesSheet from "./ChangesSheet.vue";
+import DrawingView from "./DrawingView.vue";
+import FoundParts from "./FoundParts.vue";
+import PatternSheet from "./PatternSheet.vue";
+import SheetTakeoff from "./SheetTakeoff.vue";
+
+const READ = ".step,.stp,.stl,.obj,.glb,.3mf,.ply,.off,.dxf,.svg,.pdf,.png,.jpg,.jpeg,.xlsx,.ods,.csv,.tsv,.txt,.json";
 
 const { pk, project } = useProject();
 const client = useQueryClient();
 const router = useRouter();
-const { data: drawings } = useQuery({
-  queryKey: computed(() => ["drawings", pk.value]),
-  queryFn: async () =>
-    (await api.GET("/api/projects/{project}/drawings", { params: { path: { project: pk.value } } })).data!.drawings,
-});
+const route = useRoute();
+const { data: drawings } = useDrawings(pk);
+const standing = computed(() => drawings.value?.filter((d) => !d.replaced) ?? []);
 const shown = ref<number | null>(null);
-watch(drawings, (now) => { if (shown.value === null || !now?.some((d) => d.pk === shown.value)) shown.value = now?.[0]?.pk ?? null; }, { immediate: true });
+const touched = ref(false);
+const asked = computed(() => String(route.query.part ?? ""));
+watch([drawings, asked], ([now]) => {
+  const from = project.value?.parts.find((p) => p.id === asked.value)?.source?.drawing;
+  if (from && now?.some((d) => d.pk === from) && shown.value !== from && !touched.value) shown.value = from;
+  else if (shown.value === null || !now?.some((d) => d.pk === shown.value)) shown.value = standing.value[0]?.pk ?? null;
+}, { immediate: true });
 const current = computed(() => drawings.value?.find((d) => d.pk === shown.value));
-const text = ref("");
-const reading = ref("");
-const zoom = ref(1);
+const { data: reading } = useReading(current);
+const newer = computed(() => standing.value.find((d) => d.replaces !== null && d.state === "done" && drawings.value?.some((o) => o.pk === d.replaces && !o.replaced)));
+const comparing = ref<Drawing | null>(null);
+watch(newer, (now) => { if (now) comparing.value = now; }, { immediate: true });
 
-async function attach(event: Event): Promise<void> {
+const text = ref("");
+const list = ref("");
+const pattern = ref(false);
+const pasting = ref(false);
+
+async function bring(file: File, replaces?: number): Promise<void> {
+  const ending = file.name.split(".").at(-1)?.toLowerCase() ?? "";
+  if (ending === "json") return jobFile(file);
+  if (["csv", "tsv", "txt"].includes(ending)) {
+    list.value = await file.text();
+    return;
+  }
+  await told(async () => {
+    const query = replaces ? `?replaces=${replaces}` : "";
+    const added = await send<Drawing>(`/api/projects/${pk.value}/drawings${query}`, file, { "X-File-Name": encodeURIComponent(file.name) });
+    await client.invalidateQueries({ queryKey: ["drawings", pk.value] });
+    touched.value = true;
+    if (!replaces) shown.value = added.pk;
+  });
+}
+async function jobFile(file: File): Promise<void> {
+  await told(async () => {
+    const made = await send<Schemas["ProjectBody"]>("/api/projects/from-job", file);
+    await router.push({ name: "list", params: { project: made.pk } });
+    ElMessage({ type: "success", message: `Opened as its own project: ${made.name}` });
+  });
+}
+function chosenFile(event: Event, replaces?: number): void {
   const input = event.target as HTMLInputElement;
   const file = input.files?.[0];
   input.value = "";
-  if (!file) return;
-  await told(async () => {
-    const added = await send<Schemas["DrawingBody"]>(`/api/projects/${pk.value}/drawings`, file, { "X-File-Name": encodeURIComponent(file.name) });
-    await client.invalidateQueries({ queryKey: ["drawings", pk.value] });
-    shown.value = added.pk;
-  });
+  if (file) void bring(file, replaces);
+}
+function dropped(event: DragEvent): void {
+  const file = event.dataTransfer?.files[0];
+  if (file) void bring(file);
 }
 async function remove(id: number): Promise<void> {
   await told(async () => {
@@ -40,112 +81,149 @@ async function remove(id: number): Promise<void> {
     await client.invalidateQueries({ queryKey: ["drawings", pk.value] });
   });
 }
-async function listFile(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
-  input.value = "";
-  if (file) reading.value = await file.text();
+
+// ---- one part, pointed at on the drawing or on the list ------------------------------------------
+const found = ref<Found | null>(null);
+watch([reading, asked], ([now]) => {
+  const key = project.value?.parts.find((p) => p.id === asked.value && p.source?.drawing === shown.value)?.source?.key;
+  found.value = now?.parts.find((f) => f.key === key) ?? null;
+}, { immediate: true });
+const chosen = computed(() => new Set(found.value?.refs ?? []));
+const byRef = computed(() => new Map(reading.value?.parts.flatMap((f) => f.refs.map((r) => [r, f] as const)) ?? []));
+function species(ref: string): string {
+  const f = byRef.value.get(ref);
+  return (f && (partFrom(project.value!, shown.value!, f.key)?.species ?? f.species)) || "white oak";
 }
-async function jobFile(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
-  input.value = "";
-  if (!file) return;
-  await told(async () => {
-    const made = await send<Schemas["ProjectBody"]>("/api/projects/from-job", file);
-    await router.push({ name: "list", params: { project: made.pk } });
-    ElMessage({ type: "success", message: `Opened as its own project: ${made.name}` });
-  });
+function names(ref: string): string {
+  const f = byRef.value.get(ref);
+  return f ? `${f.quantity} × ${f.name}` : "no part";
 }
 </script>
 
 <template>
-  <section v-if="project" class="stage">
+  <section v-if="project" class="stage" @dragover.prevent @drop.prevent="dropped">
     <div class="stage-head">
       <h1 class="grow">Draw</h1>
-      <label class="act">Attach a drawing<input class="sr" type="file" accept=".pdf,.png,.jpg,.jpeg,.svg" @change="attach" /></label>
+      <label class="act lead">Bring in a file<input class="sr" type="file" :accept="READ" @change="chosenFile($event)" /></label>
+      <button class="act" @click="pattern = true">Start from a pattern</button>
+      <button class="act" :class="{ on: pasting }" @click="pasting = !pasting">Paste a list</button>
     </div>
-    <div class="two">
-      <div class="sheet">
-        <div v-if="drawings?.length" class="tabs">
-          <button v-for="d in drawings" :key="d.pk" class="act" :class="{ on: d.pk === shown }" @click="shown = d.pk">{{ d.name }}</button>
-          <span class="grow" />
-          <template v-if="current && !current.media_type.includes('pdf')">
-            <button class="act" aria-label="Smaller" @click="zoom = Math.max(0.5, zoom / 1.25)">−</button>
-            <button class="act" aria-label="Larger" @click="zoom = Math.min(6, zoom * 1.25)">+</button>
-          </template>
-          <button v-if="current" class="act quiet" @click="remove(current.pk)">Take it off</button>
-        </div>
-        <div v-if="current" class="view">
-          <iframe v-if="current.media_type.includes('pdf')" :src="`/api/drawings/${current.pk}`" :title="current.name" />
-          <img v-else :src="`/api/drawings/${current.pk}`" :alt="current.name" :style="{ width: `${zoom * 100}%` }" />
-        </div>
-        <p v-else class="empty">No drawing yet. Attach a PDF, PNG, JPEG or SVG to have it beside you while you write the list.</p>
-      </div>
-      <div class="bring">
-        <h2>Bring in a parts list</h2>
-        <p class="soft">Paste rows from a spreadsheet or type them: name, count, length, width, thickness, wood, faces. A heading row may put them in any order.</p>
-        <textarea v-model="text" class="line-input" aria-label="Rows of parts" placeholder="Seat rail	2	44	3	13/16	white oak	clear-one" />
-        <div class="buttons">
-          <button class="act lead" :disabled="!text.trim()" @click="reading = text">Read it</button>
-          <label class="act">CSV file<input class="sr" type="file" accept=".csv,.tsv,.txt,text/csv" @change="listFile" /></label>
-          <label class="act">Job file<input class="sr" type="file" accept=".json" @change="jobFile" /></label>
-        </div>
-        <p class="soft">Written dimensions rule: take figures from the drawing, never its scale.</p>
-      </div>
+    <div v-if="pasting" class="paste">
+      <p class="soft">Rows from a spreadsheet, or typed: name, count, length, width, thickness, wood, faces. A heading row may put them in any order.</p>
+      <textarea v-model="text" class="line-input" aria-label="Rows of parts" placeholder="Seat rail	2	44	3	13/16	white oak	clear-one" />
+      <button class="act lead" :disabled="!text.trim()" @click="list = text">Read it</button>
     </div>
-    <PastedList v-if="reading" :text="reading" @close="reading = ''" @added="text = ''; router.push({ name: 'list', params: { project: pk } })" />
+    <div v-if="standing.length" class="tabs">
+      <button v-for="d in standing" :key="d.pk" class="act" :class="{ on: d.pk === shown }" @click="shown = d.pk; touched = true; found = null">{{ d.name }}<span v-if="beingRead(d)" class="soft"> being read …</span><span v-else-if="d.state === 'failed'" class="bad"> !</span></button>
+      <span class="grow" />
+      <template v-if="current">
+        <button v-if="newer" class="act" @click="comparing = newer">What changed</button>
+        <label v-else class="act quiet">Newer version<input class="sr" type="file" :accept="READ" @change="chosenFile($event, current.pk)" /></label>
+        <a class="act quiet" :href="`/api/drawings/${current.pk}`">Keep a copy</a>
+        <button class="act quiet" @click="remove(current.pk)">Take it off</button>
+      </template>
+    </div>
+    <template v-if="current">
+      <p v-if="beingRead(current)" class="reading" role="status"><span class="pull" aria-hidden="true" />Reading {{ current.name }}. You can go on working meanwhile.</p>
+      <p v-else-if="current.state === 'failed'" class="note">{{ current.trouble }}</p>
+      <template v-else-if="reading">
+        <SheetTakeoff v-if="reading.kind === 'sheet'" :drawing="current" :reading="reading" :part="asked" />
+        <div v-else-if="reading.kind === 'list'" class="listed">
+          <p v-for="t in reading.troubles" :key="t" class="note">{{ t }}</p>
+          <pre class="table">{{ reading.table }}</pre>
+          <button class="act lead" @click="list = reading.table">Read it as a parts list</button>
+        </div>
+        <div v-else class="two">
+          <div class="sheet"><DrawingView :views="reading.views" :chosen="chosen" :species="species" :names="names" @choose="found = byRef.get($event) ?? null" /></div>
+          <FoundParts :drawing="current" :reading="reading" :chosen="chosen" @choose="found = found === $event ? null : $event" />
+        </div>
+      </template>
+    </template>
+    <div v-else-if="drawings" class="first">
+      <p><b>Bring in a model or drawing</b> and its parts are read off: STEP, STL, OBJ, GLB, 3MF, PLY, OFF, DXF or SVG. Drop it anywhere here.</p>
+      <p><b>A sheet of paper</b>, as PDF, PNG or JPEG, is taken off by eye: set its scale, draw over the parts.</p>
+      <p><b>Only sizes in your head?</b> A pattern writes the parts of a case, a table, a drawer or a settle from three measures.</p>
+      <p><b>A list</b> comes in as XLSX, ODS or CSV, as a job file, or pasted.</p>
+      <p class="soft">Written dimensions rule: where a figure is written, nobody scales the drawing.</p>
+    </div>
+    <datalist id="woods"><option v-for="w in ['white oak', 'red oak', 'ash', 'walnut', 'cherry', 'hard maple', 'beech', 'yellow poplar', 'yellow birch']" :key="w" :value="w" /></datalist>
+    <PastedList v-if="list" :text="list" @close="list = ''" @added="text = ''; router.push({ name: 'list', params: { project: pk } })" />
+    <PatternSheet v-if="pattern" @close="pattern = false" />
+    <ChangesSheet v-if="comparing" :drawing="comparing" :before="drawings?.find((d) => d.pk === comparing?.replaces)?.name ?? 'before'" @close="comparing = null" />
   </section>
 </template>
 
 <style scoped>
 .two {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 22rem;
-  gap: 1.6rem;
+  grid-template-columns: minmax(0, 1fr) 26rem;
+  gap: 1.4rem;
 }
-.sheet {
+.sheet,
+.listed,
+.first {
   background: var(--paper);
   border: 2px solid var(--ink);
-  min-height: 20rem;
+}
+.listed,
+.first {
+  padding: 1.2rem 1.4rem;
+  display: flex;
+  flex-direction: column;
+  gap: 0.8rem;
+  align-items: flex-start;
+}
+.first {
+  font-size: 1.1rem;
+  padding-block: 2.4rem;
 }
 .tabs {
   display: flex;
   flex-wrap: wrap;
   gap: 0.4rem;
-  padding: 0.5rem;
-  border-bottom: 2px solid var(--ink);
+  margin-bottom: 0.8rem;
 }
 .tabs .grow {
   flex: 1;
 }
-.view {
-  overflow: auto;
-  max-height: 72vh;
+.bad {
+  color: var(--crayon-ink);
+  font-weight: 800;
 }
-.view img {
-  display: block;
-  width: 100%;
-}
-.view iframe {
-  width: 100%;
-  height: 70vh;
-  border: 0;
-}
-.empty {
-  padding: 3rem 1.5rem;
-}
-.bring {
+.paste {
   display: flex;
   flex-direction: column;
-  gap: 0.8rem;
+  gap: 0.6rem;
+  align-items: flex-start;
+  margin-bottom: 1rem;
 }
-.buttons {
+.table {
+  max-height: 24rem;
+  overflow: auto;
+  width: 100%;
+  tab-size: 14;
+  margin: 0;
+}
+.reading {
   display: flex;
-  flex-wrap: wrap;
-  gap: 0.5rem;
+  gap: 0.8rem;
+  align-items: center;
+  padding: 1.2rem 0;
+  font-size: 1.1rem;
 }
-@media (max-width: 900px) {
+.pull {
+  width: 6rem;
+  height: 12px;
+  background: repeating-linear-gradient(90deg, var(--tape) 0 10px, var(--tape-deep) 10px 12px);
+  animation: pull 1.2s ease-in-out infinite alternate;
+  transform-origin: left;
+}
+@keyframes pull {
+  from {
+    transform: scaleX(0.2);
+  }
+}
+@media (max-width: 1000px) {
   .two {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -1,0 +1,195 @@
+<script setup lang="ts">
+/** What was found in a drawing: questions first, then the parts, to be put on the list. */
+import { useQueryClient } from "@tanstack/vue-query";
+import { computed, ref, watch } from "vue";
+import { api, type Drawing, type Found, type Reading, type Schemas } from "../../api/client";
+import { partFrom, partsFrom } from "../../api/parts";
+import { useProject } from "../../api/project";
+import Len from "../../controls/Len.vue";
+import MeasureField from "../../controls/MeasureField.vue";
+import { told } from "../../controls/told";
+
+const props = defineProps<{ drawing: Drawing; reading: Reading; chosen: Set<string> }>();
+const emit = defineEmits<{ choose: [Found] }>();
+const { pk, project, edit } = useProject();
+const client = useQueryClient();
+
+const species = ref("");
+const wood = computed(() => species.value || project.value?.parts.at(-1)?.species || "white oak");
+const thickness = ref<number | null>(null);
+const left = ref(new Set<string>());
+watch(() => props.drawing.pk, () => (left.value = new Set()));
+const unlisted = computed(() => props.reading.parts.filter((f) => !partFrom(project.value!, props.drawing.pk, f.key)));
+const wanted = computed(() => unlisted.value.filter((f) => !left.value.has(f.key)));
+const thin = computed(() => wanted.value.filter((f) => !f.thickness));
+const layered = computed(() => props.reading.layers.filter((l) => l));
+
+const UNITS: [Schemas["ReadingBody"]["unit"], string][] = [["mm", "millimetres"], ["cm", "centimetres"], ["m", "metres"], ["in", "inches"], ["ft", "feet"]];
+
+async function answer(values: Partial<Schemas["AnswersBody"]>): Promise<void> {
+  await told(async () => {
+    await api.PUT("/api/drawings/{drawing}/answers", { params: { path: { drawing: props.drawing.pk } }, body: { ...props.reading.answers, ...values } });
+    await client.invalidateQueries({ queryKey: ["drawings", pk.value] });
+  });
+}
+function meaning(layer: string): Schemas["MeaningBody"] {
+  return props.reading.answers.layers?.[layer] ?? { species: "", thickness: 0, ignore: false };
+}
+function means(layer: string, values: Partial<Schemas["MeaningBody"]>): void {
+  void answer({ layers: { ...props.reading.answers.layers, [layer]: { ...meaning(layer), ...values } } });
+}
+function toggle(f: Found): void {
+  const now = new Set(left.value);
+  if (!now.delete(f.key)) now.add(f.key);
+  left.value = now;
+}
+function put(): void {
+  const parts = partsFrom(project.value!, props.drawing.pk, wanted.value, wood.value, thickness.value ?? 0);
+  void edit({ label: `${parts.length} parts from ${props.drawing.name}`, put_parts: parts });
+}
+</script>
+
+<template>
+  <div v-if="project" class="found">
+    <div v-if="reading.asks" class="ask">
+      <b>{{ reading.asks }}</b>
+      <div class="row">
+        <button v-for="[unit, word] in UNITS" :key="unit" class="act" :class="{ lead: unit === reading.unit }" @click="answer({ unit })">{{ word }}</button>
+      </div>
+    </div>
+    <details v-if="reading.troubles.length" class="note-list" open>
+      <summary>{{ reading.troubles.length }} to look at</summary>
+      <p v-for="t in reading.troubles" :key="t" class="note">{{ t }}</p>
+    </details>
+    <details v-if="layered.length" class="layers" :open="thin.length > 0">
+      <summary>Layers: what they are made of</summary>
+      <div v-for="l in layered" :key="l" class="layer">
+        <span class="layer-name">{{ l }}</span>
+        <input class="line-input" list="woods" :aria-label="`Wood of layer ${l}`" placeholder="wood" :value="meaning(l).species" @change="means(l, { species: ($event.target as HTMLInputElement).value.trim() })" />
+        <MeasureField compact hide-label :label="`Thickness of layer ${l}`" :system="project.system" :model-value="meaning(l).thickness || null" @update:model-value="means(l, { thickness: $event })" />
+        <label class="skip"><input type="checkbox" :checked="meaning(l).ignore" @change="means(l, { ignore: ($event.target as HTMLInputElement).checked })" /> no parts</label>
+      </div>
+    </details>
+    <p v-if="!reading.parts.length" class="soft">No parts in it.</p>
+    <ul class="parts">
+      <li v-for="f in reading.parts" :key="f.key" :class="{ chosen: f.refs.some((r) => chosen.has(r)), out: left.has(f.key) }" :data-found="f.key">
+        <input v-if="!partFrom(project, drawing.pk, f.key)" type="checkbox" :checked="!left.has(f.key)" :aria-label="`Take ${f.name}`" @change="toggle(f)" />
+        <span v-else class="on-list" title="on the list">✓</span>
+        <button class="pick" @click="emit('choose', f)">
+          <b>{{ f.quantity }} × {{ f.name }}</b>
+          <span class="size"><Len :ticks="f.length" :system="project.system" bare nearest /> × <Len :ticks="f.width" :system="project.system" bare nearest /> × <Len v-if="f.thickness" :ticks="f.thickness" :system="project.system" nearest /><i v-else>thickness?</i></span>
+          <span v-if="f.fill < 0.999" class="soft">fills {{ Math.round(f.fill * 100) }} % of its box</span>
+          <span v-if="f.mirrored" class="soft">{{ f.note }}</span>
+        </button>
+        <RouterLink v-if="partFrom(project, drawing.pk, f.key)" class="mark" :to="{ name: 'list', params: { project: pk }, query: { part: partFrom(project, drawing.pk, f.key)!.id } }">{{ partFrom(project, drawing.pk, f.key)!.id }}</RouterLink>
+      </li>
+    </ul>
+    <template v-if="unlisted.length">
+      <label class="field"><span>Wood where the drawing names none</span><input v-model.lazy="species" class="line-input" list="woods" :placeholder="wood" /></label>
+      <MeasureField v-if="thin.length" v-model="thickness" :label="`Thickness of the ${thin.length} drawn flat`" :system="project.system" />
+      <button class="act lead" :disabled="!wanted.length || (thin.length > 0 && !thickness)" @click="put">Put {{ wanted.length }} on the list</button>
+    </template>
+    <RouterLink v-else-if="reading.parts.length" class="act lead" :to="{ name: 'list', params: { project: pk } }">All on the list: go there</RouterLink>
+  </div>
+</template>
+
+<style scoped>
+.found {
+  display: flex;
+  flex-direction: column;
+  gap: 0.8rem;
+}
+.ask {
+  border-left: 8px solid var(--tape);
+  background: var(--paper);
+  padding: 0.7rem 0.9rem;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  margin-top: 0.5rem;
+}
+.note-list,
+.layers {
+  display: flex;
+  flex-direction: column;
+}
+summary {
+  cursor: pointer;
+  font-weight: 620;
+  min-height: 32px;
+}
+.note-list .note {
+  margin-bottom: 0.3rem;
+}
+.layer {
+  display: grid;
+  grid-template-columns: 5rem 1fr 5.4rem auto;
+  gap: 0.4rem;
+  align-items: center;
+}
+.layer-name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  font-weight: 620;
+}
+.skip {
+  white-space: nowrap;
+  font-size: 0.85rem;
+}
+.parts {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  border-top: 2px solid var(--ink);
+  max-height: 26rem;
+  overflow: auto;
+  background: var(--paper);
+}
+.parts li {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+  padding: 0 0.5rem;
+  border-bottom: 1px solid var(--ink-faint);
+}
+.parts li.chosen {
+  background: var(--chalk-wash);
+  box-shadow: inset 5px 0 0 var(--chalk);
+}
+.parts li.out {
+  opacity: 0.6;
+}
+.parts input {
+  width: 18px;
+  height: 18px;
+  accent-color: var(--chalk);
+}
+.on-list {
+  color: var(--chalk-ink);
+  font-weight: 800;
+  width: 18px;
+}
+.pick {
+  flex: 1;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 0.9rem;
+  min-height: 44px;
+  align-items: center;
+  border: 0;
+  background: none;
+  text-align: left;
+  cursor: pointer;
+}
+.size {
+  margin-left: auto;
+}
+.size i {
+  color: var(--crayon-ink);
+}
+.mark {
+  font-weight: 760;
+}
+</style>

@@ -1,0 +1,126 @@
+"""Patterns: sizes by hand for each, with the joinery that each joint adds, and views from the same formulas."""
+
+from itertools import product
+
+import pytest
+
+from tests.making import t
+from vividplank.core.change import Change, Put, changed
+from vividplank.core.job import Job
+from vividplank.core.shop import Shop
+from vividplank.core.takeoff.patterns import PATTERNS, PatternTrouble, Written, pattern_named, write
+
+
+def part(written: Written, name: str) -> tuple[int, int, int, int]:
+    found = next(p for p in written.parts if p.name == name)
+    return found.quantity, found.length, found.width, found.thickness
+
+
+@pytest.mark.parametrize("unit", ["in", "mm"])
+@pytest.mark.parametrize("pattern", PATTERNS, ids=lambda p: p.key)
+def test_every_choice_makes_a_whole_list_that_stands_in_a_project(pattern, unit: str) -> None:  # type: ignore[no-untyped-def]
+    for options in product(*(c.options for c in pattern.choices)):
+        written = write(pattern, unit, "white oak", None, dict(zip([c.name for c in pattern.choices], options, strict=True)))  # type: ignore[arg-type]
+        assert [s.name for s in written.sketches] == ["front", "side", "plan"] and all(s.dims for s in written.sketches[:1])
+        job = changed(
+            Job("", Shop(), (), (), unit),
+            Change("put", put_parts=tuple(Put(p) for p in written.parts), measures=written.measures),
+        )  # type: ignore[arg-type]
+        # Formulas come to what the pattern showed.
+        assert job.parts == written.parts
+        drawn = {r.part for s in written.sketches for r in s.rects}
+        assert drawn <= {p.name for p in written.parts}
+
+
+def test_a_carcass_by_hand() -> None:
+    # 36 wide of 13/16 with one divider: (36 - 3 x 13/16) / 2 = 16 25/32 clear. Housings of 1/4 in both ends: 17 9/32.
+    made = write(pattern_named("carcass"), "in", "cherry", None, {"corner": "dovetail", "shelf": "housing"})
+    assert part(made, "Shelf") == (6, t(17 + 9 / 32), t(11), t(13 / 16))
+    assert part(made, "Top and bottom") == (2, t(36), t(11.25), t(13 / 16))
+    assert part(made, "Back") == (1, t(48 - 1.625 + 0.75), t(36 - 1.625 + 0.75), t(0.25))
+    doweled = write(pattern_named("carcass"), "in", "cherry", None, {"corner": "dowel", "shelf": "dowel"})
+    assert part(doweled, "Top and bottom")[1] == t(36 - 1.625) and part(doweled, "Shelf")[1] == t(16 + 25 / 32)
+
+
+def test_no_divider_is_no_part() -> None:
+    made = write(pattern_named("carcass"), "in", "cherry", {"dividers": "0"})
+    assert "Divider" not in {p.name for p in made.parts}
+
+
+@pytest.mark.parametrize(
+    ("joint", "rail"),
+    [("mortise and tenon", 16 - 4.5 + 2.5), ("stub tenon", 16 - 4.5 + 0.75), ("dowel", 11.5), ("half-lap", 16), ("mitre", 16)],
+)
+def test_frame_rails_by_joint(joint: str, rail: float) -> None:
+    assert part(write(pattern_named("frame"), "in", "ash", None, {"joint": joint}), "Top rail")[1] == t(rail)
+
+
+def test_the_panel_has_the_room_its_wood_asks_for() -> None:
+    # White oak 0.00365 per 1 %; 30 to 70 % humidity at 21.1 C is 6.2 to 13.1 %: 0.0253 of 11 1/2 is 0.291, up to 5/16.
+    made = write(pattern_named("frame"), "in", "white oak")
+    assert part(made, "Panel")[2] == t(11.5 + 0.75 - 5 / 16)
+    assert "0.00365 × 6.9 = 0.0253" in made.arithmetic[0] and "taken as 5/16 in" in made.arithmetic[1]
+    drier = write(pattern_named("frame"), "in", "white oak", {"dry": "45", "damp": "55"})
+    assert part(drier, "Panel")[2] > part(made, "Panel")[2]
+
+
+def test_a_drawer_by_hand() -> None:
+    # Opening 16 x 5 x 18: box 15 15/16 wide, 17 1/2 long; lapped front of 13/16 with 1/4 left: sides 17 1/4.
+    made = write(pattern_named("drawer"), "in", "ash")
+    assert part(made, "Drawer side")[:2] == (6, t(17.25)) and part(made, "Drawer front")[:2] == (3, t(15 + 15 / 16))
+    assert part(made, "Drawer bottom")[1] == t(15 + 15 / 16 - 1 + 0.5)
+    assert all(p.run == "fronts" for p in made.parts if p.name == "Drawer front")
+
+
+def test_a_mitred_frame_follows_the_picture_and_the_rebate() -> None:
+    # 16 x 20 with 1/8 play, 1 1/2 wide with a rebate of 1/4: 16 1/8 + 2 x 1 1/4 = 18 5/8 over all.
+    made = write(pattern_named("mitred"), "in", "cherry")
+    assert part(made, "Frame, across")[1] == t(18.625) and part(made, "Frame, upright")[1] == t(22.625)
+
+
+def test_a_sheet_panel_gives_up_its_edging() -> None:
+    made = write(pattern_named("sheet"), "in", "birch")
+    panel = next(p for p in made.parts if p.name == "Panel")
+    assert panel.stock == "sheet" and panel.cut_size() == (t(47.5), t(19.5))
+
+
+def test_a_second_one_has_measures_and_marks_of_its_own() -> None:
+    first = write(pattern_named("settle"), "in", "ash")
+    second = write(
+        pattern_named("settle"), "in", "ash", None, None, {m.name for m in first.measures}, {p.id for p in first.parts}
+    )
+    assert not {m.name for m in first.measures} & {m.name for m in second.measures}
+    assert not {p.id for p in first.parts} & {p.id for p in second.parts}
+    job = changed(
+        Job("", Shop(), (), ()),
+        Change(
+            "both", put_parts=tuple(Put(p) for p in (*first.parts, *second.parts)), measures=(*first.measures, *second.measures)
+        ),
+    )
+    wider = tuple(m if m.name != "W2" else type(m)("W2", "60") for m in job.measures)
+    after = changed(job, Change("wider", measures=wider))
+    assert [p.length for p in after.parts[: len(first.parts)]] == [p.length for p in first.parts]
+    crest = [p.length for p in after.parts if p.name == "Crest rail"]
+    assert crest == [t(54 - 4.5 + 2.5), t(60 - 4.5 + 2.5)]
+
+
+def test_a_settle_made_wider_keeps_its_posts_and_spreads_its_panels() -> None:
+    narrow, wide = (write(pattern_named("settle"), "in", "white oak", {"W": w}) for w in ("54", "60"))
+    assert part(narrow, "Back post") == part(wide, "Back post")
+    assert part(wide, "Back panel")[2] - part(narrow, "Back panel")[2] == pytest.approx(t(2), abs=t(1 / 16))
+
+
+@pytest.mark.parametrize(
+    ("key", "values", "choices", "species", "why"),
+    [
+        ("frame", {"W": "4"}, {}, "ash", "nothing or less"),
+        ("frame", {"W": "wide"}, {}, "ash", "'wide', which is no measure"),
+        ("frame", {}, {"joint": "glue"}, "ash", "no way to make"),
+        ("frame", {}, {}, "unobtainium", "not in the table of woods"),
+        ("frame", {"dry": "70", "damp": "30"}, {}, "ash", "no range of humidity"),
+        ("carcass", {"shelves": "2.5"}, {}, "ash", "whole number"),
+    ],
+)
+def test_what_makes_no_piece_is_said(key: str, values: dict, choices: dict, species: str, why: str) -> None:  # type: ignore[type-arg]
+    with pytest.raises(PatternTrouble, match=why):
+        write(pattern_named(key), "in", species, values, choices)

@@ -1,0 +1,122 @@
+"""Broken, hostile and enormous files: a sentence, never a crash, never a half-read list."""
+
+import io
+import zipfile
+from pathlib import Path
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from tests.takeoff.making import a_block, written
+from vividplank.core.takeoff import Reading, Settings, Unreadable, read
+from vividplank.jobs.reading import read_in_process
+
+FIXTURES = Path(__file__).parent / "fixtures"
+#: Formats whose libraries are Python or hold their own; STEP has its own test, in the process made for it.
+FILES = {
+    name: (FIXTURES / name).read_bytes()
+    for name in (
+        "stool.stl",
+        "stool.off",
+        "stool.3mf",
+        "stool.dxf",
+        "stool.svg",
+        "sketch.dxf",
+        "sketch.pdf",
+        "sketch.png",
+        "list.xlsx",
+        "list.ods",
+    )
+}
+FILES |= {f"block.{kind}": written([a_block((500, 60, 20))], kind) for kind in ("stl", "obj", "ply", "glb")}
+
+
+@st.composite
+def damaged(draw: st.DrawFn, content: bytes) -> bytes:
+    """Cut short, with bits turned, with a piece doubled or taken out."""
+    data = bytearray(content)
+    for _ in range(draw(st.integers(1, 4))):
+        at = draw(st.integers(0, max(0, len(data) - 1)))
+        how = draw(st.sampled_from(["cut", "flip", "flip", "flip", "double", "drop", "number"]))
+        size = draw(st.integers(1, 40))
+        if how == "cut":
+            del data[at:]
+        elif how == "flip" and data:
+            data[at] ^= 1 << draw(st.integers(0, 7))
+        elif how == "double":
+            data[at:at] = data[at : at + size]
+        elif how == "drop":
+            del data[at : at + size]
+        else:
+            data[at:at] = draw(st.sampled_from([b"1e308", b"-1", b"nan", b"9" * 30, b"\x00\xff\xff\xff\xff", b"<", b"\n"]))
+    return bytes(data)
+
+
+@pytest.mark.parametrize("name", sorted(FILES))
+@given(data=st.data())
+@settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large])
+def test_damaged_files_are_read_whole_or_refused(name: str, data: st.DataObject) -> None:
+    try:
+        reading, pages = read(data.draw(damaged(FILES[name])), name, Settings())
+    except Unreadable as refused:
+        assert 10 < len(str(refused)) < 500
+        return
+    assert isinstance(reading, Reading)
+    assert all(p.length >= p.width >= 0 and p.quantity >= 1 and p.refs for p in reading.parts)
+    assert all(page.png.startswith(b"\x89PNG") for page in pages)
+
+
+@pytest.mark.parametrize("cut", [0.3, 0.97])
+def test_damaged_step_files_take_down_nothing_but_their_reader(cut: float) -> None:
+    content = (FIXTURES / "tray.step").read_bytes()
+    with pytest.raises(Unreadable):
+        read_in_process(content[: int(len(content) * cut)], "tray.step", {})
+
+
+def test_turned_bits_in_a_step_file() -> None:
+    content = bytearray((FIXTURES / "tray.step").read_bytes())
+    for at in range(900, len(content), 1499):
+        content[at] ^= 4
+    try:
+        reading, _ = read_in_process(bytes(content), "tray.step", {})
+    except Unreadable as refused:
+        assert str(refused)
+    else:
+        assert reading.kind == "model"
+
+
+def test_a_reader_past_its_time_is_ended_with_a_sentence() -> None:
+    with pytest.raises(Unreadable, match="longer than 0 s"):
+        read_in_process((FIXTURES / "tray.step").read_bytes(), "tray.step", {}, seconds=0.05)
+
+
+def test_the_process_reads_what_the_core_reads() -> None:
+    content = (FIXTURES / "sketch.png").read_bytes()
+    assert read_in_process(content, "sketch.png", {}) == read(content, "sketch.png", Settings())
+
+
+def test_a_packed_file_that_unpacks_to_too_much_is_refused_before_it_is_unpacked() -> None:
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
+        packed.writestr("3D/3dmodel.model", b"0" * (250 << 20))
+    assert len(out.getvalue()) < 1 << 20
+    with pytest.raises(Unreadable, match="unpacks to 250 MB"):
+        read(out.getvalue(), "bomb.3mf", Settings())
+
+
+def test_entities_that_multiply_are_not_expanded() -> None:
+    lines = "".join(f'<!ENTITY a{k} "{f"&a{k - 1};" * 10 if k else "x" * 100}">' for k in range(9))
+    svg = f'<?xml version="1.0"?><!DOCTYPE svg [{lines}]><svg xmlns="http://www.w3.org/2000/svg"><text>&a8;</text></svg>'
+    with pytest.raises(Unreadable):
+        read(svg.encode(), "bomb.svg", Settings())
+
+
+def test_a_picture_of_far_too_many_pixels_is_refused_by_its_head() -> None:
+    import struct
+    import zlib
+
+    head = struct.pack(">IIBBBBB", 60_000, 60_000, 8, 2, 0, 0, 0)
+    chunk = struct.pack(">I", 13) + b"IHDR" + head + struct.pack(">I", zlib.crc32(b"IHDR" + head))
+    with pytest.raises(Unreadable, match=r"60000 by 60000 pixels|cannot be read"):
+        read(b"\x89PNG\r\n\x1a\n" + chunk, "big.png", Settings())

@@ -1,0 +1,30 @@
+"""Takeoff: from drawings and models to parts."""
+
+from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Found, LayerMeaning, Reading, Settings, Unreadable, View
+from vividplank.core.takeoff.read import (
+    READABLE,
+    kind_of,
+    read,
+    reading_document,
+    reading_from_document,
+    settings_from_document,
+)
+from vividplank.core.takeoff.sheets import Page
+
+__all__ = [
+    "FILE_UNITS",
+    "READABLE",
+    "FileUnit",
+    "Found",
+    "LayerMeaning",
+    "Page",
+    "Reading",
+    "Settings",
+    "Unreadable",
+    "View",
+    "kind_of",
+    "read",
+    "reading_document",
+    "reading_from_document",
+    "settings_from_document",
+]

@@ -1,0 +1,208 @@
+"""The tight box of a solid along its own dominant planes, and whether two solids are the same thing."""
+
+from dataclasses import dataclass
+from itertools import permutations, product
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.spatial import ConvexHull, QhullError, cKDTree
+
+Array = NDArray[np.float64]
+
+#: Two solids are one part when no point of theirs differs by more (mm).
+SAME_MM = 0.1
+#: Normals closer than this (radians) are one direction.
+_ONE_DIRECTION = 0.002
+#: How many of the largest directions are tried as faces of the box.
+_CANDIDATES = 6
+
+
+@dataclass(frozen=True)
+class Box:
+    """`axes` rows are length, width and thickness as unit vectors (right-handed); `size` in the unit of the solid."""
+
+    axes: Array
+    centre: Array
+    size: tuple[float, float, float]
+
+    @property
+    def volume(self) -> float:
+        return self.size[0] * self.size[1] * self.size[2]
+
+
+@dataclass(frozen=True)
+class Solid:
+    """One body of a model as a triangle mesh in mm: vertices (n, 3), faces (m, 3)."""
+
+    ref: str
+    name: str
+    vertices: Array
+    faces: NDArray[np.int64]
+    layer: str = ""
+
+    def corners(self) -> Array:
+        return self.vertices[self.faces]
+
+    @property
+    def volume(self) -> float:
+        """Of the closed body: the sum of the tetrahedra to its middle, so that far from the origin costs no digits."""
+        a, b, c = np.moveaxis(self.corners() - self.vertices.mean(axis=0), 1, 0)
+        return float(abs(np.einsum("ij,ij->i", a, np.cross(b, c)).sum()) / 6)
+
+    @property
+    def closed(self) -> bool:
+        """Every edge belongs to two faces."""
+        edges = np.sort(np.concatenate([self.faces[:, [0, 1]], self.faces[:, [1, 2]], self.faces[:, [2, 0]]]), axis=1)
+        _, counts = np.unique(edges[:, 0] * len(self.vertices) + edges[:, 1], return_counts=True)
+        return bool(len(counts) and np.all(counts % 2 == 0))
+
+
+def tight_box(solid: Solid) -> Box:
+    """The least box with one side along the solid's largest flat faces and another along faces square to them.
+
+    Of all pairs of the six largest face directions the smallest box wins; where sizes tie, the larger faces.
+    A solid without flat faces falls back to the least box round its hull.
+    """
+    directions, areas = _directions(solid)
+    points = _hull(solid.vertices)
+    best: tuple[float, float, Box] | None = None
+    for i, first in enumerate(directions):
+        frames = [
+            (areas[i] + areas[j], other)
+            for j, other in enumerate(directions)
+            if j != i and abs(float(first @ other)) < _ONE_DIRECTION
+        ]
+        if not frames:
+            frames = [(areas[i], _least_turn(points, first))]
+        for area, second in frames:
+            box = _box(points, first, second)
+            if best is None or box.volume < best[0] * (1 - 1e-6) or (box.volume <= best[0] * (1 + 1e-6) and area > best[1]):
+                best = (box.volume, float(area), box)
+    assert best is not None  # a mesh with faces has directions
+    return best[2]
+
+
+def same(one: Solid, other: Solid, box: Box, other_box: Box) -> str:
+    """ "same", "mirrored" or "" for two solids by their boxes and their points in them."""
+    if any(abs(a - b) > SAME_MM for a, b in zip(box.size, other_box.size, strict=True)):
+        return ""
+    if abs(one.volume - other.volume) > 1e-3 * box.volume + SAME_MM**3:
+        return ""
+    here = (one.vertices - box.centre) @ box.axes.T
+    there = (other.vertices - other_box.centre) @ other_box.axes.T
+    near, mirrored = cKDTree(here), ""
+    size = np.array(box.size)
+    for order in permutations(range(3)):
+        if np.any(np.abs(size[list(order)] - size) > SAME_MM):
+            continue
+        for signs in product((1, -1), repeat=3):
+            turned = there[:, order] * signs
+            if float(near.query(turned)[0].max()) > SAME_MM or float(cKDTree(turned).query(here)[0].max()) > SAME_MM:
+                continue
+            if _handed(order) * signs[0] * signs[1] * signs[2] > 0:
+                return "same"
+            mirrored = "mirrored"
+    return mirrored
+
+
+def outline(solid: Solid, box: Box) -> list[tuple[float, float]]:
+    """The silhouette in length × width from the box's corner, empty where it fills its rectangle."""
+    from shapely import union_all
+    from shapely.geometry import Polygon
+
+    flat = ((solid.corners() - box.centre) @ box.axes.T)[:, :, :2] + np.array(box.size[:2]) / 2
+    sides = flat[:, 1:] - flat[:, :1]
+    areas = np.abs(sides[:, 0, 0] * sides[:, 1, 1] - sides[:, 0, 1] * sides[:, 1, 0])
+    triangles = [Polygon(t) for t in flat[areas > 1e-9]] if len(flat) <= 4000 else []
+    shape = union_all(triangles, grid_size=1e-3) if triangles else Polygon(_ring(flat.reshape(-1, 2)))
+    if shape.geom_type != "Polygon":
+        shape = max(shape.geoms, key=lambda g: g.area)
+    shape = shape.simplify(0.05)
+    if shape.area > 0.999 * box.size[0] * box.size[1]:
+        return []
+    return [(float(x), float(y)) for x, y in shape.exterior.coords[:-1]]
+
+
+def _directions(solid: Solid) -> tuple[list[Array], list[float]]:
+    """The largest face directions, opposite ones as one, and the area of each."""
+    a, b, c = np.moveaxis(solid.corners(), 1, 0)
+    normals = np.cross(b - a, c - a)
+    areas = np.linalg.norm(normals, axis=1) / 2
+    keep = areas > 1e-12 * max(float(areas.max(initial=0.0)), 1e-30)
+    normals, areas = normals[keep] / (2 * areas[keep, None]), areas[keep]
+    # One half of the sphere; the sign of the first coordinate that is clearly not nothing decides.
+    first = np.argmax(np.abs(normals) > 1e-6, axis=1)
+    normals *= np.sign(normals[np.arange(len(normals)), first])[:, None]
+    steps = np.round((normals + 1) / _ONE_DIRECTION).astype(np.int64)
+    _, group = np.unique((steps[:, 0] << 20) | (steps[:, 1] << 10) | steps[:, 2], return_inverse=True)
+    total = np.bincount(group, areas)
+    order = np.argsort(-total)[: 4 * _CANDIDATES]
+    found: list[Array] = []
+    weights: list[float] = []
+    for g in order:
+        mean = (normals[group == g] * areas[group == g, None]).sum(axis=0)
+        mean /= np.linalg.norm(mean)
+        near = next((k for k, f in enumerate(found) if abs(abs(float(f @ mean)) - 1) < _ONE_DIRECTION**2), None)
+        if near is None:
+            found.append(mean)
+            weights.append(float(total[g]))
+        else:
+            weights[near] += float(total[g])
+    ranked = sorted(range(len(found)), key=lambda k: -weights[k])[:_CANDIDATES]
+    return [found[k] for k in ranked], [weights[k] for k in ranked]
+
+
+def _box(points: Array, first: Array, second: Array) -> Box:
+    second = second - first * float(first @ second)
+    second = second / np.linalg.norm(second)
+    axes = np.array([first, second, np.cross(first, second)])
+    along = points @ axes.T
+    low, high = along.min(axis=0), along.max(axis=0)
+    order = np.argsort(-(high - low), kind="stable")
+    turned = axes[order]
+    if np.linalg.det(turned) < 0:
+        turned[2] = -turned[2]
+    size = (high - low)[order]
+    return Box(turned, ((low + high) / 2) @ axes, (float(size[0]), float(size[1]), float(size[2])))
+
+
+def _least_turn(points: Array, normal: Array) -> Array:
+    """The direction in the plane square to `normal` that makes the least rectangle round the points."""
+    helper = np.eye(3)[int(np.argmin(np.abs(normal)))]
+    u = np.cross(normal, helper)
+    u /= np.linalg.norm(u)
+    v = np.cross(normal, u)
+    ring = np.array(_ring(points @ np.array([u, v]).T))
+    edges = np.roll(ring, -1, axis=0) - ring
+    best = min(edges, key=lambda e: _rectangle(ring, e))
+    turn: Array = (u * best[0] + v * best[1]) / np.linalg.norm(best)
+    return turn
+
+
+def _rectangle(ring: Array, edge: Array) -> float:
+    length = float(np.linalg.norm(edge))
+    if length < 1e-9:
+        return float("inf")
+    along = ring @ (edge / length)
+    across = ring @ (np.array([-edge[1], edge[0]]) / length)
+    return float(np.ptp(along) * np.ptp(across))
+
+
+def _ring(flat: Array) -> list[tuple[float, float]]:
+    hull = ConvexHull(flat, qhull_options="QJ")
+    return [(float(flat[i, 0]), float(flat[i, 1])) for i in hull.vertices]
+
+
+def _hull(points: Array) -> Array:
+    """Fewer points with the same extents."""
+    if len(points) < 200:
+        return points
+    try:
+        outer: Array = points[ConvexHull(points).vertices]
+    except QhullError:
+        return points
+    return outer
+
+
+def _handed(order: tuple[int, ...]) -> int:
+    return round(float(np.linalg.det(np.eye(3)[list(order)])))

@@ -1,0 +1,248 @@
+"""Closed outlines on a flat drawing become parts: sizes, names from the words beside them, like ones together."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from shapely.geometry import MultiPoint, Polygon
+from shapely.geometry import Point as Place
+
+from vividplank.core.measure import TICKS_PER_MM, System, show
+from vividplank.core.takeoff.found import FileUnit, Found, Point, Seen, Settings, View, Words
+from vividplank.core.takeoff.words import SYSTEM_OF, Said, understand
+
+#: Text farther from an outline than this share of its longer side does not belong to it.
+_BESIDE = 0.35
+#: A closed outline inside another and smaller than this share of it is a hole, no part.
+_HOLE_SHARE = 0.15
+
+
+@dataclass(frozen=True)
+class Outline:
+    """A closed outline in mm, y up as drawn, with what the file itself says of it."""
+
+    ref: str
+    points: tuple[Point, ...]
+    layer: str = ""
+    name: str = ""
+    quantity: int = 1
+    thickness: int = 0
+    species: str = ""
+    circle: bool = False
+
+
+@dataclass(frozen=True)
+class Written:
+    """A written dimension between two points along `angle` (radians): `figure` ticks as written, `measured` mm."""
+
+    a: Point
+    b: Point
+    angle: float
+    figure: int
+    measured: float
+
+
+@dataclass(frozen=True)
+class _Piece:
+    outline: Outline
+    length: int
+    width: int
+    said: Said
+    fill: float
+    ring: tuple[tuple[int, int], ...]
+
+
+def parts_of_outlines(
+    outlines: Sequence[Outline], words: Sequence[Words], written: Sequence[Written], unit: FileUnit, settings: Settings
+) -> tuple[tuple[Found, ...], tuple[str, ...]]:
+    """Parts of a flat drawing, and what did not agree in it. Written figures rule over measured ones."""
+    system: System = SYSTEM_OF[unit]
+    kept = [o for o in _without_holes(outlines) if not settings.meaning(o.layer).ignore]
+    beside = _words_beside(kept, words)
+    troubles: list[str] = []
+    pieces = [_piece(o, beside.get(o.ref, ""), written, unit, system, troubles) for o in kept]
+    groups: dict[tuple[object, ...], list[_Piece]] = {}
+    for piece in pieces:
+        thickness = piece.said.thickness or piece.outline.thickness
+        key = (piece.said.name.casefold(), piece.outline.layer, round(piece.length / 32), round(piece.width / 32), thickness)
+        groups.setdefault(key, []).append(piece)
+    troubles.extend(_sums(written, unit, system))
+    return tuple(_found(group, settings) for group in groups.values()), tuple(troubles)
+
+
+def view_of(
+    outlines: Sequence[Outline], words: Sequence[Words], lines: Sequence[tuple[Point, ...]] = (), name: str = "drawing"
+) -> View:
+    """The drawing itself, moved to the origin and turned to y down."""
+    points = [p for o in outlines for p in o.points] + [p for line in lines for p in line] + [w.at for w in words]
+    x0, y1 = min(p[0] for p in points), max(p[1] for p in points)
+    width, height = max(p[0] for p in points) - x0, y1 - min(p[1] for p in points)
+
+    def down(p: Point) -> Point:
+        return (round(p[0] - x0, 3), round(y1 - p[1], 3))
+
+    large_first = sorted(outlines, key=lambda o: -Polygon(o.points).area)
+    return View(
+        name,
+        width,
+        height,
+        tuple(Seen(o.ref, tuple(down(p) for p in o.points)) for o in large_first),
+        tuple(tuple(down(p) for p in line) for line in lines),
+        tuple(Words(down(w.at), w.text) for w in words),
+    )
+
+
+def _without_holes(outlines: Sequence[Outline]) -> list[Outline]:
+    shapes = [(o, Polygon(o.points).buffer(0)) for o in outlines]
+    kept = []
+    for o, shape in shapes:
+        if shape.area <= 0:
+            continue
+        host = [
+            s
+            for other, s in shapes
+            if other is not o
+            and other.layer == o.layer
+            and o.name in ("", other.name)
+            and s.area > shape.area
+            and s.buffer(1e-6).contains(shape)
+        ]
+        if host and (o.circle or shape.area < _HOLE_SHARE * min(s.area for s in host)):
+            continue
+        kept.append(o)
+    return kept
+
+
+def _words_beside(outlines: Sequence[Outline], words: Sequence[Words]) -> dict[str, str]:
+    """Each text goes to the smallest outline it lies in, else to the nearest one close enough."""
+    shapes = [(o, Polygon(o.points).buffer(0)) for o in outlines]
+    given: dict[str, list[str]] = {}
+    for word in words:
+        at = Place(word.at)
+        inside = [(s.area, o.ref) for o, s in shapes if s.contains(at)]
+        if inside:
+            given.setdefault(min(inside)[1], []).append(word.text)
+            continue
+        near = [
+            (s.distance(at), o.ref)
+            for o, s in shapes
+            if s.distance(at) <= _BESIDE * max(s.bounds[2] - s.bounds[0], s.bounds[3] - s.bounds[1])
+        ]
+        if near:
+            given.setdefault(min(near)[1], []).append(word.text)
+    return {ref: ", ".join(texts) for ref, texts in given.items()}
+
+
+def _piece(o: Outline, text: str, written: Sequence[Written], unit: FileUnit, system: System, troubles: list[str]) -> _Piece:
+    box, angle, sides = _least_rectangle(o.points)
+    said = understand(text, unit) if text else Said()
+    said = replace(said, name=o.name or said.name, quantity=max(o.quantity, said.quantity))
+    measured = [round(s * TICKS_PER_MM) for s in sides]
+    told = [_written_for(o, angle + turn, side, written) for turn, side in ((0.0, sides[0]), (math.pi / 2, sides[1]))]
+    sizes = []
+    for size, figure in zip(measured, told, strict=True):
+        if figure and abs(figure - size) > 0.01 * size:
+            troubles.append(
+                f"'{said.name or o.layer or o.ref}': written {show(figure, system, unit=True)}, drawn "
+                f"{show(round(size / 32) * 32, system, unit=True)}; the written figure was taken"
+            )
+        sizes.append(figure or size)
+    if said.sizes:
+        wanted = sorted(said.sizes, reverse=True)[:2]
+        for size, figure in zip(sorted(sizes, reverse=True), wanted, strict=True):
+            if abs(figure - size) > 0.01 * size:
+                troubles.append(
+                    f"'{said.name or o.ref}': the words beside it say {show(figure, system, unit=True)}, the drawing "
+                    f"{show(round(size / 32) * 32, system, unit=True)}; the words were taken"
+                )
+        sizes = wanted
+    fill = Polygon(o.points).buffer(0).area / (sides[0] * sides[1])
+    ring = (
+        ()
+        if fill > 0.999
+        else tuple((round(x * TICKS_PER_MM), round(y * TICKS_PER_MM)) for x, y in _turned(o.points, box, angle, sides))
+    )
+    return _Piece(o, max(sizes), min(sizes), said, min(1.0, fill), ring)
+
+
+def _found(group: list[_Piece], settings: Settings) -> Found:
+    first = group[0]
+    meaning = settings.meaning(first.outline.layer)
+    return Found(
+        "",
+        first.said.name,
+        sum(p.said.quantity for p in group),
+        first.length,
+        first.width,
+        first.said.thickness or first.outline.thickness or meaning.thickness,
+        first.outline.species or meaning.species,
+        first.outline.layer,
+        0,
+        round(first.fill, 4),
+        first.ring,
+        tuple(p.outline.ref for p in group),
+    )
+
+
+def _sums(written: Sequence[Written], unit: FileUnit, system: System) -> list[str]:
+    """Rows of figures that do not add up to the overall figure over the same length."""
+    found = []
+    for whole in written:
+        ux, uy = math.cos(whole.angle), math.sin(whole.angle)
+
+        def ends(w: Written, ux: float = ux, uy: float = uy) -> tuple[float, float]:
+            a, b = sorted((w.a[0] * ux + w.a[1] * uy, w.b[0] * ux + w.b[1] * uy))
+            return a, b
+
+        low, high = ends(whole)
+        slack = max(0.002 * (high - low), 0.05)
+        row = sorted((ends(w), w.figure) for w in written if w is not whole and abs(math.sin(w.angle - whole.angle)) < 0.01)
+        at, total, count = low, 0, 0
+        for (a, b), figure in row:
+            if abs(a - at) <= slack and b <= high + slack and b - a < (high - low) - slack:
+                at, total, count = b, total + figure, count + 1
+        if count > 1 and abs(at - high) <= slack and abs(total - whole.figure) > max(127, whole.figure // 1000):
+            found.append(f"the {count} figures in a row add up to {show(total, system, unit=True)}, the overall one says "
+                         f"{show(whole.figure, system, unit=True)}")
+    return found
+
+
+def _least_rectangle(points: Sequence[Point]) -> tuple[Point, float, tuple[float, float]]:
+    """A corner, the angle of the first side and both sides (longer first) of the least rectangle round the points."""
+    rectangle = MultiPoint(points).minimum_rotated_rectangle
+    corners = list(rectangle.exterior.coords)[:4]
+    edges = [(corners[k], corners[(k + 1) % 4]) for k in range(2)]
+    lengths = [math.dist(a, b) for a, b in edges]
+    k = 0 if lengths[0] >= lengths[1] else 1
+    a, b = edges[k]
+    angle = math.atan2(b[1] - a[1], b[0] - a[0]) % math.pi
+    return (corners[0][0], corners[0][1]), angle, (lengths[k], lengths[1 - k])
+
+
+def _turned(points: Sequence[Point], box: Point, angle: float, sides: tuple[float, float]) -> list[Point]:
+    c, s = math.cos(-angle), math.sin(-angle)
+    turned = [((x - box[0]) * c - (y - box[1]) * s, (x - box[0]) * s + (y - box[1]) * c) for x, y in points]
+    x0, y0 = min(p[0] for p in turned), min(p[1] for p in turned)
+    return [(x - x0, y - y0) for x, y in turned]
+
+
+def _written_for(o: Outline, angle: float, side: float, written: Sequence[Written]) -> int:
+    """The figure of a dimension that runs from end to end of this outline in this direction, 0 where none does."""
+    ux, uy = math.cos(angle), math.sin(angle)
+    along = [p[0] * ux + p[1] * uy for p in o.points]
+    across = [-p[0] * uy + p[1] * ux for p in o.points]
+    low, high = min(along), max(along)
+    slack = max(0.002 * side, 0.05)
+    best: tuple[float, int] | None = None
+    for w in written:
+        if abs(math.sin(w.angle - angle)) > 0.01:
+            continue
+        ends = sorted((w.a[0] * ux + w.a[1] * uy, w.b[0] * ux + w.b[1] * uy))
+        if abs(ends[0] - low) > slack or abs(ends[1] - high) > slack:
+            continue
+        off = max(
+            0.0, *(max(min(across) - c, c - max(across)) for c in (-w.a[0] * uy + w.a[1] * ux, -w.b[0] * uy + w.b[1] * ux))
+        )
+        if off <= side and (best is None or off < best[0]):
+            best = (off, w.figure)
+    return best[1] if best else 0

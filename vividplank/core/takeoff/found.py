@@ -1,0 +1,103 @@
+"""What a drawing holds, whatever its format: parts, where each is seen on it, what must be asked, what was wrong."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+Point = tuple[float, float]
+FileUnit = Literal["mm", "cm", "m", "in", "ft"]
+FILE_UNITS: dict[FileUnit, float] = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4, "ft": 304.8}
+
+
+class Unreadable(ValueError):
+    """A file that cannot be read at all: one sentence, with what was expected."""
+
+
+@dataclass(frozen=True)
+class Seen:
+    """A shape on a view that belongs to one piece (`ref`), in mm, y down. `shade` 0 dark to 1 light."""
+
+    ref: str
+    outline: tuple[Point, ...]
+    shade: float = 1.0
+
+
+@dataclass(frozen=True)
+class Words:
+    """Text on a view, its lower left corner in mm."""
+
+    at: Point
+    text: str
+
+
+@dataclass(frozen=True)
+class View:
+    """One picture of the drawing; shapes that come later lie above earlier ones. `lines` belong to no part."""
+
+    name: str
+    width: float
+    height: float
+    shapes: tuple[Seen, ...] = ()
+    lines: tuple[tuple[Point, ...], ...] = ()
+    words: tuple[Words, ...] = ()
+
+
+@dataclass(frozen=True)
+class Found:
+    """Like pieces counted together. Sizes in ticks, length the longest; 0 where the drawing does not say.
+
+    `mirrored` of the `quantity` are mirror images of the others. `outline` (ticks, in length × width) is kept
+    where the piece is no plain box, of which it fills the share `fill`. `refs` are its pieces on the views.
+    """
+
+    key: str
+    name: str
+    quantity: int
+    length: int
+    width: int
+    thickness: int
+    species: str = ""
+    layer: str = ""
+    mirrored: int = 0
+    fill: float = 1.0
+    outline: tuple[tuple[int, int], ...] = ()
+    refs: tuple[str, ...] = ()
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class LayerMeaning:
+    """What a layer of a drawing stands for; thickness in ticks, 0 where it says nothing."""
+
+    species: str = ""
+    thickness: int = 0
+    ignore: bool = False
+
+
+@dataclass(frozen=True)
+class Settings:
+    """What the maker has answered about a file; unit None: take the file's word or the best guess."""
+
+    unit: FileUnit | None = None
+    layers: tuple[tuple[str, LayerMeaning], ...] = ()
+
+    def meaning(self, layer: str) -> LayerMeaning:
+        return dict(self.layers).get(layer, LayerMeaning())
+
+
+@dataclass(frozen=True)
+class Reading:
+    """A drawing as read. `asks` is the question about its unit, empty where the file says it.
+
+    `troubles` name what could not be taken, each with its place; nothing is dropped without one. A list comes as
+    `table`, tab-separated, for the reader of parts lists.
+    """
+
+    kind: str
+    unit: FileUnit
+    parts: tuple[Found, ...] = ()
+    views: tuple[View, ...] = ()
+    asks: str = ""
+    troubles: tuple[str, ...] = ()
+    layers: tuple[str, ...] = ()
+    pieces: int = 0
+    table: str = ""

@@ -1,0 +1,104 @@
+"""Meshes (STL, OBJ, GLB, 3MF, PLY, OFF) through trimesh, split into bodies, scene transforms applied."""
+
+import io
+from typing import Any
+
+import numpy as np
+
+from vividplank.core.takeoff.bodies import split
+from vividplank.core.takeoff.box import Solid
+from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Reading, Settings, Unreadable
+from vividplank.core.takeoff.picture import pictures
+from vividplank.core.takeoff.solids import numbered, parts_of
+from vividplank.core.takeoff.units import guess_unit
+
+#: Formats that say their unit themselves.
+_SAID: dict[str, FileUnit] = {"glb": "m"}
+#: Formats whose up is y by their own description or by custom.
+_Y_UP = {"glb", "obj"}
+_MOST_BODIES = 2000
+#: A body smaller than this (mm) is a speck left by the program that wrote the file.
+_SPECK = 1.0
+#: No furniture is as long (mm): programs write numbers in mm into formats that mean metres.
+_TOO_BIG = 25_000.0
+
+
+def read_mesh(content: bytes, kind: str, settings: Settings) -> Reading:
+    """Every body of the mesh as a part; broken bodies are named. Raises Unreadable where there is no body."""
+    pieces, said = _pieces(content, kind)
+    vertices = [v for _, v, _ in pieces if len(v)]
+    if not vertices:
+        raise Unreadable(f"this {kind.upper()} file holds no triangles; expected a mesh of solids")
+    everything = np.concatenate(vertices)
+    if not np.all(np.isfinite(everything)):
+        raise Unreadable(f"this {kind.upper()} file holds points that are no numbers")
+    biggest = float(np.ptp(everything, axis=0).max())
+    if biggest <= 0:
+        raise Unreadable(f"everything in this {kind.upper()} file lies in one point")
+    guess, question = guess_unit(biggest)
+    if said and biggest * FILE_UNITS[said] > _TOO_BIG:
+        question, said = f"By the file's own word it would be {biggest:.4g} {said} long. {question}", None
+    unit = settings.unit or said or guess
+    asks = "" if settings.unit or said else question
+    solids: list[Solid] = []
+    specks = 0
+    alone = len(pieces) == 1  # then its name is that of the whole, or of the program that wrote it
+    for name, points, faces in pieces:
+        for body_points, body_faces in split(points * FILE_UNITS[unit], faces):
+            if float(np.ptp(body_points, axis=0).max()) < _SPECK:
+                specks += 1
+                continue
+            solids.append(Solid(f"b{len(solids) + 1}", "" if alone else name, body_points, body_faces))
+            if len(solids) > _MOST_BODIES:
+                raise Unreadable(f"this file holds more than {_MOST_BODIES} bodies; expected furniture. Export fewer at a time")
+    if not solids:
+        raise Unreadable(f"nothing in this file is larger than 1 mm, read in {unit}; is that its unit?")
+    parts, troubles = parts_of(solids, settings)
+    if specks:
+        troubles = (*troubles, f"{specks} bodies under 1 mm were left out")
+    return Reading("model", unit, numbered(parts), pictures(solids, y_up=kind in _Y_UP), asks, troubles, (), len(solids))
+
+
+def _pieces(content: bytes, kind: str) -> tuple[list[tuple[str, Any, Any]], FileUnit | None]:
+    """Named pieces (points, faces) in file units with their placements applied, and the unit the file says."""
+    import trimesh
+
+    options: dict[str, Any] = {"split_groups": True, "skip_materials": True} if kind == "obj" else {}
+    try:
+        scene = trimesh.load_scene(io.BytesIO(content), file_type=kind, process=False, **options)
+    except MemoryError:
+        raise
+    except Exception as problem:  # trimesh's readers raise whatever they stumble over
+        raise Unreadable(f"this {kind.upper()} file cannot be read: {_first_words(problem)}") from None
+    pieces: list[tuple[str, Any, Any]] = []
+    order = {name: k for k, name in enumerate(scene.geometry)}
+    for node in sorted(scene.graph.nodes_geometry, key=lambda n: (order.get(scene.graph[n][1], 0), str(n))):
+        transform, geometry_name = scene.graph[node]
+        geometry = scene.geometry[geometry_name]
+        if not isinstance(geometry, trimesh.Trimesh) or not len(geometry.faces):
+            continue
+        points = trimesh.transformations.transform_points(np.asarray(geometry.vertices, float), transform)
+        faces = np.asarray(geometry.faces, np.int64)
+        if np.linalg.det(transform[:3, :3]) < 0:
+            faces = faces[:, ::-1]
+        name = str(geometry.metadata.get("name") or (node if node != "world" else geometry_name))
+        pieces.append((name if kind in ("glb", "obj", "3mf", "stl") else "", points, faces))
+    words: dict[str, FileUnit] = {
+        "millimeters": "mm",
+        "millimeter": "mm",
+        "mm": "mm",
+        "centimeter": "cm",
+        "inch": "in",
+        "inches": "in",
+        "meter": "m",
+        "meters": "m",
+        "foot": "ft",
+        "feet": "ft",
+    }
+    said = _SAID.get(kind) or (words.get(str(scene.units or "").casefold()) if kind == "3mf" else None)
+    return pieces, said or ("mm" if kind == "3mf" else None)
+
+
+def _first_words(problem: Exception) -> str:
+    text = str(problem).strip().splitlines()
+    return (text[0] if text else type(problem).__name__)[:160]

@@ -1,0 +1,169 @@
+"""STEP (AP203, AP214, AP242) through the open CAD kernel, which is loaded only here: it takes seconds and memory."""
+
+import tempfile
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from vividplank.core.takeoff.box import Solid
+from vividplank.core.takeoff.found import Reading, Settings, Unreadable
+from vividplank.core.takeoff.picture import pictures
+from vividplank.core.takeoff.solids import numbered, parts_of
+
+#: How far the triangles may stand off a curved face (mm).
+_DEFLECTION = 0.1
+
+
+def read_step(content: bytes, settings: Settings) -> Reading:
+    """Every solid of the assembly, nested placements and units honoured, as parts.
+
+    Raises Unreadable where the kernel finds no STEP data or no solid.
+    """
+    if b"ISO-10303-21" not in content[:4096]:
+        raise Unreadable("this is no STEP file: it does not begin with ISO-10303-21")
+    solids, troubles = _solids(content)
+    if not solids:
+        raise Unreadable("this STEP file holds no solid. " + (" ".join(troubles) or "Export solids, not surfaces or sketches"))
+    parts, more = parts_of(solids, settings)
+    layers = tuple(sorted({s.layer for s in solids if s.layer}))
+    return Reading("model", "mm", numbered(parts), pictures(solids), "", (*troubles, *more), layers, len(solids))
+
+
+def _solids(content: bytes) -> tuple[list[Solid], list[str]]:
+    from OCP.collections import Sequence_TDF_Label
+    from OCP.IFSelect import IFSelect_RetDone
+    from OCP.STEPCAFControl import STEPCAFControl_Reader
+    from OCP.TCollection import TCollection_ExtendedString
+    from OCP.TDocStd import TDocStd_Document
+    from OCP.XCAFDoc import XCAFDoc_DocumentTool
+
+    reader = STEPCAFControl_Reader()
+    reader.SetNameMode(True)
+    reader.SetLayerMode(True)
+    document = TDocStd_Document(TCollection_ExtendedString("takeoff"))
+    with tempfile.TemporaryDirectory() as folder:  # the kernel reads from a path
+        path = Path(folder) / "model.step"
+        path.write_bytes(content)
+        if reader.ReadFile(str(path)) != IFSelect_RetDone:
+            raise Unreadable("this STEP file is damaged: its data section cannot be read to the end")
+        if not reader.Transfer(document):
+            raise Unreadable("this STEP file holds nothing the kernel can build: expected solids")
+    tool = XCAFDoc_DocumentTool.ShapeTool_s(document.Main())
+    layers = XCAFDoc_DocumentTool.LayerTool_s(document.Main())
+    free = Sequence_TDF_Label()
+    tool.GetFreeShapes(free)
+    found: list[Solid] = []
+    troubles: list[str] = []
+    for i in range(1, free.Length() + 1):
+        _walk(free.Value(i), None, "", "", layers, found, troubles)
+    return found, troubles
+
+
+def _walk(label: Any, placed: Any, name: str, layer: str, layers: Any, found: list[Solid], troubles: list[str]) -> None:
+    """Down the assembly; `placed` is where the parents put this, `name` what the instance is called."""
+    from OCP.collections import Sequence_TDF_Label
+    from OCP.TDF import TDF_Label
+    from OCP.TopLoc import TopLoc_Location
+    from OCP.XCAFDoc import XCAFDoc_ShapeTool as Tool
+
+    placed = placed or TopLoc_Location()
+    layer = _layer(layers, label) or layer
+    if Tool.IsReference_s(label):
+        target = TDF_Label()
+        Tool.GetReferredShape_s(label, target)
+        own = _name(target)
+        _walk(target, placed.Multiplied(Tool.GetLocation_s(label)), own or _name(label) or name, layer, layers, found, troubles)
+        return
+    if Tool.IsAssembly_s(label):
+        components = Sequence_TDF_Label()
+        Tool.GetComponents_s(label, components)
+        for i in range(1, components.Length() + 1):
+            _walk(components.Value(i), placed, "", layer, layers, found, troubles)
+        return
+    shape = Tool.GetShape_s(label)
+    if not shape.IsNull():
+        _bodies(shape.Moved(placed), label, name or _name(label), layer, found, troubles)
+
+
+def _bodies(shape: Any, label: Any, name: str, layer: str, found: list[Solid], troubles: list[str]) -> None:
+    from OCP.BRepMesh import BRepMesh_IncrementalMesh
+    from OCP.TopAbs import TopAbs_SHELL, TopAbs_SOLID
+    from OCP.TopExp import TopExp_Explorer
+
+    BRepMesh_IncrementalMesh(shape, _DEFLECTION, False, 0.3, False)
+    names = _subnames(label)
+    explorer = TopExp_Explorer(shape, TopAbs_SOLID)
+    any_solid = False
+    while explorer.More():
+        body = explorer.Current()
+        own = next((n for s, n in names if s.IsPartner(body)), "")
+        mesh = _triangles(body)
+        explorer.Next()
+        any_solid = True
+        if mesh is None:
+            troubles.append(f"a body of '{name or 'the model'}' has no surface and was left out")
+            continue
+        found.append(Solid(f"s{len(found) + 1}", own or name, mesh[0], mesh[1], layer))
+    if not any_solid and TopExp_Explorer(shape, TopAbs_SHELL).More():
+        troubles.append(f"'{name or 'a shape'}' is a surface, no solid, and was left out; close it where it was drawn")
+
+
+def _triangles(body: Any) -> tuple[Any, Any] | None:
+    from OCP.BRep import BRep_Tool
+    from OCP.TopAbs import TopAbs_FACE, TopAbs_REVERSED
+    from OCP.TopExp import TopExp_Explorer
+    from OCP.TopLoc import TopLoc_Location
+    from OCP.TopoDS import TopoDS
+
+    points: list[tuple[float, float, float]] = []
+    faces: list[tuple[int, int, int]] = []
+    explorer = TopExp_Explorer(body, TopAbs_FACE)
+    while explorer.More():
+        face = TopoDS.Face(explorer.Current())
+        explorer.Next()
+        location = TopLoc_Location()
+        mesh = BRep_Tool.Triangulation_s(face, location)
+        if mesh is None:
+            continue
+        move, base = location.Transformation(), len(points)
+        for i in range(1, mesh.NbNodes() + 1):
+            p = mesh.Node(i).Transformed(move)
+            points.append((p.X(), p.Y(), p.Z()))
+        turned = face.Orientation() == TopAbs_REVERSED
+        for i in range(1, mesh.NbTriangles() + 1):
+            a, b, c = mesh.Triangle(i).Get()
+            faces.append((base + a - 1, base + (c if turned else b) - 1, base + (b if turned else c) - 1))
+    if not faces:
+        return None
+    # Faces meet in points that are written once for each; welded, the surface closes.
+    rounded, index = np.unique(np.round(np.array(points), 5), axis=0, return_inverse=True)
+    welded = index.reshape(-1)[np.array(faces)]
+    real = (welded[:, 0] != welded[:, 1]) & (welded[:, 1] != welded[:, 2]) & (welded[:, 2] != welded[:, 0])
+    return rounded, welded[real].astype(np.int64)
+
+
+def _name(label: Any) -> str:
+    from OCP.TDataStd import TDataStd_Name
+
+    held = TDataStd_Name()
+    return str(held.Get().ToExtString()) if label.FindAttribute(TDataStd_Name.GetID_s(), held) else ""
+
+
+def _subnames(label: Any) -> list[tuple[Any, str]]:
+    """Named bodies inside one product."""
+    from OCP.collections import Sequence_TDF_Label
+    from OCP.XCAFDoc import XCAFDoc_ShapeTool as Tool
+
+    labels = Sequence_TDF_Label()
+    Tool.GetSubShapes_s(label, labels)
+    named = [(Tool.GetShape_s(labels.Value(i)), _name(labels.Value(i))) for i in range(1, labels.Length() + 1)]
+    return [(s, n) for s, n in named if n and not s.IsNull()]
+
+
+def _layer(layers: Any, label: Any) -> str:
+    from OCP.collections import Sequence_TDF_Label
+
+    found = Sequence_TDF_Label()
+    layers.GetLayers(label, found)
+    return _name(found.Value(1)) if found.Length() else ""

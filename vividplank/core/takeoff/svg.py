@@ -1,0 +1,137 @@
+"""SVG through svgelements: shapes with ids and transforms, in real units where the file has them."""
+
+import io
+import math
+import re
+from typing import Any
+from xml.etree.ElementTree import ParseError
+
+from vividplank.core.takeoff.flat import Outline, parts_of_outlines, view_of
+from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Point, Reading, Settings, Unreadable, Words
+from vividplank.core.takeoff.solids import numbered, plain_name
+from vividplank.core.takeoff.units import guess_unit
+
+_MM_PER_PX = 25.4 / 96
+_LABEL = "{http://www.inkscape.org/namespaces/inkscape}label"
+_MOST_OUTLINES = 3000
+
+
+def read_svg(content: bytes, settings: Settings) -> Reading:
+    """Every closed shape as a part. Raises Unreadable where there is none."""
+    from svgelements import SVG
+
+    try:
+        drawing = SVG.parse(io.BytesIO(content), reify=True, ppi=96)
+    except (ParseError, ValueError, TypeError, KeyError, AttributeError, ZeroDivisionError, RecursionError) as problem:
+        raise Unreadable(f"this SVG file cannot be read: {str(problem)[:160]}") from None
+    drawn = _Drawn()
+    drawn.take(drawing, "")
+    if not drawn.outlines:
+        raise Unreadable("this SVG holds no closed shape; expected parts drawn as rectangles or closed paths")
+    if len(drawn.outlines) > _MOST_OUTLINES:
+        raise Unreadable(f"this SVG holds {len(drawn.outlines)} closed shapes; expected at most {_MOST_OUTLINES}")
+    real = _real_units(content)
+    points = [p for o in drawn.outlines for p in o.points]
+    biggest = max(max(p[k] for p in points) - min(p[k] for p in points) for k in (0, 1))
+    guess, question = guess_unit(biggest)
+    unit: FileUnit = settings.unit or ("mm" if real else guess)
+    scale = _MM_PER_PX if real and not settings.unit else FILE_UNITS[unit]
+
+    def grown(p: Point) -> Point:
+        return (p[0] * scale, -p[1] * scale)  # y up, as in every flat drawing here
+
+    outlines = [Outline(o.ref, tuple(grown(p) for p in o.points), o.layer, o.name, circle=o.circle) for o in drawn.outlines]
+    words = [Words(grown(w.at), w.text) for w in drawn.words]
+    lines = [tuple(grown(p) for p in line) for line in drawn.lines[:5000]]
+    parts, troubles = parts_of_outlines(outlines, words, (), unit, settings)
+    layers = tuple(sorted({o.layer for o in outlines}))
+    return Reading(
+        "flat",
+        unit,
+        numbered(parts),
+        (view_of(outlines, words, lines),),
+        "" if settings.unit or real else question,
+        troubles,
+        layers,
+        len(outlines),
+    )
+
+
+class _Drawn:
+    """Shapes, words and open lines in user units, transforms applied."""
+
+    def __init__(self) -> None:
+        self.outlines: list[Outline] = []
+        self.words: list[Words] = []
+        self.lines: list[tuple[Point, ...]] = []
+
+    def take(self, group: Any, layer: str) -> None:
+        from svgelements import Circle, Ellipse, Group, Path, Shape, Text
+
+        for element in group:
+            if isinstance(element, Group):
+                self.take(element, _own(element, _LABEL) or _own(element, "id") or layer)
+            elif isinstance(element, Text):
+                if element.text and element.text.strip():
+                    at = element.transform.point_in_matrix_space((element.x, element.y))
+                    self.words.append(Words((float(at.x), float(at.y)), element.text.strip()[:200]))
+            elif isinstance(element, Shape):
+                if str(element.values.get("display", "")) == "none":
+                    continue
+                name = plain_name(_own(element, _LABEL) or _named(str(element.id or "")))
+                for ring, closed in _rings(abs(Path(element))):
+                    if closed:
+                        self.outlines.append(
+                            Outline(
+                                f"v{len(self.outlines) + 1}", ring, layer, name, circle=isinstance(element, (Circle, Ellipse))
+                            )
+                        )
+                        name = ""  # further rings of one path are its holes
+                    elif len(ring) > 1:
+                        self.lines.append(ring)
+
+
+def _rings(path: Any) -> list[tuple[tuple[Point, ...], bool]]:
+    from svgelements import Close, Line, Move
+
+    found = []
+    for sub in path.as_subpaths():
+        points: list[Point] = []
+        closed = False
+        for segment in sub:
+            if isinstance(segment, Close):
+                closed = True
+            elif isinstance(segment, (Move, Line)):
+                points.append((float(segment.end.x), float(segment.end.y)))
+            else:
+                points.extend((float(p.x), float(p.y)) for p in (segment.point(k / 16) for k in range(1, 17)))
+        if len(points) > 2 and math.dist(points[0], points[-1]) < 1e-6:
+            closed, points = True, points[:-1]
+        if all(math.isfinite(c) for p in points for c in p):
+            closed = closed and len(points) > 2
+            found.append((tuple(points), closed))
+    return found
+
+
+def _own(element: Any, key: str) -> str:
+    """An attribute of this element itself; svgelements hands the parents' down as well."""
+    attributes = element.values.get("attributes", {})
+    return str(attributes.get(key) or "").strip()
+
+
+def _named(identity: str) -> str:
+    """An id as a name, unless a program made it up: rect1234, path-7.
+
+    >>> _named("seat-rail"), _named("rect4136")
+    ('seat rail', '')
+    """
+    made_up = re.fullmatch(
+        r"(rect|path|polygon|polyline|circle|ellipse|g|layer|use|svg|line|shape)?[-_]?\d*([-_]\d+)*", identity, re.I
+    )
+    return "" if made_up else re.sub(r"[_-]+", " ", identity).strip()
+
+
+def _real_units(content: bytes) -> bool:
+    """Whether the root says how large it is in the world: width="600mm"."""
+    root = re.search(rb"<svg\b[^>]*>", content[:20000], re.S)
+    return bool(root and re.search(rb"\bwidth\s*=\s*[\"']\s*[\d.]+\s*(mm|cm|in|pt|pc)\s*[\"']", root[0]))

@@ -1,0 +1,42 @@
+"""Spreadsheets (XLSX, ODS) as the rows of a parts list."""
+
+import io
+
+from vividplank.core.takeoff.found import Reading, Unreadable
+
+_MOST_ROWS = 5000
+_MOST_COLUMNS = 60
+
+
+def read_workbook(content: bytes, kind: str) -> Reading:
+    """The sheet that looks most like a parts list, as tab-separated text. Raises Unreadable where all are empty."""
+    from python_calamine import CalamineError, CalamineWorkbook
+
+    try:
+        book = CalamineWorkbook.from_filelike(io.BytesIO(content))
+        sheets = [(name, book.get_sheet_by_name(name).to_python(skip_empty_area=True)) for name in book.sheet_names]
+    except (CalamineError, ValueError, OSError) as problem:
+        raise Unreadable(f"this {kind.upper()} file cannot be read: {str(problem)[:160]}") from None
+    tables = [(name, [[_cell(c) for c in row[:_MOST_COLUMNS]] for row in rows[:_MOST_ROWS]]) for name, rows in sheets if rows]
+    if not tables:
+        raise Unreadable(f"every sheet of this {kind.upper()} file is empty")
+    name, rows = max(tables, key=lambda t: (_looks_like_parts(t[1]), len(t[1])))
+    others = [n for n, _ in tables if n != name]
+    troubles = (f"read from the sheet '{name}'; not from {', '.join(others)}",) if others else ()
+    return Reading("list", "in", troubles=troubles, table="\n".join("\t".join(row) for row in rows))
+
+
+def _looks_like_parts(rows: list[list[str]]) -> int:
+    words = {c.casefold().split("(")[0].strip() for row in rows[:12] for c in row}
+    return len(
+        words & {"length", "width", "thickness", "qty", "quantity", "count", "part", "name", "wood", "species", "l", "w", "t"}
+    )
+
+
+def _cell(value: object) -> str:
+    if isinstance(value, bool):
+        return "yes" if value else ""
+    if isinstance(value, float):
+        return str(int(value)) if value.is_integer() and abs(value) < 1e15 else repr(round(value, 6))
+    # A spreadsheet that took 3/4 for a date gives one; the list will refuse it by its row.
+    return str(value).replace("\t", " ").replace("\r", " ").replace("\n", " ")

@@ -1,0 +1,20 @@
+"""The unit of a file that does not say it: a guess, put as a question."""
+
+from vividplank.core.takeoff.found import FILE_UNITS, FileUnit
+
+#: A piece of furniture is between these, over its longest side (mm).
+_LEAST, _MOST = 250.0, 4000.0
+
+
+def guess_unit(biggest: float) -> tuple[FileUnit, str]:
+    """The likeliest unit for a drawing whose longest side is `biggest`, and the question to ask.
+
+    >>> guess_unit(1320)[1]
+    'The biggest thing is 1320: millimetres?'
+    >>> guess_unit(52)[0], guess_unit(1.32)[0], guess_unit(150)[0]
+    ('in', 'm', 'in')
+    """
+    order: tuple[FileUnit, ...] = ("mm", "in", "m", "cm", "ft")
+    unit: FileUnit = next((u for u in order if _LEAST <= biggest * FILE_UNITS[u] <= _MOST), "mm")
+    words: dict[FileUnit, str] = {"mm": "millimetres", "in": "inches", "m": "metres", "cm": "centimetres", "ft": "feet"}
+    return unit, f"The biggest thing is {biggest:.4g}: {words[unit]}?"

@@ -1,0 +1,61 @@
+"""What the writing beside a part says: its name, how many, its sizes."""
+
+import re
+from dataclasses import dataclass
+
+from vividplank.core.measure import MeasureError, System, parse
+from vividplank.core.takeoff.found import FileUnit
+
+_COUNT = re.compile(
+    r"^\s*(\d{1,3})\s*(?:x|×|off|pcs?\.?)\s+(?=\D)|(?:^|[\s,;(])(?:x|×|qty:?|no\.?)\s*(\d{1,3})(?=$|[\s,;)])"
+    r"|(?:^|[\s,;(])(\d{1,3})\s*(?:x|×|off|pcs?\.?)(?=$|[\s,;)])",
+    re.I,
+)
+_LENGTH = r"\d[\d\s./-]*(?:[.,]\d+)?\s*(?:mm|cm|m|in|inch|\"|')?"
+_SIZES = re.compile(rf"({_LENGTH})\s*[x×]\s*({_LENGTH})(?:\s*[x×]\s*({_LENGTH}))?", re.I)
+_THICK = re.compile(rf"(?:\b(?:t|th|thk|thick(?:ness)?)\s*[=:]?\s*({_LENGTH})|({_LENGTH})\s*(?:thick|thk)\b)", re.I)
+
+#: How a bare number in a file of this unit is to be read.
+SYSTEM_OF: dict[FileUnit, System] = {"mm": "mm", "cm": "cm", "m": "m", "in": "in", "ft": "in"}
+
+
+@dataclass(frozen=True)
+class Said:
+    """Sizes in ticks, 0 where nothing was said."""
+
+    name: str = ""
+    quantity: int = 1
+    sizes: tuple[int, ...] = ()
+    thickness: int = 0
+
+
+def understand(text: str, unit: FileUnit) -> Said:
+    """
+    >>> understand("2x Seat rail 600 x 70 x 19", "mm")
+    Said(name='Seat rail', quantity=2, sizes=(192000, 22400, 6080), thickness=6080)
+    >>> understand('Shelf, 3/4" thick', "in")
+    Said(name='Shelf', quantity=1, sizes=(), thickness=6096)
+    """
+    system = SYSTEM_OF[unit]
+    text = re.sub(r"\s+", " ", text).strip()
+    sizes: tuple[int, ...] = ()
+    thickness = 0
+    if found := _SIZES.search(text):
+        try:
+            sizes = tuple(parse(part.strip(), system) for part in found.groups() if part)
+            text = text[: found.start()] + " " + text[found.end() :]
+        except MeasureError:
+            sizes = ()
+    if len(sizes) == 3:
+        thickness = min(sizes)
+    if found := _THICK.search(text):
+        try:
+            thickness = parse((found[1] or found[2]).strip(), system)
+            text = text[: found.start()] + " " + text[found.end() :]
+        except MeasureError:
+            pass
+    quantity = 1
+    if counted := _COUNT.search(text):
+        quantity = max(1, int(counted[1] or counted[2] or counted[3]))
+        text = text[: counted.start()] + " " + text[counted.end() :]
+    return Said(re.sub(r"\s+", " ", text).strip(" ,;:()-"), quantity, sizes, thickness)

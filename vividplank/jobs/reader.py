@@ -1,0 +1,48 @@
+"""Read one drawing in a process of its own: `python -m vividplank.jobs.reader NAME SETTINGS < file`.
+
+The answer is one JSON document on standard output. Time, memory and what may be written are limited before a byte of
+the file is looked at, so that a hostile file takes down nothing but this process.
+"""
+
+import base64
+import json
+import os
+import resource
+import sys
+import traceback
+
+CPU_SECONDS = 60
+MEMORY_BYTES = 4 << 30
+#: The CAD kernel reads from a file, so something must be writable.
+_FILE_BYTES = 64 << 20
+
+
+def main() -> int:
+    name, answers = sys.argv[1], json.loads(sys.argv[2])
+    out = os.fdopen(os.dup(1), "wb")
+    os.dup2(2, 1)  # libraries chat on standard output; the answer must stand alone there
+    resource.setrlimit(resource.RLIMIT_CPU, (CPU_SECONDS, CPU_SECONDS + 5))
+    resource.setrlimit(resource.RLIMIT_AS, (MEMORY_BYTES, MEMORY_BYTES))
+    resource.setrlimit(resource.RLIMIT_FSIZE, (_FILE_BYTES, _FILE_BYTES))
+    resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
+    from vividplank.core.takeoff import Unreadable, read, reading_document, settings_from_document
+
+    content = sys.stdin.buffer.read()
+    try:
+        reading, pages = read(content, name, settings_from_document(answers))
+        answer = {"reading": reading_document(reading), "pages": [base64.b64encode(p.png).decode() for p in pages]}
+    except Unreadable as problem:
+        if problem.__cause__:
+            traceback.print_exception(problem)
+        answer = {"trouble": str(problem)}
+    except MemoryError:
+        answer = {
+            "trouble": f"this file needs more than {MEMORY_BYTES >> 30} GB of memory to read; export fewer parts or less detail"
+        }
+    out.write(json.dumps(answer).encode())
+    out.close()
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,64 @@
+"""Reading a drawing as a job: the reader's process started, watched and, past its limits, ended."""
+
+import base64
+import json
+import logging
+import signal
+import subprocess
+import sys
+
+from vividplank.core.takeoff import Page, Reading, Unreadable, reading_from_document
+from vividplank.jobs.reader import CPU_SECONDS, MEMORY_BYTES
+from vividplank.store import drawings
+from vividplank.store.database import session
+from vividplank.store.errors import NotThere
+
+log = logging.getLogger("vividplank.jobs")
+
+WALL_SECONDS = 90
+
+
+def read_in_process(
+    content: bytes, name: str, answers: dict[str, object], seconds: float = WALL_SECONDS
+) -> tuple[Reading, list[Page]]:
+    """What the file holds; Unreadable with a sentence for every way in which it cannot be read."""
+    command = [sys.executable, "-m", "vividplank.jobs.reader", name, json.dumps(answers)]
+    try:
+        done = subprocess.run(command, input=content, capture_output=True, timeout=seconds)
+    except subprocess.TimeoutExpired:
+        raise Unreadable(f"this file takes longer than {seconds:.0f} s to read; export fewer parts or less detail") from None
+    if done.stderr.strip():
+        log.info("reading %s: %s", name, done.stderr.decode(errors="replace").strip()[-2000:])
+    if done.returncode in (-signal.SIGXCPU, -signal.SIGKILL):
+        raise Unreadable(f"this file takes more than {CPU_SECONDS} s of work to read; export fewer parts or less detail")
+    if done.returncode or not done.stdout:
+        raise Unreadable(
+            f"reading this file failed within its {MEMORY_BYTES >> 30} GB of memory; it is damaged or far too detailed. "
+            "Export it anew, or export fewer parts"
+        )
+    answer = json.loads(done.stdout)
+    if "trouble" in answer:
+        raise Unreadable(answer["trouble"])
+    return reading_from_document(answer["reading"]), [Page(base64.b64decode(p)) for p in answer["pages"]]
+
+
+def read_drawing(drawing: int) -> None:
+    """Read one drawing and write down what it holds, all or nothing; one that is gone or read is nobody's work."""
+    try:
+        with session() as opened:
+            found, content = drawings.content(opened, drawing)
+            if found.state not in ("waiting", "reading"):
+                return
+            answers = drawings.settings(opened, drawing)
+            drawings.begin(opened, drawing)
+        try:
+            reading, pages = read_in_process(content, found.name, answers)
+        except Unreadable as problem:
+            with session() as opened:
+                drawings.fail(opened, drawing, str(problem))
+            return
+        with session() as opened:
+            if drawings.settings(opened, drawing) == answers:  # else it is to be read again, with other answers
+                drawings.finish(opened, drawing, reading, pages)
+    except NotThere:
+        log.info("drawing %s was removed while it was read", drawing)
