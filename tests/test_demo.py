@@ -1,8 +1,11 @@
 """The demo's own things belong together."""
 
 import json
+from math import dist
 from pathlib import Path
 from xml.etree import ElementTree
+
+import pytest
 
 from vividplank.core.exchange import read_job
 from vividplank.core.timber import wood_named
@@ -28,6 +31,17 @@ def test_its_drawing_carries_the_written_dimensions() -> None:
     words = {text.text for text in root.iter("{http://www.w3.org/2000/svg}text")}
     # The posts' and rails' own lengths: written dimensions rule.
     assert {"Front", "Side", "37 1/2", "50 1/2", "17"} <= words
+
+
+def test_its_sheet_of_paper_measures_what_the_list_says() -> None:
+    job = read_job((DEMO / "settle.job.json").read_bytes())
+    kept = json.loads((DEMO / "marks.json").read_text(encoding="utf-8"))
+    scale = kept["scales"][0]
+    per = scale["distance"] / dist(scale["a"], scale["b"])
+    for mark in kept["marks"]:
+        part = job.part(mark["part"])
+        sides = sorted(abs(mark["b"][k] - mark["a"][k]) * per for k in (0, 1))
+        assert sides[1] / part.length == pytest.approx(1, abs=0.01) and sides[0] / part.width == pytest.approx(1, abs=0.01)
 
 
 def test_the_readme_names_both_commands_and_every_picture() -> None:

@@ -10,7 +10,8 @@ HERE = Path(__file__).parent
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
 DESK, PHONE, TABLET = (1280, 800), (390, 844), (1024, 768)
 VIEWS = (
-    ("shelf", "/", DESK), ("draw", "draw", DESK), ("list", "list", DESK), ("buy", "buy", DESK),
+    ("shelf", "/", DESK), ("draw", "draw", DESK), ("takeoff", "draw", DESK), ("pattern", "draw", DESK), ("list", "list", DESK),
+    ("divide", "list", DESK), ("buy", "buy", DESK),
     ("boards", "boards/O3", DESK), ("boards-phone", "boards/O3", PHONE), ("layout", "layout", DESK),
     ("mill", "mill", DESK), ("mill-phone", "mill", PHONE), ("machine", "machine", TABLET), ("books", "books", DESK),
 )
@@ -24,6 +25,19 @@ def shoot(page: Page, name: str, address: str) -> None:
         for _ in range(3):  # past the saw's cautions and first step, to the jointer
             page.keyboard.press("ArrowRight")
         page.keyboard.press("Space")
+    if name == "draw":
+        page.locator("[data-found='Crest rail'] .pick").click()
+    if name == "takeoff":
+        page.get_by_role("button", name="settle, front and side.pdf").click()
+        page.locator("[data-mark='m1']").wait_for()
+        page.get_by_role("button", name="Draw a part").click()
+        page.locator("[data-mark='m1']").click()
+    if name == "pattern":
+        page.get_by_role("button", name="Start from a pattern").click()
+        page.get_by_role("button", name="Frame and panel").click()
+        page.locator("figure svg").first.wait_for()
+    if name == "divide":
+        page.get_by_role("button", name="Divide a length").click()
     page.wait_for_timeout(500)  # the tape and the figures come to rest
     page.screenshot(path=HERE / f"{name}.png")
 

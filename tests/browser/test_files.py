@@ -32,8 +32,9 @@ def downloaded(page: Page, link: str) -> str:
 
 def test_a_job_file_opens_as_a_project_and_goes_out_the_same(page: Page) -> None:
     open_job(page)
+    page.get_by_text("Take it along").click()
     assert read_job(downloaded(page, "Job file")) == read_job(json.dumps(JOB))
-    csv = downloaded(page, "CSV")
+    csv = downloaded(page, "Table, CSV")
     assert csv.splitlines()[0].startswith("id,name,quantity,length") and "A,Shelf,2,20,3,3/4,oak,clear-one" in csv
 
 
@@ -49,26 +50,25 @@ def test_a_list_comes_in_as_csv_with_its_bad_rows_shown(page: Page) -> None:
     open_job(page)
     page.get_by_role("link", name=re.compile("Draw")).click()
     csv = "Name,Qty,L,W,T,Wood\nCleat,4,10,1 1/4,3/4,oak\nBracket,2,,1,1,oak\n"
-    page.get_by_label("CSV file").set_input_files(named("more.csv", csv))  # type: ignore[arg-type]
+    page.get_by_label("Bring in a file").set_input_files(named("more.csv", csv))  # type: ignore[arg-type]
     expect(page.get_by_text("no width")).to_have_count(0)
     expect(page.get_by_text("no length; expected a length")).to_be_visible()
     page.get_by_role("button", name="Add 1 part").click()
     expect(page.locator("tr[data-part]")).to_have_count(5)
 
 
-def test_a_drawing_is_attached_shown_and_taken_off(page: Page) -> None:
+def test_a_drawing_is_brought_in_shown_and_taken_off(page: Page) -> None:
     open_job(page)
     page.get_by_role("link", name=re.compile("Draw")).click()
-    expect(page.get_by_text("No drawing yet")).to_be_visible()
+    expect(page.get_by_text("Bring in a model or drawing")).to_be_visible()
     svg = (ROOT / "vividplank" / "demo" / "settle.svg").read_bytes()
-    page.get_by_label("Attach a drawing").set_input_files(named("front.svg", svg))  # type: ignore[arg-type]
-    picture = page.get_by_role("img", name="front.svg")
-    expect(picture).to_be_visible()
-    assert picture.evaluate("img => img.decode().then(() => img.naturalWidth)") > 100
-    page.get_by_label("Attach a drawing").set_input_files(named("notes.pdf", "no drawing"))  # type: ignore[arg-type]
-    expect(page.get_by_text("expected PDF, PNG, JPEG or SVG")).to_be_visible()
+    page.get_by_label("Bring in a file").set_input_files(named("front.svg", svg))  # type: ignore[arg-type]
+    expect(page.locator("svg.picture polygon")).not_to_have_count(0, timeout=30_000)
+    expect(page.locator("svg.picture text").get_by_text("37 1/2", exact=True)).to_be_visible()
+    page.get_by_label("Bring in a file").set_input_files(named("notes.pdf", "no drawing"))  # type: ignore[arg-type]
+    expect(page.get_by_text("is of a kind that is not read here")).to_be_visible()
     page.get_by_role("button", name="Take it off").click()
-    expect(page.get_by_text("No drawing yet")).to_be_visible()
+    expect(page.get_by_text("Bring in a model or drawing")).to_be_visible()
 
 
 def test_a_plan_comes_in_if_it_is_right_and_goes_out_again(page: Page) -> None:

@@ -42,6 +42,14 @@ def test_a_carcass_by_hand() -> None:
     assert part(doweled, "Top and bottom")[1] == t(36 - 1.625) and part(doweled, "Shelf")[1] == t(16 + 25 / 32)
 
 
+def test_a_back_of_boards_divides_its_width_evenly() -> None:
+    # 36 less two of 13/16 and twice a rebate of 3/8: 35 1/8. At most 4 each: nine, each covering 3.90278, and a tongue of 1/4.
+    made = write(pattern_named("carcass"), "in", "ash", None, {"back": "tongue and groove boards"})
+    count, length, width, thickness = part(made, "Back board")
+    assert (count, length, thickness) == (9, t(48 - 1.625 + 0.75), t(0.5))
+    assert width == round((35.125 / 9 + 0.25) * 8128)
+
+
 def test_no_divider_is_no_part() -> None:
     made = write(pattern_named("carcass"), "in", "cherry", {"dividers": "0"})
     assert "Divider" not in {p.name for p in made.parts}

@@ -36,7 +36,10 @@ def load_demo() -> None:
         project = projects.add(opened, job, "in", demo=True)
         step = (_HERE / "settle.step").read_bytes()
         model = drawings.add(opened, project.pk, "settle.step", "application/octet-stream", step)
-        drawings.add(opened, project.pk, "settle, front and side.svg", "image/svg+xml", (_HERE / "settle.svg").read_bytes())
+        paper = drawings.add(
+            opened, project.pk, "settle, front and side.pdf", "application/pdf", (_HERE / "settle.pdf").read_bytes()
+        )
+        drawings.mark(opened, paper.pk, 0, json.loads((_HERE / "marks.json").read_text(encoding="utf-8")))
         # The list was taken off the model: a part's key in it is its name.
         taken_off = tuple(Put(replace(p, source=Source(model.pk, p.name))) for p in job.parts)
         projects.edit(opened, project.pk, project.version, Change("the takeoff", put_parts=taken_off))

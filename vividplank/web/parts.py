@@ -1,7 +1,7 @@
 """List and Buy: the parts in and out, and what they ask of the yard."""
 
 import json
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from fractions import Fraction
 from urllib.parse import quote
 
@@ -11,9 +11,6 @@ from flask_openapi3 import APIBlueprint
 from vividplank.core.buying import length_needs, needs, sheet_needs
 from vividplank.core.cutlist import Part
 from vividplank.core.exchange import Refusal, job_document
-from vividplank.core.exchange.cutlist_pdf import LabelSheet, LabelTrouble, cutlist_pdf, labels_pdf
-from vividplank.core.exchange.cutlist_xlsx import cutlist_xlsx
-from vividplank.core.exchange.outlines_dxf import outlines_dxf
 from vividplank.core.exchange.parts_list import read_parts, write_parts
 from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
 from vividplank.core.timber import WOODS
@@ -37,6 +34,8 @@ from vividplank.web.schemas import (
     WoodList,
 )
 from vividplank.web.translate import part_body
+
+# What writes workbooks, paper and drawings is loaded when first asked for: the server need not wait for it.
 
 area = APIBlueprint("parts", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody})
 
@@ -107,6 +106,8 @@ def _stock(project: Project) -> int:
 
 @area.get("/projects/<int:project>/parts.xlsx", responses={200: None})
 def get_parts_xlsx(path: ProjectPath) -> Response:
+    from vividplank.core.exchange.cutlist_xlsx import cutlist_xlsx
+
     project = _load(path)
     return answer.file(
         cutlist_xlsx(project.job, project.system),
@@ -117,12 +118,16 @@ def get_parts_xlsx(path: ProjectPath) -> Response:
 
 @area.get("/projects/<int:project>/parts.pdf", responses={200: None})
 def get_parts_pdf(path: ProjectPath) -> Response:
+    from vividplank.core.exchange.cutlist_pdf import cutlist_pdf
+
     project = _load(path)
     return answer.file(cutlist_pdf(project.job, project.system), f"{project.job.name} cut list.pdf", "application/pdf")
 
 
 @area.get("/projects/<int:project>/parts.dxf", responses={200: None})
 def get_parts_dxf(path: ProjectPath) -> Response:
+    from vividplank.core.exchange.outlines_dxf import outlines_dxf
+
     project = _load(path)
     return answer.file(outlines_dxf(project.job, project.system), f"{project.job.name} parts.dxf", "image/vnd.dxf")
 
@@ -130,8 +135,10 @@ def get_parts_dxf(path: ProjectPath) -> Response:
 @area.get("/projects/<int:project>/labels.pdf", responses={200: None})
 def get_labels(path: ProjectPath, query: LabelQuery) -> Response:
     """A label for every piece; its code opens the part on the List."""
+    from vividplank.core.exchange.cutlist_pdf import USUAL_LABELS, LabelTrouble, labels_pdf
+
     project = _load(path)
-    sheet = LabelSheet(**query.model_dump(exclude={"skip"}))
+    sheet = replace(USUAL_LABELS[project.job.unit], **query.model_dump(exclude={"skip"}, exclude_none=True))
 
     def address(part: Part) -> str:
         return f"{request.host_url}project/{project.pk}/list?part={quote(part.id)}"

@@ -415,14 +415,14 @@ class WasteQuery(BaseModel):
 
 
 class LabelQuery(BaseModel):
-    """Sizes of a sheet of labels in mm; `skip` labels of the first sheet are used up."""
+    """Sizes of a sheet of labels in mm, each the usual one of the paper if left out; `skip` labels are used up."""
 
-    columns: Annotated[int, Field(ge=1, le=12)] = 3
-    rows: Annotated[int, Field(ge=1, le=40)] = 8
-    width: Annotated[float, Field(ge=20, le=300)] = 63.5
-    height: Annotated[float, Field(ge=18, le=300)] = 33.9
-    left: Annotated[float, Field(ge=0, le=100)] = 7.2
-    top: Annotated[float, Field(ge=0, le=100)] = 13.0
-    gap_x: Annotated[float, Field(ge=0, le=50)] = 2.5
-    gap_y: Annotated[float, Field(ge=0, le=50)] = 0.0
+    columns: Annotated[int | None, Field(ge=1, le=12)] = None
+    rows: Annotated[int | None, Field(ge=1, le=40)] = None
+    width: Annotated[float | None, Field(ge=20, le=300)] = None
+    height: Annotated[float | None, Field(ge=18, le=300)] = None
+    left: Annotated[float | None, Field(ge=0, le=100)] = None
+    top: Annotated[float | None, Field(ge=0, le=100)] = None
+    gap_x: Annotated[float | None, Field(ge=0, le=50)] = None
+    gap_y: Annotated[float | None, Field(ge=0, le=50)] = None
     skip: Annotated[int, Field(ge=0, le=479)] = 0

@@ -3287,14 +3287,14 @@ export interface operations {
     parts_get_labels_projects__int_project__labels_pdf_get: {
         parameters: {
             query?: {
-                columns?: number;
-                rows?: number;
-                width?: number;
-                height?: number;
-                left?: number;
-                top?: number;
-                gap_x?: number;
-                gap_y?: number;
+                columns?: number | null;
+                rows?: number | null;
+                width?: number | null;
+                height?: number | null;
+                left?: number | null;
+                top?: number | null;
+                gap_x?: number | null;
+                gap_y?: number | null;
                 skip?: number;
             };
             header?: never;

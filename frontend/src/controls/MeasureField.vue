@@ -24,7 +24,7 @@ const plain = computed(() => (props.modelValue === null ? "" : show(props.modelV
 watch(plain, (now) => { if (!typing.value) text.value = now; }, { immediate: true });
 const isFormula = computed(() => props.formula !== undefined && text.value.trim().startsWith("="));
 const workedOut = ref<{ text: string; ticks: number | null; why: string }>();
-watch(text, async (now) => {
+watch([text, typing], async ([now]) => {
   if (!isFormula.value || !typing.value || !props.workOut) return;
   const found = await props.workOut(now.trim().slice(1));
   if (text.value === now) workedOut.value = { text: now, ...found };
@@ -81,7 +81,7 @@ function back(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <div class="measure" :class="{ compact, wrong: !!read.why, formed: !!formula }" :title="formula ? `= ${formula}` : undefined">
+  <div class="measure" :class="{ compact, wrong: !!read.why, formed: !!formula, forming: isFormula }" :title="formula ? `= ${formula}` : undefined">
     <label :for="id" :class="{ sr: hideLabel }">{{ label }}</label>
     <input
       :id="id"
@@ -149,6 +149,23 @@ label {
 }
 .formed .line-input {
   border-bottom: 2px dotted var(--chalk);
+}
+/* A formula is longer than its figure: it is written over the cells beside it. */
+.compact.forming {
+  min-height: 36px;
+}
+.compact.forming .line-input {
+  position: absolute;
+  z-index: 6;
+  right: 0;
+  width: 19rem;
+  background: var(--paper);
+  text-align: left;
+}
+.compact.forming .told {
+  top: 38px;
+  left: auto;
+  right: 0;
 }
 .told:empty {
   display: none;

@@ -21,7 +21,7 @@ PLANER_THINNEST = TICKS_PER_INCH // 4
 #: Sizes nearer than this to each other were meant to be one.
 HAIR = TICKS_PER_INCH // 16
 _SHEET = (97 * TICKS_PER_INCH, 49 * TICKS_PER_INCH)
-_TENONED = ("mortise and tenon", "stub tenon", "housing", "tongue and groove", "half-lap")
+_TENONED = ("mortise and tenon", "stub tenon", "housing", "half-lap")
 
 
 @dataclass(frozen=True)
@@ -59,7 +59,7 @@ def _one(p: Part, job: Job, system: System, values: dict[str, Value]) -> Iterato
         return
     if p.stock == "bought":
         return
-    if p.width > p.length and not p.outline:
+    if p.width > p.length and not p.panel:  # a glued panel may well stand on its grain
         yield Check(
             (p.id,),
             f"{p.name} has its grain across",

@@ -14,7 +14,7 @@ from reportlab.pdfgen.canvas import Canvas
 from vividplank.core.cutlist import Part
 from vividplank.core.cutlist.rough import rough_size
 from vividplank.core.job import Job
-from vividplank.core.measure import System, show
+from vividplank.core.measure import System, Unit, show
 
 _FACES = {"clear-two": "two faces clear", "clear-one": "one face clear", "sound": "sound"}
 _MARGIN = 14 * mm
@@ -25,14 +25,21 @@ _ROW = 15 * mm
 class LabelSheet:
     """Labels on a sheet of paper, all in mm: how many across and down, their size, the margins and gaps."""
 
-    columns: int = 3
-    rows: int = 8
-    width: float = 63.5
-    height: float = 33.9
-    left: float = 7.2
-    top: float = 13.0
-    gap_x: float = 2.5
-    gap_y: float = 0.0
+    columns: int
+    rows: int
+    width: float
+    height: float
+    left: float
+    top: float
+    gap_x: float
+    gap_y: float
+
+
+#: Starting values on the paper of each unit: A4, and letter.
+USUAL_LABELS: dict[Unit, LabelSheet] = {
+    "mm": LabelSheet(3, 8, 63.5, 33.9, 7.2, 13.0, 2.5, 0.0),
+    "in": LabelSheet(3, 10, 66.7, 25.4, 4.8, 12.7, 3.1, 0.0),
+}
 
 
 class LabelTrouble(ValueError):
@@ -163,6 +170,7 @@ def _small_drawing(canvas: Any, p: Part, x: float, y: float, w: float, h: float)
     """The part to scale in its own box, with an arrow along the grain."""
     scale = min(w / p.length, h / p.width)
     across, up = p.length * scale, max(p.width * scale, 0.8)
+    y += (h - up) / 2
     canvas.setLineWidth(0.8)
     if p.outline:
         path = canvas.beginPath()

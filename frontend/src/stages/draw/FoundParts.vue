@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What was found in a drawing: questions first, then the parts, to be put on the list. */
 import { useQueryClient } from "@tanstack/vue-query";
+import { ElMessage } from "element-plus";
 import { computed, ref, watch } from "vue";
 import { api, type Drawing, type Found, type Reading, type Schemas } from "../../api/client";
 import { partFrom, partsFrom } from "../../api/parts";
@@ -44,6 +45,10 @@ function toggle(f: Found): void {
   left.value = now;
 }
 function put(): void {
+  if (thin.value.length && !thickness.value) {
+    ElMessage({ type: "error", message: `The ${thin.value.length} drawn flat still need a thickness, here or by their layer` });
+    return;
+  }
   const parts = partsFrom(project.value!, props.drawing.pk, wanted.value, wood.value, thickness.value ?? 0);
   void edit({ label: `${parts.length} parts from ${props.drawing.name}`, put_parts: parts });
 }
@@ -87,7 +92,7 @@ function put(): void {
     <template v-if="unlisted.length">
       <label class="field"><span>Wood where the drawing names none</span><input v-model.lazy="species" class="line-input" list="woods" :placeholder="wood" /></label>
       <MeasureField v-if="thin.length" v-model="thickness" :label="`Thickness of the ${thin.length} drawn flat`" :system="project.system" />
-      <button class="act lead" :disabled="!wanted.length || (thin.length > 0 && !thickness)" @click="put">Put {{ wanted.length }} on the list</button>
+      <button class="act lead" :disabled="!wanted.length" @click="put">Put {{ wanted.length }} on the list</button>
     </template>
     <RouterLink v-else-if="reading.parts.length" class="act lead" :to="{ name: 'list', params: { project: pk } }">All on the list: go there</RouterLink>
   </div>

@@ -138,6 +138,10 @@ function drawn(a: Place, b: Place): void {
   choose(mark.id);
 }
 function keepScale(): void {
+  if (!distance.value) {
+    ElMessage({ type: "error", message: "It still needs the distance between the two points" });
+    return;
+  }
   const s: Scale = { id: fresh("s", marks.value.scales), page: page.value, name: scaleName.value || `scale ${marks.value.scales.length + 1}`, a: pending.value!.a, b: pending.value!.b, distance: distance.value! };
   set({ ...marks.value, scales: [...marks.value.scales, s] });
   scaleHere.value = s.id;
@@ -276,7 +280,7 @@ const hint = computed(() => {
         <h3>How far apart are they?</h3>
         <MeasureField v-model="distance" label="Distance between the two points" :system="system" />
         <label class="field"><span>Of which view</span><input v-model="scaleName" class="line-input" placeholder="front" /></label>
-        <div class="buttons"><button class="act lead" :disabled="!distance" @click="keepScale">Set the scale</button><button class="act" @click="pending = null">Leave it</button></div>
+        <div class="buttons"><button class="act lead" @click="keepScale">Set the scale</button><button class="act" @click="pending = null">Leave it</button></div>
       </div>
       <div v-else-if="mark" class="form">
         <h3>{{ listed ? `${listed.id}, on the list` : "A part" }}</h3>

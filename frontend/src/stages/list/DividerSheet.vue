@@ -18,7 +18,7 @@ const len = (inches: number, mm: number) => (metric ? mm * TICKS_PER_MM : inches
 
 type Kind = Schemas["DivideBody"]["kind"];
 const kind = ref<Kind>("shelves");
-const span = ref(len(46, 1160));
+const span = ref(len(48, 1220));
 const stock = ref(len(13 / 16, 20));
 const room = ref(len(1, 25));
 const gap = ref(len(1 / 8, 3));

@@ -2,13 +2,16 @@
 /** A sheet of labels for the pieces: how the paper is divided, and where to begin on it. */
 import { ElDialog } from "element-plus";
 import { computed, ref } from "vue";
-import { useProjectPk } from "../../api/project";
+import { useProject } from "../../api/project";
+import { isMetric } from "../../measure";
 
 const emit = defineEmits<{ close: [] }>();
-const pk = useProjectPk();
+const { pk, project } = useProject();
 const open = ref(true);
-const KEPT = "plank-labels";
-const usual = { columns: 3, rows: 8, width: 63.5, height: 33.9, left: 7.2, top: 13, gap_x: 2.5, gap_y: 0 };
+const KEPT = `plank-labels-${isMetric(project.value!.system) ? "mm" : "in"}`;
+const usual = isMetric(project.value!.system)
+  ? { columns: 3, rows: 8, width: 63.5, height: 33.9, left: 7.2, top: 13, gap_x: 2.5, gap_y: 0 }
+  : { columns: 3, rows: 10, width: 66.7, height: 25.4, left: 4.8, top: 12.7, gap_x: 3.1, gap_y: 0 };
 const sheet = ref<Record<keyof typeof usual, number>>({ ...usual, ...JSON.parse(localStorage.getItem(KEPT) ?? "{}") });
 const skip = ref(0);
 const FIELDS: [keyof typeof usual, string][] = [

@@ -7,7 +7,7 @@ import { plainPart } from "../../api/parts";
 import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
-import { isMetric, TICKS_PER_INCH, TICKS_PER_MM } from "../../measure";
+import { isMetric, show, TICKS_PER_INCH, TICKS_PER_MM } from "../../measure";
 import { COLUMNS, groupOf, ordered, pastedBlock, without, type Column, type Order } from "./grid";
 import { markFor } from "./marks";
 import PartSheet from "./PartSheet.vue";
@@ -23,6 +23,14 @@ function rough(p: Part): { length: number; width: number } {
   const a = project.value!.shop.allowance;
   if (p.stock !== "board") return { length: p.length - (p.edging?.ends ?? 0) * (p.edging?.thickness ?? 0), width: p.width - (p.edging?.long_edges ?? 0) * (p.edging?.thickness ?? 0) };
   return { length: p.length + a.length, width: p.width + (p.panel ? a.panel_width : a.width) };
+}
+
+/** What made the rough size out of the finished one. */
+function allowances(p: Part): string {
+  if (p.stock !== "board") return p.edging ? "without its edging" : "cut to size";
+  const a = project.value!.shop.allowance;
+  const over = (ticks: number) => show(ticks, system.value, true);
+  return `${over(a.length)} over in length, ${over(p.panel ? a.panel_width : a.width)} in width, ${over(a.face * p.layers)} in thickness`;
 }
 
 // ---- choosing rows: what is changed in one chosen row is changed in all ---------------------------
@@ -216,7 +224,7 @@ const columns = COLUMNS.length;
                 <MeasureField compact hide-label label="Widest stave" :system="system" :model-value="p.panel.stave_max" @update:model-value="change(p, 'staves', { panel: { ...p.panel!, stave_max: $event } })" />
               </template>
             </td>
-            <td class="num rough"><Len :ticks="rough(p).length" :system="system" bare /> × <Len :ticks="rough(p).width" :system="system" bare /></td>
+            <td class="num rough" :title="allowances(p)"><Len :ticks="rough(p).length" :system="system" bare /> × <Len :ticks="rough(p).width" :system="system" bare /></td>
             <td data-column="note"><input class="cell" :value="p.note" aria-label="Note" @change="change(p, 'note', { note: ($event.target as HTMLInputElement).value })" /></td>
             <td class="ends"><button class="act quiet x" :aria-label="`All of ${p.name}`" title="All of this part" @click="sheet = p.id">⋯</button><button class="act quiet x" :aria-label="`Remove ${p.name}`" @click="remove(p)">×</button></td>
           </tr>
@@ -325,7 +333,7 @@ select.cell {
   width: 3.8rem;
 }
 .wood {
-  width: 6.2rem;
+  width: 6.8rem;
 }
 .w-name {
   min-width: 8.6rem;

@@ -76,8 +76,13 @@ async function add(): Promise<void> {
 .kind {
   width: 6rem;
 }
-td {
+.panel td {
   vertical-align: middle;
+  padding-block: 2px;
+}
+.panel .line-input {
+  min-height: 36px;
+  border-bottom-color: var(--ink-faint);
 }
 code {
   background: var(--plaster-deep);

@@ -16,7 +16,7 @@ def _carcass(chosen: Mapping[str, str]) -> Built:
             Given("shelves", "shelves in each bay", "3", kind="number"),
             Given("dividers", "upright dividers", "1", kind="number"),
             Given("housing", "depth of a housing", "round(stock / 3, 1/16 in)", "round(stock / 3, 1 mm)", own=False),
-            Given("back", "thickness of the back", "1/4", "6"),
+            Given("back", "thickness of the back", *(("1/4", "6") if chosen["back"] == "a sheet" else ("1/2", "12"))),
             Given("rebate", "rebate for the back", "3/8", "10"),
             Given(
                 "bay",
@@ -44,8 +44,19 @@ def _carcass(chosen: Mapping[str, str]) -> Built:
         Line(
             "Shelf", "shelves * (dividers + 1)", length, "D - back", "stock", "clear-one", shelf, adds, glued=True, fitted=True
         ),
-        Line("Back", "1", "H - 2 * stock + 2 * rebate", "W - 2 * stock + 2 * rebate", "back", "clear-one", stock="sheet"),
     ]
+    tall, wide = "H - 2 * stock + 2 * rebate", "W - 2 * stock + 2 * rebate"
+    if chosen["back"] == "a sheet":
+        built.lines.append(Line("Back", "1", tall, wide, "back", "clear-one", stock="sheet"))
+    else:
+        built.measures += [
+            Given("cover", "what one back board covers, at most", "4", "100"),
+            Given("tongue", "width of a tongue", "1/4", "6"),
+            Given("slats", "back boards", f"up(({wide}) / cover)", kind="number", own=False),
+        ]
+        note = "leave a hair at each tongue: the boards must move"
+        joint = "tongue and groove"
+        built.lines.append(Line("Back board", "slats", tall, f"({wide}) / slats + tongue", "back", joint=joint, note=note))
     pitch, rise = "bay + stock", "clear + stock"
     built.rects = [
         Rect("front", "Side", "0 in", "0 in", "stock", "H", "2", "W - stock"),
@@ -66,7 +77,7 @@ def _carcass(chosen: Mapping[str, str]) -> Built:
             for k in range(6)
         ),
         Rect("side", "Side", "0 in", "0 in", "D", "H"),
-        Rect("side", "Back", "0 in", "stock - rebate", "back", "H - 2 * stock + 2 * rebate"),
+        Rect("side", built.lines[-1].name, "0 in", "stock - rebate", "back", "H - 2 * stock + 2 * rebate"),
         Rect("plan", "Top and bottom", "0 in", "0 in", "W", "D"),
     ]
     built.dims = [
@@ -255,6 +266,7 @@ CASES = (
         (
             Choice("corner", "corners", ("dovetail", "housing", "mitre", "dowel")),
             Choice("shelf", "shelves and dividers", ("housing", "dowel")),
+            Choice("back", "back", ("a sheet", "tongue and groove boards")),
         ),
         _carcass,
     ),
