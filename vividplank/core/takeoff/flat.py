@@ -64,7 +64,14 @@ def parts_of_outlines(
     groups: dict[tuple[object, ...], list[_Piece]] = {}
     for piece in pieces:
         thickness = piece.said.thickness or piece.outline.thickness
-        key = (piece.said.name.casefold(), piece.outline.layer, round(piece.length / 32), round(piece.width / 32), thickness)
+        key = (
+            piece.said.name.casefold(),
+            piece.outline.layer,
+            round(piece.length / 32),
+            round(piece.width / 32),
+            thickness,
+            round(piece.fill, 3),
+        )
         groups.setdefault(key, []).append(piece)
     troubles.extend(_sums(written, unit, system))
     return tuple(_found(group, settings) for group in groups.values()), tuple(troubles)
@@ -202,8 +209,10 @@ def _sums(written: Sequence[Written], unit: FileUnit, system: System) -> list[st
             if abs(a - at) <= slack and b <= high + slack and b - a < (high - low) - slack:
                 at, total, count = b, total + figure, count + 1
         if count > 1 and abs(at - high) <= slack and abs(total - whole.figure) > max(127, whole.figure // 1000):
-            found.append(f"the {count} figures in a row add up to {show(total, system, unit=True)}, the overall one says "
-                         f"{show(whole.figure, system, unit=True)}")
+            found.append(
+                f"the {count} figures in a row add up to {show(total, system, unit=True)}, the overall one says "
+                f"{show(whole.figure, system, unit=True)}"
+            )
     return found
 
 
