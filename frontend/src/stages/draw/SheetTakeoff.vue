@@ -2,18 +2,21 @@
 /** Taking parts off a picture: scales by two points, parts as rectangles, written figures over measured ones. */
 import { ElMessage } from "element-plus";
 import { computed, nextTick, ref, watch } from "vue";
-import { api, type Drawing, type Reading } from "../../api/client";
+import { api, type Drawing, type Part, type Reading } from "../../api/client";
 import { plainPart } from "../../api/parts";
 import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { told } from "../../controls/told";
 import { markFor } from "../list/marks";
+import { isMetric } from "../../measure";
 import { corners, mismatch, sides, snapped, type Mark, type Place, type Scale } from "./takeoff";
 
 const props = defineProps<{ drawing: Drawing; reading: Reading; part: string }>();
 const { project, edit } = useProject();
 const system = computed(() => project.value!.system);
+/** 1/64 in or 0.1 mm: no picture says more. */
+const step = computed(() => (isMetric(system.value) ? 32 : 127));
 const page = ref(0);
 const view = computed(() => props.reading.views[page.value]!);
 
@@ -128,7 +131,7 @@ function up(event: PointerEvent): void {
 function drawn(a: Place, b: Place): void {
   const mark: Mark = { id: fresh("m", marks.value.marks), page: page.value, scale: scale.value!.id, a, b, part: "", along: 0, across: 0 };
   if (third.value) {
-    const [, short] = sides(mark, scale.value!);
+    const [, short] = sides(mark, scale.value!, step.value);
     thickness.value = short;
     set({ ...marks.value, marks: [...marks.value.marks, { ...mark, part: marks.value.marks.find((m) => m.id === third.value)?.part ?? "" }] });
     third.value = "";
@@ -162,16 +165,21 @@ const thickness = ref<number | null>(null);
 const nameField = ref<HTMLInputElement>();
 const mark = computed(() => marks.value.marks.find((m) => m.id === chosen.value));
 const scaleOf = (m: Mark): Scale | undefined => marks.value.scales.find((s) => s.id === m.scale);
-const measured = computed<[number, number]>(() => (mark.value && scaleOf(mark.value) ? sides(mark.value, scaleOf(mark.value)!) : [0, 0]));
+const measured = computed<[number, number]>(() => (mark.value && scaleOf(mark.value) ? sides(mark.value, scaleOf(mark.value)!, step.value) : [0, 0]));
 const length = computed(() => mark.value?.along || measured.value[0]);
 const width = computed(() => mark.value?.across || measured.value[1]);
 const species = computed(() => wood.value || project.value?.parts.at(-1)?.species || "white oak");
-const listed = computed(() => project.value!.parts.find((p) => p.source?.drawing === props.drawing.pk && p.source.key === chosen.value));
+/** The part a mark stands for: taken off here, or shown here and taken off elsewhere. */
+function partOf(id: string): Part | undefined {
+  const parts = project.value!.parts;
+  return parts.find((p) => p.source?.drawing === props.drawing.pk && p.source.key === id) ?? parts.find((p) => p.id === marks.value.marks.find((m) => m.id === id)?.part);
+}
+const listed = computed(() => partOf(chosen.value));
 
 function choose(id: string): void {
   chosen.value = id;
   tool.value = tool.value === "scale" ? "part" : tool.value;
-  const part = project.value!.parts.find((p) => p.source?.drawing === props.drawing.pk && p.source.key === id);
+  const part = partOf(id);
   name.value = part?.name ?? "";
   count.value = part?.quantity ?? 1;
   thickness.value = part?.thickness ?? thickness.value;

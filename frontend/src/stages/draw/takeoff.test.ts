@@ -16,6 +16,10 @@ describe("a scale", () => {
     expect(sides({ a: [10, 10], b: [60, 110] }, scale).map((t) => Math.round(t / IN))).toEqual([40, 20]);
     expect(sides({ a: [60, 110], b: [10, 10] }, scale)).toEqual(sides({ a: [10, 10], b: [60, 110] }, scale));
   });
+  it("is read to what a picture can be measured to", () => {
+    const [length] = sides({ a: [10, 10], b: [60.013, 110] }, scale, 127);
+    expect(length % 127).toBe(0);
+  });
   it("is doubted where it differs by more than 1 % from what is written", () => {
     expect(mismatch(40 * IN, 40.3 * IN)).toBe(false);
     expect(mismatch(40 * IN, 41 * IN)).toBe(true);
