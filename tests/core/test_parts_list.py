@@ -65,3 +65,27 @@ def test_the_settle_survives_in_millimetres_too() -> None:
 def test_a_cell_never_becomes_a_formula() -> None:
     text = write_parts(read_parts("=1+1,1,10,2,1,oak", "in").parts, "in")
     assert "'=1+1" in text and read_parts(text, "in").parts[0].name == "=1+1"
+
+
+def test_titles_above_the_headings_and_units_in_them() -> None:
+    found = read_parts("Stool\t\t\n\t\t\nPart\tL (mm)\tW [cm]\tT, in\tWood\nLeg\t420\t4\t1 1/2\tash", "in")
+    part = found.parts[0]
+    assert (part.length, part.width, part.thickness) == (420 * 320, 40 * 320, 3 * INCH // 2) and found.refused == ()
+
+
+def test_a_size_in_one_cell_and_a_count_in_the_name() -> None:
+    found = read_parts("Item\tSize\tWood\n3 x Shelf\t30 x 8 1/2 x 3/4\tash\nLid\t30 x 8\tash", "in")
+    shelf = found.parts[0]
+    assert (shelf.name, shelf.quantity, shelf.length, shelf.width, shelf.thickness) == (
+        "Shelf", 3, 30 * INCH, 17 * INCH // 2, 3 * INCH // 4)
+    assert [r.why for r in found.refused] == ["'30 x 8' is no size; expected length x width x thickness"]
+
+
+@pytest.mark.parametrize(("column", "word", "why"), [
+    ("stock", "paper", "'paper' is not known here"), ("grain", "up", "'up' is not known"),
+    ("edged_long", "3", "'3' is not known"),
+])
+def test_an_unknown_word_is_refused_with_those_that_are(column: str, word: str, why: str) -> None:
+    headings = f"name\tlength\twidth\tthickness\twood\tstock\tedging\t{column}"
+    found = read_parts(f"{headings}\nA\t9\t9\t1\tash\tsheet\t1/4\t{word}", "in")
+    assert not found.parts and why in found.refused[0].why

@@ -6,13 +6,16 @@ import subprocess
 import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
+from pathlib import Path
 
 from tests.core.test_audit import JOB
 from tests.waiting import until
 from vividplank.core.exchange import read_job
 from vividplank.demo.__main__ import load_demo
-from vividplank.store import layouts, projects
+from vividplank.store import drawings, layouts, projects
 from vividplank.store.database import session
+
+FIXTURES = Path(__file__).parents[1] / "takeoff" / "fixtures"
 
 
 @contextmanager
@@ -89,3 +92,27 @@ def test_the_demo_is_loaded_once_and_comes_back(database: str) -> None:
     load_demo()
     with session() as opened:
         assert len(projects.shelf(opened)) == 1
+
+
+def test_a_drawing_is_read_while_a_search_runs_and_after_a_worker_was_killed(database: str) -> None:
+    searching = ask(300)
+    with session() as opened:
+        project = layouts.load(opened, searching).project
+        content = (FIXTURES / "stool.stl").read_bytes()
+        first = drawings.add(opened, project, "stool.stl", "application/octet-stream", content).pk
+
+    def read(pk: int) -> str:
+        with session() as opened:
+            return drawings.load(opened, pk).state
+
+    with worker(database) as working:
+        until(lambda: state(searching) == "searching")
+        until(lambda: read(first) == "done", 60)  # it did not wait for the search
+        with session() as opened:
+            assert len(drawings.reading(opened, first).parts) == 4
+            second = drawings.add(opened, project, "again.stl", "application/octet-stream", content).pk
+            drawings.begin(opened, second)  # as a worker leaves it that is killed in the middle
+        working.send_signal(signal.SIGKILL)
+        working.wait()
+    with worker(database):
+        until(lambda: read(second) == "done", 60)

@@ -38,4 +38,12 @@ describe("the measure field", () => {
   it("shows a warp that bends the other way", async () => {
     expect(await field({ modelValue: -IN / 4, signed: true })).toContain('value="-1/4"');
   });
+
+  it("shows the figure a formula comes to, and the formula when asked", async () => {
+    const html = await field({ formula: "W - 2" });
+    expect(html).toContain('value="2 1/2"');
+    expect(html).toContain('title="= W - 2"');
+    expect(html).toContain("formed");
+    expect(await field({ formula: "" })).not.toContain("formed");
+  });
 });
