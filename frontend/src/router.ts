@@ -19,6 +19,7 @@ export const router = createRouter({
       ],
     },
     { path: "/project/:project(\\d+)/machine", name: "machine", component: () => import("./stages/mill/MachinePage.vue") },
+    { path: "/project/:project(\\d+)/survey", name: "survey", component: () => import("./stages/boards/QuickSurvey.vue") },
     { path: "/:rest(.*)*", redirect: "/" },
   ],
   scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },

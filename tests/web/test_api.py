@@ -243,3 +243,17 @@ def test_an_error_tells_no_trace_and_logs_it(client: FlaskClient, monkeypatch: p
 
 def test_the_description_in_docs_is_that_of_the_code() -> None:
     assert (ROOT / "docs" / "openapi.json").read_text(encoding="utf-8") == openapi_document()
+
+
+def test_a_board_is_surveyed_before_any_cut(client: FlaskClient) -> None:
+    project = make(client)
+    board = project["boards"][0]
+    cut = {"board": board, "places": [board["length"] // 2]}
+    pieces = client.post(f"/api/projects/{project['pk']}/cuts", json=cut).get_json()["pieces"]
+    assert len(pieces) == 2 and all(len(p["corners"]) == 4 for p in pieces)
+    asked = {"board": board, "wanted": 6000, "quality": "clear-two"}
+    found = client.post(f"/api/projects/{project['pk']}/survey", json=asked).get_json()
+    assert found["said"] and found["areas"] and 0 < found["share"] <= 1
+    crossed = board | {"stations": [s | {"y0": s["y1"], "y1": s["y0"]} for s in board["stations"]]}
+    refused = client.post(f"/api/projects/{project['pk']}/survey", json=asked | {"board": crossed})
+    assert refused.status_code == 422 and "edges cross" in refused.get_json()["what"]

@@ -3,7 +3,9 @@
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from vividplank.core.board.look import advice, cuts
+from vividplank.core.board.clear import clear_areas, grade
+from vividplank.core.board.look import advice, cuts, pieces_at
+from vividplank.core.board.thick import lengths_for, said_of
 from vividplank.core.board.volume import board_volume
 from vividplank.core.exchange.job_file import check_board
 from vividplank.core.milling import Machines
@@ -11,7 +13,20 @@ from vividplank.core.timber import cubic_board_feet, quarter_of, weight_kg, wood
 from vividplank.store import projects
 from vividplank.store.database import session
 from vividplank.web import answer
-from vividplank.web.schemas import BoardBody, CutBody, LookBody, PieceBody, ProjectPath, TroubleBody
+from vividplank.web.schemas import (
+    AreaBody,
+    BoardBody,
+    CutBody,
+    CutPieceBody,
+    LookBody,
+    PieceBody,
+    ProjectPath,
+    SurveyAsk,
+    SurveyBody,
+    TriedCuts,
+    TroubleBody,
+    TryCuts,
+)
 from vividplank.web.translate import board_of
 
 area = APIBlueprint("boards", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody})
@@ -27,14 +42,83 @@ def look_at_board(path: ProjectPath, body: BoardBody) -> Response:
     volume = round(board_volume(board))
     wood = wood_named(board.species)
     weight = weight_kg(wood, volume) if wood else None
-    return answer.body(LookBody(
-        quarter=board.quarter or quarter_of(board.thickest).name, board_feet=float(cubic_board_feet(volume)),
-        weight_kg=weight, alone=weight is None or weight <= Machines().lift_alone_kg,
-        cuts=[
-            CutBody(name=cut.name, flat=int(cut.flat // 1), pieces=[
-                PieceBody(x0=p.x0, x1=p.x1, flat=int(p.flat // 1), takes_below=round(p.takes_below),
-                          takes_above=round(p.takes_above), a=p.slab.a, b=p.slab.b, c=p.slab.c) for p in cut.pieces
-            ]) for cut in found
-        ],
-        advice=advice(board, found, job.unit),
-    ))
+    return answer.body(
+        LookBody(
+            quarter=board.quarter or quarter_of(board.thickest).name,
+            board_feet=float(cubic_board_feet(volume)),
+            weight_kg=weight,
+            alone=weight is None or weight <= Machines().lift_alone_kg,
+            cuts=[
+                CutBody(
+                    name=cut.name,
+                    flat=int(cut.flat // 1),
+                    pieces=[
+                        PieceBody(
+                            x0=p.x0,
+                            x1=p.x1,
+                            flat=int(p.flat // 1),
+                            takes_below=round(p.takes_below),
+                            takes_above=round(p.takes_above),
+                            a=p.slab.a,
+                            b=p.slab.b,
+                            c=p.slab.c,
+                        )
+                        for p in cut.pieces
+                    ],
+                )
+                for cut in found
+            ],
+            advice=advice(board, found, job.unit),
+        )
+    )
+
+
+@area.post("/projects/<int:project>/cuts", responses={200: TriedCuts})
+def try_cuts(path: ProjectPath, body: TryCuts) -> Response:
+    """The board crosscut here and there: what each length holds flat, and which corner to knock down first."""
+    with session() as opened:
+        kerf = projects.load(opened, path.project).job.shop.kerf.crosscut
+    board = check_board(board_of(body.board), "$.board")
+    return answer.body(
+        TriedCuts(
+            pieces=[
+                CutPieceBody(
+                    x0=p.x0,
+                    x1=p.x1,
+                    flat=int(p.flat // 1),
+                    takes_below=round(p.takes_below),
+                    takes_above=round(p.takes_above),
+                    a=p.slab.a,
+                    b=p.slab.b,
+                    c=p.slab.c,
+                    corners=[round(c) for c in p.corners],
+                    saved=max(0, round(p.saved)),
+                )
+                for p in pieces_at(board, body.places, kerf)
+            ]
+        )
+    )
+
+
+@area.post("/projects/<int:project>/survey", responses={200: SurveyBody})
+def survey_board(path: ProjectPath, body: SurveyAsk) -> Response:
+    """What is in a board: lengths for a wanted thickness, its largest clear areas, the grade they make."""
+    with session() as opened:
+        project = projects.load(opened, path.project)
+    board = check_board(board_of(body.board), "$.board")
+    shop = project.job.shop
+    said = ""
+    if body.wanted:
+        found = lengths_for(board, body.wanted, shop.kerf.crosscut, shop.min_blank_length)
+        said = said_of(board, body.wanted, found, shop.kerf.crosscut, shop.min_blank_length, project.system)
+    graded = grade(board)
+    areas = clear_areas(board, body.quality, shortest=shop.min_blank_length)
+    return answer.body(
+        SurveyBody(
+            said=said,
+            grade=graded.name,
+            share=graded.share,
+            surface=graded.surface,
+            areas=[AreaBody(x0=a.x0, x1=a.x1, y0=a.y0, y1=a.y1, face=a.face) for a in areas],
+        )
+    )

@@ -315,6 +315,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/cuts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The board crosscut here and there: what each length holds flat, and which corner to knock down first. */
+        post: operations["boards_try_cuts_projects__int_project__cuts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/drawings": {
         parameters: {
             query?: never;
@@ -596,6 +613,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/survey": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is in a board: lengths for a wanted thickness, its largest clear areas, the grade they make. */
+        post: operations["boards_survey_board_projects__int_project__survey_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/undo": {
         parameters: {
             query?: never;
@@ -688,6 +722,22 @@ export interface components {
              * @default null
              */
             unit: ("mm" | "cm" | "m" | "in" | "ft") | null;
+        };
+        /** AreaBody */
+        AreaBody: {
+            /**
+             * Face
+             * @enum {string}
+             */
+            face: "A" | "B" | "both";
+            /** X0 */
+            x0: number;
+            /** X1 */
+            x1: number;
+            /** Y0 */
+            y0: number;
+            /** Y1 */
+            y1: number;
         };
         /** AskLayout */
         AskLayout: {
@@ -782,6 +832,32 @@ export interface components {
             name: "whole" | "halved" | "in thirds";
             /** Pieces */
             pieces: components["schemas"]["PieceBody"][];
+        };
+        /**
+         * CutPieceBody
+         * @description `corners` to take off face B first: datum edge near and far, then the other edge; `saved` by shimming it so.
+         */
+        CutPieceBody: {
+            /** A */
+            a: number;
+            /** B */
+            b: number;
+            /** C */
+            c: number;
+            /** Corners */
+            corners: number[];
+            /** Flat */
+            flat: number;
+            /** Saved */
+            saved: number;
+            /** Takes Above */
+            takes_above: number;
+            /** Takes Below */
+            takes_below: number;
+            /** X0 */
+            x0: number;
+            /** X1 */
+            x1: number;
         };
         /** DefectBody */
         DefectBody: {
@@ -1921,6 +1997,42 @@ export interface components {
             key: string;
         };
         /**
+         * SurveyAsk
+         * @description A board; a thickness wanted of it; a quality looked for.
+         */
+        SurveyAsk: {
+            board: components["schemas"]["BoardBody"];
+            /**
+             * Quality
+             * @default clear-one
+             * @enum {string}
+             */
+            quality: "clear-two" | "clear-one" | "sound";
+            /**
+             * Wanted
+             * @default null
+             */
+            wanted: number | null;
+        };
+        /** SurveyBody */
+        SurveyBody: {
+            /** Areas */
+            areas: components["schemas"]["AreaBody"][];
+            /** Grade */
+            grade: string;
+            /** Said */
+            said: string;
+            /** Share */
+            share: number;
+            /** Surface */
+            surface: number;
+        };
+        /** TriedCuts */
+        TriedCuts: {
+            /** Pieces */
+            pieces: components["schemas"]["CutPieceBody"][];
+        };
+        /**
          * TroubleBody
          * @description What went wrong, in a sentence; `where` is a path in what was sent, `found` lists several.
          */
@@ -1942,6 +2054,15 @@ export interface components {
              * @default
              */
             where: string;
+        };
+        /** TryCuts */
+        TryCuts: {
+            board: components["schemas"]["BoardBody"];
+            /**
+             * Places
+             * @default []
+             */
+            places: number[];
         };
         /** VersionBody */
         VersionBody: {
@@ -3049,6 +3170,50 @@ export interface operations {
             };
         };
     };
+    boards_try_cuts_projects__int_project__cuts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryCuts"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedCuts"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     draw_list_drawings_projects__int_project__drawings_get: {
         parameters: {
             query?: never;
@@ -3858,6 +4023,50 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    boards_survey_board_projects__int_project__survey_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SurveyAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SurveyBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -20,8 +20,10 @@ const props = withDefaults(
     chosenDefect?: number;
     faded?: boolean;
     choosable?: boolean; // parts can be chosen by hand or key
+    areas?: { x0: number; x1: number; y0: number; y1: number }[]; // clear of faults
+    cut?: number; // a crosscut tried here
   }>(),
-  { face: "A", segments: () => [], parts: () => [], chosen: "", chosenDefect: -1 },
+  { face: "A", segments: () => [], parts: () => [], chosen: "", chosenDefect: -1, areas: () => [], cut: 0 },
 );
 const emit = defineEmits<{ part: [string]; place: [{ x: number; y: number }]; defect: [number] }>();
 
@@ -209,6 +211,8 @@ function placed(event: MouseEvent): void {
       </g>
     </g>
     <polygon :points="outline" fill="none" stroke="#12171d" stroke-width="1.4" />
+    <rect v-for="(a, i) in areas" :key="`a${i}`" class="clear" :x="X(a.x0)" :y="Math.min(Y(a.y0), Y(a.y1))" :width="px(a.x1 - a.x0)" :height="px(a.y1 - a.y0)" />
+    <path v-if="cut" class="try" :d="`M${X(cut)} 0V${height}`" />
     <g v-for="c in chalked" :key="c.key" class="chalked" :class="{ chosen: c.ids.includes(chosen), dim: chosen && !c.ids.includes(chosen) }" :tabindex="choosable ? 0 : undefined" :role="choosable ? 'button' : undefined" :aria-label="choosable ? c.title : undefined" @click.stop="emit('part', c.ids[0]!)" @keydown.enter.stop="emit('part', c.ids[0]!)">
       <title>{{ c.title }}</title>
       <polygon :points="c.points" />
@@ -232,6 +236,17 @@ function placed(event: MouseEvent): void {
 }
 .faded {
   opacity: 0.45;
+}
+.clear {
+  fill: var(--chalk);
+  fill-opacity: 0.1;
+  stroke: var(--chalk);
+  stroke-width: 2;
+  stroke-dasharray: 7 4;
+}
+.try {
+  stroke: var(--crayon);
+  stroke-width: 3;
 }
 .chalked {
   cursor: pointer;

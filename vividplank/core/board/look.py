@@ -1,11 +1,13 @@
 """What a board will yield in thickness, left whole or cut in two or three, and what that advises."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 from vividplank.core.board.board import Board, Region
 from vividplank.core.board.depth import depths
 from vividplank.core.board.slab import Slab, flat_slab
+from vividplank.core.board.thick import region, straight_width, unshimmed
 from vividplank.core.measure import TICKS_PER_64TH, Unit, show
 
 CutName = Literal["whole", "halved", "in thirds"]
@@ -13,7 +15,11 @@ CutName = Literal["whole", "halved", "in thirds"]
 
 @dataclass(frozen=True)
 class Piece:
-    """A length of the board: its flat thickness, and what flattening takes from face B and face A at most."""
+    """A length of the board: its flat thickness, and what flattening takes from face B and face A at most.
+
+    `corners` is what to take off face B at each corner, datum edge first, near end first; `saved` what shimming it so
+    gains over facing it as it lies on the bench.
+    """
 
     x0: int
     x1: int
@@ -21,6 +27,8 @@ class Piece:
     takes_below: float
     takes_above: float
     slab: Slab
+    corners: tuple[float, float, float, float] = (0.0, 0.0, 0.0, 0.0)
+    saved: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -47,7 +55,7 @@ def cuts(board: Board, kerf: int) -> tuple[Cut, ...]:
 def advice(board: Board, found: tuple[Cut, ...], unit: Unit) -> str:
     """Crosscut first, rip first or neither, in one sentence with its figures."""
     whole, halved = found[0].flat, found[1].flat
-    low, high = _straight_width(board, 0, board.length)
+    low, high = straight_width(board, 0, board.length)
     ripped = min(
         flat_slab(board, Region(0, board.length, y0, 0.0, 0, (high - low) // 2)).thickness
         for y0 in (low, low + (high - low) // 2)
@@ -55,31 +63,32 @@ def advice(board: Board, found: tuple[Cut, ...], unit: Unit) -> str:
     gain_cross, gain_rip = halved - whole, ripped - whole
     smallest = 2 * TICKS_PER_64TH
     if max(gain_cross, gain_rip) < smallest:
-        return (f"Lies nearly flat: {_about(whole, unit)} whole, and cutting it first gains less than "
-                f"{_about(smallest, unit)}.")
+        return f"Lies nearly flat: {_about(whole, unit)} whole, and cutting it first gains less than {_about(smallest, unit)}."
     if gain_cross >= gain_rip:
-        return (f"Crosscut first: halved, its pieces give {_about(halved, unit)} instead of {_about(whole, unit)}. "
-                "Its bow and twist are what cost.")
-    return (f"Rip first: at half its width it gives {_about(ripped, unit)} instead of {_about(whole, unit)}; halved in "
-            f"length only {_about(halved, unit)}. Its cup is what costs.")
+        return (
+            f"Crosscut first: halved, its pieces give {_about(halved, unit)} instead of {_about(whole, unit)}. "
+            "Its bow and twist are what cost."
+        )
+    return (
+        f"Rip first: at half its width it gives {_about(ripped, unit)} instead of {_about(whole, unit)}; halved in "
+        f"length only {_about(halved, unit)}. Its cup is what costs."
+    )
+
+
+def pieces_at(board: Board, places: Sequence[int], kerf: int) -> tuple[Piece, ...]:
+    """The board crosscut at these places along it, the kerf taken beyond each mark."""
+    marks = sorted({p for p in places if kerf < p < board.length - kerf})
+    starts = [0, *(m + kerf for m in marks)]
+    return tuple(_piece(board, a, b) for a, b in zip(starts, [*marks, board.length], strict=True) if b > a)
 
 
 def _piece(board: Board, x0: int, x1: int) -> Piece:
-    low, high = _straight_width(board, x0, x1)
-    region = Region(x0, x1, low, 0.0, 0, high - low)
-    slab = flat_slab(board, region)
-    off = depths(board, region, slab)
-    return Piece(x0, x1, slab.thickness, off.below, off.above, slab)
-
-
-def _straight_width(board: Board, x0: int, x1: int) -> tuple[int, int]:
-    """The edges of the widest straight strip along x0..x1; its middle half where a crook leaves none."""
-    places = [x0, *(s.x for s in board.stations if x0 < s.x < x1), x1]
-    edges = [board.edges(x) for x in places]
-    low, high = max(e[0] for e in edges), min(e[1] for e in edges)
-    if high - low < board.widest / 4:
-        low, high = edges[0][0], edges[0][1]
-    return int(-(-low // 1)), int(high)
+    place = region(board, x0, x1)
+    slab = flat_slab(board, place)
+    off = depths(board, place, slab)
+    return Piece(
+        x0, x1, slab.thickness, off.below, off.above, slab, off.corners_below, slab.thickness - unshimmed(board, place)
+    )
 
 
 def _about(ticks: float, unit: Unit) -> str:

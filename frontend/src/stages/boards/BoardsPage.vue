@@ -9,6 +9,7 @@ import { inField } from "../../controls/keys";
 import Len from "../../controls/Len.vue";
 import { useWidth } from "../../controls/width";
 import BoardEditor from "./BoardEditor.vue";
+import BoardSurvey from "./BoardSurvey.vue";
 import { useLook } from "./look";
 import NewBoard from "./NewBoard.vue";
 import Fig from "../../controls/Fig.vue";
@@ -48,6 +49,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
   <section v-if="project" class="stage">
     <div class="stage-head">
       <h1 class="grow">Boards</h1>
+      <RouterLink class="act" :to="{ name: 'survey', params: { project: pk } }">Record one in the yard</RouterLink>
       <button class="act" :class="{ lead: !project.boards.length }" @click="adding = true">Add a board</button>
       <RouterLink v-if="project.boards.length && project.parts.length" class="act lead" :to="{ name: 'layout', params: { project: pk } }">Next: lay out</RouterLink>
     </div>
@@ -73,6 +75,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
               <div v-if="look.weight_kg" class="yield plain"><span class="figure">{{ look.weight_kg.toFixed(1) }}<small> kg</small></span><span class="label">{{ look.alone ? "one can lift it" : "two to lift it" }}, at 12 %</span></div>
             </div>
             <p v-if="look" class="advice"><Fig :text="look.advice" /></p>
+            <BoardSurvey :board="board" :width="width" />
             <WarpViews v-if="look && cut" :board="board" :system="project.system" :pieces="cut.pieces" :width="Math.min(width, 900)" />
           </BoardEditor>
           <p class="end"><button class="act quiet" @click="remove">Take {{ board.id }} out of the rack</button></p>

@@ -1,0 +1,134 @@
+<script setup lang="ts">
+/** What is in a board before any cut: tried cuts, a wanted thickness, what is clear, and the grade it makes. */
+import { keepPreviousData, useQuery } from "@tanstack/vue-query";
+import { computed, ref, watch } from "vue";
+import { api, type Board } from "../../api/client";
+import { useProject } from "../../api/project";
+import BoardDrawing from "../../board/BoardDrawing.vue";
+import Fig from "../../controls/Fig.vue";
+import Len from "../../controls/Len.vue";
+import MeasureField from "../../controls/MeasureField.vue";
+import { isMetric, TICKS_PER_INCH, TICKS_PER_MM } from "../../measure";
+
+const props = defineProps<{ board: Board; width: number }>();
+const { pk, project } = useProject();
+const system = computed(() => project.value!.system);
+const scale = computed(() => Math.min(26, (props.width - 14) / (props.board.length / TICKS_PER_INCH)));
+const step = computed(() => (isMetric(system.value) ? 10 * TICKS_PER_MM : TICKS_PER_INCH / 2));
+
+const cut = ref(0);
+const wanted = ref<number | null>(null);
+const quality = ref<"clear-two" | "clear-one" | "sound">("clear-two");
+const clear = ref(false);
+watch(() => props.board.id, () => (cut.value = 0));
+/** The thickness most of the list asks for is the likeliest question. */
+const usual = computed(() => {
+  const counts = new Map<number, number>();
+  for (const p of project.value!.parts) if (p.species === props.board.species) counts.set(p.thickness, (counts.get(p.thickness) ?? 0) + p.quantity);
+  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? null;
+});
+const asked = computed(() => wanted.value ?? (usual.value && usual.value + project.value!.shop.allowance.face));
+
+const { data: tried } = useQuery({
+  queryKey: computed(() => ["cuts", pk.value, JSON.stringify(props.board), cut.value]),
+  queryFn: async () => (await api.POST("/api/projects/{project}/cuts", { params: { path: { project: pk.value } }, body: { board: props.board, places: cut.value ? [cut.value] : [] } })).data!.pieces,
+  placeholderData: keepPreviousData,
+  gcTime: 10_000,
+});
+const { data, error } = useQuery({
+  queryKey: computed(() => ["survey", pk.value, JSON.stringify(props.board), asked.value, quality.value]),
+  queryFn: async () =>
+    (await api.POST("/api/projects/{project}/survey", { params: { path: { project: pk.value } }, body: { board: props.board, wanted: asked.value, quality: quality.value } })).data!,
+  placeholderData: keepPreviousData,
+  gcTime: 10_000,
+});
+/** What one corner needs beyond the others is wind, and comes off by hand first; what all four need is bow. */
+const corners = computed(() => (tried.value ?? []).map((p) => {
+  const words = ["near datum corner", "far datum corner", "near other corner", "far other corner"];
+  const most = Math.max(...p.corners);
+  const takes = most - Math.min(...p.corners);
+  return takes > 127 ? { word: words[p.corners.indexOf(most)]!, takes, saved: p.saved } : null;
+}));
+</script>
+
+<template>
+  <div v-if="project" class="survey">
+    <h3>Before you cut it</h3>
+    <p v-if="error" class="note">{{ error.message }}</p>
+    <BoardDrawing :board="board" :scale="scale" :system="system" :areas="clear ? data?.areas ?? [] : []" :cut="cut" />
+    <label class="slide"><span class="sr">Crosscut tried at</span><input v-model.number="cut" type="range" min="0" :max="board.length" :step="step" aria-label="Crosscut tried at" /></label>
+    <div class="pieces">
+      <p v-if="!cut" class="soft">Drag to try a crosscut.</p>
+      <div v-for="(p, i) in tried ?? []" :key="i" class="piece">
+        <span class="figure"><Len :ticks="p.flat" :system="system" about /></span>
+        <span class="label">flat in <Len :ticks="p.x1 - p.x0" :system="system" about /></span>
+        <span v-if="corners[i]" class="label">knock <Len :ticks="corners[i]!.takes" :system="system" about /> off its {{ corners[i]!.word }} first, or shim it so<template v-if="corners[i]!.saved > 127">: saves <Len :ticks="corners[i]!.saved" :system="system" about /> against facing it as it lies</template></span>
+      </div>
+    </div>
+    <div class="asks">
+      <MeasureField class="want" label="For a flat thickness of" :system="system" :model-value="asked" @update:model-value="wanted = $event" />
+      <p v-if="data?.said" class="said"><Fig :text="data.said" /></p>
+    </div>
+    <div class="asks">
+      <label class="tick"><input v-model="clear" type="checkbox" /> Show the largest</label>
+      <select v-model="quality" class="line-input quality" aria-label="Quality looked for"><option value="clear-two">clear on two faces</option><option value="clear-one">clear on one face</option><option value="sound">sound</option></select>
+      <p v-if="data">
+        <template v-if="data.areas.length">rectangles: <span v-for="(a, i) in data.areas" :key="i"><Len :ticks="a.x1 - a.x0" :system="system" bare about /> × <Len :ticks="a.y1 - a.y0" :system="system" about />{{ i < data.areas.length - 1 ? ", " : ". " }}</span></template>
+        <template v-else>: nothing long enough for the machines. </template>
+        <template v-if="data.grade">Its cuttings make at least <b>{{ data.grade }}</b>: {{ Math.round(data.share * 100) }} % clear, surface measure {{ data.surface }}.</template>
+        <template v-else>Its cuttings make no grade.</template>
+      </p>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.survey {
+  display: flex;
+  flex-direction: column;
+  gap: 0.6rem;
+  border-top: 2px solid var(--ink);
+  padding-top: 0.8rem;
+  max-width: 100%;
+  overflow: hidden;
+}
+.slide input {
+  width: 100%;
+  min-height: 44px;
+  accent-color: var(--crayon);
+}
+.pieces,
+.asks {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem 1.6rem;
+  align-items: center;
+}
+.piece {
+  display: flex;
+  flex-direction: column;
+  gap: 0.2rem;
+  max-width: 22rem;
+}
+.want {
+  width: 11rem;
+}
+.said {
+  flex: 1 1 20rem;
+  font-weight: 560;
+}
+.tick {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.5rem;
+  min-height: 44px;
+}
+.tick input {
+  width: 18px;
+  height: 18px;
+  accent-color: var(--chalk);
+}
+.quality {
+  width: 13rem !important;
+}
+</style>

@@ -1,0 +1,54 @@
+<script setup lang="ts">
+/** Figures with one thumb: whole ones, a point, and fractions that add up. */
+import { isMetric, type System } from "../../measure";
+
+const props = defineProps<{ system: System }>();
+const emit = defineEmits<{ press: [string] }>();
+const FRACTIONS: [string, string][] = [["/8", "½"], ["/4", "¼"], ["/2", "⅛"], ["/1", "1⁄16"]];
+const fractions = isMetric(props.system) ? [] : FRACTIONS;
+</script>
+
+<template>
+  <div class="pad">
+    <div v-if="fractions.length" class="fractions">
+      <button v-for="[key, word] in fractions" :key="key" class="key fraction" :aria-label="`add ${word}`" @click="emit('press', key)">{{ word }}</button>
+    </div>
+    <div class="figures">
+      <button v-for="k in ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0']" :key="k" class="key" @click="emit('press', k)">{{ k }}</button>
+      <button class="key" aria-label="take back" @click="emit('press', 'back')">⌫</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.pad {
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+}
+.figures {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 6px;
+}
+.fractions {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 6px;
+}
+.key {
+  min-height: 54px;
+  border: 2px solid var(--ink);
+  border-radius: var(--edge);
+  background: var(--paper);
+  font-size: 1.5rem;
+  font-weight: 650;
+  touch-action: manipulation;
+}
+.key:active {
+  background: var(--chalk-wash);
+}
+.fraction {
+  background: var(--tape);
+}
+</style>
