@@ -10,10 +10,21 @@ HERE = Path(__file__).parent
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
 DESK, PHONE, TABLET = (1280, 800), (390, 844), (1024, 768)
 VIEWS = (
-    ("shelf", "/", DESK), ("draw", "draw", DESK), ("takeoff", "draw", DESK), ("pattern", "draw", DESK), ("list", "list", DESK),
-    ("divide", "list", DESK), ("buy", "buy", DESK),
-    ("boards", "boards/O3", DESK), ("boards-phone", "boards/O3", PHONE), ("layout", "layout", DESK),
-    ("mill", "mill", DESK), ("mill-phone", "mill", PHONE), ("machine", "machine", TABLET), ("books", "books", DESK),
+    ("shelf", "/", DESK),
+    ("draw", "draw", DESK),
+    ("takeoff", "draw", DESK),
+    ("pattern", "draw", DESK),
+    ("list", "list", DESK),
+    ("divide", "list", DESK),
+    ("buy", "buy", DESK),
+    ("boards", "boards/O3", DESK),
+    ("boards-phone", "boards/O3", PHONE),
+    ("survey-phone", "survey", PHONE),
+    ("layout", "layout", DESK),
+    ("mill", "mill", DESK),
+    ("mill-phone", "mill", PHONE),
+    ("machine", "machine", TABLET),
+    ("books", "books", DESK),
 )
 
 
@@ -36,6 +47,9 @@ def shoot(page: Page, name: str, address: str) -> None:
         page.get_by_role("button", name="Start from a pattern").click()
         page.get_by_role("button", name="Frame and panel").click()
         page.locator("figure svg").first.wait_for()
+    if name == "survey-phone":
+        for key in ("Next", "9", "6", "Next", "7", "add ¼"):
+            page.get_by_role("button", name=key, exact=True).click()
     if name == "divide":
         page.get_by_role("button", name="Divide a length").click()
     page.wait_for_timeout(500)  # the tape and the figures come to rest

@@ -40,7 +40,7 @@ def test_a_board_recorded_in_at_most_25_taps(page: Page) -> None:
     thumb.on("9", "6", "Next", "7", "add ¼", "Next", "Not measured", "7", "Next")
     thumb.on("1", "add 1⁄16", "Next", "1", "Next")
     thumb.on("1/8", "none", "1/16")
-    page.locator(".board svg").click(position={"x": 150, "y": 14})
+    page.locator(".picture svg").click(position={"x": 150, "y": 30})
     thumb.taps += 1
     expect(page.locator(".fault")).to_have_count(1)
     thumb.on("Next")

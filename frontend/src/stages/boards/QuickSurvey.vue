@@ -71,7 +71,7 @@ function next(): void {
 const frame = ref<HTMLElement>();
 const width = useWidth(frame, 360);
 const sofar = computed(() => (q.value.length && q.value.near ? toBoard(q.value, mark.value, system.value) : null));
-const scale = computed(() => Math.max(2.2, (width.value - 16) / ((q.value.length ?? IN) / IN)));
+const scale = computed(() => Math.max(10, (width.value - 16) / ((q.value.length ?? IN) / IN)));
 const { data: look } = useLook(pk, computed(() => (sofar.value && step.value >= FIGURES.length + 1 ? sofar.value.board : undefined)));
 const KINDS = ["tight-knot", "loose-knot", "check", "split", "wane", "sapwood", "rot", "hole"];
 const kind = ref("tight-knot");
@@ -118,8 +118,9 @@ async function put(): Promise<void> {
     </section>
     <section v-else-if="step === FIGURES.length + 1" class="ask">
       <h1>Tap its faults</h1>
+      <p class="soft">Push the board sideways for the rest of it.</p>
       <div class="chips"><button v-for="k in KINDS" :key="k" class="act" :class="{ on: k === kind }" @click="kind = k">{{ k.replace("-", " ") }}</button></div>
-      <div class="board"><BoardDrawing v-if="sofar" :board="sofar.board" :scale="scale" :system="system" :chosen-defect="chosen" @place="tap" @defect="chosen = $event" /></div>
+      <div class="picture"><BoardDrawing v-if="sofar" :board="sofar.board" :scale="scale" :system="system" :chosen-defect="chosen" @place="tap" @defect="chosen = $event" /></div>
       <div class="chips">
         <button class="act" :class="{ on: through }" @click="through = !through">on both faces</button>
         <template v-if="chosen >= 0"><button v-for="[how, word] in [['left', '←'], ['right', '→'], ['up', '↑'], ['down', '↓'], ['larger', '+'], ['smaller', '−']] as const" :key="how" class="act" :aria-label="how" @click="nudge(how)">{{ word }}</button><button class="act" @click="drop">Rub it out</button></template>
@@ -189,7 +190,7 @@ header {
   min-height: 3rem;
   margin-top: auto;
 }
-.board {
+.picture {
   overflow-x: auto;
   background: var(--paper);
   border: 2px solid var(--ink);
