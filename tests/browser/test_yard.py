@@ -93,3 +93,10 @@ def test_cuts_are_tried_before_they_are_made(page: Page) -> None:
     want.press("Enter")
     expect(survey.get_by_text("Crosscut at")).to_be_visible()
     expect(survey.get_by_text("Its cuttings make at least")).to_be_visible()
+    for percent, day in (("15", "2026-03-01"), ("12", "2026-03-11")):
+        survey.get_by_label("Moisture, %").fill(percent)
+        survey.get_by_label("Read on").fill(day)
+        survey.get_by_role("button", name="Keep the reading").click()
+        expect(survey.get_by_text(f"{percent} % on {day}")).to_be_visible()
+    expect(survey.get_by_text("by its own two readings")).to_be_visible()
+    expect(survey.get_by_text("Until then it shrinks in width by")).to_be_visible()

@@ -253,7 +253,10 @@ def test_a_board_is_surveyed_before_any_cut(client: FlaskClient) -> None:
     assert len(pieces) == 2 and all(len(p["corners"]) == 4 for p in pieces)
     asked = {"board": board, "wanted": 6000, "quality": "clear-two"}
     found = client.post(f"/api/projects/{project['pk']}/survey", json=asked).get_json()
-    assert found["said"] and found["areas"] and 0 < found["share"] <= 1
+    assert found["said"] and found["areas"] and 0 < found["share"] <= 1 and found["rest"] is None
+    wet = asked | {"board": board | {"moisture": [{"percent": 14, "day": 20000}]}}
+    rest = client.post(f"/api/projects/{project['pk']}/survey", json=wet).get_json()["rest"]
+    assert rest["least"] < rest["days"] < rest["most"] and rest["shrinks"] == sorted(rest["shrinks"])
     crossed = board | {"stations": [s | {"y0": s["y1"], "y1": s["y0"]} for s in board["stations"]]}
     refused = client.post(f"/api/projects/{project['pk']}/survey", json=asked | {"board": crossed})
     assert refused.status_code == 422 and "edges cross" in refused.get_json()["what"]

@@ -10,6 +10,7 @@ from vividplank.core.board import Board, Defect, Station, Warp
 from vividplank.core.cutlist import Edging, Measure, Panel, Part, Source
 from vividplank.core.job import Job
 from vividplank.core.shop import Allowance, Kerf, Shop
+from vividplank.core.timber.rest import Climate, Moisture
 
 #: What of a part its place on a board depends on.
 _LAID_OUT_BY = ("id", "quantity", "species", "length", "width", "thickness", "faces", "panel", "run")
@@ -36,7 +37,9 @@ def job_from_document(document: dict[str, Any]) -> Job:
 
 
 def shop_from_document(d: dict[str, Any]) -> Shop:
-    return Shop(**{**d, "kerf": Kerf(**d["kerf"]), "allowance": Allowance(**d["allowance"])})
+    return Shop(**{
+        **d, "kerf": Kerf(**d["kerf"]), "allowance": Allowance(**d["allowance"]), "climate": Climate(**d.get("climate", {})),
+    })
 
 
 def part_from_document(d: dict[str, Any]) -> Part:
@@ -53,6 +56,7 @@ def board_from_document(d: dict[str, Any]) -> Board:
     return Board(**{
         **d, "stations": tuple(Station(**s) for s in d["stations"]), "warp": Warp(**d["warp"]),
         "defects": tuple(Defect(**f) for f in d["defects"]), "price": Decimal(str(d["price"])),
+        "moisture": tuple(Moisture(**m) for m in d.get("moisture", ())),
     })
 
 
@@ -61,7 +65,9 @@ def digest(job: Job) -> str:
     document = job_to_document(job.on_boards())
     document.pop("name")
     document.pop("measures")
+    document["shop"].pop("climate")
     for board in document["boards"]:
         board.pop("note")
+        board.pop("moisture")
     document["parts"] = [{name: part[name] for name in _LAID_OUT_BY} for part in document["parts"]]
     return hashlib.sha256(json.dumps(document, sort_keys=True).encode()).hexdigest()

@@ -1,9 +1,10 @@
 """How this shop cuts: the settings a plan depends on. Lengths in ticks."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Literal
 
 from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
+from vividplank.core.timber.rest import Climate
 
 Method = Literal["mill-wide", "rough-rip"]
 
@@ -35,6 +36,7 @@ class Shop:
     end_trim: int = TICKS_PER_INCH
     min_blank_length: int = 12 * TICKS_PER_INCH
     max_slope: float = 0.02
+    climate: Climate = field(default_factory=Climate)
 
 
 def metric_shop() -> Shop:

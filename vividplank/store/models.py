@@ -36,6 +36,8 @@ class ProjectRow(Base):
     end_trim: Mapped[int]
     min_blank_length: Mapped[int]
     max_slope: Mapped[float]
+    celsius: Mapped[float] = mapped_column(server_default="20")
+    humidity: Mapped[float] = mapped_column(server_default="0.5")
     measures: Mapped[list[Any]] = mapped_column(server_default="[]")  # Measure as a document, in order
     __mapper_args__ = {"version_id_col": version}  # noqa: RUF012
     parts: Mapped[list["PartRow"]] = relationship(order_by="PartRow.position", cascade="all, delete-orphan")
@@ -92,6 +94,7 @@ class BoardRow(Base):
     bow: Mapped[int]
     cup: Mapped[int]
     twist: Mapped[int]
+    moisture: Mapped[list[Any]] = mapped_column(server_default="[]")  # Moisture as documents, in order
     stations: Mapped[list["StationRow"]] = relationship(order_by="StationRow.x", cascade="all, delete-orphan")
     defects: Mapped[list["DefectRow"]] = relationship(order_by="DefectRow.position", cascade="all, delete-orphan")
     __table_args__ = (UniqueConstraint("project", "id", deferrable=True, initially="DEFERRED"),)

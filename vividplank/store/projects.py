@@ -15,6 +15,7 @@ from vividplank.core.document import job_from_document, job_to_document
 from vividplank.core.job import Job
 from vividplank.core.measure import SYSTEMS, System, Unit
 from vividplank.core.shop import Allowance, Kerf, Method, Shop
+from vividplank.core.timber.rest import Climate, Moisture
 from vividplank.store.errors import NothingTo, NotThere, OutOfDate
 from vividplank.store.models import BoardRow, DefectRow, EditRow, LayoutRow, PartRow, ProjectRow, StationRow
 
@@ -165,7 +166,7 @@ def _read(row: ProjectRow) -> Job:
     shop = Shop(
         cast(Method, row.method), Kerf(row.kerf_crosscut, row.kerf_rip, row.kerf_resaw),
         Allowance(row.allowance_length, row.allowance_width, row.allowance_face, row.allowance_panel_width),
-        row.end_trim, row.min_blank_length, row.max_slope,
+        row.end_trim, row.min_blank_length, row.max_slope, Climate(row.celsius, row.humidity),
     )
     system = next(s for s in SYSTEMS if s == row.system)
     return Job(row.name, shop, tuple(_part(p) for p in row.parts), tuple(_board(b) for b in row.boards), unit_of(system),
@@ -191,7 +192,7 @@ def _board(r: BoardRow) -> Board:
         r.id, r.species, r.length, tuple(Station(s.x, s.y0, s.y1, s.t0, s.t1) for s in r.stations),
         Warp(r.bow, r.cup, r.twist),
         tuple(Defect(d.kind, cast(Any, d.face), d.x0, d.x1, d.y0, d.y1) for d in r.defects), r.price.normalize() + 0,
-        r.quarter, r.note,
+        r.quarter, r.note, tuple(Moisture(**m) for m in r.moisture),
     )
 
 
@@ -235,6 +236,7 @@ def _shop_columns(shop: Shop) -> dict[str, Any]:
         "allowance_width": shop.allowance.width, "allowance_face": shop.allowance.face,
         "allowance_panel_width": shop.allowance.panel_width, "end_trim": shop.end_trim,
         "min_blank_length": shop.min_blank_length, "max_slope": shop.max_slope,
+        "celsius": shop.climate.celsius, "humidity": shop.climate.humidity,
     }
 
 
@@ -256,5 +258,5 @@ def _part_columns(p: Part, position: int) -> dict[str, Any]:
 def _board_columns(b: Board) -> dict[str, Any]:
     return {
         "id": b.id, "species": b.species, "length": b.length, "price": b.price, "quarter": b.quarter, "note": b.note,
-        "bow": b.warp.bow, "cup": b.warp.cup, "twist": b.warp.twist,
+        "bow": b.warp.bow, "cup": b.warp.cup, "twist": b.warp.twist, "moisture": [asdict(m) for m in b.moisture],
     }

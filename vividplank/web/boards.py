@@ -3,30 +3,20 @@
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
+from vividplank.core.board import Board
 from vividplank.core.board.clear import clear_areas, grade
 from vividplank.core.board.look import advice, cuts, pieces_at
 from vividplank.core.board.thick import lengths_for, said_of
 from vividplank.core.board.volume import board_volume
 from vividplank.core.exchange.job_file import check_board
 from vividplank.core.milling import Machines
-from vividplank.core.timber import cubic_board_feet, quarter_of, weight_kg, wood_named
+from vividplank.core.timber import cubic_board_feet, movement, quarter_of, weight_kg, wood_named
+from vividplank.core.timber.rest import Climate, rest
 from vividplank.store import projects
 from vividplank.store.database import session
 from vividplank.web import answer
-from vividplank.web.schemas import (
-    AreaBody,
-    BoardBody,
-    CutBody,
-    CutPieceBody,
-    LookBody,
-    PieceBody,
-    ProjectPath,
-    SurveyAsk,
-    SurveyBody,
-    TriedCuts,
-    TroubleBody,
-    TryCuts,
-)
+from vividplank.web.schemas import BoardBody, CutBody, LookBody, PieceBody, ProjectPath, TroubleBody
+from vividplank.web.survey_schemas import AreaBody, CutPieceBody, RestBody, SurveyAsk, SurveyBody, TriedCuts, TryCuts
 from vividplank.web.translate import board_of
 
 area = APIBlueprint("boards", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody})
@@ -73,6 +63,17 @@ def look_at_board(path: ProjectPath, body: BoardBody) -> Response:
     )
 
 
+def _rest(board: Board, climate: Climate) -> RestBody | None:
+    found = rest(board.moisture, board.thickest, climate)
+    if found is None:
+        return None
+    wood = wood_named(board.species)
+    shrinks = None
+    if wood:
+        shrinks = [round(movement(board.mean_width, c, found.away)) for c in (wood.coef_radial, wood.coef_tangential)]
+    return RestBody(**vars(found), shrinks=shrinks)
+
+
 @area.post("/projects/<int:project>/cuts", responses={200: TriedCuts})
 def try_cuts(path: ProjectPath, body: TryCuts) -> Response:
     """The board crosscut here and there: what each length holds flat, and which corner to knock down first."""
@@ -116,6 +117,7 @@ def survey_board(path: ProjectPath, body: SurveyAsk) -> Response:
     return answer.body(
         SurveyBody(
             said=said,
+            rest=_rest(board, shop.climate),
             grade=graded.name,
             share=graded.share,
             surface=graded.surface,

@@ -97,6 +97,13 @@ class DefectBody(Body):
     y1: Ticks
 
 
+class MoistureBody(Body):
+    """`day` counts from 1970-01-01."""
+
+    percent: Annotated[float, Field(gt=0, le=100, allow_inf_nan=False)]
+    day: Annotated[int, Field(strict=True, ge=0, le=100_000)]
+
+
 class BoardBody(Body):
     id: Name
     species: Name
@@ -107,6 +114,12 @@ class BoardBody(Body):
     stations: Annotated[list[StationBody], Field(min_length=2, max_length=200)]
     warp: WarpBody = WarpBody()
     defects: Annotated[list[DefectBody], Field(max_length=500)] = []
+    moisture: Annotated[list[MoistureBody], Field(max_length=100)] = []
+
+
+class ClimateBody(Body):
+    celsius: Annotated[float, Field(ge=-20, le=60, allow_inf_nan=False)] = 20
+    humidity: Annotated[float, Field(ge=0, lt=1, allow_inf_nan=False)] = 0.5
 
 
 class KerfBody(Body):
@@ -129,6 +142,7 @@ class ShopBody(Body):
     end_trim: Annotated[Ticks, Field(ge=0)]
     min_blank_length: Annotated[Ticks, Field(ge=0)]
     max_slope: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+    climate: ClimateBody = ClimateBody()
 
 
 class ProjectBody(Body):
@@ -264,46 +278,6 @@ class PieceBody(Body):
     a: float
     b: float
     c: float
-
-
-class CutPieceBody(PieceBody):
-    """`corners` to take off face B first: datum edge near and far, then the other edge; `saved` by shimming it so."""
-
-    corners: list[Ticks]
-    saved: Ticks
-
-
-class AreaBody(Body):
-    x0: Ticks
-    x1: Ticks
-    y0: Ticks
-    y1: Ticks
-    face: Literal["A", "B", "both"]
-
-
-class TryCuts(Body):
-    board: BoardBody
-    places: Annotated[list[Ticks], Field(max_length=20)] = []
-
-
-class TriedCuts(Body):
-    pieces: list[CutPieceBody]
-
-
-class SurveyAsk(Body):
-    """A board; a thickness wanted of it; a quality looked for."""
-
-    board: BoardBody
-    wanted: Annotated[Ticks, Field(gt=0)] | None = None
-    quality: Literal["clear-two", "clear-one", "sound"] = "clear-one"
-
-
-class SurveyBody(Body):
-    said: str
-    areas: list[AreaBody]
-    grade: str
-    share: float
-    surface: int
 
 
 class CutBody(Body):

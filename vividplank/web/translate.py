@@ -14,11 +14,13 @@ from vividplank.store.projects import Project
 from vividplank.web.schemas import (
     AllowanceBody,
     BoardBody,
+    ClimateBody,
     DefectBody,
     EditBody,
     KerfBody,
     LayoutBody,
     MeasureValueBody,
+    MoistureBody,
     PartBody,
     ProjectBody,
     ShopBody,
@@ -34,6 +36,7 @@ def project_body(project: Project) -> ProjectBody:
         shop=ShopBody(
             method=shop.method, kerf=KerfBody(**vars(shop.kerf)), allowance=AllowanceBody(**vars(shop.allowance)),
             end_trim=shop.end_trim, min_blank_length=shop.min_blank_length, max_slope=shop.max_slope,
+            climate=ClimateBody(**vars(shop.climate)),
         ),
         parts=[part_body(p) for p in project.job.parts], boards=[board_body(b) for b in project.job.boards],
         measures=measure_bodies(project.job), undo=project.undo, redo=project.redo,
@@ -67,6 +70,7 @@ def board_body(b: Board) -> BoardBody:
         stations=[StationBody(x=s.x, y0=s.y0, y1=s.y1, t0=s.t0, t1=s.t1) for s in b.stations],
         warp=WarpBody(bow=b.warp.bow, cup=b.warp.cup, twist=b.warp.twist),
         defects=[DefectBody(kind=d.kind, face=d.face, x0=d.x0, x1=d.x1, y0=d.y0, y1=d.y1) for d in b.defects],
+        moisture=[MoistureBody(percent=m.percent, day=m.day) for m in b.moisture],
     )
 
 

@@ -776,6 +776,11 @@ export interface components {
             /** Length */
             length: number;
             /**
+             * Moisture
+             * @default []
+             */
+            moisture: components["schemas"]["MoistureBody"][];
+            /**
              * Note
              * @default
              */
@@ -820,6 +825,19 @@ export interface components {
         CheckList: {
             /** Checks */
             checks: components["schemas"]["CheckBody"][];
+        };
+        /** ClimateBody */
+        ClimateBody: {
+            /**
+             * Celsius
+             * @default 20
+             */
+            celsius: number;
+            /**
+             * Humidity
+             * @default 0.5
+             */
+            humidity: number;
         };
         /** CutBody */
         CutBody: {
@@ -1329,6 +1347,16 @@ export interface components {
              */
             system: "in" | "in-decimal" | "ft-in" | "mm" | "cm" | "m";
         };
+        /**
+         * MoistureBody
+         * @description `day` counts from 1970-01-01.
+         */
+        MoistureBody: {
+            /** Day */
+            day: number;
+            /** Percent */
+            percent: number;
+        };
         /** NeedBody */
         NeedBody: {
             /** Cost */
@@ -1638,6 +1666,11 @@ export interface components {
             /** Length */
             length: number;
             /**
+             * Moisture
+             * @default []
+             */
+            moisture: components["schemas"]["MoistureBody"][];
+            /**
              * Note
              * @default
              */
@@ -1804,6 +1837,26 @@ export interface components {
             /** Views */
             views: components["schemas"]["ViewBody"][];
         };
+        /**
+         * RestBody
+         * @description `away` from equilibrium in points; `shrinks` in ticks of its width until then, quarter-sawn and flat-sawn.
+         */
+        RestBody: {
+            /** Away */
+            away: number;
+            /** Days */
+            days: number;
+            /** Equilibrium */
+            equilibrium: number;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Own */
+            own: boolean;
+            /** Shrinks */
+            shrinks: number[] | null;
+        };
         /** RouteBody */
         RouteBody: {
             /** Board */
@@ -1901,6 +1954,13 @@ export interface components {
         /** ShopBody */
         ShopBody: {
             allowance: components["schemas"]["AllowanceBody"];
+            /**
+             * @default {
+             *       "celsius": 20,
+             *       "humidity": 0.5
+             *     }
+             */
+            climate: components["schemas"]["ClimateBody"];
             /** End Trim */
             end_trim: number;
             kerf: components["schemas"]["KerfBody"];
@@ -2020,6 +2080,7 @@ export interface components {
             areas: components["schemas"]["AreaBody"][];
             /** Grade */
             grade: string;
+            rest: components["schemas"]["RestBody"] | null;
             /** Said */
             said: string;
             /** Share */

@@ -45,6 +45,10 @@ const ALLOWANCES = [
       <MeasureField label="Trimmed off each end" :system="system" :model-value="shop.end_trim" @update:model-value="set({ end_trim: $event })" />
       <MeasureField label="Shortest blank for the machines" :system="system" :model-value="shop.min_blank_length" @update:model-value="set({ min_blank_length: $event })" />
     </div>
+    <div v-if="project" class="sheet">
+      <label class="field half"><span>The shop's air, °C</span><input class="line-input" type="number" step="0.5" :value="shop.climate.celsius" @change="set({ climate: { ...shop.climate, celsius: Number(($event.target as HTMLInputElement).value) } })" /></label>
+      <label class="field half"><span>Its humidity, %</span><input class="line-input" type="number" min="0" max="99" :value="Math.round(shop.climate.humidity * 100)" @change="set({ climate: { ...shop.climate, humidity: Number(($event.target as HTMLInputElement).value) / 100 } })" /></label>
+    </div>
     <p class="soft">The machines' own manuals decide what is safe; these are usual starting values.</p>
   </ElDialog>
 </template>
@@ -56,7 +60,7 @@ const ALLOWANCES = [
   gap: 1rem 1.2rem;
   margin-bottom: 1.4rem;
 }
-.sheet > label {
+.sheet > label:not(.half) {
   grid-column: 1 / -1;
 }
 </style>

@@ -20,6 +20,7 @@ export function aBoard(values: Partial<Board> = {}): Board {
     ],
     warp: { bow: 0, cup: 0, twist: 0 },
     defects: [],
+    moisture: [],
     ...values,
   };
 }

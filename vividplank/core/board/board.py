@@ -10,6 +10,7 @@ import numpy as np
 import numpy.typing as npt
 
 from vividplank.core.measure import TICKS_PER_INCH
+from vividplank.core.timber.rest import Moisture
 
 DefectFace = Literal["A", "B", "both"]
 
@@ -85,6 +86,7 @@ class Board:
     price: Decimal = Decimal(0)
     quarter: str = ""
     note: str = ""
+    moisture: tuple[Moisture, ...] = ()
 
     def edges(self, x: float) -> tuple[float, float]:
         """The two edges at x, linear between stations."""

@@ -92,6 +92,12 @@ def check_board(board: Board, path: str) -> Board:
             raise Refusal(f"{at}.y1", "the edges cross; expected y1 above y0")
         if min(station.t0, station.t1) <= 0:
             raise Refusal(f"{at}.t0", "expected a thickness of more than nothing")
+    days = [m.day for m in board.moisture]
+    if days != sorted(set(days)):
+        raise Refusal(f"{path}.moisture", "expected readings in order, one a day")
+    for i, reading in enumerate(board.moisture):
+        if not 0 < reading.percent <= 100:
+            raise Refusal(f"{path}.moisture[{i}].percent", "expected more than 0 and at most 100 %")
     for i, defect in enumerate(board.defects):
         at = f"{path}.defects[{i}]"
         if defect.x1 < defect.x0:

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What is in a board before any cut: tried cuts, a wanted thickness, what is clear, and the grade it makes. */
 import { keepPreviousData, useQuery } from "@tanstack/vue-query";
+import { ElMessage } from "element-plus";
 import { computed, ref, watch } from "vue";
 import { api, type Board } from "../../api/client";
 import { useProject } from "../../api/project";
@@ -11,7 +12,7 @@ import MeasureField from "../../controls/MeasureField.vue";
 import { isMetric, TICKS_PER_INCH, TICKS_PER_MM } from "../../measure";
 
 const props = defineProps<{ board: Board; width: number }>();
-const { pk, project } = useProject();
+const { pk, project, edit } = useProject();
 const system = computed(() => project.value!.system);
 const scale = computed(() => Math.min(26, (props.width - 14) / (props.board.length / TICKS_PER_INCH)));
 const step = computed(() => (isMetric(system.value) ? 10 * TICKS_PER_MM : TICKS_PER_INCH / 2));
@@ -42,6 +43,35 @@ const { data, error } = useQuery({
   placeholderData: keepPreviousData,
   gcTime: 10_000,
 });
+// ---- moisture: readings, and how long to wait ----------------------------------------------------
+const DAY = 86_400_000;
+const percent = ref("");
+const shownDay = (day: number) => new Date(day * DAY).toISOString().slice(0, 10);
+const day = ref(new Date().toISOString().slice(0, 10));
+function take(): void {
+  const value = Number(percent.value.replace(",", "."));
+  const on = Math.round(Date.parse(`${day.value}T00:00:00Z`) / DAY);
+  if (!(value > 0 && value <= 100) || !Number.isFinite(on)) {
+    ElMessage({ type: "error", message: "Moisture is a figure in %, such as 11.5, and it needs a day" });
+    return;
+  }
+  const moisture = [...props.board.moisture.filter((m) => m.day !== on), { percent: value, day: on }].sort((a, b) => a.day - b.day);
+  void edit({ label: `moisture of ${props.board.id}`, put_boards: [{ ...props.board, moisture, was: props.board.id }] });
+  percent.value = "";
+}
+function forget(on: number): void {
+  void edit({ label: `moisture of ${props.board.id}`, put_boards: [{ ...props.board, moisture: props.board.moisture.filter((m) => m.day !== on), was: props.board.id }] });
+}
+const resting = computed(() => {
+  const r = data.value?.rest;
+  if (!r) return "";
+  const away = `${Math.abs(r.away).toFixed(1)} points ${r.away < 0 ? "under" : "over"} the ${r.equilibrium.toFixed(1)} % that the shop's air brings wood to`;
+  if (r.days === 0) return `It may be worked: it is ${away}.`;
+  const span = `${Math.max(1, Math.floor(r.least))} to ${Math.ceil(r.most)}`;
+  const sure = r.own ? "by its own two readings" : "by diffusion through its thickness; a second reading in a week makes it surer";
+  return `Let it rest: it is ${away}. About ${Math.ceil(r.days)} days, ${span} (${sure}).`;
+});
+
 /** What one corner needs beyond the others is wind, and comes off by hand first; what all four need is bow. */
 const corners = computed(() => (tried.value ?? []).map((p) => {
   const words = ["near datum corner", "far datum corner", "near other corner", "far other corner"];
@@ -78,6 +108,13 @@ const corners = computed(() => (tried.value ?? []).map((p) => {
         <template v-if="data.grade">Its cuttings make at least <b>{{ data.grade }}</b>: {{ Math.round(data.share * 100) }} % clear, surface measure {{ data.surface }}.</template>
         <template v-else>Its cuttings make no grade.</template>
       </p>
+    </div>
+    <div class="asks">
+      <label class="field moist"><span>Moisture, %</span><input v-model="percent" class="line-input" inputmode="decimal" placeholder="11.5" @keydown.enter="take" /></label>
+      <label class="field"><span>Read on</span><input v-model="day" class="line-input" type="date" /></label>
+      <button class="act" @click="take">Keep the reading</button>
+      <span v-for="m in board.moisture" :key="m.day" class="reading">{{ m.percent }} % on {{ shownDay(m.day) }} <button class="act quiet" :aria-label="`Forget the reading of ${shownDay(m.day)}`" @click="forget(m.day)">×</button></span>
+      <p v-if="resting" class="said">{{ resting }} <template v-if="data?.rest?.shrinks && data.rest.days">Until then it {{ data.rest.away > 0 ? "shrinks" : "swells" }} in width by <Len :ticks="Math.abs(data.rest.shrinks[0]!)" :system="system" bare nearest /> (quarter-sawn) to <Len :ticks="Math.abs(data.rest.shrinks[1]!)" :system="system" nearest /> (flat-sawn).</template></p>
     </div>
   </div>
 </template>
@@ -116,6 +153,12 @@ const corners = computed(() => (tried.value ?? []).map((p) => {
 .said {
   flex: 1 1 20rem;
   font-weight: 560;
+}
+.moist {
+  width: 7rem;
+}
+.reading {
+  white-space: nowrap;
 }
 .tick {
   display: inline-flex;

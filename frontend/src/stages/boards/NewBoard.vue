@@ -55,6 +55,7 @@ function add(): void {
     ],
     warp: { bow: bow.value, cup: cup.value, twist: twist.value },
     defects: [],
+    moisture: [],
   };
   void edit({ label: `new board ${board.id}`, put_boards: [{ ...board, was: "" }] });
   emit("added", board.id);

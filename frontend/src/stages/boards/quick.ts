@@ -56,7 +56,7 @@ export function toBoard(q: Quick, id: string, system: System): { board: Board; c
       { x: half, y0: 0, y1: Math.round(middle), t0: thickest, t1: thickest },
       { x: length, y0: 0, y1: far, t0: thinnest, t1: thinnest },
     ],
-    warp, defects: q.defects,
+    warp, defects: q.defects, moisture: [],
   };
   return { board, cautions };
 }
