@@ -113,7 +113,7 @@ async function put(): Promise<void> {
       <h1>{{ asked.ask }}</h1>
       <div class="how"><WarpSketch v-if="asked.sketch" :kind="asked.sketch" /><p class="soft">{{ asked.how }}</p></div>
       <p class="typed" aria-live="polite">{{ typed !== null ? show(typed, system, true) : q[asked.at] !== null ? show(q[asked.at]!, system, true) : "…" }}</p>
-      <div v-if="asked.sketch" class="chips"><button v-for="g in GAPS" :key="g" class="act" @click="keep(g)">{{ g ? show(g, system) : "none" }}</button></div>
+      <div v-if="asked.sketch" class="chips"><button v-for="g in GAPS" :key="g" class="act" @click="keep(g)">{{ g ? show(g, system, isMetric(system)) : "none" }}</button></div>
       <NumberPad :system="system" @press="pad = pressed(pad, $event)" />
     </section>
     <section v-else-if="step === FIGURES.length + 1" class="ask">
