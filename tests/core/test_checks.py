@@ -47,9 +47,20 @@ def test_found_and_cured(part: Part, what: str) -> None:
 
 
 def test_grain_across_is_cured_with_its_formulas() -> None:
-    part = replace(a_part("A", 1, 4, 20), formulas=(("length", "4"),))
+    ring = ((0, 0), (t(4), 0), (t(4), t(20)), (0, t(18)))
+    part = replace(a_part("A", 1, 4, 20), formulas=(("length", "4"),), outline=ring)
     cure = next(c for c in asked(part) if "grain" in c.what).fixed[0]
     assert (cure.length, cure.width, cure.formulas) == (t(20), t(4), (("width", "4"),))
+    assert cure.fitting_outline().outline == ((0, 0), (0, t(4)), (t(20), t(4)), (t(18), 0))
+
+
+def test_an_outline_of_another_size_is_no_longer_its_own() -> None:
+    ring = ((0, 0), (t(20), 0), (t(20), t(3)), (0, t(2)))
+    part = replace(a_part("A", 1, 20, 3), outline=ring)
+    job = changed(Job("", Shop(), (), ()), Change("put", put_parts=(Put(part),)))
+    assert job.parts[0].outline == ring
+    longer = changed(job, Change("longer", put_parts=(Put(replace(part, length=t(22))),)))
+    assert longer.parts[0].outline == ()
 
 
 def test_short_parts_are_ganged_with_the_arithmetic() -> None:

@@ -10,11 +10,14 @@ from sqlalchemy import func, select
 
 from tests.core.test_audit import JOB
 from tests.jobs import jobs
+from tests.listed import lists
 from tests.making import a_board, a_part
-from vividplank.core.change import Change, Put
+from vividplank.core.change import Change, Put, changed
+from vividplank.core.cutlist import Measure, Part
 from vividplank.core.exchange import Refusal, read_job
 from vividplank.core.job import Job
-from vividplank.core.shop import Kerf
+from vividplank.core.shop import Kerf, Shop
+from vividplank.core.timber.rest import Climate, Moisture
 from vividplank.store import projects
 from vividplank.store.database import session
 from vividplank.store.errors import NothingTo, NotThere, OutOfDate
@@ -163,3 +166,29 @@ def test_what_is_not_there_is_said(database: str) -> None:
     project = added()
     with pytest.raises(OutOfDate), session() as opened:
         projects.remove(opened, project.pk, project.version + 1)
+
+
+@settings(max_examples=15, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
+@given(lists)
+def test_everything_of_a_list_is_kept(database: str, parts: tuple[Part, ...]) -> None:
+    measures = (Measure("W", "24", note="width"), Measure("n", "3", "number"))
+    job = changed(Job("List", Shop(), (), ()), Change("all", put_parts=tuple(Put(p) for p in parts), measures=measures))
+    with session() as opened:
+        pk = projects.add(opened, job, "in").pk
+    with session() as opened:
+        kept = projects.load(opened, pk)
+        assert kept.job == job
+        bare = tuple(Put(replace(p, formulas=(), source=None, edging=None, outline=())) for p in job.parts)
+        after = projects.edit(opened, pk, kept.version, Change("bare", put_parts=bare, measures=()))
+        assert after.job.measures == () and all(p.edging is None and p.formulas == () for p in after.job.parts)
+        assert projects.undo(opened, pk, after.version).job == job
+
+
+def test_moisture_and_climate_are_kept(database: str) -> None:
+    shop = replace(Shop(), climate=Climate(18.5, 0.62))
+    board = replace(HAND_JOB.boards[0], moisture=(Moisture(13.5, 20000), Moisture(11.25, 20010)))
+    with session() as opened:
+        pk = projects.add(opened, Job("Wet", shop, (), (board,)), "in").pk
+    with session() as opened:
+        kept = projects.load(opened, pk).job
+        assert kept.shop.climate == shop.climate and kept.boards[0].moisture == board.moisture

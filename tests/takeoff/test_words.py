@@ -22,6 +22,8 @@ from vividplank.core.takeoff.words import Said, understand
         ("Door 600 x 400", Said("Door", 1, (600 * 320, 400 * 320))),
         ("", Said()),
         ("Shelf 2", Said("Shelf 2")),
+        ("2x 3-way bracket", Said("3-way bracket", 2)),
+        ("600x70x19 Rail", Said("Rail", 1, (600 * 320, 70 * 320, 19 * 320), 19 * 320)),
     ],
 )
 def test_in_millimetres(text: str, said: Said) -> None:

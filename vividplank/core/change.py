@@ -40,6 +40,8 @@ class Change:
 def changed(job: Job, change: Change) -> Job:
     """The job after the change; a Refusal, and nothing changed, where something in it cannot be."""
     job, change = _formulas(job, change)
+    job = replace(job, parts=tuple(p.fitting_outline() for p in job.parts))
+    change = replace(change, put_parts=tuple(replace(p, what=p.what.fitting_outline()) for p in change.put_parts))
     for i, put in enumerate(change.put_parts):
         check_part(put.what, f"$.put_parts[{i}]")
     for i, board in enumerate(change.put_boards):

@@ -65,7 +65,7 @@ def _one(p: Part, job: Job, system: System, values: dict[str, Value]) -> Iterato
             f"{p.name} has its grain across",
             f"it is {say(p.length)} along the grain and {say(p.width)} across: it would break along its short grain",
             "Turn the grain",
-            (replace(p, length=p.width, width=p.length, formulas=_swapped(p)),),
+            (_turned(p),),
         )
     if p.length + job.shop.allowance.length > LONGEST_SOLD:
         yield Check(
@@ -187,6 +187,8 @@ def _hairs(job: Job, system: System) -> Iterator[Check]:
         )
 
 
-def _swapped(p: Part) -> tuple[tuple[str, str], ...]:
+def _turned(p: Part) -> Part:
+    """Its grain the other way, formulas and outline with it."""
     other = {"length": "width", "width": "length"}
-    return tuple((other.get(name, name), text) for name, text in p.formulas)
+    formulas = tuple((other.get(name, name), text) for name, text in p.formulas)
+    return replace(p, length=p.width, width=p.length, formulas=formulas, outline=tuple((y, x) for x, y in p.outline))

@@ -1,13 +1,16 @@
 """A part of the piece: finished size, wood and how it must look."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
+from vividplank.core.measure import TICKS_PER_MM
 from vividplank.core.shop import Shop
 
 Faces = Literal["clear-two", "clear-one", "sound"]
 #: From the strictest to the most lenient.
 FACES: tuple[Faces, ...] = ("clear-two", "clear-one", "sound")
+#: How far an outline may be off its part's size and still be its outline.
+_OUTLINE_SLACK = TICKS_PER_MM // 2
 #: Cut from boards, cut from sheets, or bought finished by the running length.
 Stock = Literal["board", "sheet", "bought"]
 Grain = Literal["length", "width", "any"]
@@ -77,6 +80,14 @@ class Part:
     def volume(self) -> int:
         """Finished volume of one, in cubic ticks."""
         return self.length * self.width * self.thickness
+
+    def fitting_outline(self) -> "Part":
+        """The part; without its outline where that is of another size than the part has now, and so no longer true."""
+        if not self.outline:
+            return self
+        reach = [max(point[k] for point in self.outline) - min(point[k] for point in self.outline) for k in (0, 1)]
+        true = all(abs(r - size) <= _OUTLINE_SLACK for r, size in zip(reach, (self.length, self.width), strict=True))
+        return self if true else replace(self, outline=())
 
     def cut_size(self) -> tuple[int, int]:
         """Length and width to cut: a sheet part's without its edging."""

@@ -38,6 +38,10 @@ def understand(text: str, unit: FileUnit) -> Said:
     """
     system = SYSTEM_OF[unit]
     text = re.sub(r"\s+", " ", text).strip()
+    quantity = 1
+    # "2x 3-way bracket" counts, "600 x 70" and "600x70" measure: a count has its x at its figure and a space behind.
+    if counted := re.match(r"(\d{1,3})[x×] (?=\S)", text):
+        quantity, text = max(1, int(counted[1])), text[counted.end() :]
     sizes: tuple[int, ...] = ()
     thickness = 0
     if found := _SIZES.search(text):
@@ -54,8 +58,7 @@ def understand(text: str, unit: FileUnit) -> Said:
             text = text[: found.start()] + " " + text[found.end() :]
         except MeasureError:
             pass
-    quantity = 1
-    if counted := _COUNT.search(text):
+    if quantity == 1 and (counted := _COUNT.search(text)):
         quantity = max(1, int(counted[1] or counted[2] or counted[3]))
         text = text[: counted.start()] + " " + text[counted.end() :]
     return Said(re.sub(r"\s+", " ", text).strip(" ,;:()-"), quantity, sizes, thickness)
