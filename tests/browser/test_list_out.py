@@ -1,0 +1,85 @@
+"""A part's own sheet, and the ways out of the list, in the real browser."""
+
+import io
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_newcomer import paste
+from tests.takeoff.making import taken_off
+
+ROWS = "Name\tQty\tLength\tWidth\tThickness\tWood\nBack\t1\t40\t30\t1/4\tbirch ply\nRail\t2\t34\t2 3/4\t13/16\tash"
+
+
+def start(page: Page) -> str:
+    page.goto("/")
+    page.get_by_label("Start a new piece").fill("Cabinet")
+    page.keyboard.press("Enter")
+    paste(page, ROWS)
+    page.get_by_role("button", name="Add 2 parts").click()
+    expect(page.locator("tr[data-part]")).to_have_count(2)
+    return page.url.rsplit("/", 1)[0]
+
+
+def got(page: Page, link: str) -> bytes:
+    with page.expect_download() as started:
+        page.get_by_role("link", name=link).click()
+    return Path(started.value.path()).read_bytes()
+
+
+def test_a_sheet_part_with_edging_goes_into_buy(page: Page) -> None:
+    base = start(page)
+    page.get_by_role("button", name="All of Back").click()
+    sheet = page.get_by_role("dialog", name="BA: Back")
+    sheet.get_by_label("Cut from").select_option("sheet")
+    sheet.get_by_label("Solid edging").select_option("22")
+    expect(sheet.get_by_text("the edging makes the rest")).to_contain_text("391/2 × 291/2")
+    sheet.get_by_label("Grain of the sheet").select_option("any")
+    page.keyboard.press("Escape")
+    expect(page.locator("tr[data-part='BA']")).to_contain_text("sheet")
+    expect(page.get_by_text("all saved")).to_be_visible()
+    page.goto(base + "/buy")
+    expect(page.get_by_text("1 sheet", exact=True)).to_be_visible()
+    expect(page.get_by_text("2 parts: RA")).to_be_visible()
+
+
+def test_the_list_is_taken_along_in_every_form(page: Page) -> None:
+    start(page)
+    page.get_by_text("Take it along").click()
+    assert got(page, "Cut list on paper, PDF").startswith(b"%PDF")
+    assert taken_off(got(page, "Workbook, XLSX"), "x.xlsx").table.count("\n") == 2
+    assert len(taken_off(got(page, "Outlines, DXF"), "x.dxf").parts) == 2
+    page.get_by_role("button", name="Labels for the parts, PDF").click()
+    labels = page.get_by_role("dialog", name="Labels")
+    labels.get_by_label("Labels across").fill("2")
+    labels.get_by_label("Width, mm").fill("90")
+    content = got(page, "Make the PDF")
+    import pypdfium2
+
+    text = pypdfium2.PdfDocument(io.BytesIO(content))[0].get_textpage().get_text_range()
+    assert "2 of 2, ash" in text and "40 x 30 x 1/4" in text
+    page.reload()
+    page.get_by_text("Take it along").click()
+    page.get_by_role("button", name="Labels for the parts, PDF").click()
+    expect(labels.get_by_label("Width, mm")).to_have_value("90")  # the paper in the shop stays the same
+
+
+def test_the_code_on_a_label_opens_the_part(page: Page) -> None:
+    base = start(page)
+    page.goto(base + "/list?part=RA")
+    expect(page.locator("tr[data-part='RA'] input[aria-label='Part']")).to_be_focused()
+
+
+def test_a_length_is_divided(page: Page) -> None:
+    start(page)
+    page.get_by_role("button", name="Divide a length").click()
+    sheet = page.get_by_role("dialog", name="Divide a length")
+    expect(sheet.get_by_text("left over went to the top opening")).to_be_visible()
+    sheet.get_by_label("Clear height").fill("30")
+    sheet.get_by_label("Clear height").press("Enter")
+    expect(sheet.get_by_text("too little")).to_be_visible()
+    sheet.get_by_role("button", name="So many slats").click()
+    sheet.get_by_label("Between the posts").fill("48")
+    sheet.get_by_label("Width of a slat").fill("3 1/4")
+    sheet.get_by_label("How many").fill("7")
+    expect(sheet.locator("rect.thing")).to_have_count(7)

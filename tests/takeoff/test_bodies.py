@@ -1,0 +1,71 @@
+"""Meshes taken apart: bodies that touch in every way come apart, and none is lost or cut in two."""
+
+import numpy as np
+import pytest
+import trimesh
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.takeoff.making import a_block, a_prism, solid
+from vividplank.core.takeoff.bodies import split, weld
+from vividplank.core.takeoff.box import tight_box
+
+cells = st.sets(st.tuples(st.integers(0, 2), st.integers(0, 2), st.integers(0, 2)), min_size=1, max_size=9)
+
+
+def apart(mesh: trimesh.Trimesh) -> list[tuple[np.ndarray, np.ndarray]]:  # type: ignore[type-arg]
+    return split(np.asarray(mesh.vertices, float), np.asarray(mesh.faces, np.int64))
+
+
+@settings(max_examples=60)
+@given(cells, st.floats(0, 3), st.tuples(st.floats(-1, 1), st.floats(-1, 1), st.just(1.0)))
+def test_blocks_side_by_side_on_edges_and_on_corners(places: set[tuple[int, int, int]], turn: float, about: tuple) -> None:  # type: ignore[type-arg]
+    # A stack of blocks 100 x 60 x 20, each its own body, faces on faces with one diagonal between them.
+    mesh = trimesh.util.concatenate([a_block((100, 60, 20), (100.0 * x, 60.0 * y, 20.0 * z)) for x, y, z in sorted(places)])
+    mesh.apply_transform(trimesh.transformations.rotation_matrix(turn, about))
+    bodies = apart(mesh)
+    assert len(bodies) == len(places)
+    for vertices, faces in bodies:
+        body = solid(trimesh.Trimesh(vertices, faces, process=False))
+        assert body.closed and tight_box(body).size == pytest.approx((100, 60, 20), abs=1e-3)
+
+
+def test_one_body_with_a_hole_through_it_stays_one() -> None:
+    # Two U shapes would fall apart; a frame walked round is one body.
+    outer, inner = [(0, 0), (300, 0), (300, 200), (0, 200)], [(50, 50), (250, 50), (250, 150), (50, 150)]
+    points = [(x, y, z) for z in (0.0, 20.0) for x, y in outer + inner]
+    faces = []
+    for k in range(4):
+        j = (k + 1) % 4
+        a, b, c, d = k, j, 4 + j, 4 + k  # bottom ring, looking down
+        faces += [(a, c, b), (a, d, c), (8 + a, 8 + b, 8 + c), (8 + a, 8 + c, 8 + d)]
+        faces += [(a, b, 8 + b), (a, 8 + b, 8 + a), (d, 8 + c, c), (d, 8 + d, 8 + c)]
+    bodies = apart(trimesh.Trimesh(points, faces, process=False))
+    assert len(bodies) == 1
+    frame = solid(trimesh.Trimesh(*bodies[0], process=False))
+    assert frame.closed and frame.volume == pytest.approx((300 * 200 - 200 * 100) * 20)
+
+
+def test_points_written_for_each_triangle_are_welded() -> None:
+    block = a_block((500, 60, 20))
+    loose = np.asarray(block.vertices, float)[np.asarray(block.faces)].reshape(-1, 3)
+    vertices, faces = weld(loose, np.arange(len(loose)).reshape(-1, 3))
+    assert len(vertices) == 8 and len(faces) == 12
+
+
+def test_faces_without_area_are_dropped() -> None:
+    block = a_block((500, 60, 20))
+    faces = np.vstack([np.asarray(block.faces), [[0, 0, 1], [2, 2, 2]]]).astype(np.int64)
+    assert len(weld(np.asarray(block.vertices, float), faces)[1]) == 12
+
+
+def test_nothing_gives_nothing() -> None:
+    assert split(np.zeros((1, 3)), np.zeros((0, 3), np.int64)) == []
+
+
+@settings(max_examples=30)
+@given(st.floats(0.05, 0.9), st.floats(0.1, 3))
+def test_a_tapered_piece_is_boxed_along_its_straight_edge(taper: float, turn: float) -> None:
+    piece = a_prism([(0, 0), (700, 0), (700, 60 * taper), (0, 60)], 40)
+    piece.apply_transform(trimesh.transformations.rotation_matrix(turn, (1, 2, 0.5)))
+    assert tight_box(solid(piece)).size == pytest.approx((700, 60, 40), rel=0.01)

@@ -1,0 +1,65 @@
+"""STEP: any nesting, any placement, the sizes come out; surfaces and empty files are told."""
+
+import math
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.takeoff.making import sizes, taken_off
+from tests.takeoff.step_files import Assembly, block, place
+from vividplank.core.takeoff import Unreadable
+
+pieces = st.tuples(st.integers(300, 2000), st.integers(60, 290), st.integers(6, 50))
+turns = st.tuples(st.floats(0, math.tau), st.tuples(st.floats(-1, 1), st.floats(-1, 1), st.just(0.7)))
+
+
+@settings(max_examples=12)
+@given(st.lists(st.tuples(pieces, st.integers(1, 3), turns), min_size=1, max_size=4), st.integers(0, 3))
+def test_sizes_and_counts_survive_nesting_and_turning(parts: list, depth: int) -> None:  # type: ignore[type-arg]
+    a = Assembly()
+    inner = a.group("inner")
+    for k, (size, count, (turn, about)) in enumerate(parts):
+        product = a.product(block(*size), f"Piece {'abcd'[k]}")
+        for n in range(count):
+            a.put(inner, product, place(3000 * k, 500 * n, 10 * n, turn + n, about))
+    group = inner
+    for level in range(depth):
+        outer = a.group(f"level {level}")
+        a.put(outer, group, place(7, -3, 11, 0.3 + level, (0.2, 1, 0)))
+        group = outer
+    reading = taken_off(a.write(), "nested.step")
+    wanted = sorted((tuple(float(s) for s in size), count) for size, count, _ in parts)
+    assert sorted((found, n) for n, found in sizes(reading)) == wanted
+    assert {p.name for p in reading.parts} == {f"Piece {'abcd'[k]}" for k in range(len(parts))}
+
+
+def test_a_group_placed_twice_counts_twice() -> None:
+    a = Assembly()
+    pair, whole = a.group("pair"), a.group("whole")
+    leg = a.product(block(400, 40, 30), "Leg")
+    for x in (0, 500):
+        a.put(pair, leg, place(x))
+    for y in (0, 600):
+        a.put(whole, pair, place(0, y, 0, math.pi / 2))
+    assert sizes(taken_off(a.write(), "two.step")) == [(4, (400.0, 40.0, 30.0))]
+
+
+def test_names_that_programs_give_are_no_names() -> None:
+    a = Assembly()
+    whole = a.group("Assembly1")
+    a.put(whole, a.product(block(400, 40, 30), "SOLID"), place())
+    a.put(whole, a.product(block(300, 50, 20), "Body.002"), place(0, 200))
+    a.put(whole, a.product(block(200, 60, 10), "Rail:1"), place(0, 400))
+    assert {p.name for p in taken_off(a.write(), "x.step").parts} == {"Part 1", "Part 2", "Rail"}
+
+
+def test_a_surface_is_no_part_and_is_told() -> None:
+    from OCP.BRepBuilderAPI import BRepBuilderAPI_MakeFace
+    from OCP.gp import gp_Dir, gp_Pln, gp_Pnt
+
+    sheet = BRepBuilderAPI_MakeFace(gp_Pln(gp_Pnt(0, 0, 0), gp_Dir(0, 0, 1)), 0, 100, 0, 50).Face()
+    a = Assembly()
+    a.product(sheet, "Sketch")
+    with pytest.raises(Unreadable, match="holds no solid"):
+        taken_off(a.write(), "surface.step")
