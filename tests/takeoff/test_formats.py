@@ -1,5 +1,6 @@
 """Each format: a fixture, the parts in it by hand, the parts found. Fixtures of other programs: fixtures/README.md."""
 
+import io
 from pathlib import Path
 
 import pytest
@@ -76,6 +77,21 @@ def test_sheets_come_as_pictures(name: str) -> None:
         ]
         assert any(abs(w - 160) < 0.1 and abs(h - 20) < 0.1 for w, h in spans)
         assert "Long rail 40 x 5" in {w.text for w in reading.views[0].words}
+
+
+def test_a_photograph_is_turned_as_the_camera_held_it() -> None:
+    from PIL import Image
+
+    from vividplank.core.takeoff import read
+
+    with Image.open(FIXTURES / "sketch.png") as sketch:
+        held = Image.Exif()
+        held[0x0112] = 6  # the camera lay on its side
+        out = io.BytesIO()
+        sketch.convert("RGB").save(out, "JPEG", exif=held)
+        width, height = sketch.size
+    reading, pages = read(out.getvalue(), "sketch.jpg", Settings())
+    assert (reading.views[0].width, reading.views[0].height) == (height, width) and len(pages) == 1
 
 
 def test_the_demo_list_is_what_its_model_holds() -> None:

@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
+from PIL import Image
 
 from tests.takeoff.making import a_block, written
 from vividplank.core.takeoff import Reading, Settings, Unreadable, read
@@ -29,6 +30,10 @@ FILES = {
         "list.ods",
     )
 }
+with Image.open(FIXTURES / "sketch.png") as _sketch:
+    _out = io.BytesIO()
+    _sketch.convert("RGB").save(_out, "JPEG")
+FILES["sketch.jpg"] = _out.getvalue()
 FILES |= {f"block.{kind}": written([a_block((500, 60, 20))], kind) for kind in ("stl", "obj", "ply", "glb")}
 
 
