@@ -4,7 +4,7 @@ import time
 from collections.abc import Callable
 
 
-def until(holds: Callable[[], bool], seconds: float = 30) -> None:
+def until(holds: Callable[[], bool], seconds: float = 120) -> None:
     """Return as soon as it holds; an AssertionError when it never does."""
     deadline = time.monotonic() + seconds
     while not holds():

@@ -16,7 +16,7 @@ from launcher.processes import is_ours
 from tests.conftest import ROOT
 from tests.waiting import until
 
-expect.set_options(timeout=15_000)  # a busy machine is slow, not wrong
+expect.set_options(timeout=30_000)  # a busy machine is slow, not wrong
 
 #: Chromium as root wants no sandbox; on a closed network its own background talk only fails.
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
@@ -74,7 +74,7 @@ def browser() -> Iterator[Browser]:
 def page(browser: Browser, app: App) -> Iterator[Page]:
     """A page at desk size that fails the test on any script error or refused resource."""
     context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=app.url)
-    context.set_default_timeout(20_000)
+    context.set_default_timeout(40_000)
     opened = context.new_page()
     troubles: list[str] = []
     opened.on("pageerror", lambda error: troubles.append(str(error)))

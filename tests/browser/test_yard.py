@@ -88,6 +88,9 @@ def test_cuts_are_tried_before_they_are_made(page: Page) -> None:
         cut.press("PageDown")  # back from the far end by tenths
     expect(survey.locator(".piece")).to_have_count(2)
     assert survey.locator(".piece .figure").first.inner_text() != whole
+    before = cut.input_value()
+    survey.locator("svg.board").click(position={"x": 120, "y": 12})
+    assert cut.input_value() != before  # tapping the board tries the cut there
     want = survey.get_by_label("For a flat thickness of")
     want.fill("7/8")
     want.press("Enter")

@@ -85,10 +85,10 @@ const corners = computed(() => (tried.value ?? []).map((p) => {
   <div v-if="project" class="survey">
     <h3>Before you cut it</h3>
     <p v-if="error" class="note">{{ error.message }}</p>
-    <BoardDrawing :board="board" :scale="scale" :system="system" :areas="clear ? data?.areas ?? [] : []" :cut="cut" />
+    <BoardDrawing :board="board" :scale="scale" :system="system" :areas="clear ? data?.areas ?? [] : []" :cut="cut" @place="cut = Math.round(Math.min(Math.max(0, $event.x), board.length) / step) * step" />
     <label class="slide"><span class="sr">Crosscut tried at</span><input v-model.number="cut" type="range" min="0" :max="board.length" :step="step" aria-label="Crosscut tried at" /></label>
     <div class="pieces">
-      <p v-if="!cut" class="soft">Drag to try a crosscut.</p>
+      <p v-if="!cut" class="soft">Drag, or tap the board, to try a crosscut.</p>
       <div v-for="(p, i) in tried ?? []" :key="i" class="piece">
         <span class="figure"><Len :ticks="p.flat" :system="system" about /></span>
         <span class="label">flat in <Len :ticks="p.x1 - p.x0" :system="system" about /></span>
