@@ -67,8 +67,23 @@ def test_lengths_hold_all_and_are_never_fewer_than_can_be(wanted: list[tuple[int
     assert need.least <= need.lengths <= need.pieces
     total = sum(n * length for n, length in wanted)
     assert need.lengths * 96 >= total
-    # First fit, longest first, is never worse than 11/9 of the best and one more (Johnson 1973).
-    assert need.lengths <= 11 / 9 * need.pieces + 1
+
+
+def fewest(pieces: list[int], left: list[int]) -> int:
+    """The best count of stock lengths, by trying every place for every piece."""
+    if not pieces:
+        return len(left)
+    first, rest = pieces[0], pieces[1:]
+    ways = [[*left[:k], room - first, *left[k + 1 :]] for k, room in enumerate(left) if room >= first]
+    return min(fewest(rest, way) for way in [*ways, [*left, 96 - first]])
+
+
+@given(st.lists(st.integers(10, 90), min_size=1, max_size=6))
+def test_lengths_against_the_best_of_all_ways(wanted: list[int]) -> None:
+    need = length_needs(job(*(bought(f"P{k}", 1, length) for k, length in enumerate(wanted))), t(96))[0]
+    best = fewest(wanted, [])
+    # Best fit, longest first, is never worse than 11/9 of the best and one more (Johnson 1974).
+    assert need.least <= best <= need.lengths <= 11 / 9 * best + 1
 
 
 @given(st.lists(st.tuples(st.integers(1, 6), st.integers(4, 90), st.integers(4, 48)), min_size=1, max_size=6))

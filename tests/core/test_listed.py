@@ -105,7 +105,7 @@ def test_every_fix_that_is_offered_can_be_made(parts: Parts) -> None:
     job = listed(parts)
     for check in checks(job, "in"):
         assert check.what and check.why and set(check.parts) <= {p.id for p in job.parts}
-        assert bool(check.fix) == bool(check.fixed) or not check.fixed
+        assert bool(check.fix) == bool(check.fixed)
         if check.fixed:
             after = changed(job, Change(check.fix, put_parts=tuple(Put(p) for p in check.fixed)))
             assert len(after.parts) == len(job.parts)

@@ -58,9 +58,7 @@ def test_lists_of_another_program(name: str) -> None:
         ("Rail short", 2, 218 * mm, 70 * mm, 22 * mm, "ash"),
         ("Seat", 1, 380.5 * mm, 340 * mm, 24 * mm, "white oak"),
     ]
-    assert [(r.row, r.why[:16]) for r in found.refused] == [(8, "'many' is no coun")] or "'many' is no count" in found.refused[
-        0
-    ].why
+    assert [r.row for r in found.refused] == [8] and found.refused[0].why.startswith("'many' is no count")
 
 
 @pytest.mark.parametrize("name", ["sketch.pdf", "sketch.png"])

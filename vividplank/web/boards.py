@@ -1,11 +1,13 @@
 """Boards: what a board will yield, while it is being entered."""
 
+from typing import Any
+
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from vividplank.core.board import Board
 from vividplank.core.board.clear import clear_areas, grade
-from vividplank.core.board.look import advice, cuts, pieces_at
+from vividplank.core.board.look import Piece, advice, cuts, pieces_at
 from vividplank.core.board.thick import lengths_for, said_of
 from vividplank.core.board.volume import board_volume
 from vividplank.core.exchange.job_file import check_board
@@ -43,16 +45,7 @@ def look_at_board(path: ProjectPath, body: BoardBody) -> Response:
                     name=cut.name,
                     flat=int(cut.flat // 1),
                     pieces=[
-                        PieceBody(
-                            x0=p.x0,
-                            x1=p.x1,
-                            flat=int(p.flat // 1),
-                            takes_below=round(p.takes_below),
-                            takes_above=round(p.takes_above),
-                            a=p.slab.a,
-                            b=p.slab.b,
-                            c=p.slab.c,
-                        )
+                        PieceBody(**_piece(p))
                         for p in cut.pieces
                     ],
                 )
@@ -61,6 +54,14 @@ def look_at_board(path: ProjectPath, body: BoardBody) -> Response:
             advice=advice(board, found, job.unit),
         )
     )
+
+
+def _piece(p: Piece) -> dict[str, Any]:
+    """A length of a board as PieceBody holds it: its flat thickness rounded down, the safe side."""
+    return {
+        "x0": p.x0, "x1": p.x1, "flat": int(p.flat // 1), "takes_below": round(p.takes_below),
+        "takes_above": round(p.takes_above), "a": p.slab.a, "b": p.slab.b, "c": p.slab.c,
+    }
 
 
 def _rest(board: Board, climate: Climate) -> RestBody | None:
@@ -83,18 +84,7 @@ def try_cuts(path: ProjectPath, body: TryCuts) -> Response:
     return answer.body(
         TriedCuts(
             pieces=[
-                CutPieceBody(
-                    x0=p.x0,
-                    x1=p.x1,
-                    flat=int(p.flat // 1),
-                    takes_below=round(p.takes_below),
-                    takes_above=round(p.takes_above),
-                    a=p.slab.a,
-                    b=p.slab.b,
-                    c=p.slab.c,
-                    corners=[round(c) for c in p.corners],
-                    saved=max(0, round(p.saved)),
-                )
+                CutPieceBody(**_piece(p), corners=[round(c) for c in p.corners], saved=max(0, round(p.saved)))
                 for p in pieces_at(board, body.places, kerf)
             ]
         )

@@ -81,7 +81,7 @@ def _one(p: Part, job: Job, system: System, values: dict[str, Value]) -> Iterato
             (p.id,),
             f"no quarter gives {p.name} its thickness",
             f"{say(each)} finished; the thickest quarter, {QUARTERS[-1].name}, surfaces to {say(QUARTERS[-1].surfaced)}",
-            f"Glue it up from {layers} layers",
+            "" if p.run else f"Glue it up from {layers} layers",
             () if p.run else (replace(p, layers=layers),),
         )
     if p.thickness < PLANER_THINNEST:

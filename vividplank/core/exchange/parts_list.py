@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import TypeVar
 
 from vividplank.core.cutlist import Edging, Faces, Grain, Panel, Part, Stock
+from vividplank.core.cutlist.marks import mark_for
 from vividplank.core.exchange.job_file import check_part
 from vividplank.core.exchange.refusal import Refusal
 from vividplank.core.measure import MeasureError, System, parse, show
@@ -250,7 +251,7 @@ def _part(cells: dict[str, str], system: System, units: dict[str, System], used:
     if counted and not quantity:
         name, quantity = name[counted.end() :], counted[1]
     part = Part(
-        text("id") or _mark(name, used),
+        text("id") or mark_for(name, used),
         name,
         _count(quantity),
         wood,
@@ -312,13 +313,3 @@ def _count(text: str) -> int:
     if not found or int(found[1]) < 1:
         raise ValueError(f"'{text}' is no count; expected a whole number such as 2 or 2x")
     return int(found[1])
-
-
-def _mark(name: str, used: set[str]) -> str:
-    """Initials of the name, with a number where they are taken: Back post is BP, the next one BP2."""
-    words = re.findall(r"[A-Za-z0-9]+", name)
-    stem = "".join(w[0] for w in words[:3]).upper() if len(words) > 1 else "".join(words)[:2].upper()
-    stem = stem or "P"
-    if stem not in used:
-        return stem
-    return next(f"{stem}{n}" for n in range(2, 10**6) if f"{stem}{n}" not in used)

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 
 from vividplank.core.cutlist import Edging, FormulaError, Measure, MeasureTrouble, Panel, Part, values_of
 from vividplank.core.cutlist.formula import Value, count_of, evaluate, length_of, renamed
+from vividplank.core.cutlist.marks import mark_for
 from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM, Unit, show
 from vividplank.core.takeoff.patterns.cases import CASES
 from vividplank.core.takeoff.patterns.pattern import Built, Given, Line, Pattern
@@ -169,7 +170,7 @@ def _parts(
         count = evaluate(line.quantity, unit, values, length=False).amount
         if count == 0:
             continue
-        part = _part(line, unit, values, species, names, _mark(line.name, used))
+        part = _part(line, unit, values, species, names, mark_for(line.name, used))
         used.add(part.id)
         parts.append(part)
     return tuple(parts)
@@ -211,12 +212,6 @@ def _part(line: Line, unit: Unit, values: Mapping[str, Value], species: str, nam
         joint_length=length_of(line.joint_length, unit, values) if line.joint_length else 0,
         formulas=tuple(formulas),
     )
-
-
-def _mark(name: str, used: Collection[str]) -> str:
-    words = re.findall(r"[A-Za-z0-9]+", name)
-    stem = "".join(w[0] for w in words[:3]).upper() if len(words) > 1 else "".join(words)[:2].upper()
-    return stem if stem not in used else next(f"{stem}{n}" for n in range(2, 10**6) if f"{stem}{n}" not in used)
 
 
 def _sketches(built: Built, unit: Unit, values: Mapping[str, Value]) -> tuple[Sketch, ...]:
