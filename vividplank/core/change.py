@@ -5,7 +5,8 @@ from typing import Generic, TypeVar
 
 from vividplank.core.board import Board
 from vividplank.core.cutlist import FormulaError, Measure, MeasureTrouble, Part, in_other_unit, values_of, worked_out
-from vividplank.core.exchange.job_file import check_board, check_part, check_runs
+from vividplank.core.exchange.board_check import check_board
+from vividplank.core.exchange.job_file import check_part, check_runs
 from vividplank.core.exchange.refusal import Refusal
 from vividplank.core.job import Job
 from vividplank.core.measure import Unit

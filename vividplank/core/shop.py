@@ -4,6 +4,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
+from vividplank.core.timber.board_feet import TicketRule
 from vividplank.core.timber.rest import Climate
 
 Method = Literal["mill-wide", "rough-rip"]
@@ -29,6 +30,24 @@ class Allowance:
 
 
 @dataclass(frozen=True)
+class Keep:
+    """An offcut is kept when a piece free of unsound faults this long and this wide can be cut from it."""
+
+    length: int = 16 * TICKS_PER_INCH
+    width: int = 2 * TICKS_PER_INCH
+
+
+@dataclass(frozen=True)
+class Instruments:
+    """The instrument of each kind that is connected, by its name; empty where figures are typed."""
+
+    caliper: str = ""
+    moisture: str = ""
+    metal: str = ""
+    scanner: str = ""
+
+
+@dataclass(frozen=True)
 class Shop:
     method: Method = "mill-wide"
     kerf: Kerf = Kerf()
@@ -37,6 +56,9 @@ class Shop:
     min_blank_length: int = 12 * TICKS_PER_INCH
     max_slope: float = 0.02
     climate: Climate = field(default_factory=Climate)
+    ticket: TicketRule = field(default_factory=TicketRule)
+    keep: Keep = field(default_factory=Keep)
+    instruments: Instruments = field(default_factory=Instruments)
 
 
 def metric_shop() -> Shop:

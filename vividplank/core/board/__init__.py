@@ -1,7 +1,12 @@
 """The board as it is: outline, thickness, warp, defects, and the flat board inside it."""
 
-from vividplank.core.board.board import Board, Defect, Region, Station, Warp
+from vividplank.core.board.board import Board, Station, Warp
+from vividplank.core.board.defect import Defect, Region
+from vividplank.core.board.grain import Grain, Zone
 from vividplank.core.board.slab import Slab, flat_slab
 from vividplank.core.board.species import same_species
+from vividplank.core.board.surface import Surface
 
-__all__ = ["Board", "Defect", "Region", "Slab", "Station", "Warp", "flat_slab", "same_species"]
+__all__ = [
+    "Board", "Defect", "Grain", "Region", "Slab", "Station", "Surface", "Warp", "Zone", "flat_slab", "same_species",
+]

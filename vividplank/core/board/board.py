@@ -1,32 +1,46 @@
 """A board on the bench: face B down, face A up, x along it, y across, z up. Lengths in ticks."""
 
 from bisect import bisect_right
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from decimal import Decimal
 from functools import cached_property
+from math import ceil, floor
 from typing import Literal
 
 import numpy as np
 import numpy.typing as npt
 
+from vividplank.core.board.defect import Defect, Region
+from vividplank.core.board.grain import Grain
+from vividplank.core.board.photo import Photo
+from vividplank.core.board.surface import Surface
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.timber.rest import Moisture
 
-DefectFace = Literal["A", "B", "both"]
-
-#: Defects a part may carry where its quality allows; every other kind is unsound.
-SOUND_KINDS = frozenset({"tight-knot", "pin-knot", "stain", "sapwood", "mineral"})
+#: The faces and edges of a board; the datum edge is the one at small y.
+Side = Literal["A", "B", "datum-edge", "far-edge"]
 
 
 @dataclass(frozen=True)
 class Station:
-    """At `x` the two edges `y0 < y1` and the thickness at each."""
+    """At `x` the two edges `y0 < y1`, the thickness at each, and readings evenly spread between them."""
 
     x: int
     y0: int
     y1: int
     t0: int
     t1: int
+    between: tuple[int, ...] = ()
+
+    @property
+    def readings(self) -> tuple[int, ...]:
+        """Thickness from the datum edge to the far edge."""
+        return (self.t0, *self.between, self.t1)
+
+    def spread(self, count: int) -> list[float]:
+        """`count` thicknesses evenly across, straight between the readings."""
+        places = np.linspace(0, 1, len(self.readings))
+        return [float(t) for t in np.interp(np.linspace(0, 1, count), places, self.readings)]
 
 
 @dataclass(frozen=True)
@@ -39,43 +53,13 @@ class Warp:
 
 
 @dataclass(frozen=True)
-class Defect:
-    """A fault in the rectangle x0..x1 by y0..y1 of one face or both."""
-
-    kind: str
-    face: DefectFace
-    x0: int
-    x1: int
-    y0: int
-    y1: int
-
-    @property
-    def sound(self) -> bool:
-        return self.kind in SOUND_KINDS
-
-
-@dataclass(frozen=True)
-class Region:
-    """A strip of a board: x0..x1 along it, and h0..h1 above the line y = y0 + slope·(x − x0).
-
-    Its ends are square to the board, its sides follow the line; with slope 0 it is a rectangle.
-    """
-
-    x0: int
-    x1: int
-    y0: float
-    slope: float
-    h0: int
-    h1: int
-
-    def line(self, x: float) -> float:
-        """The height y of the reference line at x."""
-        return self.y0 + self.slope * (x - self.x0)
-
-
-@dataclass(frozen=True)
 class Board:
-    """One rough board. `price` in the money of the shop, 0 when it is already owned."""
+    """One rough board. `price` in the money of the shop, 0 when it is already owned.
+
+    Where a `surface` was scanned it says how thick and how warped the board is; the stations then only give its
+    outline. `dressed` are the faces and edges the yard has planed, `grade` the one it was sold as, `searched` whether
+    somebody has looked for metal.
+    """
 
     id: str
     species: str
@@ -87,6 +71,12 @@ class Board:
     quarter: str = ""
     note: str = ""
     moisture: tuple[Moisture, ...] = ()
+    surface: Surface | None = None
+    grain: Grain = field(default_factory=Grain)
+    dressed: tuple[Side, ...] = ()
+    grade: str = ""
+    searched: bool = False
+    photos: tuple[Photo, ...] = ()
 
     def edges(self, x: float) -> tuple[float, float]:
         """The two edges at x, linear between stations."""
@@ -97,20 +87,80 @@ class Board:
         )
 
     def thickness(self, x: float, y: float) -> float:
-        """Thickness at a place, linear between stations and across."""
+        """Thickness at a place, linear between stations and between the readings across."""
+        if self.surface:
+            low, high = self.surface.heights(x, y)
+            return high - low
         left, right, share = self._between(x)
         y0, y1 = self.edges(x)
-        t0 = left.t0 + share * (right.t0 - left.t0)
-        t1 = left.t1 + share * (right.t1 - left.t1)
-        return t0 + (t1 - t0) * (y - y0) / (y1 - y0)
+        if not (left.between or right.between):
+            t0 = left.t0 + share * (right.t0 - left.t0)
+            t1 = left.t1 + share * (right.t1 - left.t1)
+            return t0 + (t1 - t0) * (y - y0) / (y1 - y0)
+        gaps = self.readings - 1
+        at = (y - y0) / (y1 - y0) * gaps
+        k = min(max(int(at), 0), gaps - 1)
+        one, two = ([a + share * (b - a) for a, b in zip(left.spread(gaps + 1), right.spread(gaps + 1), strict=True)])[k:k + 2]
+        return one + (at - k) * (two - one)
+
+    def underside(self, x: float, y: float) -> float:
+        """Height zB of face B above the bench."""
+        if self.surface:
+            return self.surface.heights(x, y)[0]
+        y0, y1 = self.edges(x)
+        u, v = x / self.length, (y - y0) / (y1 - y0)
+        return self.warp.bow * 4 * u * (1 - u) + self.warp.cup * 4 * v * (1 - v) + self.warp.twist * u * v
+
+    @cached_property
+    def readings(self) -> int:
+        """Thickness readings across at a station, where one has more than its two edges."""
+        return max(len(s.readings) for s in self.stations)
 
     @cached_property
     def thickest(self) -> int:
-        return max(max(s.t0, s.t1) for s in self.stations)
+        if self.surface:
+            return max(self._scanned)
+        return max(max(s.readings) for s in self.stations)
 
-    @property
+    @cached_property
     def thinnest(self) -> int:
-        return min(min(s.t0, s.t1) for s in self.stations)
+        if self.surface:
+            return min(self._scanned)
+        return min(min(s.readings) for s in self.stations)
+
+    @cached_property
+    def _scanned(self) -> list[int]:
+        """Thicknesses at the places of the surface within the outline or next to it."""
+        assert self.surface
+        xs, ys = self.surface.xs, self.surface.ys
+        found = []
+        for i, x in enumerate(xs):
+            low, high = self.edges(min(max(x, 0), self.length))
+            below = max((j for j, y in enumerate(ys) if y <= low), default=0)
+            above = min((j for j, y in enumerate(ys) if y >= high), default=len(ys) - 1)
+            found += [self.surface.upper[i][j] - self.surface.lower[i][j] for j in range(below, above + 1)]
+        return found
+
+    @cached_property
+    def boxed(self) -> tuple[Defect, ...]:
+        """Its defects as rectangles that cover them."""
+        return tuple(box for d in self.defects for box in d.boxes)
+
+    def reach(self, y0: float, slope: float, start: float, x0: int, x1: int) -> tuple[int, int]:
+        """From where to where over the line y = y0 + slope·(x − start) the board reaches, all the way from x0 to x1."""
+        xs = [x0, *(s.x for s in self.stations if x0 < s.x < x1), x1]
+        lines = [y0 + slope * (x - start) for x in xs]
+        edges = [self.edges(x) for x in xs]
+        return (ceil(max(low - line for (low, _), line in zip(edges, lines, strict=True))),
+                floor(min(high - line for (_, high), line in zip(edges, lines, strict=True))))
+
+    @cached_property
+    def even(self) -> bool:
+        """Whether width and thickness are the same everywhere: then warp costs a place what it costs any other of its size."""
+        first = self.stations[0]
+        return self.surface is None and all(
+            not s.between and (s.y0, s.y1, s.t0, s.t1) == (first.y0, first.y1, first.t0, first.t1) for s in self.stations
+        )
 
     @cached_property
     def widest(self) -> int:
@@ -135,8 +185,8 @@ class Board:
 
     @cached_property
     def station_table(self) -> npt.NDArray[np.float64]:
-        """Stations as rows x, y0, y1, t0, t1 in inches, for the compiled geometry."""
-        rows = [(s.x, s.y0, s.y1, s.t0, s.t1) for s in self.stations]
+        """Stations as rows x, y0, y1 and the thickness readings across in inches, for the compiled geometry."""
+        rows = [(s.x, s.y0, s.y1, *s.spread(self.readings)) for s in self.stations]
         return np.array(rows, dtype=np.float64) / TICKS_PER_INCH
 
     @cached_property

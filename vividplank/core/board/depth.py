@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass
 
-from vividplank.core.board.board import Board, Region
+from vividplank.core.board.board import Board
+from vividplank.core.board.defect import Region
 from vividplank.core.board.slab import Slab
 
 _STEPS_ALONG = 32
@@ -19,19 +20,12 @@ class Depths:
     corners_below: tuple[float, float, float, float]  # at (x0,h0) (x1,h0) (x0,h1) (x1,h1)
 
 
-def underside(board: Board, x: float, y: float) -> float:
-    """Height zB of face B above the bench, in ticks."""
-    y0, y1 = board.edges(x)
-    u, v = x / board.length, (y - y0) / (y1 - y0)
-    return board.warp.bow * 4 * u * (1 - u) + board.warp.cup * 4 * v * (1 - v) + board.warp.twist * u * v
-
-
 def depths(board: Board, region: Region, slab: Slab) -> Depths:
     """How deep the cuts go that free the slab, on a grid of the region."""
     def gaps(x: float, h: float) -> tuple[float, float]:
         y = region.line(x) + h
         lower = slab.lower(x, y)
-        below = underside(board, x, y)
+        below = board.underside(x, y)
         above = below + board.thickness(x, y) - lower - slab.thickness
         return lower - below, above
 
@@ -41,7 +35,7 @@ def depths(board: Board, region: Region, slab: Slab) -> Depths:
     middle = (region.h0 + region.h1) / 2
 
     def height(x: float, h: float) -> float:
-        return underside(board, x, region.line(x) + h)
+        return board.underside(x, region.line(x) + h)
 
     centre = (region.x0 + region.x1) / 2
     along = height(centre, middle) - (height(region.x0, middle) + height(region.x1, middle)) / 2
@@ -51,3 +45,23 @@ def depths(board: Board, region: Region, slab: Slab) -> Depths:
         max(0.0, max(b for b, _ in found)), max(0.0, max(a for _, a in found)), along + across,
         (corners[0], corners[1], corners[2], corners[3]),
     )
+
+
+Map = list[list[int]]
+
+
+def depth_maps(board: Board, region: Region, slab: Slab, along: int = 40, across: int = 8) -> tuple[Map, Map]:
+    """What comes off face B and off face A at along × across places of the region, row by row along it, in ticks."""
+    below: Map = []
+    above: Map = []
+    for i in range(along):
+        x = region.x0 + (region.x1 - region.x0) * (i + 0.5) / along
+        rows: tuple[list[int], list[int]] = ([], [])
+        for j in range(across):
+            y = region.line(x) + region.h0 + (region.h1 - region.h0) * (j + 0.5) / across
+            low = board.underside(x, y)
+            rows[0].append(max(0, round(slab.lower(x, y) - low)))
+            rows[1].append(max(0, round(low + board.thickness(x, y) - slab.lower(x, y) - slab.thickness)))
+        below.append(rows[0])
+        above.append(rows[1])
+    return below, above

@@ -4,7 +4,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from vividplank.core.board.board import Board, Region
+from vividplank.core.board.board import Board
+from vividplank.core.board.defect import Region
 from vividplank.core.board.depth import depths
 from vividplank.core.board.slab import Slab, flat_slab
 from vividplank.core.board.thick import region, straight_width, unshimmed

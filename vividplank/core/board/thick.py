@@ -2,8 +2,8 @@
 
 from dataclasses import dataclass
 
-from vividplank.core.board.board import Board, Region
-from vividplank.core.board.depth import underside
+from vividplank.core.board.board import Board
+from vividplank.core.board.defect import Region
 from vividplank.core.board.slab import flat_slab
 from vividplank.core.measure import System, show
 
@@ -97,7 +97,7 @@ def unshimmed(board: Board, place: Region) -> float:
     xs = [place.x0 + (place.x1 - place.x0) * k / steps for k in range(steps + 1)]
     hs = [place.h0 + (place.h1 - place.h0) * k / 16 for k in range(17)]
     under = [(x, place.line(x) + h) for x in xs for h in hs]
-    heights = [(underside(board, x, y), board.thickness(x, y)) for x, y in under]
+    heights = [(board.underside(x, y), board.thickness(x, y)) for x, y in under]
     return min(z + t for z, t in heights) - max(z for z, _ in heights)
 
 

@@ -13,6 +13,7 @@ from vividplank.core.layout.plan import Blank, Plan, Segment, Strip
 from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM, show
 from vividplank.core.milling.machines import Machines, usual_machines
 from vividplank.core.milling.passes import equal_passes, thickness_passes
+from vividplank.core.milling.planed import planed
 from vividplank.core.milling.step import Step
 
 
@@ -68,7 +69,7 @@ class _Planner:
     def _milled_wide(self, board: Board, segment: Segment, name: str) -> Iterator[Step]:
         region = segment.milled_region()
         blanks = list(segment.blanks())
-        thickest = max(self._planed(k) for _, k in blanks)
+        thickest = max(planed(self.job, k) for _, k in blanks)
         yield from self._flatten(board, region, name, thickest)
         strips = sorted(segment.strips, key=lambda s: s.y0 - s.y1)
         yield self._rip(name, strips)
@@ -95,10 +96,10 @@ class _Planner:
                     "either face", "the sawn edge", blank.x1 - blank.x0, "length", (), segment.x1 - segment.x0,
                     blank.x1 - blank.x0, "", "shorter first: what bow it has falls with the square of the length",
                 )
-                planed = self._planed(blank)
-                yield from self._flatten(board, segment.blank_region(strip, blank), piece, planed)
+                thick = planed(self.job, blank)
+                yield from self._flatten(board, segment.blank_region(strip, blank), piece, thick)
                 yield self._rip(piece, [strip])
-                yield from self._to_size(strip, blank, piece, planed)
+                yield from self._to_size(strip, blank, piece, thick)
 
     def _flatten(self, board: Board, region: Region, name: str, finish: int) -> Iterator[Step]:
         """Face, edge and thickness of one piece, down to the thickness `finish`."""
@@ -247,14 +248,6 @@ class _Planner:
             f"{self._in(self.shop.allowance.length)} over in length is for these two cuts; equal lengths at one stop" + gang,
             pieces=names,
         )
-
-    def _planed(self, blank: Blank) -> int:
-        """The thickness a blank must have when it leaves the planer."""
-        finish = max(self.job.part(i.part).thickness for i in blank.items())
-        layers = len(blank.layers)
-        if layers == 1:
-            return finish
-        return layers * (finish + self.shop.allowance.face) + (layers - 1) * self.shop.kerf.resaw
 
     def _edge_depth(self, board: Board, region: Region) -> float:
         """How far the board's own edge strays from the reference line where it is inside the width used."""

@@ -35,10 +35,23 @@ class Climate:
 
 @dataclass(frozen=True)
 class Moisture:
-    """A reading of a board's moisture in %; `day` counts from 1970-01-01, as the core has no calendar."""
+    """A reading of a board's moisture in %, at a place of it in ticks or somewhere on it.
+
+    `day` counts from 1970-01-01, as the core has no calendar.
+    """
 
     percent: float
     day: int
+    x: int | None = None
+    y: int | None = None
+
+
+def by_day(readings: tuple[Moisture, ...]) -> list[tuple[float, int, float]]:
+    """For each day its mean, the day, and how far the driest and the wettest place lie apart."""
+    days: dict[int, list[float]] = {}
+    for reading in readings:
+        days.setdefault(reading.day, []).append(reading.percent)
+    return [(sum(found) / len(found), day, max(found) - min(found)) for day, found in sorted(days.items())]
 
 
 @dataclass(frozen=True)
@@ -46,7 +59,7 @@ class Rest:
     """`days` from the last reading until it is within half a point, with the least and the most that may be.
 
     All are 0 where it may be worked at once. `away` is how far its moisture is above equilibrium, in points. `own` tells
-    that the speed is this board's, from two readings.
+    that the speed is this board's, from two days' readings; `uneven` is how far the places of the last day lie apart.
     """
 
     equilibrium: float
@@ -55,6 +68,7 @@ class Rest:
     least: float
     most: float
     own: bool
+    uneven: float = 0.0
 
     @property
     def work_now(self) -> bool:
@@ -65,12 +79,13 @@ def rest(readings: tuple[Moisture, ...], thickness: int, climate: Climate) -> Re
     """What the readings (in the order of their days) say of a board of this thickness in ticks; None without any."""
     if not readings:
         return None
-    last = readings[-1]
+    days = by_day(readings)
+    mean, _, uneven = days[-1]
     equilibrium = climate.equilibrium
-    away = last.percent - equilibrium
+    away = mean - equilibrium
     if abs(away) <= _POINTS:
-        return Rest(equilibrium, away, 0.0, 0.0, 0.0, False)
-    own = _own_speed(readings, thickness, equilibrium)
+        return Rest(equilibrium, away, 0.0, 0.0, 0.0, False, uneven)
+    own = _own_speed(days, thickness, equilibrium)
     if own:
         return Rest(
             equilibrium,
@@ -79,10 +94,10 @@ def rest(readings: tuple[Moisture, ...], thickness: int, climate: Climate) -> Re
             _days(away, thickness, own * 1.3),
             _days(away, thickness, own / 1.3),
             True,
+            uneven,
         )
-    return Rest(
-        equilibrium, away, _days(away, thickness, _USUAL), _days(away, thickness, _FAST), _days(away, thickness, _SLOW), False
-    )
+    usual, least, most = (_days(away, thickness, speed) for speed in (_USUAL, _FAST, _SLOW))
+    return Rest(equilibrium, away, usual, least, most, False, uneven)
 
 
 def left_after(days: float, thickness: int, speed: float = _USUAL) -> float:
@@ -98,13 +113,13 @@ def _days(away: float, thickness: int, speed: float) -> float:
     return max(0.0, metres**2 / (pi**2 * speed) * log(8 / pi**2 / share) / _DAY)
 
 
-def _own_speed(readings: tuple[Moisture, ...], thickness: int, equilibrium: float) -> float | None:
-    """The speed that the last two readings show; None where they tell nothing: too near, too soon, or the wrong way."""
-    if len(readings) < 2:
+def _own_speed(by_day: list[tuple[float, int, float]], thickness: int, equilibrium: float) -> float | None:
+    """The speed that the last two days show; None where they tell nothing: too near, too soon, or the wrong way."""
+    if len(by_day) < 2:
         return None
-    (first, second) = readings[-2:]
-    before, after = first.percent - equilibrium, second.percent - equilibrium
-    days = second.day - first.day
+    (first, first_day, _), (second, second_day, _) = by_day[-2:]
+    before, after = first - equilibrium, second - equilibrium
+    days = second_day - first_day
     if days < 2 or before * after <= 0 or abs(after) >= abs(before) - 0.3:
         return None
     metres = thickness / TICKS_PER_MM / 1000

@@ -176,6 +176,6 @@ def _by_faults(board: Board, region: Region) -> list[tuple[int, int, bool]]:
         return []
     low = min(region.line(region.x0), region.line(region.x1)) + region.h0
     high = max(region.line(region.x0), region.line(region.x1)) + region.h1
-    faults = [d for d in board.defects if not d.sound and d.y0 < high and d.y1 > low]
+    faults = [d for d in board.boxed if not d.sound and d.y0 < high and d.y1 > low]
     marks = {region.x0, region.x1} | {x for d in faults for x in (d.x0, d.x1) if region.x0 < x < region.x1}
     return [(a, b, any(d.x0 < b and d.x1 > a for d in faults)) for a, b in pairwise(sorted(marks))]
