@@ -6,10 +6,14 @@ from dataclasses import asdict
 from decimal import Decimal
 from typing import Any
 
-from vividplank.core.board import Board, Defect, Station, Warp
+from vividplank.core.board import Board, Defect, Grain, Station, Surface, Warp, Zone
+from vividplank.core.board.photo import Photo
 from vividplank.core.cutlist import Edging, Measure, Panel, Part, Source
 from vividplank.core.job import Job
-from vividplank.core.shop import Allowance, Kerf, Shop
+from vividplank.core.layout.holds import Forbidden, Holds
+from vividplank.core.layout.plan import Item
+from vividplank.core.shop import Allowance, Instruments, Keep, Kerf, Shop
+from vividplank.core.timber.board_feet import TicketRule
 from vividplank.core.timber.rest import Climate, Moisture
 
 #: What of a part its place on a board depends on.
@@ -39,6 +43,8 @@ def job_from_document(document: dict[str, Any]) -> Job:
 def shop_from_document(d: dict[str, Any]) -> Shop:
     return Shop(**{
         **d, "kerf": Kerf(**d["kerf"]), "allowance": Allowance(**d["allowance"]), "climate": Climate(**d.get("climate", {})),
+        "ticket": TicketRule(**d.get("ticket", {})), "keep": Keep(**d.get("keep", {})),
+        "instruments": Instruments(**d.get("instruments", {})),
     })
 
 
@@ -53,11 +59,33 @@ def part_from_document(d: dict[str, Any]) -> Part:
 
 
 def board_from_document(d: dict[str, Any]) -> Board:
+    surface, grain = d.get("surface"), d.get("grain") or {}
     return Board(**{
-        **d, "stations": tuple(Station(**s) for s in d["stations"]), "warp": Warp(**d["warp"]),
-        "defects": tuple(Defect(**f) for f in d["defects"]), "price": Decimal(str(d["price"])),
-        "moisture": tuple(Moisture(**m) for m in d.get("moisture", ())),
+        **d, "stations": tuple(Station(**{**s, "between": tuple(s.get("between", ()))}) for s in d["stations"]),
+        "warp": Warp(**d["warp"]), "defects": tuple(_defect(f) for f in d["defects"]), "price": Decimal(str(d["price"])),
+        "moisture": tuple(Moisture(**m) for m in d.get("moisture", ())), "dressed": tuple(d.get("dressed", ())),
+        "surface": surface and Surface(
+            tuple(surface["xs"]), tuple(surface["ys"]), *(tuple(map(tuple, surface[k])) for k in ("lower", "upper"))
+        ),
+        "photos": tuple(Photo(**p) for p in d.get("photos", ())),
+        "grain": Grain(**{**grain, "zones": tuple(Zone(**z) for z in grain.get("zones", ()))}),
     })
+
+
+def _defect(d: dict[str, Any]) -> Defect:
+    return Defect(**{**d, "points": tuple((x, y) for x, y in d.get("points", ()))})
+
+
+def holds_to_document(holds: Holds) -> dict[str, Any]:
+    document: dict[str, Any] = json.loads(json.dumps(asdict(holds)))
+    return document
+
+
+def holds_from_document(d: dict[str, Any]) -> Holds:
+    return Holds(
+        tuple(Item(**i) for i in d.get("pins", ())), tuple(Forbidden(**f) for f in d.get("forbidden", ())),
+        tuple(d.get("rested", ())), tuple(d.get("first", ())),
+    )
 
 
 def digest(job: Job) -> str:
@@ -65,9 +93,15 @@ def digest(job: Job) -> str:
     document = job_to_document(job.on_boards())
     document.pop("name")
     document.pop("measures")
-    document["shop"].pop("climate")
+    for name in ("climate", "ticket", "keep", "instruments"):
+        document["shop"].pop(name)
     for board in document["boards"]:
-        board.pop("note")
-        board.pop("moisture")
-    document["parts"] = [{name: part[name] for name in _LAID_OUT_BY} for part in document["parts"]]
+        for name in ("note", "moisture", "grain", "dressed", "grade", "searched", "photos"):
+            board.pop(name)
+        for defect in board["defects"]:
+            defect.pop("severity")
+    document["parts"] = [
+        {name: part[name] for name in _LAID_OUT_BY} | ({"same_board": part["same_board"]} if part["same_board"] else {})
+        for part in document["parts"]
+    ]
     return hashlib.sha256(json.dumps(document, sort_keys=True).encode()).hexdigest()

@@ -50,7 +50,7 @@ def cutlist_pdf(job: Job, system: System) -> bytes:
     """The cut list by wood and thickness, thickest first; finished sizes large, rough sizes beside."""
     page = LETTER if job.unit == "in" else A4
     out = io.BytesIO()
-    canvas = _canvas(out, page, f"{job.name}: cut list")
+    canvas = canvas_for(out, page, f"{job.name}: cut list")
     width, height = page
     y, number = 0.0, 0
 
@@ -60,7 +60,7 @@ def cutlist_pdf(job: Job, system: System) -> bytes:
             canvas.showPage()
         number += 1
         canvas.setFont("Helvetica-Bold", 15)
-        canvas.drawString(_MARGIN, height - _MARGIN, _latin(job.name))
+        canvas.drawString(_MARGIN, height - _MARGIN, latin(job.name))
         canvas.setFont("Helvetica", 8)
         canvas.drawRightString(width - _MARGIN, height - _MARGIN, f"cut list, page {number}")
         return float(height - _MARGIN - 10 * mm)
@@ -70,7 +70,7 @@ def cutlist_pdf(job: Job, system: System) -> bytes:
         if y < _MARGIN + 2 * _ROW:
             y = new_page()
         canvas.setFont("Helvetica-Bold", 11)
-        canvas.drawString(_MARGIN, y, _latin(f"{wood}, {show(thickness, system, unit=True)}"))
+        canvas.drawString(_MARGIN, y, latin(f"{wood}, {show(thickness, system, unit=True)}"))
         canvas.setLineWidth(1.2)
         canvas.line(_MARGIN, y - 2 * mm, width - _MARGIN, y - 2 * mm)
         y -= 5 * mm
@@ -102,7 +102,7 @@ def labels_pdf(job: Job, system: System, sheet: LabelSheet, address: Callable[[P
             f"{page[0] / mm:.0f} by {page[1] / mm:.0f} mm; expected fewer or smaller ones"
         )
     out = io.BytesIO()
-    canvas = _canvas(out, page, f"{job.name}: labels")
+    canvas = canvas_for(out, page, f"{job.name}: labels")
     per_page = sheet.columns * sheet.rows
     pieces = [(p, n) for p in job.parts for n in range(1, p.quantity + 1)]
     for at, (part, n) in enumerate(pieces, skip):
@@ -117,9 +117,9 @@ def labels_pdf(job: Job, system: System, sheet: LabelSheet, address: Callable[[P
     return out.getvalue()
 
 
-def _canvas(out: io.BytesIO, page: tuple[float, float], title: str) -> Any:
+def canvas_for(out: io.BytesIO, page: tuple[float, float], title: str) -> Any:
     canvas = Canvas(out, pagesize=page, invariant=1)
-    canvas.setTitle(_latin(title))
+    canvas.setTitle(latin(title))
     return canvas
 
 
@@ -136,7 +136,7 @@ def _row(canvas: Any, p: Part, job: Job, system: System, y: float, width: float)
     _small_drawing(canvas, p, _MARGIN + 7 * mm, y - _ROW + 4 * mm, 34 * mm, _ROW - 5 * mm)
     x = _MARGIN + 46 * mm
     canvas.setFont("Helvetica-Bold", 11)
-    canvas.drawString(x, y - 5 * mm, _latin(f"{p.quantity} x {p.id}  {p.name}"))
+    canvas.drawString(x, y - 5 * mm, latin(f"{p.quantity} x {p.id}  {p.name}"))
     canvas.setFont("Helvetica", 8)
     told = [_FACES[p.faces]] if p.stock == "board" else [p.stock]
     told += [
@@ -154,9 +154,9 @@ def _row(canvas: Any, p: Part, job: Job, system: System, y: float, width: float)
     ]
     if p.panel:
         told.append(f"staves {show(p.panel.stave_min, system)} to {show(p.panel.stave_max, system, unit=True)}")
-    canvas.drawString(x, y - 9 * mm, _latin(", ".join(told)))
+    canvas.drawString(x, y - 9 * mm, latin(", ".join(told)))
     if p.note:
-        canvas.drawString(x, y - 12.5 * mm, _latin(_cut(p.note, "Helvetica", 8, width - x - _MARGIN)))
+        canvas.drawString(x, y - 12.5 * mm, latin(cut_text(p.note, "Helvetica", 8, width - x - _MARGIN)))
     canvas.setFont("Helvetica-Bold", 12)
     finished = " x ".join(show(t, system) for t in (p.length, p.width, p.thickness))
     canvas.drawRightString(width - _MARGIN, y - 5 * mm, finished)
@@ -191,31 +191,34 @@ def _small_drawing(canvas: Any, p: Part, x: float, y: float, w: float, h: float)
 def _label(canvas: Any, p: Part, n: int, system: System, box: tuple[float, float, float, float], address: str) -> None:
     x, y, w, h = box
     side = min(h - 6 * mm, w * 0.36)
-    code = segno.make(address, error="m", micro=False)
-    matrix = list(code.matrix_iter(border=2))
+    qr_code(canvas, address, x + w - side - 2 * mm, y + (h - side) / 2, side)
+    room = w - side - 7 * mm
+    canvas.setFont("Helvetica-Bold", 20)
+    canvas.drawString(x + 3 * mm, y + h - 9 * mm, latin(cut_text(p.id, "Helvetica-Bold", 20, room)))
+    canvas.setFont("Helvetica", 8)
+    canvas.drawString(x + 3 * mm, y + h - 13.5 * mm, latin(cut_text(p.name, "Helvetica", 8, room)))
+    canvas.drawString(x + 3 * mm, y + h - 17 * mm, latin(cut_text(f"{n} of {p.quantity}, {p.species}", "Helvetica", 8, room)))
+    canvas.setFont("Helvetica-Bold", 9)
+    size = " x ".join(show(t, system) for t in (p.length, p.width, p.thickness))
+    canvas.drawString(x + 3 * mm, y + 4 * mm, latin(cut_text(size, "Helvetica-Bold", 9, room)))
+
+
+def qr_code(canvas: Any, address: str, x: float, y: float, side: float) -> None:
+    """A QR code as squares, its quiet zone included."""
+    matrix = list(segno.make(address, error="m", micro=False).matrix_iter(border=2))
     step = side / len(matrix)
-    top = y + (h + side) / 2
     for r, line in enumerate(matrix):
         for c, dark in enumerate(line):
             if dark:
-                canvas.rect(x + w - side - 2 * mm + c * step, top - (r + 1) * step, step * 1.02, step * 1.02, stroke=0, fill=1)
-    room = w - side - 7 * mm
-    canvas.setFont("Helvetica-Bold", 20)
-    canvas.drawString(x + 3 * mm, y + h - 9 * mm, _latin(_cut(p.id, "Helvetica-Bold", 20, room)))
-    canvas.setFont("Helvetica", 8)
-    canvas.drawString(x + 3 * mm, y + h - 13.5 * mm, _latin(_cut(p.name, "Helvetica", 8, room)))
-    canvas.drawString(x + 3 * mm, y + h - 17 * mm, _latin(_cut(f"{n} of {p.quantity}, {p.species}", "Helvetica", 8, room)))
-    canvas.setFont("Helvetica-Bold", 9)
-    size = " x ".join(show(t, system) for t in (p.length, p.width, p.thickness))
-    canvas.drawString(x + 3 * mm, y + 4 * mm, _latin(_cut(size, "Helvetica-Bold", 9, room)))
+                canvas.rect(x + c * step, y + side - (r + 1) * step, step * 1.02, step * 1.02, stroke=0, fill=1)
 
 
-def _cut(text: str, font: str, size: float, room: float) -> str:
-    while text and stringWidth(_latin(text), font, size) > room:
+def cut_text(text: str, font: str, size: float, room: float) -> str:
+    while text and stringWidth(latin(text), font, size) > room:
         text = text[:-1]
     return text
 
 
-def _latin(text: str) -> str:
+def latin(text: str) -> str:
     """What the fonts every PDF reader has can write."""
     return text.encode("latin-1", "replace").decode("latin-1")

@@ -1,12 +1,12 @@
 """Job files to jobs and back."""
 
-from decimal import Decimal
 from typing import Any
 
-from vividplank.core.board import Board, Defect, Station, Warp, same_species
+from vividplank.core.board import same_species
 from vividplank.core.cutlist import FORMULA_FIELDS, Panel, Part
+from vividplank.core.exchange.board_file import board_document, nothing_newer, read_board, version_of
 from vividplank.core.exchange.refusal import Refusal, load
-from vividplank.core.exchange.schema import BoardShape, JobShape, PartShape, ShopShape
+from vividplank.core.exchange.schema import JobShape, PartShape, ShopShape
 from vividplank.core.job import Job
 from vividplank.core.measure import Unit, from_number, to_number
 from vividplank.core.shop import Allowance, Kerf, Shop
@@ -17,7 +17,9 @@ def read_job(text: str | bytes) -> Job:
     shape = load(text, JobShape)
     unit = shape.unit
     parts = tuple(_part(p, unit, f"$.parts[{i}]") for i, p in enumerate(shape.parts))
-    boards = tuple(_board(b, unit, f"$.boards[{i}]") for i, b in enumerate(shape.boards))
+    if shape.version == 1:
+        nothing_newer(shape.boards)
+    boards = tuple(read_board(b, unit, f"$.boards[{i}]") for i, b in enumerate(shape.boards))
     _unique([p.id for p in parts], "$.parts")
     _unique([b.id for b in boards], "$.boards")
     check_runs(parts)
@@ -25,14 +27,15 @@ def read_job(text: str | bytes) -> Job:
 
 
 def job_document(job: Job) -> dict[str, Any]:
-    """What is cut from boards, as the plain document of the exchange format."""
+    """What is cut from boards, as the plain document of the exchange format: version 1 where that can say it all."""
     job = job.on_boards()
+    version = max((version_of(b) for b in job.boards), default=1)
 
     def num(ticks: int) -> float | int:
         return to_number(ticks, job.unit)
 
     return {
-        "format": "vivid-plank/job", "version": 1, "unit": job.unit, "name": job.name,
+        "format": "vivid-plank/job", "version": version, "unit": job.unit, "name": job.name,
         "shop": {
             "method": job.shop.method,
             "kerf": {k: num(getattr(job.shop.kerf, k)) for k in ("crosscut", "rip", "resaw")},
@@ -54,57 +57,8 @@ def job_document(job: Job) -> dict[str, Any]:
             | ({"run": p.run} if p.run else {})
             for p in job.parts
         ],
-        "boards": [
-            {
-                "id": b.id, "species": b.species, "length": num(b.length), "price": money(b.price),
-                "stations": [{k: num(getattr(s, k)) for k in ("x", "y0", "y1", "t0", "t1")} for s in b.stations],
-                "warp": {k: num(getattr(b.warp, k)) for k in ("bow", "cup", "twist")},
-                "defects": [
-                    {"kind": d.kind, "face": d.face} | {k: num(getattr(d, k)) for k in ("x0", "x1", "y0", "y1")}
-                    for d in b.defects
-                ],
-            }
-            for b in job.boards
-        ],
+        "boards": [board_document(b, job.unit, version) for b in job.boards],
     }
-
-
-def money(amount: Decimal) -> float | int:
-    return int(amount) if amount == int(amount) else float(amount)
-
-
-def check_board(board: Board, path: str) -> Board:
-    """The board if its figures can be those of a board, or a Refusal."""
-    if board.length <= 0:
-        raise Refusal(f"{path}.length", "expected more than nothing")
-    xs = [s.x for s in board.stations]
-    if len(xs) < 2:
-        raise Refusal(f"{path}.stations", "expected two stations or more")
-    if xs[0] != 0:
-        raise Refusal(f"{path}.stations[0].x", "the first station is not at 0; expected 0")
-    if xs[-1] != board.length:
-        raise Refusal(f"{path}.stations[{len(xs) - 1}].x", "expected the last station at the board's length")
-    for i, station in enumerate(board.stations):
-        at = f"{path}.stations[{i}]"
-        if i and station.x <= xs[i - 1]:
-            raise Refusal(f"{at}.x", "expected stations in order along the board, each beyond the one before")
-        if station.y1 <= station.y0:
-            raise Refusal(f"{at}.y1", "the edges cross; expected y1 above y0")
-        if min(station.t0, station.t1) <= 0:
-            raise Refusal(f"{at}.t0", "expected a thickness of more than nothing")
-    days = [m.day for m in board.moisture]
-    if days != sorted(set(days)):
-        raise Refusal(f"{path}.moisture", "expected readings in order, one a day")
-    for i, reading in enumerate(board.moisture):
-        if not 0 < reading.percent <= 100:
-            raise Refusal(f"{path}.moisture[{i}].percent", "expected more than 0 and at most 100 %")
-    for i, defect in enumerate(board.defects):
-        at = f"{path}.defects[{i}]"
-        if defect.x1 < defect.x0:
-            raise Refusal(f"{at}.x1", "expected x1 not before x0")
-        if defect.y1 < defect.y0:
-            raise Refusal(f"{at}.y1", "expected y1 not below y0")
-    return board
 
 
 def check_part(part: Part, path: str) -> Part:
@@ -170,21 +124,6 @@ def _part(shape: PartShape, unit: Unit, path: str) -> Part:
     return check_part(Part(
         shape.id, shape.name, shape.quantity, shape.species, from_number(shape.length, unit),
         from_number(shape.width, unit), from_number(shape.thickness, unit), shape.faces, panel, shape.run or "",
-    ), path)
-
-
-def _board(shape: BoardShape, unit: Unit, path: str) -> Board:
-    def ticks(value: float) -> int:
-        return from_number(value, unit)
-
-    return check_board(Board(
-        shape.id, shape.species, ticks(shape.length),
-        tuple(Station(*(ticks(getattr(s, k)) for k in ("x", "y0", "y1", "t0", "t1"))) for s in shape.stations),
-        Warp(ticks(shape.warp.bow), ticks(shape.warp.cup), ticks(shape.warp.twist)),
-        tuple(
-            Defect(d.kind, d.face, ticks(d.x0), ticks(d.x1), ticks(d.y0), ticks(d.y1)) for d in shape.defects
-        ),
-        Decimal(str(shape.price)),
     ), path)
 
 

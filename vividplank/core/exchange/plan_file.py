@@ -3,7 +3,7 @@
 from decimal import Decimal
 from typing import Any
 
-from vividplank.core.exchange.job_file import money
+from vividplank.core.exchange.board_file import money
 from vividplank.core.exchange.refusal import load
 from vividplank.core.exchange.schema import PlanShape
 from vividplank.core.layout.plan import Blank, BoardPlan, Item, Plan, Segment, Strip, Unplaced

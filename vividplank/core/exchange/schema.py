@@ -62,6 +62,7 @@ class StationShape(Shape):
     y1: Length
     t0: Positive
     t1: Positive
+    between: Annotated[list[Positive], Field(max_length=20)] = []
 
 
 class WarpShape(Shape):
@@ -77,6 +78,49 @@ class DefectShape(Shape):
     x1: Length
     y0: Length
     y1: Length
+    shape: Literal["rectangle", "ellipse", "outline"] = "rectangle"
+    points: Annotated[list[Annotated[list[Length], Field(min_length=2, max_length=2)]], Field(max_length=400)] = []
+    severity: Literal["slight", "plain", "grave"] = "plain"
+
+
+Row = Annotated[list[Length], Field(min_length=2, max_length=500)]
+
+
+class SurfaceShape(Shape):
+    xs: Row
+    ys: Row
+    lower: Annotated[list[Row], Field(min_length=2, max_length=500)]
+    upper: Annotated[list[Row], Field(min_length=2, max_length=500)]
+
+
+class ZoneShape(Shape):
+    figure: Literal["straight", "cathedral", "quarter", "curly"]
+    x0: Length
+    x1: Length
+    y0: Length
+    y1: Length
+
+
+Slope = Annotated[float, Field(strict=True, ge=-1, le=1, allow_inf_nan=False)]
+
+
+class GrainShape(Shape):
+    datum_edge: Slope | None = None
+    far_edge: Slope | None = None
+    across: Slope = 0.0
+    rings: Annotated[int, Field(strict=True, ge=0, le=90)] | None = None
+    heart: Literal["", "A", "B"] = ""
+    zones: Annotated[list[ZoneShape], Field(max_length=50)] = []
+
+
+class MoistureShape(Shape):
+    percent: Annotated[float, Field(strict=True, gt=0, le=100, allow_inf_nan=False)]
+    day: Annotated[int, Field(strict=True, ge=0, le=100_000)]
+    x: Length | None = None
+    y: Length | None = None
+
+
+SideName = Literal["A", "B", "datum-edge", "far-edge"]
 
 
 class BoardShape(Shape):
@@ -87,13 +131,29 @@ class BoardShape(Shape):
     stations: Annotated[list[StationShape], Field(min_length=2)]
     warp: WarpShape = WarpShape()
     defects: list[DefectShape] = []
+    surface: SurfaceShape | None = None
+    grain: GrainShape | None = None
+    dressed: Annotated[list[SideName], Field(max_length=4)] = []
+    moisture: Annotated[list[MoistureShape], Field(max_length=400)] = []
+    grade: Annotated[str, Field(strict=True, max_length=40)] = ""
+    searched: Annotated[bool, Field(strict=True)] = False
+    quarter: Annotated[str, Field(strict=True, max_length=10)] = ""
+    note: Annotated[str, Field(strict=True, max_length=2000)] = ""
+
+
+#: What version 2 added, by the shape it was added to.
+ADDED: dict[type[Shape], frozenset[str]] = {
+    StationShape: frozenset({"between"}),
+    DefectShape: frozenset({"shape", "points", "severity"}),
+    BoardShape: frozenset({"surface", "grain", "dressed", "moisture", "grade", "searched", "quarter", "note"}),
+}
 
 
 class JobShape(Shape):
-    """A job: what is wanted and what stock there is."""
+    """A job: what is wanted and what stock there is. Version 1 knows nothing of what ADDED lists."""
 
     format: Literal["vivid-plank/job"]
-    version: Literal[1]
+    version: Literal[1, 2]
     unit: Literal["in", "mm"]
     name: str = ""
     shop: ShopShape
