@@ -4,7 +4,7 @@ from hypothesis import given, settings
 
 from tests.jobs import boards
 from tests.making import a_board, a_fault
-from vividplank.core.board import Board
+from vividplank.core.board import Board, Region
 from vividplank.core.board.clear import RULES, Area, clear_areas, grade
 
 
@@ -53,15 +53,20 @@ def test_areas_are_inside_clear_and_apart(board: Board) -> None:
                 for d in board.defects
                 if not d.sound or (quality != "sound" and (a.face == "both" or d.face in (a.face, "both")))
             ]
-            for d in (*bad, *found[:k]):
-                assert d.x0 >= a.x1 or d.x1 <= a.x0 or d.y0 >= a.y1 or d.y1 <= a.y0
+            assert not any(d.overlaps(Region(a.x0, a.x1, a.y0, 0.0, 0, a.y1 - a.y0)) for d in bad)
+            for other in found[:k]:
+                assert other.x0 >= a.x1 or other.x1 <= a.x0 or other.y0 >= a.y1 or other.y1 <= a.y0
 
 
 def test_grades_by_hand() -> None:
     # 8 in x 10 ft: surface measure 80 / 12 = 6.67, so 7. Clear, it is FAS in one cutting.
     assert (grade(a_board(length=120, width=8)).name, grade(a_board(length=120, width=8)).surface) == ("FAS", 7)
-    # The same but 7 ft long is no FAS board, whatever is clear in it.
-    assert grade(a_board(length=84, width=8)).name == "No. 1 Common"
+    # The same but 7 ft long is no FAS board, whatever is clear in it: Selects begin at 6 ft, No. 1 Common at 4.
+    assert grade(a_board(length=84, width=8)).name == "Selects"
+    assert grade(a_board(length=70, width=8)).name == "No. 1 Common"
+    # 10 ft 6 in, surface measure 7, parted in the middle: two cuttings of 62 in hold 98 %; from 6 to 15 one cutting more than
+    # the quarter is allowed where it makes 11/12.
+    assert grade(a_board(length=126, width=8, defects=(a_fault("split", 62, 64, 0, 8),))).name == "FAS"
     # A row of knots a foot from one end leaves one cutting of 9 ft: 90 %, still FAS; at 3 ft 70 % in the one cutting that
     # a surface measure of 7 may have: No. 1 Common, which may take three.
     assert grade(a_board(length=120, width=8, defects=(a_fault("loose-knot", 10, 12, 0, 8),))).name == "FAS"
@@ -78,6 +83,14 @@ def test_the_poorer_face_decides() -> None:
         ).name
         != "FAS"
     )
+
+
+def test_selects_are_good_on_the_better_face() -> None:
+    # Knots on face B a yard from one end: 70 % in one cutting there, No. 1 Common; face A is clear.
+    knotty = (a_fault("tight-knot", 36, 38, 0, 8, "B"),)
+    assert grade(a_board(length=120, width=8, defects=knotty)).name == "Selects"
+    both = (*knotty, a_fault("tight-knot", 36, 38, 0, 8, "A"))
+    assert grade(a_board(length=120, width=8, defects=both)).name == "No. 1 Common"
 
 
 def test_shares_and_counts_are_those_of_the_rules() -> None:

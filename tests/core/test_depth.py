@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from tests.jobs import boards
 from tests.making import a_board, t
 from vividplank.core.board import Board, Region, Warp, flat_slab
-from vividplank.core.board.depth import Depths, depths, underside
+from vividplank.core.board.depth import Depths, depths
 from vividplank.core.board.look import advice, cuts
 
 
@@ -55,7 +55,7 @@ def test_what_comes_off_and_the_slab_make_up_the_thickness_everywhere(board: Boa
     seen = depths(board, region, slab)
     for x in (0, board.length // 3, board.length):
         for y in (low, (low + high) / 2, high):
-            below = slab.lower(x, y) - underside(board, x, y)
+            below = slab.lower(x, y) - board.underside(x, y)
             assert -0.01 <= below <= seen.below + 40  # the grid of `depths` may miss a peak by a few thousandths
             assert below + slab.thickness <= board.thickness(x, y) + 0.01
 

@@ -36,9 +36,10 @@ def test_the_schemas_in_docs_are_those_of_the_code(name: str) -> None:
     assert json.loads((DOCS / name).read_text(encoding="utf-8")) == schema(name)
 
 
-def test_the_examples_are_right() -> None:
-    job_text = (DOCS / "examples" / "settle.job.json").read_text(encoding="utf-8")
-    plan_text = (DOCS / "examples" / "settle.plan.json").read_text(encoding="utf-8")
+@pytest.mark.parametrize("name", ["settle", "lectern"])
+def test_the_examples_are_right(name: str) -> None:
+    job_text = (DOCS / "examples" / f"{name}.job.json").read_text(encoding="utf-8")
+    plan_text = (DOCS / "examples" / f"{name}.plan.json").read_text(encoding="utf-8")
     jsonschema.validate(json.loads(job_text), schema("job.schema.json"))
     jsonschema.validate(json.loads(plan_text), schema("plan.schema.json"))
     job, plan = read_job(job_text), read_plan(plan_text)
@@ -56,7 +57,7 @@ def refused(change: Callable[[dict[str, Any]], None], read: Callable[[str], obje
 
 @pytest.mark.parametrize(("change", "path", "expected"), [
     (lambda d: d.update(format="x"), "$.format", "expected 'vivid-plank/job'"),
-    (lambda d: d.update(version=2), "$.version", "expected 1"),
+    (lambda d: d.update(version=3), "$.version", "expected 1 or 2"),
     (lambda d: d.update(unit="ft"), "$.unit", "expected 'in' or 'mm'"),
     (lambda d: d.update(colour="red"), "$.colour", "expected no such name"),
     (lambda d: d["shop"].pop("kerf"), "$.shop.kerf", "is missing"),
@@ -78,12 +79,85 @@ def refused(change: Callable[[dict[str, Any]], None], read: Callable[[str], obje
     (lambda d: d["boards"][0]["stations"][1].update(t0=0), "$.boards[0].stations[1].t0", "greater than 0"),
     (lambda d: d["boards"][0]["defects"][0].update(x1=1), "$.boards[0].defects[0].x1", "not before x0"),
     (lambda d: d["boards"][0]["defects"][0].update(face="C"), "$.boards[0].defects[0].face", "expected 'A'"),
+    (lambda d: d["boards"][0].update(searched=True), "$.boards[0].searched", "came with version 2"),
+    (lambda d: d["boards"][0]["defects"][0].update(shape="ellipse"), "$.boards[0].defects[0].shape", "came with version 2"),
 ])
 def test_a_job_that_is_not_allowed_is_refused_with_its_place(
     change: Callable[[dict[str, Any]], None], path: str, expected: str
 ) -> None:
     found = refused(change, read_job, JOB)
     assert found.path == path and expected in found.why, found
+
+
+def surveyed() -> dict[str, Any]:
+    """The job with its board surveyed thoroughly: everything that came with version 2."""
+    document = copy.deepcopy(JOB) | {"version": 2}
+    board = document["boards"][0]
+    for station in board["stations"]:
+        station["between"] = [1.0]
+    board["defects"].append({
+        "kind": "wane", "face": "A", "x0": 50, "x1": 56, "y0": 5, "y1": 6, "shape": "outline",
+        "points": [[50, 6], [53, 5], [56, 6]], "severity": "grave",
+    })
+    board.update(
+        grain={"datum_edge": 0.02, "rings": 70, "heart": "B",
+               "zones": [{"figure": "quarter", "x0": 2, "x1": 30, "y0": 1, "y1": 5}]},
+        dressed=["A", "B"], grade="FAS", searched=True, quarter="4/4", note="leans by the door",
+        moisture=[{"percent": 9.5, "day": 20000, "x": 3, "y": 2}, {"percent": 8.5, "day": 20000, "x": 40, "y": 2}],
+    )
+    return document
+
+
+def scanned() -> dict[str, Any]:
+    document = copy.deepcopy(JOB) | {"version": 2}
+    board = document["boards"][0]
+    length = board["length"]
+    board["warp"] = {}
+    board["surface"] = {"xs": [0, length / 2, length], "ys": [-1, 10], "lower": [[0, 0], [0.25, 0.2], [0, 0.0625]],
+                        "upper": [[1, 1], [1.25, 1.2], [1, 1.0625]]}
+    return document
+
+
+@pytest.mark.parametrize("document", [surveyed(), scanned()])
+def test_a_surveyed_board_survives_its_file(document: dict[str, Any]) -> None:
+    job = read_job(json.dumps(document))
+    again = job_document(job)
+    assert again["version"] == 2 and read_job(json.dumps(again)) == job
+    jsonschema.validate(again, schema("job.schema.json"))
+    assert job_from_document(json.loads(json.dumps(job_to_document(job)))) == job
+
+
+def test_a_plain_board_is_written_as_version_1() -> None:
+    assert job_document(read_job(json.dumps(JOB | {"version": 2})))["version"] == 1
+
+
+@pytest.mark.parametrize(("document", "change", "path", "expected"), [
+    (surveyed(), lambda b: b["stations"][0].update(between=[1, 1]), "stations[0].between", "as many readings"),
+    (surveyed(), lambda b: b["stations"][0].update(between=[0]), "stations[0].between[0]", "greater than 0"),
+    (surveyed(), lambda b: b["defects"][-1].update(points=[[50, 5], [56, 6], [50, 6], [56, 5]]),
+     "defects[1].points", "crosses"),
+    (surveyed(), lambda b: b["defects"][-1].update(points=[[50, 5], [56, 6]]), "defects[1].points", "three points"),
+    (surveyed(), lambda b: b["defects"][-1].update(x1=57), "defects[1].x0", "bounds"),
+    (surveyed(), lambda b: b["defects"][-1].update(shape="ellipse"), "defects[1].points", "belong to an outline"),
+    (surveyed(), lambda b: b["defects"][-1].update(shape="ellipse", points=[], x1=50), "defects[1].shape", "without area"),
+    (surveyed(), lambda b: b["grain"]["zones"][0].update(x1=1), "grain.zones[0]", "no area"),
+    (surveyed(), lambda b: b["dressed"].append("A"), "dressed", "once"),
+    (surveyed(), lambda b: b["moisture"].append(b["moisture"][0]), "moisture", "one for each place"),
+    (surveyed(), lambda b: b["moisture"][0].pop("y"), "moisture[0].x", "both x and y"),
+    (surveyed(), lambda b: b["moisture"][0].update(x=500), "moisture[0].x", "off the board"),
+    (scanned(), lambda b: b.update(warp={"bow": 1}), "surface", "no bow"),
+    (scanned(), lambda b: b["surface"].update(xs=[0, 30, 20]), "surface.xs", "each beyond"),
+    (scanned(), lambda b: b["surface"].update(xs=[0, 30, 40]), "surface.xs", "board's length"),
+    (scanned(), lambda b: b["surface"].update(ys=[0, 1]), "surface.ys", "highest"),
+    (scanned(), lambda b: b["surface"]["lower"].pop(), "surface.lower", "one for each of 3 xs"),
+    (scanned(), lambda b: b["surface"]["upper"][1].append(1), "surface.upper[1]", "one for each of 2 ys"),
+    (scanned(), lambda b: b["surface"]["upper"][1].__setitem__(0, 0), "surface.upper[1]", "faces cross"),
+])
+def test_a_survey_that_cannot_be_is_refused_with_its_place(
+    document: dict[str, Any], change: Callable[[dict[str, Any]], None], path: str, expected: str
+) -> None:
+    found = refused(lambda d: change(d["boards"][0]), read_job, document)
+    assert found.path == f"$.boards[0].{path}" and expected in found.why, found
 
 
 def test_a_plan_that_is_not_allowed_is_refused_with_its_place() -> None:

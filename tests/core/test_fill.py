@@ -9,7 +9,7 @@ from tests.making import BARE, a_board, a_fault, a_part, t
 from vividplank.core.board import Board, Warp
 from vividplank.core.job import Job
 from vividplank.core.layout.fill import Filler
-from vividplank.core.layout.filled import Fill
+from vividplank.core.layout.filled import EMPTY, Fill
 from vividplank.core.layout.strip import Strips
 from vividplank.core.layout.want import wants
 from vividplank.core.measure import TICKS_PER_64TH
@@ -22,8 +22,8 @@ def fill(board: Board, *parts, shop: Shop = BARE, seed: int = 1, tries: int = 8)
     filler = Filler(board, shop, wanted, TICKS_PER_64TH)
     left = [w.width if w.is_panel else w.count for w in wanted]
     rng = random.Random(seed)
-    fills = [filler.fill(left, [1.0] * len(wanted), rng) for _ in range(tries)]
-    return max(fills, key=lambda f: sum(n for _, n in f.taken))
+    fills = [fill for _ in range(tries) for fill in filler.cut(left, [1.0] * len(wanted), rng)]
+    return max(fills, key=lambda f: sum(n for _, n in f.taken), default=EMPTY)
 
 
 def strips(board: Board, *parts) -> Strips:  # type: ignore[no-untyped-def]

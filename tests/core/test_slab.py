@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from tests.jobs import boards
 from vividplank.core.board import Board, Region, Slab, Station, Warp, flat_slab
-from vividplank.core.board.depth import depths, underside
+from vividplank.core.board.depth import depths
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 
 LONG, WIDE = 100 * INCH, 8 * INCH
@@ -48,7 +48,7 @@ def test_twist_split_costs_half_of_what_three_corners_cost(twist: float) -> None
     assert h(board(twist=twist)) == pytest.approx(1 - abs(twist) / 2, abs=1e-6)
     assert h(board(twist=twist), 20, 70, 1, 5) == pytest.approx(1 - abs(twist) * 0.5 * 0.5 / 2, abs=1e-6)
     warped = board(twist=abs(twist))
-    on_three = max(underside(warped, x, y) for x in (0, LONG) for y in (0, WIDE))  # the plane of the bench
+    on_three = max(warped.underside(x, y) for x in (0, LONG) for y in (0, WIDE))  # the plane of the bench
     assert on_three == pytest.approx(2 * (INCH - flat_slab(warped, Region(0, LONG, 0, 0, 0, WIDE)).thickness), abs=1e-3)
 
 
@@ -92,7 +92,7 @@ def test_the_slab_fits_between_the_faces(of: Board, a: float, b: float, c: float
     slab: Slab = flat_slab(of, region)
     for x, height in samples(of, region):
         y = region.line(x) + height
-        below, above = underside(of, x, y), underside(of, x, y) + of.thickness(x, y)
+        below, above = of.underside(x, y), of.underside(x, y) + of.thickness(x, y)
         assert below <= slab.lower(x, y) + 0.01
         assert slab.lower(x, y) + slab.thickness <= above + 0.01
 

@@ -10,10 +10,10 @@ from dataclasses import dataclass
 from decimal import Decimal
 from itertools import pairwise
 
-from vividplank.core.board import Board, Defect, Region, flat_slab, same_species
+from vividplank.core.board import Board, Region, flat_slab, same_species
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
-from vividplank.core.layout.plan import Blank, Item, Plan, Segment, Strip
+from vividplank.core.layout.plan import Blank, BoardPlan, Item, Plan, Segment, Strip
 from vividplank.core.measure import TICKS_PER_INCH, Unit, show
 
 #: h(R) is a float: a slab thinner than the need by less than this is the same slab (1.2e-6 in).
@@ -37,6 +37,12 @@ class Violation:
 def audit(job: Job, plan: Plan) -> list[Violation]:
     """Every violation of the plan against its job; none means the plan is right."""
     return list(_Audit(job, plan).violations())
+
+
+def audit_board(job: Job, plan: BoardPlan) -> list[Violation]:
+    """Violations within one board of a plan; which parts are placed is not asked."""
+    one = _Audit(job, Plan((plan,)))
+    return list(one._board(one.boards[plan.board], plan.segments))
 
 
 class _Audit:
@@ -138,7 +144,7 @@ class _Audit:
     def _defects(
         self, board: Board, region: Region, parts: list[Part], layers: int, place: str
     ) -> Iterator[Violation]:
-        inside = [d for d in board.defects if _overlaps(region, d)]
+        inside = [d for d in board.defects if d.overlaps(region)]
         sound_only = all(p.faces == "sound" for p in parts)
         for defect in inside:
             where = f"a {defect.kind} ({defect.face}) at {self._in(defect.x0)} to {self._in(defect.x1)}"
@@ -238,11 +244,3 @@ class _Audit:
         unit: Unit = self.job.unit
         return show(ticks, unit, unit=True)
 
-
-def _overlaps(region: Region, defect: Defect) -> bool:
-    """Whether they share positive area: both sides of the region are straight, so its ends decide."""
-    left, right = max(region.x0, defect.x0), min(region.x1, defect.x1)
-    if left >= right or defect.y0 >= defect.y1:
-        return False
-    lines = (region.line(left), region.line(right))
-    return max(lines) + region.h1 > defect.y0 and min(lines) + region.h0 < defect.y1

@@ -1,37 +1,56 @@
 """A cost that no right plan placing every part can undercut.
 
-A covering program over the boards (bought or not): for every thickness that a part needs, the parts
-needing it or more must find room on boards that reach it. Room is counted two ways, both true:
+A covering program over the boards (bought or not). Give one piece of every want a worth, any worth: what all of them are worth
+together must find room on the boards that are bought, and no board has room for more than its best pieces are worth. Rows:
 
-* Area. Push every blank out by a crosscut kerf at its end and a rip kerf at its upper side. Rule 1
-  keeps these grown blanks apart, and they lie in the outline grown the same way. A part takes at
-  least (length + crosscut kerf) × (width + width allowance + rip kerf) of one layer of such a blank.
-* Crossings. Lines across the board every l ticks are each crossed at most as often as strips fit,
-  and every blank at least l long crosses one.
+* By area: for every thickness that a part needs, the parts needing it or more must find room on boards that reach it. Push
+  every blank out by a crosscut kerf at its end and a rip kerf at its upper side: rule 1 keeps these grown blanks apart, and
+  they lie in the outline grown the same way.
+* By crossings: lines across the board every l ticks are each crossed at most as often as strips fit, and every blank at least
+  l long crosses one.
+* By worth: for a choice of boards that covers all rows so far, the worths are sought (by generating columns, with room.py to
+  price them) for which it has not room enough; if there are any, that is a new row, and the choice is out.
 
 Solved by HiGHS; its dual bound is what counts.
 """
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from decimal import Decimal
 from itertools import pairwise
 
 import numpy as np
-from scipy.optimize import Bounds, LinearConstraint, milp
+import numpy.typing as npt
+from scipy.optimize import Bounds, LinearConstraint, linprog, milp
+from scipy.sparse import coo_matrix, vstack
 
 from vividplank.core.board import Board, same_species
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
+from vividplank.core.layout.room import Rooms
+from vividplank.core.layout.want import wants
 from vividplank.core.shop import Shop
 
+Floats = npt.NDArray[np.float64]
+#: Asked again and again whether to go on.
+GoOn = Callable[[], bool]
+#: A choice of boards short of this share of what is wanted is out.
+_SHORT = 1e-6
+#: Worths are sought no further once they show this share of what is short,
+_ENOUGH = 0.4
+#: or after so many trials.
+_TRIALS = 60
 
-def lower_bound(job: Job, seconds: float = 2.0) -> float:
-    """A true lower bound on the cost; the whole stock's price where no complete plan exists at all."""
+
+def lower_bound(job: Job, cuts: int = 0, go_on: GoOn = lambda: True) -> float:
+    """A true lower bound on the cost; the whole stock's price where no complete plan exists at all.
+
+    With rows by worth as long as `go_on` says so, `cuts` at most for each wood.
+    """
     bound = 0.0
     for species in _species(job.parts):
-        parts = [p for p in job.parts if same_species(p.species, species)]
+        parts = tuple(p for p in job.parts if same_species(p.species, species))
         boards = [b for b in job.boards if same_species(b.species, species)]
-        bound += _cover(parts, boards, job.shop, seconds)
+        bound += _Cover(Job(job.name, job.shop, parts, tuple(boards)), cuts, go_on).bound()
     return float(Decimal(repr(bound)).quantize(Decimal("0.000001"), rounding="ROUND_FLOOR"))
 
 
@@ -43,36 +62,141 @@ def _species(parts: Iterable[Part]) -> list[str]:
     return found
 
 
-def _cover(parts: list[Part], boards: list[Board], shop: Shop, seconds: float) -> float:
+class _Cover:
     """The least cost of boards with room enough, for one wood."""
-    if not boards:
-        return 0.0
-    rows: list[list[float]] = []
-    wanted: list[float] = []
-    for need in sorted({p.thickness for p in parts}):
-        thick = [p for p in parts if p.thickness >= need]
-        layers = [_layers(b, need, shop) for b in boards]
-        rows.append([_grown_area(b, shop) * n for b, n in zip(boards, layers, strict=True)])
-        wanted.append(sum(_least_area(p, shop) for p in thick))
-        for length in _spread({p.length for p in thick}):
-            long = [p for p in thick if p.length >= length]
-            for width in _spread({_least_width(p) for p in long}):
-                wide = [p for p in long if _least_width(p) >= width]
-                rows.append([_crossings(b, length, width, shop) * n for b, n in zip(boards, layers, strict=True)])
-                wanted.append(sum(_pieces(p, shop) for p in wide))
-    matrix = np.array(rows, dtype=float)
-    need_row = np.array(wanted, dtype=float)
-    scale = np.maximum(matrix.max(axis=1), 1.0)
-    matrix, need_row = matrix / scale[:, None], need_row / scale
-    prices = np.array([float(b.price) for b in boards])
-    # A hair of slack, so that rounding in the solver never lifts the bound over the truth.
-    need_row = need_row * (1 - 1e-9) - 1e-9
-    if np.any(matrix.sum(axis=1) < need_row):
-        return float(prices.sum())  # no plan places everything: any figure is true, the stock's is the useful one
-    result = milp(prices, constraints=LinearConstraint(matrix, lb=need_row), integrality=np.ones(len(boards)),
-                  bounds=Bounds(0, 1), options={"time_limit": seconds, "mip_rel_gap": 0.0})
-    dual = getattr(result, "mip_dual_bound", None)
-    return max(0.0, float(dual) - 1e-7 * max(1.0, float(prices.sum()))) if dual is not None else 0.0
+
+    def __init__(self, job: Job, cuts: int, go_on: GoOn) -> None:
+        self.job = job
+        self.cuts = cuts
+        self.go_on = go_on
+        self.prices = np.array([float(b.price) for b in job.boards])
+        self.rows: list[Floats] = []
+        self.wanted: list[float] = []
+
+    def bound(self) -> float:
+        if not self.job.boards:
+            return 0.0
+        self._area_rows()
+        matrix, wanted = self._program()
+        if np.any(matrix.sum(axis=1) < wanted):
+            return float(self.prices.sum())  # no plan places everything: any figure is true, the stock's is the useful one
+        best, chosen = self._cheapest(whole=True, seconds=2.0 if self.cuts else 0.3)
+        if not self.cuts or chosen is None:
+            return best
+        rooms = Rooms(self.job.boards, wants(self.job), self.job.shop)
+        if rooms.shortest < 1:
+            return best
+        columns = _Columns(rooms)
+        whole = False
+        for _ in range(self.cuts):
+            if not self.go_on():
+                break
+            found, chosen = self._cheapest(whole)
+            best = max(best, found) if whole else best
+            row = columns.refuted(chosen, self.go_on) if chosen is not None else None
+            if row is not None:
+                self.rows.append(row[0])
+                self.wanted.append(row[1])
+                if self.rows[-1].sum() < self.wanted[-1] * (1 - 1e-9):
+                    return float(self.prices.sum())
+            elif whole or chosen is None:
+                break
+            else:
+                whole = True  # parts of boards have room enough; now whole ones
+        return max(best, self._cheapest(whole=True)[0])
+
+    def _area_rows(self) -> None:
+        shop, parts, boards = self.job.shop, self.job.parts, self.job.boards
+        for need in sorted({p.thickness for p in parts}):
+            thick = [p for p in parts if p.thickness >= need]
+            layers = np.array([_layers(b, need, shop) for b in boards], dtype=float)
+            self.rows.append(layers * [_grown_area(b, shop) for b in boards])
+            self.wanted.append(sum(_least_area(p, shop) for p in thick))
+            for length in _spread({p.length for p in thick}):
+                long = [p for p in thick if p.length >= length]
+                for width in _spread({_least_width(p) for p in long}):
+                    wide = [p for p in long if _least_width(p) >= width]
+                    self.rows.append(layers * [_crossings(b, length, width, shop) for b in boards])
+                    self.wanted.append(sum(_pieces(p, shop) for p in wide))
+
+    def _program(self) -> tuple[Floats, Floats]:
+        matrix = np.array(self.rows, dtype=float)
+        wanted = np.array(self.wanted, dtype=float)
+        scale = np.maximum(matrix.max(axis=1), 1e-30)
+        # A hair of slack, so that rounding in the solver never lifts the bound over the truth.
+        return matrix / scale[:, None], wanted / scale * (1 - 1e-9) - 1e-9
+
+    def _cheapest(self, whole: bool, seconds: float = 2.0) -> tuple[float, Floats | None]:
+        """What covers all rows at the least cost, in whole boards or in parts of boards: a bound of it, and the boards."""
+        matrix, wanted = self._program()
+        if not whole:
+            found = linprog(self.prices + 1e-6, A_ub=-matrix, b_ub=-wanted, bounds=(0, 1), method="highs")
+            return 0.0, found.x
+        result = milp(
+            self.prices, constraints=LinearConstraint(matrix, lb=wanted), integrality=np.ones(len(self.prices)),
+            bounds=Bounds(0, 1), options={"time_limit": seconds, "mip_rel_gap": 0.0},
+        )
+        dual = getattr(result, "mip_dual_bound", None)
+        sure = float(dual) if dual is not None else 0.0
+        if result.status != 0:  # out of time: parts of boards may prove more
+            parts = linprog(self.prices, A_ub=-matrix, b_ub=-wanted, bounds=(0, 1), method="highs")
+            sure = max(sure, float(parts.fun)) if parts.status == 0 else sure
+        return max(0.0, sure - 1e-7 * max(1.0, float(self.prices.sum()))), result.x
+
+
+class _Columns:
+    """What boards can hold, met so far; for a choice of boards it seeks worths by which it has not room enough."""
+
+    def __init__(self, rooms: Rooms) -> None:
+        self.rooms = rooms
+        self.demand = np.array([w.width if w.is_panel else w.count for w in rooms.wants], dtype=float)
+        # A want left out costs its area; all of them together cost 1.
+        area = [
+            (w.length + rooms.shop.kerf.crosscut) * (1 if w.is_panel else w.width + rooms.shop.allowance.width)
+            for w in rooms.wants
+        ]
+        self.most = np.array(area, dtype=float) / float(np.dot(area, self.demand))
+        self.boards: list[int] = []
+        self.held: list[Floats] = []
+
+    def refuted(self, chosen: Floats, go_on: GoOn) -> tuple[Floats, float] | None:
+        """What every board has room for and what is wanted, by worths for which the chosen (parts of) boards have not room
+        enough; None where there are none, or no time to find them.
+        """
+        worth = self.most
+        best: tuple[float, Floats, float] | None = None
+        for _ in range(_TRIALS):
+            room, held = self.rooms.most(worth)
+            for b in np.flatnonzero(chosen > 1e-6):
+                self.boards.append(int(b))
+                self.held.append(held[b])
+            wanted = float(worth @ self.demand)
+            short = wanted - float(room @ chosen)
+            if short > _SHORT and (best is None or short > best[0]):
+                best = short, room, wanted
+            worth, left = self._worths(chosen)
+            if left < _SHORT or (best and best[0] > _ENOUGH * left) or not go_on():
+                break
+        return (best[1], best[2]) if best else None
+
+    def _worths(self, chosen: Floats) -> tuple[Floats, float]:
+        """As much as the columns met so far can place of what is wanted: the worth of one of each want at the margin, and the
+        share that is left out.
+        """
+        columns, wants = len(self.held), len(self.demand)
+        held = np.array(self.held)
+        wanted, place = np.nonzero(held.T)
+        cover = coo_matrix((-held.T[wanted, place], (wanted, place)), shape=(wants, columns + wants)).tolil()
+        cover[np.arange(wants), columns + np.arange(wants)] = -1.0
+        once = coo_matrix((np.ones(columns), (self.boards, range(columns))), shape=(len(chosen), columns + wants))
+        cost = np.concatenate([np.zeros(columns), self.most])
+        solved = linprog(
+            cost, A_ub=vstack([cover.tocsr(), once.tocsr()]), b_ub=np.concatenate([-self.demand, chosen]), bounds=(0, None),
+            method="highs",
+        )
+        if solved.status != 0:
+            return self.most, 0.0
+        return np.clip(-solved.ineqlin.marginals[:wants], 0.0, self.most), float(solved.fun)
 
 
 def _spread(values: set[int], most: int = 8) -> list[int]:

@@ -1,4 +1,4 @@
-"""Filling one board: segment by segment, strip by strip, blank by blank, greedily with some chance.
+"""Filling one board: cut along a beam of what propose.py sees ahead, each piece laid by the rules.
 
 Everything here keeps the rules of the exchange page by construction; the audit, which shares no
 code with it, says whether it does.
@@ -6,26 +6,50 @@ code with it, says whether it does.
 
 import random
 from collections.abc import Sequence
-
-import numpy as np
+from dataclasses import dataclass, replace
+from functools import cached_property
 
 from vividplank.core.board import Board, same_species
 from vividplank.core.layout.filled import Fill, FilledSegment, FilledStrip
+from vividplank.core.layout.plan import Segment
+from vividplank.core.layout.propose import Band, Proposal, Proposer
 from vividplank.core.layout.strip import Laid, Strips
 from vividplank.core.layout.want import Want
+from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.shop import Shop
 
 
-class Filler:
-    """Fills one board for the demand it is given."""
+@dataclass(frozen=True)
+class _Cut:
+    """A board cut up to `at`: what it holds so far, what is left to place, and what the rest may still be worth."""
 
-    def __init__(self, board: Board, shop: Shop, wants: Sequence[Want], mark: int) -> None:
+    at: int
+    segments: tuple[FilledSegment, ...]
+    left: tuple[int, ...]
+    worth: float
+    rest: float
+
+
+class Filler:
+    """Fills one board for the demand it is given, round the segments that are pinned."""
+
+    def __init__(
+        self, board: Board, shop: Shop, wants: Sequence[Want], mark: int, pinned: Sequence[tuple[Segment, int]] = ()
+    ) -> None:
+        """`pinned` gives with every segment the flat thickness that what is pinned in it asks for."""
         self.board = board
+        self.pinned = sorted(pinned, key=lambda p: p[0].x0)
+        at, kerf = shop.end_trim, shop.kerf.crosscut
+        self.gaps: list[tuple[int, int]] = []
+        for segment, _ in self.pinned:
+            self.gaps.append((at, segment.x0 - kerf))
+            at = segment.x1 + kerf
+        self.gaps.append((at, board.length - shop.end_trim))
         self.mark = mark
         self.strips = Strips(board, shop, wants, mark)
         self.shop = shop
         self.wants = wants
-        self.bands: dict[tuple[int, int], list[tuple[int, float, int]]] = {}
+        self.bands: dict[tuple[int, int], Band | None] = {}
         self.mine = [
             w for w in wants
             if same_species(w.species, board.species) and w.thickness + shop.allowance.face <= board.thickest
@@ -34,166 +58,179 @@ class Filler:
         ]
         self.mine_indexes = {w.index for w in self.mine}
 
-    def fill(self, left: list[int], worth: Sequence[float], rng: random.Random) -> Fill:
-        """Lay what is left (lumps, or net ticks of a panel) on the whole board; `left` is not changed."""
-        left = list(left)
-        taken = [0] * len(self.wants)
-        segments: list[FilledSegment] = []
-        kerf = self.shop.kerf.crosscut
-        at, end = self.shop.end_trim, self.board.length - self.shop.end_trim
-        shortest = self.shop.min_blank_length
-        while end - at >= shortest:
-            open_wants = [w for w in self.mine if left[w.index] > 0]
-            if not open_wants:
-                break
-            best: Laid | None = None
-            for x0, x1 in self._stretches(at, end, open_wants, rng):
-                laid = self._segment(x0, x1, open_wants, left, worth, rng)
-                if laid is None:
-                    continue
-                laid.cost = x1 - at + kerf
-                if best is None or laid.worth * best.cost > best.worth * laid.cost:
-                    best = laid
-            if best is None or best.segment is None:
-                at += self.shop.min_blank_length // 2  # nothing begins here; look further along
-                continue
-            segments.append(best.segment)
-            for index, amount in best.taken:
-                left[index] -= amount
-                taken[index] += amount
-            at = best.segment.x1 + kerf
-        return Fill(tuple(segments), tuple((i, n) for i, n in enumerate(taken) if n))
+    def leave_to_others(self, wants: set[int]) -> None:
+        """Take none of these wants: they are to come from another board."""
+        self.mine = [w for w in self.mine if w.index not in wants]
+        self.mine_indexes = {w.index for w in self.mine}
+        self.__dict__.pop("proposer", None)
 
-    def _stretches(self, at: int, end: int, wants: list[Want], rng: random.Random) -> list[tuple[int, int]]:
-        """Some segments worth trying from `at` on."""
+    def cut(
+        self, left: list[int], worth: Sequence[float], rng: random.Random, beam: int = 2, tries: int = 3
+    ) -> list[Fill]:
+        """Fills of the whole board found side by side by looking ahead along it, the one worth most first."""
         shop = self.shop
-        starts = [at]
-        for defect in self.board.defects:
-            if not defect.sound and at < defect.x1 < at + 2 * shop.min_blank_length and defect.x0 < at + shop.min_blank_length:
-                starts.append(defect.x1)
-        lengths: set[int] = set()
-        for want in rng.sample(wants, min(5, len(wants))):
-            one = max(want.length + shop.allowance.length, shop.min_blank_length)
-            lengths.add(one)
-            if not want.is_run:
-                most = (end - at - shop.allowance.length + shop.kerf.crosscut) // (want.length + shop.kerf.crosscut)
-                if most >= 2:
-                    n = rng.randint(2, max(2, min(most, 4)))
-                    lengths.add(max(n * (want.length + shop.kerf.crosscut) - shop.kerf.crosscut
-                                    + shop.allowance.length, shop.min_blank_length))
-        lengths.add(end - at)
-        found = [(x0, x0 + n) for x0 in starts for n in sorted(lengths) if x0 + n <= end]
-        if not found:
-            return [(x0, end) for x0 in starts if end - x0 >= shop.min_blank_length]
+        going = [self._beside_pinned(left, worth)]
+        done: list[_Cut] = []
+        while going:
+            longer: list[_Cut] = []
+            for state in going:
+                start, end = next(((a, b) for a, b in self.gaps if b > state.at), (state.at, state.at))
+                state = replace(state, at=max(start, state.at))
+                made = self._longer(state, end, worth, rng, tries) if end - state.at >= shop.min_blank_length else []
+                following = next((a for a, _ in self.gaps if a > state.at), None)
+                if made:
+                    longer += made
+                elif (at := self._beyond(state.at)) <= end - shop.min_blank_length:
+                    longer.append(replace(state, at=at))
+                elif following is not None:
+                    longer.append(replace(state, at=following))
+                else:
+                    done.append(state)
+            longer.sort(key=lambda c: -(c.worth + c.rest))
+            going = longer[:beam]
+        done.sort(key=lambda c: -c.worth)
+        return [self._filled(c, left) for c in done if c.segments]
+
+    def _beside_pinned(self, left: Sequence[int], worth: Sequence[float]) -> _Cut:
+        """What still goes into the segments that are pinned: along their strips, and across between them."""
+        rest = list(left)
+        segments: list[FilledSegment] = []
+        total = 0.0
+        for s, need in self.pinned:
+            fitting = [w for w in self.mine if w.length + self.shop.allowance.length <= s.x1 - s.x0]
+            found = self.strips.beside(s, need, self.board.reach(s.y0, s.slope, s.x0, s.x0, s.x1), fitting, rest, worth)
+            for laid in found:
+                total += laid.worth
+                for index, amount in laid.taken:
+                    rest[index] -= amount
+            strips = tuple(laid.strip for laid in found if laid.strip)
+            if strips:
+                segments.append(FilledSegment(s.x0, s.x1, s.y0, s.slope, strips))
+        return _Cut(self.gaps[0][0], tuple(segments), tuple(rest), total, 0.0)
+
+    def _longer(self, state: "_Cut", end: int, worth: Sequence[float], rng: random.Random, tries: int) -> list["_Cut"]:
+        found = []
+        kerf = self.shop.kerf.crosscut
+        near = self.shop.min_blank_length
+        starts = {state.at, *(d.x1 for d in self.board.boxed if not d.sound and state.at < d.x1 < state.at + near)}
+        for x0 in sorted(starts)[:3]:
+            for p in self.proposer.propose(x0, end, state.left, worth, self._band, self._cap, rng, tries):
+                laid = self._lay(p, list(state.left), worth)
+                if laid is None or laid.segment is None:
+                    continue
+                left = list(state.left)
+                for index, amount in laid.taken:
+                    left[index] -= amount
+                found.append(_Cut(p.x1 + kerf, (*state.segments, laid.segment), tuple(left), state.worth + laid.worth, p.rest))
         return found
 
-    def _band(self, x0: int, x1: int) -> list[tuple[int, float, int]]:
-        """Reference lines for a segment, as (y0, slope, width clear above the line), widest first."""
-        if (x0, x1) in self.bands:
-            return self.bands[x0, x1]
-        xs = [x0, *(s.x for s in self.board.stations if x0 < s.x < x1), x1]
-        edges = [self.board.edges(x) for x in xs]
-        run = x1 - x0
-        lower = (edges[-1][0] - edges[0][0]) / run
-        upper = (edges[-1][1] - edges[0][1]) / run
-        found: list[tuple[int, float, int]] = []
+    def _lay(self, p: Proposal, left: list[int], worth: Sequence[float]) -> Laid | None:
+        """The strips of a proposal laid by the rules, and whatever else still fits beside them."""
+        band = self._band(p.x0, p.x1)
+        if band is None:
+            return None
+        y0, slope, high = band
+        by_index = {w.index: w for w in self.mine}
+        strips: list[FilledStrip] = []
+        taken: list[tuple[int, int]] = []
+        total, at, lowest, need = 0.0, 0, -1, 0
+        rows = [(low, [by_index[i] for i in led]) for low, led in p.strips]
+        fitting = [w for w in self.mine if left[w.index] > 0 and w.length + self.shop.allowance.length <= p.x1 - p.x0]
+        tried: list[tuple[int, list[Want]]] = rows
+        for _ in range(2):
+            for low, (want, *behind) in tried:
+                if left[want.index] <= 0:
+                    continue
+                for start in self.strips.starts(p.x0, p.x1, y0, slope, max(at, low), want):
+                    base = start if lowest < 0 else lowest
+                    laid = self.strips.strip(want, p.x0, p.x1, y0, slope, start, high, base, need, fitting, left, worth, behind)
+                    if laid and laid.strip:
+                        break
+                else:
+                    continue
+                strips.append(laid.strip)
+                lowest = laid.strip.y0 if lowest < 0 else lowest
+                need, total = max(need, laid.need), total + laid.worth
+                for index, amount in laid.taken:
+                    left[index] -= amount
+                    taken.append((index, amount))
+                at = laid.strip.y1 + self.shop.kerf.rip
+            tried = [(0, [w]) for w in sorted(fitting, key=lambda w: -w.width) if left[w.index] > 0]
+            if high - at < self.proposer.narrowest:
+                break
+        if not strips:
+            return None
+        # A segment is cut no longer than what lies in it.
+        x1 = max(blank.x1 for strip in strips for blank in strip.blanks)
+        x1 = p.x1 if p.x1 - x1 < self.shop.min_blank_length else x1
+        return Laid(total, None, FilledSegment(p.x0, x1, y0, slope, tuple(strips)), tuple(taken), need)
+
+    def _cap(self, x0: int, x1: int) -> float:
+        """The flat thickness of a stretch that is milled in one piece; of its flattest strip where that is too little."""
+        band = self._band(x0, x1)
+        if self.shop.method == "rough-rip" or band is None:
+            return float("inf")
+        y0, slope, high = band
+        whole = self.strips.slab(x0, x1, y0, slope, 0, high)
+        narrow = self.proposer.narrowest
+        if whole >= self.proposer.thinnest or high <= narrow:
+            return whole
+        return max(self.strips.slab(x0, x1, y0, slope, low, low + narrow) for low in (0, (high - narrow) // 2, high - narrow))
+
+    def _beyond(self, at: int) -> int:
+        """Where to look next when nothing begins here: behind the next fault, or a little further."""
+        ends = [d.x1 for d in self.board.boxed if not d.sound and d.x1 > at]
+        return min(min(ends, default=self.board.length), at + self.shop.min_blank_length // 2)
+
+    def _filled(self, c: "_Cut", left: Sequence[int]) -> Fill:
+        return Fill(c.segments, tuple((i, a - b) for i, (a, b) in enumerate(zip(left, c.left, strict=True)) if a != b))
+
+    @cached_property
+    def proposer(self) -> Proposer:
+        step = TICKS_PER_INCH // 64 if self.mark == TICKS_PER_INCH // 64 else self.mark
+        return Proposer(self.board, self.shop, self.mine, self.mark, step, self._alone)
+
+    @cached_property
+    def _flat_whole(self) -> float:
+        """How thick the board comes out if it is flattened whole."""
+        low, high = min(s.y0 for s in self.board.stations), max(s.y1 for s in self.board.stations)
+        return self.strips.slab(0, self.board.length, low, 0.0, 0, high - low)
+
+    def _alone(self, want: Want) -> bool:
+        """Whether a blank of this want would be flat enough in the middle of the board or at an end."""
+        if self.shop.method != "rough-rip":
+            return True
+        shop = self.shop
+        long = max(want.length + shop.allowance.length, shop.min_blank_length)
+        width = (want.stave_min or want.width) + shop.allowance.width
+        need = want.thickness + shop.allowance.face
+        if self._flat_whole >= need:  # then any part of it is
+            return True
+        free = self.board.length - 2 * shop.end_trim - long
+        for share in (0.5, 0.0, 1.0):
+            x0 = shop.end_trim + int(free * share)
+            band = self._band(x0, x0 + long)
+            if band and band[2] >= width:
+                for low in {0, (band[2] - width) // 2, band[2] - width}:
+                    if self.strips.slab(x0, x0 + long, band[0], band[1], low, low + width) >= need:
+                        return True
+        return False
+
+    def _band(self, x0: int, x1: int) -> Band | None:
+        """The reference line over which a stretch is widest, the flattest of equals; None where nothing is clear."""
+        if (x0, x1) not in self.bands:
+            self.bands[x0, x1] = self._widest_band(x0, x1)
+        return self.bands[x0, x1]
+
+    def _widest_band(self, x0: int, x1: int) -> Band | None:
+        (low0, high0), (low1, high1) = self.board.edges(x0), self.board.edges(x1)
+        lower, upper = (low1 - low0) / (x1 - x0), (high1 - high0) / (x1 - x0)
+        found: list[Band] = []
         for slope in {0.0, lower, upper, (lower + upper) / 2}:
             slope = min(max(slope, -self.shop.max_slope), self.shop.max_slope)
             slope = float(f"{slope:.6f}") if abs(slope) < self.shop.max_slope else slope
-            y0 = max(e[0] - slope * (x - x0) for e, x in zip(edges, xs, strict=True))
-            y0 = int(-(-y0 // 1))
-            high = int(min(e[1] - slope * (x - x0) for e, x in zip(edges, xs, strict=True)) - y0)
+            y0, _ = self.board.reach(0, slope, x0, x0, x1)
+            _, high = self.board.reach(y0, slope, x0, x0, x1)
             if high > 0:
                 found.append((y0, slope, high))
-        found.sort(key=lambda line: (-line[2], abs(line[1])))
-        self.bands[x0, x1] = found[:1] if len(found) < 2 or found[0][2] - found[1][2] > 1000 else found[:2]
-        return self.bands[x0, x1]
-
-    def _segment(
-        self, x0: int, x1: int, wants: list[Want], left: list[int], worth: Sequence[float], rng: random.Random
-    ) -> Laid | None:
-        """One trial of cutting x0..x1 into strips, from the datum edge up."""
-        bands = self._band(x0, x1)
-        if not bands:
-            return None
-        y0, slope, high = rng.choice(bands)
-        run = x1 - x0
-        fitting = [w for w in wants if w.length + self.shop.allowance.length <= run and left[w.index] > 0]
-        if not fitting:
-            return None
-        left = list(left)
-        strips: list[FilledStrip] = []
-        total = 0.0
-        taken: list[tuple[int, int]] = []
-        at, lowest, need = 0, -1, 0
-        leads = self._leads(run, high, fitting, left, worth, rng)
-        while fitting:
-            best: Laid | None = None
-            lead = leads.pop(0) if leads else None
-            tried = [lead] if lead and left[lead.index] > 0 else rng.sample(fitting, min(6, len(fitting)))
-            for want in tried:
-                for start in self.strips.starts(x0, x1, y0, slope, at, want):
-                    low = start if lowest < 0 else lowest
-                    laid = self.strips.strip(want, x0, x1, y0, slope, start, high, low, need, fitting, left, worth)
-                    if laid is None:
-                        continue
-                    laid.worth *= 1 + 0.25 * rng.random()
-                    if best is None or laid.worth * best.cost > best.worth * laid.cost:
-                        best = laid
-            if best is None or best.strip is None:
-                if lead:
-                    continue
-                break
-            strips.append(best.strip)
-            lowest = best.strip.y0 if lowest < 0 else lowest
-            need = max(need, best.need)
-            total += best.worth
-            for index, amount in best.taken:
-                left[index] -= amount
-                taken.append((index, amount))
-            at = best.strip.y1 + self.shop.kerf.rip
-            fitting = [w for w in fitting if left[w.index] > 0]
-        if not strips:
-            return None
-        return Laid(total, 1.0, None, FilledSegment(x0, x1, y0, slope, tuple(strips)), tuple(taken), need)
-
-    def _leads(
-        self, run: int, high: int, fitting: list[Want], left: list[int], worth: Sequence[float], rng: random.Random
-    ) -> list[Want]:
-        """Wants whose strips fill the width best, in any order: a knapsack over the width in 64ths.
-
-        Judged by length and width alone; whether a strip holds where it comes to lie is asked when it is laid.
-        """
-        grain = self.mark
-        kerf = self.shop.kerf.rip
-        room = (high + kerf) // grain
-        items: list[tuple[int, float, Want]] = []
-        for want in rng.sample(fitting, min(24, len(fitting))):
-            width = want.width if not want.is_panel else min(want.stave_max, max(want.stave_min, left[want.index]))
-            size = -(-(width + self.shop.allowance.width + kerf) // grain)
-            each = (run - self.shop.allowance.length + self.shop.kerf.crosscut) // (want.length + self.shop.kerf.crosscut)
-            if size > room or each < 1:
-                continue
-            if want.is_panel:
-                gain, rows = want.volume * width / want.width * each, 1
-            else:
-                in_a_row = min(each, left[want.index])
-                gain, rows = float(want.volume * in_a_row), min(3, -(-left[want.index] // in_a_row))
-            gain *= worth[want.index] * (0.9 + 0.2 * rng.random())
-            items += [(size, gain, want)] * rows
-        if not items:
-            return []
-        best = np.zeros(room + 1)
-        took = np.zeros((len(items), room + 1), dtype=bool)
-        for k, (size, gain, _) in enumerate(items):
-            with_it = best[: room + 1 - size] + gain
-            took[k, size:] = with_it > best[size:]
-            best[size:] = np.where(took[k, size:], with_it, best[size:])
-        chosen: list[Want] = []
-        at = room
-        for k in range(len(items) - 1, -1, -1):
-            if took[k, at]:
-                chosen.append(items[k][2])
-                at -= items[k][0]
-        rng.shuffle(chosen)
-        return chosen
+        return min(found, key=lambda line: (-line[2], abs(line[1])), default=None)

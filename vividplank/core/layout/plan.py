@@ -15,6 +15,11 @@ class Item:
     n: int
     stave: int = 0
 
+    @property
+    def name(self) -> str:
+        """As it is written on the wood: A1, or SE1·2 for a stave."""
+        return f"{self.part}{self.n}" + (f"·{self.stave}" if self.stave else "")
+
 
 @dataclass(frozen=True)
 class Blank:
@@ -27,6 +32,11 @@ class Blank:
     def items(self) -> Iterator[Item]:
         for layer in self.layers:
             yield from layer
+
+    @property
+    def name(self) -> str:
+        """What lies in it: end to end with +, layers with /."""
+        return " / ".join(" + ".join(i.name for i in layer) for layer in self.layers)
 
 
 @dataclass(frozen=True)

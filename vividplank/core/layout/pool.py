@@ -13,8 +13,11 @@ from scipy.optimize import Bounds, LinearConstraint, linprog, milp
 from scipy.sparse import coo_matrix, csr_matrix, vstack
 
 from vividplank.core.layout.filled import Fill, FilledBlank, FilledSegment, FilledStrip
+from vividplank.core.layout.team import Share
 
 _MOST = 3000
+#: A board by its place, and what it gives.
+Key = tuple[int, tuple[tuple[int, int], ...]]
 
 
 class Pool:
@@ -24,31 +27,54 @@ class Pool:
         self.prices = np.array(prices, dtype=float)
         self.demand = np.array(demand, dtype=float)
         self.penalty = np.array(penalty, dtype=float)  # for each unit of a want left out
-        self.columns: dict[tuple[int, tuple[tuple[int, int], ...]], Fill] = {}
+        self.columns: dict[Key, Fill] = {}
+        self.fresh: list[tuple[int, Fill]] = []  # not told to others yet
 
     def add(self, board: int, fill: Fill) -> None:
-        if fill.segments:
-            self.columns.setdefault((board, fill.taken), fill)
-            if len(self.columns) > _MOST:
-                self.columns.pop(next(iter(self.columns)))
+        if fill.segments and self._keep(board, fill):
+            self.fresh.append((board, fill))
+
+    def _keep(self, board: int, fill: Fill) -> bool:
+        """Whether it is new; the oldest goes where there are too many."""
+        if (board, fill.taken) in self.columns:
+            return False
+        self.columns[board, fill.taken] = fill
+        if len(self.columns) > _MOST:
+            self.columns.pop(next(iter(self.columns)))
+        return True
+
+    def share(self, share: Share, bound: float) -> float:
+        """Tell others what is new, and take in what they have found; the best bound that anyone knows."""
+        told, self.fresh = self.fresh, []
+        found, best = share(told, bound)
+        for board, fill in found:
+            self._keep(board, fill)
+        return best
 
     def worth(self) -> np.ndarray | None:
         """The price of one unit of each want in the linear relaxation; None where it was not solved."""
         if not self.columns:
             return None
-        cover, once, cost = self._program()
+        cover, once, cost = self._program(list(self.columns), self.penalty)
         limits = vstack([-cover, once])
         right = np.concatenate([-self.demand, np.ones(len(self.prices))])
         solved = linprog(cost, A_ub=limits, b_ub=right, bounds=(0, None), method="highs", options={"time_limit": 2.0})
         return None if solved.status != 0 else np.maximum(0.0, -solved.ineqlin.marginals[: len(self.demand)])
 
-    def choose(self, seconds: float) -> dict[int, Fill] | None:
-        """The best fills by board; surplus is still in them."""
-        if not self.columns:
+    def choose(self, seconds: float, penalty: Sequence[float] | None = None) -> dict[int, Fill] | None:
+        """The best fills by board; surplus is still in them.
+
+        With a `penalty` of its own for each unit of a want left out, only fills that cost less than what they place are taken.
+        """
+        keys = list(self.columns)
+        owed = self.penalty if penalty is None else np.array(penalty, dtype=float)
+        if penalty is not None:
+            keys = [k for k in keys if self.prices[k[0]] < sum(owed[w] * n for w, n in k[1])]
+        if not keys:
             return None
-        cover, once, cost = self._program()
-        whole = np.concatenate([np.ones(len(self.columns)), np.zeros(len(self.demand))])
-        upper = np.concatenate([np.ones(len(self.columns)), self.demand])
+        cover, once, cost = self._program(keys, owed)
+        whole = np.concatenate([np.ones(len(keys)), np.zeros(len(self.demand))])
+        upper = np.concatenate([np.ones(len(keys)), self.demand])
         solved = milp(
             cost, integrality=whole, bounds=Bounds(0, upper),
             constraints=[LinearConstraint(cover, lb=self.demand), LinearConstraint(once, ub=1)],
@@ -56,26 +82,30 @@ class Pool:
         )
         if solved.x is None:
             return None
-        keys = list(self.columns)
         return {keys[k][0]: self.columns[keys[k]] for k in np.flatnonzero(solved.x[: len(keys)] > 0.5)}
 
-    def _program(self) -> tuple[csr_matrix, csr_matrix, np.ndarray]:
+    def cheapest(self, units: Sequence[float]) -> float:
+        """The least that a unit of worth costs in any fill; `units` is what one of each want is worth."""
+        given = ((self.prices[b], sum(units[w] * n for w, n in taken)) for b, taken in self.columns)
+        return min((float(price) / worth for price, worth in given if price > 0 and worth > 0), default=0.0)
+
+    def _program(self, keys: Sequence[Key], penalty: np.ndarray) -> tuple[csr_matrix, csr_matrix, np.ndarray]:
         """Cover matrix (with a column for what each want leaves out), one-fill-a-board matrix, costs."""
         rows, columns, values, boards = [], [], [], []
-        for k, (board, taken) in enumerate(self.columns):
+        for k, (board, taken) in enumerate(keys):
             boards.append(board)
             for want, amount in taken:
                 rows.append(want)
                 columns.append(k)
                 values.append(min(float(amount), self.demand[want]))
-        n, w = len(self.columns), len(self.demand)
+        n, w = len(keys), len(self.demand)
         rows += range(w)
         columns += range(n, n + w)
         values += [1.0] * w
         cover = coo_matrix((values, (rows, columns)), shape=(w, n + w)).tocsr()
         once = coo_matrix((np.ones(n), (boards, range(n))), shape=(len(self.prices), n + w)).tocsr()
         # A hair for every board, so that of two equal choices the one with fewer boards is taken.
-        cost = np.concatenate([self.prices[boards] + 1e-6 * (1 + self.prices.max()), self.penalty])
+        cost = np.concatenate([self.prices[boards] + 1e-6 * (1 + self.prices.max()), penalty])
         return cover, once, cost
 
 

@@ -5,26 +5,47 @@ then more left over in reusable lengths. Wants that keep being left out are weig
 they are placed (the squeaky wheel gets the oil).
 """
 
+import heapq
+import math
 import random
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from decimal import Decimal
 
+from vividplank.core.cutlist.part import blank_need
 from vividplank.core.job import Job
 from vividplank.core.layout.bound import lower_bound
 from vividplank.core.layout.fill import Filler
 from vividplank.core.layout.filled import EMPTY, Fill
+from vividplank.core.layout.holds import Task, still_wanted
 from vividplank.core.layout.limits import Limits, Progress, Watch
-from vividplank.core.layout.plan import Blank, BoardPlan, Item, Plan, Segment, Strip, Unplaced
+from vividplank.core.layout.naming import Named
+from vividplank.core.layout.plan import Plan, Segment, Unplaced
 from vividplank.core.layout.pool import Pool, without_surplus
 from vividplank.core.layout.reason import why_unplaced
-from vividplank.core.layout.want import Want, wants
-from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM
+from vividplank.core.layout.team import Share, helped
+from vividplank.core.layout.want import Want, together, wants
+from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_INCH, TICKS_PER_MM
 
 Clock = Callable[[], float]
 
 #: Rounds of ruin and recreate between two choices from the pool.
 _COMBINE_EVERY = 40
+#: Boards filled with the first choice of everything in a round.
+_PRICED = 5
+#: Boards not in use that are tried in a round beside those that were emptied.
+_IDLE_TRIED = 5
+
+#: Wants looked at together for one board.
+_MANY, _MANY_QUICK = 120, 40
+#: How much more a part weighs that is placed before all others.
+_FIRST = 1000.0
+#: Shares of the time for which the first helper searches and then sees to the bound; and a search without help to the bound.
+_SEARCHING, _PROVING, _PROVING_ALONE = 0.55, 0.27, 0.2
+#: Rows by worth that the bound gets at most.
+_CUTS = 400
+#: How much more than the thriftiest fill others may cost to stay when fills are put together; 0: any.
+_PATIENCE = (0.0, 1.02, 1.04, 1.07)
 
 __all__ = ["Limits", "Progress", "Watch", "search"]
 
@@ -47,60 +68,129 @@ class _State:
     left: list[int] = field(default_factory=list)
 
 
-def search(job: Job, limits: Limits, clock: Clock, watch: Watch | None = None) -> Plan:
+def search(job: Job, limits: Limits, clock: Clock, watch: Watch | None = None, task: Task | None = None) -> Plan:
     """The best plan found within the limits, with a bound that no complete plan can undercut.
 
-    `clock` tells seconds from any beginning; the core has none of its own.
+    `clock` tells seconds from any beginning; the core has none of its own. With a `task` it is solved round what is held, and
+    the bound is still that of the job without it.
     """
-    return _Search(job, limits, watch, clock).run()
+    asked = task or Task()
+    with helped(job, limits, clock, _helping, asked) as share:
+        return _Search(job, limits, watch, clock, share, asked).run()
+
+
+def _helping(job: Job, task: Task, limits: Limits, clock: Clock, share: Share, first: bool) -> float:
+    """The first helper searches at first and then sees to the bound, so that it is there before the time is over."""
+    searched = replace(limits, seconds=_SEARCHING * limits.seconds) if first else limits
+    helper = _Search(job, searched, None, clock, share, task)
+    helper.run()
+    if first:
+        helper.prove(_PROVING * limits.seconds)
+    return helper.bound
 
 
 class _Search:
-    def __init__(self, job: Job, limits: Limits, watch: Watch | None, clock: Clock) -> None:
-        self.job = job
+    def __init__(
+        self, job: Job, limits: Limits, watch: Watch | None, clock: Clock, share: Share | None = None, task: Task | None = None
+    ) -> None:
+        task = task or Task()
+        self.share = share
+        self.whole = job
+        self.job = job = task.holds.on(job)
+        self.held = task.pinned(job)
         self.limits = limits
         self.watch = watch
+        self.stopped = False
         self.clock = clock
         self.began = clock()
         self.rng = random.Random(limits.seed)
-        self.wants = wants(job)
+        self.wants, self.staves = still_wanted(wants(job), self.held, job.shop.allowance.width)
         self.demand = [w.width if w.is_panel else w.count for w in self.wants]
         mark = TICKS_PER_64TH if job.unit == "in" else TICKS_PER_MM // 2
-        self.fillers = [Filler(b, job.shop, self.wants, mark) for b in job.boards]
-        self.worth = [self._scarcity(w) for w in self.wants]
-        self.bound = lower_bound(job, min(2.0, limits.seconds / 5))
-        self.prices = [float(b.price) for b in job.boards]
+        self.fillers = [Filler(b, job.shop, self.wants, mark, self._pinned(b.id)) for b in job.boards]
+        self.plain = [self._scarcity(w) * (_FIRST if w.name in task.holds.first else 1.0) for w in self.wants]
+        self.weights = [_FIRST if w.name in task.holds.first else 1.0 for w in self.wants]
+        self.worth = list(self.plain)
+        self.bound = lower_bound(self.whole)
+        self.sunk = sum((b.price for b in job.boards if b.id in self.held), Decimal(0))
+        self.prices = [0.0 if b.id in self.held else float(b.price) for b in job.boards]
+        for group in together(self.job, self.wants):
+            self._keep_together(set(group))
         self.areas = [b.length * b.mean_width * b.thinnest for b in job.boards]
         prices = sum((b.price for b in job.boards), Decimal(1))
         volume = sum(w.volume * (1 if w.is_panel else w.count) for w in self.wants) or 1
         self.per_volume = 4 * float(prices) / volume
         self.units = [w.volume / (w.width if w.is_panel else 1) for w in self.wants]
-        self.pool = Pool(self.prices, self.demand, [self.per_volume * u for u in self.units])
+        self.pool = Pool(
+            self.prices, self.demand, [self.per_volume * u * w for u, w in zip(self.units, self.weights, strict=True)]
+        )
         self.guide: list[float] = list(self.worth)
 
+    def _keep_together(self, group: set[int]) -> None:
+        """Give the wants of a group to the board that holds them all for the least; where none does they go where they can."""
+        ids = {i.part for index in group for lump in self.wants[index].members for i in lump}
+        names = {self.job.part(i).same_board for i in ids}
+        begun = {board for board, segments in self.held.items() for s in segments for _, b in s.blanks() for i in b.items()
+                 if self.job.part(i.part).same_board in names}
+        demand = [n if k in group else 0 for k, n in enumerate(self.demand)]
+        holding: list[tuple[float, int]] = []
+        for i, filler in enumerate(self.fillers):
+            if group <= filler.mine_indexes and (not begun or filler.board.id in begun):
+                fills = filler.cut(demand, self.plain, self.rng, 3, 4)
+                if any(all(dict(f.taken).get(k, 0) >= demand[k] for k in group) for f in fills):
+                    holding.append((self.prices[i], i))
+        if holding:
+            chosen = min(holding)[1]
+            for i, filler in enumerate(self.fillers):
+                if i != chosen:
+                    filler.leave_to_others(group)
+
+    def _pinned(self, board: str) -> list[tuple[Segment, int]]:
+        """The pinned segments of a board, each with the thickness they ask for."""
+        found = []
+        for segment in self.held.get(board, ()):
+            needs = [blank_need([max(self.job.part(i.part).thickness for i in b.items())] * len(b.layers), self.job.shop)
+                     for _, b in segment.blanks()]
+            found.append((segment, max(needs)))
+        return found
+
+    def prove(self, seconds: float, go_on: Callable[[], bool] = lambda: True) -> None:
+        """Raise the bound for so long, or until it is stopped."""
+        until = self.clock() + seconds
+        self.bound = max(self.bound, lower_bound(self.whole, _CUTS, lambda: self.clock() < until and go_on()))
+
     def run(self) -> Plan:
-        state = self._recreate([EMPTY] * len(self.fillers), list(range(len(self.fillers))))
+        state = self._first()
         best, standing = state, self._standing(state)
+        if self.share is None and self.limits.rounds is None and self.wants:
+            first = self._progress(best, standing, 0)
+            self.prove(_PROVING_ALONE * self.limits.seconds, lambda: self._goes_on(first))
         energy = self._energy(standing, state.fills)
         total = float(sum((b.price for b in self.job.boards), Decimal(1)))
         rounds, told, settled = 0, -1.0, None
+        combined = (0, 0.0, 0.0)
         while True:
             spent = self.clock() - self.began
-            if self.watch and spent - told >= 0.1:
+            if self.stopped or (self.watch and spent - told >= 0.1):
                 told = spent
-                if not self.watch(self._progress(best, standing, rounds)):
+                if not self._goes_on(self._progress(best, standing, rounds)):
                     break
-            if spent >= self.limits.seconds or rounds == self.limits.rounds or not self.fillers:
+            if spent >= self.limits.seconds or rounds == self.limits.rounds or not self.fillers or not self.wants:
                 break
             if standing.unplaced == 0 and float(standing.cost) <= self.bound + 1e-9:
                 settled = spent if settled is None else settled
                 if spent - settled >= min(1.0, 0.2 * self.limits.seconds):
                     break  # proved; a little longer for better leftovers
             rounds += 1
-            if rounds % _COMBINE_EVERY == 0:
+            if rounds == 1:  # the first plan took the boards as they came; now always the one that gives most
+                tried = self._recreate([EMPTY] * len(self.fillers), list(range(len(self.fillers))))
+            elif self._time_to_combine(rounds, spent, combined):
                 tried = self._combine(self.limits.seconds - spent)
+                now = self.clock() - self.began
+                combined = (rounds, now, now - spent)
             else:
-                self._price()
+                for _ in range(_PRICED):
+                    self._price()
                 tried = self._ruin(state)
             there = self._standing(tried)
             tried_energy = self._energy(there, tried.fills)
@@ -112,23 +202,60 @@ class _Search:
             self._oil(tried)
             if rounds % 60 == 0:
                 state, energy = best, self._energy(standing, best.fills)
+        if self.share:
+            self.bound = self.pool.share(self.share, self.bound)
         plan = self._plan(best)
         if self.watch:
             self.watch(self._progress(best, standing, rounds))
         return plan
 
+    def _goes_on(self, progress: Progress) -> bool:
+        """Tell whoever watches, and ask whether to go on; once stopped it stays so."""
+        self.stopped = self.stopped or (self.watch is not None and not self.watch(progress))
+        return not self.stopped
+
+    def _first(self) -> _State:
+        """A plan at once: the boards that are cheapest for their size filled one after the other."""
+        left = list(self.demand)
+        fills = [EMPTY] * len(self.fillers)
+        order = sorted(range(len(fills)), key=lambda i: self.prices[i] / self.areas[i])
+        for i in order:
+            if not any(n > 0 for n in left) or self.clock() - self.began >= self.limits.seconds:
+                break
+            if any(left[w.index] > 0 for w in self.fillers[i].mine):
+                fills[i] = self._fill(i, left, self.worth, quick=True)
+                for index, amount in fills[i].taken:
+                    left[index] -= amount
+        return _State(fills, left)
+
+    def _time_to_combine(self, rounds: int, spent: float, combined: tuple[int, float, float]) -> bool:
+        """Every so many rounds; sooner where rounds are slow, but for no more than a third of the time."""
+        last_round, last, took = combined
+        if self.limits.rounds is not None:
+            return rounds % _COMBINE_EVERY == 0
+        return rounds - last_round >= _COMBINE_EVERY or spent - last >= max(0.7, 2 * took)
+
     def _scarcity(self, want: Want) -> float:
-        """Wants that few boards can give are laid before those that fit anywhere."""
+        """What a want is worth for its volume at the start: the room it takes with its kerfs, of a board that could be resawn;
+        more where few boards can give it.
+        """
+        shop = self.job.shop
+        each = want.thickness + shop.allowance.face + shop.kerf.resaw
+        mine = [f.board for f in self.fillers if want.index in f.mine_indexes]
+        layers = min(((b.thickest + shop.kerf.resaw) // each for b in mine), default=1) or 1
+        staves = -(-want.width // want.stave_max) if want.is_panel else 1
+        across = want.width + staves * (shop.allowance.width + shop.kerf.rip)
+        taken = (want.length + shop.kerf.crosscut) * across / layers / want.volume * TICKS_PER_INCH
         room = sum(f.board.length * f.board.widest for f in self.fillers if want.index in f.mine_indexes)
         everything = sum(f.board.length * f.board.widest for f in self.fillers) or 1
-        return 1.0 + 1.5 * (1 - room / everything)
+        return taken * (1.0 + 0.1 * (1 - room / everything))
 
     def _oil(self, state: _State) -> None:
         for index, left in enumerate(state.left):
             if left > 0:
-                self.worth[index] = min(self.worth[index] * 1.05, 12.0)
+                self.worth[index] = min(self.worth[index] * 1.05, 12.0 * self.plain[index])
             else:
-                self.worth[index] = 1 + (self.worth[index] - 1) * 0.998
+                self.worth[index] = self.plain[index] + (self.worth[index] - self.plain[index]) * 0.99
 
     def _ruin(self, state: _State) -> _State:
         """Empty a few boards and lay what came off them again, perhaps without one of them."""
@@ -136,45 +263,65 @@ class _Search:
         fills = list(state.fills)
         used = [i for i in range(count) if fills[i].segments]
         again = set(self.rng.sample(range(count), min(count, self.rng.randint(1, 3))))
-        if used:
+        if used and self.rng.random() < 0.5:
+            # Those that give least for their price, and whoever is near them.
+            poor = sorted(used, key=lambda i: self._thrift(i, fills[i]) * (1 + 0.1 * self.rng.random()))
+            again = set(poor[: self.rng.randint(2, 5)])
+        elif used:
             again.add(self.rng.choice(used))
         if self.rng.random() < 0.1:
             again = set(range(count))
         without: set[int] = set()
         if used and not any(n > 0 for n in state.left) and self.rng.random() < 0.6:
-            dear = [i for i in used if self.job.boards[i].price > 0]
+            dear = [i for i in used if self.prices[i] > 0]
             if dear:
                 without = {self.rng.choice(dear)}
                 again |= without
         for i in again:
             fills[i] = EMPTY
         order = [i for i in again if i not in without]
-        order += [i for i in range(count) if not fills[i].segments and i not in again and i not in without]
+        idle = [i for i in range(count) if not fills[i].segments and i not in again and i not in without]
+        order += self.rng.sample(idle, min(len(idle), _IDLE_TRIED))
         return self._recreate(fills, order, last=without)
 
     def _recreate(self, fills: list[Fill], order: list[int], last: set[int] | None = None) -> _State:
-        """Fill the boards of `order` until nothing is left; cheap and fitting ones first, with some chance."""
+        """Fill boards of `order` until nothing is left, always the one that gives most for its price, with some chance.
+
+        What a board gives of less is less: a figure from before is still no smaller than the truth, so only the foremost is
+        asked again. Boards of `last` come when the others are full.
+        """
         left = list(self.demand)
         for fill in fills:
             for index, amount in fill.taken:
                 left[index] -= amount
         fills = list(fills)
-
-        def dearness(i: int) -> float:
-            board = self.job.boards[i]
-            rate = float(board.price) / (board.length * board.mean_width * board.thinnest)
-            return rate * (0.6 + 0.8 * self.rng.random())
-
-        queue = sorted((i for i in order if self.fillers[i].mine), key=dearness)
-        queue += [i for i in (last or ()) if self.fillers[i].mine]
-        for i in queue:
-            if not any(n > 0 for n in left) or self.clock() - self.began >= self.limits.seconds:
-                break
-            if fills[i].segments or not any(left[w.index] > 0 for w in self.fillers[i].mine):
-                continue
-            fills[i] = self.fillers[i].fill(left, self.worth, self.rng)
-            self.pool.add(i, fills[i])
-            for index, amount in fills[i].taken:
+        later = last or set()
+        chance = [0.9 + 0.2 * self.rng.random() for _ in self.fillers]
+        queue: list[tuple[bool, float, int]] = []
+        ready: dict[int, Fill] = {}
+        for i in [*order, *later]:
+            if self.fillers[i].mine and not fills[i].segments:
+                heapq.heappush(queue, (i in later, -math.inf, i))
+        while queue and any(n > 0 for n in left) and self.clock() - self.began < self.limits.seconds:
+            behind, _, i = heapq.heappop(queue)
+            known = ready.get(i)
+            if known and all(left[index] >= amount for index, amount in known.taken):
+                fill = known
+            else:
+                if not any(left[w.index] > 0 for w in self.fillers[i].mine):
+                    continue
+                fill = self._fill(i, left, self.worth)
+                if not fill.segments:
+                    continue
+                ready[i] = fill
+                given = sum(self.worth[index] * self._volume(index, amount) for index, amount in fill.taken)
+                score = given * chance[i] / self.prices[i] if self.prices[i] else math.inf
+                entry = (behind, -score, i)
+                if queue and entry > queue[0]:
+                    heapq.heappush(queue, entry)
+                    continue
+            fills[i] = fill
+            for index, amount in fill.taken:
                 left[index] -= amount
         return _State(fills, left)
 
@@ -182,17 +329,43 @@ class _Search:
         """Fill one board as if it had the first choice of everything, led by what is dear at the margin."""
         i = self.rng.randrange(len(self.fillers))
         if self.fillers[i].mine:
-            self.pool.add(i, self.fillers[i].fill(self.demand, self.guide, self.rng))
+            by, spread = (self.guide, 0.08) if self.rng.random() < 0.5 else (self.plain, 0.015)
+            self._fill(i, self.demand, [w * (1 + spread * (2 * self.rng.random() - 1)) for w in by])
+
+    def _fill(self, i: int, left: list[int], worth: list[float], quick: bool = False) -> Fill:
+        """What one board gives best of what is left; everything met on the way goes into the pool."""
+        beam, tries = (1, 1) if quick else (2, 3)
+        filler = self.fillers[i]
+        many = _MANY_QUICK if quick else _MANY
+        wanted = [w.index for w in filler.mine if left[w.index] > 0]
+        if len(wanted) > many:  # of a long list some, others the next time: what fills a board well is found among them
+            some = set(self.rng.sample(wanted, many))
+            left = [n if k in some else 0 for k, n in enumerate(left)]
+        found = filler.cut(left, worth, self.rng, beam, tries)
+        for fill in found:
+            self.pool.add(i, fill)
+        return found[0] if found else EMPTY
 
     def _combine(self, seconds_left: float) -> _State:
         """The best of the fills met so far, put together."""
+        if self.share:
+            self.bound = self.pool.share(self.share, self.bound)
         worth = self.pool.worth()
         if worth is not None:
-            per_volume = [float(p) / u for p, u in zip(worth, self.units, strict=True)]
-            mean = sum(per_volume) / len(per_volume) or 1.0
-            self.guide = [0.2 + 0.8 * p / mean for p in per_volume]
-        seconds = seconds_left if self.limits.rounds is None else 60.0
-        chosen = self.pool.choose(min(2.0, 0.5 * seconds))
+            margin = [float(p) / u for p, u in zip(worth, self.units, strict=True)]
+            asked = sum(p * n for p, n in zip(worth, self.demand, strict=True)) or 1.0
+            plain = sum(p * u * n for p, u, n in zip(self.plain, self.units, self.demand, strict=True))
+            # The margins of a poor pool jump about: half of the plain worth steadies them.
+            self.guide = [0.5 * p + 0.5 * m * plain / asked for p, m in zip(self.plain, margin, strict=True)]
+        seconds = min(2.0, 0.5 * seconds_left) if self.limits.rounds is None else 60.0
+        # Sometimes only the fills that are thriftiest stay, and what they leave out is laid anew.
+        patience = self.rng.choice(_PATIENCE)
+        owed = None
+        if patience:
+            worths = [p * u for p, u in zip(self.plain, self.units, strict=True)]
+            least = self.pool.cheapest(worths)
+            owed = [patience * least * w for w in worths]
+        chosen = self.pool.choose(seconds, owed)
         fills = [EMPTY] * len(self.fillers)
         if chosen:
             over = [-n for n in self.demand]
@@ -207,10 +380,11 @@ class _Search:
 
     def _standing(self, state: _State) -> _Standing:
         unplaced = 0
-        for want, left in zip(self.wants, state.left, strict=True):
+        for want, weight, left in zip(self.wants, self.weights, state.left, strict=True):
             if left > 0:
-                unplaced += want.volume if want.is_panel else want.volume * left
-        cost = sum((b.price for b, f in zip(self.job.boards, state.fills, strict=True) if f.segments), Decimal(0))
+                unplaced += int(weight) * (want.volume if want.is_panel else want.volume * left)
+        used = (b for b, f in zip(self.job.boards, state.fills, strict=True) if f.segments and b.id not in self.held)
+        cost = sum((b.price for b in used), self.sunk)
         return _Standing(unplaced, cost, sum(self._leftover(i, f) for i, f in enumerate(state.fills)))
 
     def _energy(self, standing: _Standing, fills: list[Fill]) -> float:
@@ -223,6 +397,10 @@ class _Search:
             share = sum(self._volume(index, amount) for index, amount in fill.taken) / area
             total += price * share * share
         return 0.3 * total
+
+    def _thrift(self, i: int, fill: Fill) -> float:
+        """What a board gives, by the plain worth, for its price."""
+        return sum(self.plain[index] * self._volume(index, n) for index, n in fill.taken) / (self.prices[i] or 1e-9)
 
     def _volume(self, index: int, amount: int) -> float:
         want = self.wants[index]
@@ -243,48 +421,12 @@ class _Search:
         return Progress(self.clock() - self.began, rounds, unplaced, standing.cost, self.bound)
 
     def _plan(self, state: _State) -> Plan:
-        """Name the instances; a panel that is not whole is left out with all its staves."""
-        waiting = {w.index: list(w.members) for w in self.wants}
-        staves = dict.fromkeys(waiting, 0)
-        broken = {w.index for w, left in zip(self.wants, state.left, strict=True) if w.is_panel and left > 0}
-
-        def items(layer: tuple[int, ...]) -> tuple[Item, ...]:
-            named: list[Item] = []
-            for index in layer:
-                want = self.wants[index]
-                if want.is_panel:
-                    if index in broken:
-                        continue
-                    staves[index] += 1
-                    first = want.members[0][0]
-                    named.append(Item(first.part, first.n, staves[index]))
-                else:
-                    named += waiting[index].pop(0)
-            return tuple(named)
-
-        boards: list[BoardPlan] = []
-        for board, fill in zip(self.job.boards, state.fills, strict=True):
-            segments: list[Segment] = []
-            for s in fill.segments:
-                strips: list[Strip] = []
-                for t in s.strips:
-                    blanks = [
-                        Blank(k.x0, k.x1, layers) for k in t.blanks
-                        if (layers := tuple(named for layer in k.layers if (named := items(layer))))
-                    ]
-                    if blanks:
-                        strips.append(Strip(t.y0, t.y1, tuple(blanks)))
-                if strips:
-                    segments.append(Segment(s.x0, s.x1, s.y0, s.slope, tuple(strips)))
-            if segments:
-                boards.append(BoardPlan(board.id, tuple(segments)))
+        named = Named(self.wants, state.left, self.staves, self.held)
+        boards = named.boards((b.id for b in self.job.boards), state.fills)
         used = {b.board for b in boards}
-        unplaced: list[Unplaced] = []
-        for want, left in zip(self.wants, state.left, strict=True):
-            if left <= 0:
-                continue
-            missing = want.members if want.is_panel else tuple(waiting[want.index])
-            why = why_unplaced(self.job, want)
-            unplaced += [Unplaced(item.part, item.n, why) for lump in missing for item in lump]
+        unplaced = tuple(
+            Unplaced(item.part, item.n, why) for want, missing in named.missing()
+            for why in [why_unplaced(self.whole, want)] for lump in missing for item in lump
+        )
         cost = sum((b.price for b in self.job.boards if b.id in used), Decimal(0))
-        return Plan(tuple(boards), tuple(unplaced), cost, self.bound, self.clock() - self.began)
+        return Plan(boards, unplaced, cost, self.bound, self.clock() - self.began)

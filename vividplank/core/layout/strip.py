@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from vividplank.core.board import Board, Region, flat_slab
 from vividplank.core.cutlist import Faces
 from vividplank.core.layout.filled import FilledBlank, FilledSegment, FilledStrip
+from vividplank.core.layout.plan import Segment, Strip
 from vividplank.core.layout.want import Want
 from vividplank.core.shop import Shop
 
@@ -14,12 +15,14 @@ from vividplank.core.shop import Shop
 SLAB_TOLERANCE = 0.001
 
 
+_RANK: dict[Faces, int] = {"clear-two": 2, "clear-one": 1, "sound": 0}
+
+
 @dataclass
 class Laid:
     """A strip or segment under trial: what it would hold and how much that is worth."""
 
     worth: float = 0.0
-    cost: float = 1.0
     strip: FilledStrip | None = None
     segment: FilledSegment | None = None
     taken: tuple[tuple[int, int], ...] = ()
@@ -35,11 +38,13 @@ class Strips:
         self.shop = shop
         self.wants = wants
         self.lane = shop.method == "mill-wide"
+        self.sound = any(d.sound for d in board.boxed)
         self.slabs: dict[tuple[int, int, float, float, int, int], float] = {}
 
     def slab(self, x0: int, x1: int, y0: float, slope: float, h0: int, h1: int) -> float:
         """h(R), remembered."""
-        key = (x0, x1, y0, slope, h0, h1)
+        # Where thickness and width do not change, warp costs a place what it costs any other of its size.
+        key = (0, x1 - x0, 0.0, slope, 0, h1 - h0) if self.board.even else (x0, x1, y0, slope, h0, h1)
         if key not in self.slabs:
             if len(self.slabs) > 200_000:
                 self.slabs.clear()
@@ -50,7 +55,7 @@ class Strips:
         """Where a strip may begin: here, or just above a fault that is in the way."""
         width = (want.stave_min or want.width) + self.shop.allowance.width
         found = [at]
-        for d in self.board.defects:
+        for d in self.board.boxed:
             if d.x1 <= x0 or d.x0 >= x1:
                 continue
             lines = (y0 + slope * (max(d.x0, x0) - x0), y0 + slope * (min(d.x1, x1) - x0))
@@ -61,9 +66,12 @@ class Strips:
 
     def strip(
         self, want: Want, x0: int, x1: int, y0: int, slope: float, start: int, high: int, low: int, need: int,
-        fitting: list[Want], left: list[int], worth: Sequence[float],
+        fitting: list[Want], left: list[int], worth: Sequence[float], behind: Sequence[Want] = (),
     ) -> Laid | None:
-        """A strip led by `want` from `start` up, filled along its length; None where it does not hold."""
+        """A strip led by `want` from `start` up, filled along its length, first with those that are to lie behind it.
+
+        None where it does not hold.
+        """
         shop = self.shop
         room = high - start - shop.allowance.width
         if want.is_panel:
@@ -73,7 +81,9 @@ class Strips:
             rest = left[want.index] - net
             if 0 < rest < want.stave_min:  # share it, so that the next stave is no wider than it must be
                 net = max(want.stave_min, min(net, -(-left[want.index] // 2)))
-            if net - net % self.mark >= want.stave_min:
+            if rest <= 0:  # the last one: a mark too wide rather than a hair too narrow
+                net = min(net + -net % self.mark, want.stave_max, room)
+            elif net - net % self.mark >= want.stave_min:
                 net -= net % self.mark
         else:
             net = want.width
@@ -94,26 +104,92 @@ class Strips:
         modes: list[tuple[Faces, str]] = [(want.faces, side) for side in ("A", "B")]
         if want.faces != "clear-one":
             modes = modes[:1]
+        if not self.sound:  # then all faces are as clear as the best
+            modes = [("clear-two", "A")]
+        elif any(not _at_least(want.faces, w.faces) for w in behind):
+            modes.append((max((w.faces for w in behind), key=_RANK.__getitem__), "A"))
         best: Laid | None = None
         for count in {layers, 1}:
             for faces, side in modes:
                 clear = self._clear(x0, x1, y0, slope, start, top, faces, side, count > 1)
                 laid = self._along(want, clear, x0, y0, slope, start, top, net, faces, count, slab, fitting, left,
-                                   worth)
+                                   worth, behind)
                 if laid and (best is None or laid.worth > best.worth):
                     best = laid
-        if best:
-            best.cost = top - start + shop.kerf.rip
-            if self.lane and best.need > slab:
-                return None
+        return None if best and self.lane and best.need > slab else best
+
+    def beside(
+        self, segment: Segment, need: int, height: tuple[int, int], wants: list[Want], left: list[int], worth: Sequence[float]
+    ) -> list[Laid]:
+        """What goes into a segment beside the strips and blanks it has: along its strips, then across between them.
+
+        `need` is the thickness those ask for, `height` from where to where over its line the board reaches. `left` is not
+        changed.
+        """
+        shop, rip = self.shop, self.shop.kerf.rip
+        left = list(left)
+        found: list[Laid] = []
+        there = sorted((s.y0, s.y1) for s in segment.strips)
+        low, top = there[0][0], there[-1][1]
+        def take(laid: Laid) -> None:
+            found.append(laid)
+            for index, amount in laid.taken:
+                left[index] -= amount
+
+        for strip in segment.strips:
+            taken = [(b.x0 - shop.kerf.crosscut, b.x1 + shop.kerf.crosscut) for b in strip.blanks]
+            laid = self._along_pinned(segment, strip, taken, wants, left, worth, (low, top))
+            if laid:
+                take(laid)
+        edges = [height[0] - rip, *(y for pair in there for y in pair), height[1] + rip]
+        for bottom, above in zip(edges[::2], edges[1::2], strict=True):
+            at, high = bottom + rip, above - rip
+            for want in sorted(wants, key=lambda w: -w.width):
+                while left[want.index] > 0:
+                    one = self.strip(
+                        want, segment.x0, segment.x1, int(segment.y0), segment.slope, at, high, min(low, at), need, wants,
+                        left, worth,
+                    )
+                    if one is None or one.strip is None:
+                        break
+                    if not self._flat_together(segment, one.strip, (low, top), max(need, one.need)):
+                        break
+                    take(one)
+                    low, top, at = min(low, one.strip.y0), max(top, one.strip.y1), one.strip.y1 + rip
+        return found
+
+    def _along_pinned(
+        self, segment: Segment, strip: Strip, taken: list[tuple[int, int]], wants: list[Want], left: list[int],
+        worth: Sequence[float], reach: tuple[int, int],
+    ) -> Laid | None:
+        """The best that goes along a strip beside what is pinned in it."""
+        net = strip.y1 - strip.y0 - self.shop.allowance.width
+        slab = self.slab(segment.x0, segment.x1, segment.y0, segment.slope, *reach) if self.lane else float(self.board.thickest)
+        best: Laid | None = None
+        for want in (w for w in wants if left[w.index] > 0 and not w.is_panel and w.width <= net):
+            for side in ("A", "B"):
+                clear = self._clear(
+                    segment.x0, segment.x1, int(segment.y0), segment.slope, strip.y0, strip.y1, want.faces, side, False
+                )
+                laid = self._along(
+                    want, _without(clear, taken), segment.x0, int(segment.y0), segment.slope, strip.y0, strip.y1, net,
+                    want.faces, 1, slab, wants, left, worth, (),
+                )
+                if laid and laid.need <= slab and (best is None or laid.worth > best.worth):
+                    best = laid
         return best
+
+    def _flat_together(self, segment: Segment, strip: FilledStrip, reach: tuple[int, int], need: int) -> bool:
+        """Whether a segment is still flat enough for all its strips with one more."""
+        low, top = min(reach[0], strip.y0), max(reach[1], strip.y1)
+        return not self.lane or self.slab(segment.x0, segment.x1, segment.y0, segment.slope, low, top) >= need
 
     def _clear(
         self, x0: int, x1: int, y0: int, slope: float, low: int, top: int, faces: Faces, side: str, resawn: bool
     ) -> list[tuple[int, int]]:
         """Stretches of the strip free of what `faces` does not allow (with `side` as the clear face)."""
         blocked: list[tuple[int, int]] = []
-        for d in self.board.defects:
+        for d in self.board.boxed:
             if d.x1 <= x0 or d.x0 >= x1:
                 continue
             if d.sound:
@@ -138,16 +214,17 @@ class Strips:
     def _along(
         self, lead: Want, clear: list[tuple[int, int]], x0: int, y0: int, slope: float, low: int, top: int, net: int,
         faces: Faces, layers: int, slab: float, fitting: list[Want], left: list[int], worth: Sequence[float],
+        behind: Sequence[Want],
     ) -> Laid | None:
         """Blanks along the clear stretches: the lead first, then whatever else fits its strip."""
         shop = self.shop
         kerf = shop.kerf.crosscut
         others = [
             w for w in fitting
-            if w is not lead and not w.is_panel and w.width <= net and w.thickness <= lead.thickness
+            if w is not lead and not w.is_panel and w.width <= net
             and _at_least(faces, w.faces)
         ]
-        others.sort(key=lambda w: (w.width * w.thickness, w.length), reverse=True)
+        others.sort(key=lambda w: (w in behind, w.width * w.thickness, w.length), reverse=True)
         order = [lead, *others]
         used: dict[int, int] = {}
         blanks: list[FilledBlank] = []
@@ -180,7 +257,7 @@ class Strips:
             + (len(k.layers) - 1) * shop.kerf.resaw
             for k in blanks
         )
-        return Laid(total, 1.0, FilledStrip(low, top, tuple(blanks)), None, tuple(used.items()), thickest)
+        return Laid(total, FilledStrip(low, top, tuple(blanks)), None, tuple(used.items()), thickest)
 
     def _blank(
         self, order: list[Want], at: int, end: int, line: float, slope: float, low: int, top: int, net: int,
@@ -242,7 +319,13 @@ class Strips:
         return need <= self.slab(at, x1, line, slope, low, top)
 
 
+def _without(clear: list[tuple[int, int]], taken: list[tuple[int, int]]) -> list[tuple[int, int]]:
+    """Stretches without those that are taken."""
+    for a, b in taken:
+        clear = [piece for c, d in clear for piece in ((c, min(d, a)), (max(c, b), d)) if piece[1] > piece[0]]
+    return clear
+
+
 def _at_least(have: Faces, wanted: Faces) -> bool:
     """Whether a stretch cleared for `have` serves a part that asks for `wanted`."""
-    rank = {"clear-two": 2, "clear-one": 1, "sound": 0}
-    return rank[have] >= rank[wanted]
+    return _RANK[have] >= _RANK[wanted]

@@ -2,7 +2,7 @@
 
 from xml.sax.saxutils import escape, quoteattr
 
-from vividplank.core.board import Board
+from vividplank.core.board import Board, Defect
 from vividplank.core.job import Job
 from vividplank.core.layout.plan import Plan, Segment
 from vividplank.core.measure import TICKS_PER_MM, show
@@ -28,10 +28,7 @@ def plan_svg(job: Job, plan: Plan) -> str:
         rows.append(f'<g id={quoteattr(board.id)} transform="translate(0 {_mm(y + high)}) scale(1 -1)">')
         rows.append(_outline(board))
         rows += [_segment(job, s) for s in segments]
-        rows += [
-            f'<rect class="fault" x="{_mm(d.x0)}" y="{_mm(d.y0)}" width="{_mm(d.x1 - d.x0)}" height="{_mm(d.y1 - d.y0)}">'
-            f"<title>{escape(d.kind)} ({d.face})</title></rect>" for d in board.defects
-        ]
+        rows += [_fault(d) for d in board.defects]
         rows.append("</g>")
         y += high - low + _GAP
     return (
@@ -46,6 +43,17 @@ def _outline(board: Board) -> str:
     return f'<polygon class="board" points="{" ".join(f"{_mm(x)},{_mm(y)}" for x, y in points)}"/>'
 
 
+def _fault(d: Defect) -> str:
+    title = f"<title>{escape(d.kind)} ({d.face})</title>"
+    if d.shape == "outline":
+        return f'<polygon class="fault" points="{" ".join(f"{_mm(x)},{_mm(y)}" for x, y in d.points)}">{title}</polygon>'
+    if d.shape == "ellipse":
+        middle = f'cx="{_mm((d.x0 + d.x1) / 2)}" cy="{_mm((d.y0 + d.y1) / 2)}"'
+        return f'<ellipse class="fault" {middle} rx="{_mm((d.x1 - d.x0) / 2)}" ry="{_mm((d.y1 - d.y0) / 2)}">{title}</ellipse>'
+    size = f'width="{_mm(d.x1 - d.x0)}" height="{_mm(d.y1 - d.y0)}"'
+    return f'<rect class="fault" x="{_mm(d.x0)}" y="{_mm(d.y0)}" {size}>{title}</rect>'
+
+
 def _segment(job: Job, segment: Segment) -> str:
     found: list[str] = []
     for strip, blank in segment.blanks():
@@ -53,18 +61,13 @@ def _segment(job: Job, segment: Segment) -> str:
         corners = [(x, region.line(x) + h) for x, h in (
             (region.x0, region.h0), (region.x1, region.h0), (region.x1, region.h1), (region.x0, region.h1))]
         points = " ".join(f"{_mm(x)},{_mm(y)}" for x, y in corners)
-        names = " / ".join(" + ".join(_name(i.part, i.n, i.stave) for i in layer) for layer in blank.layers)
         middle = (region.x0 + region.x1) / 2
         at = region.line(middle) + (region.h0 + region.h1) / 2
         found.append(
             f'<polygon class="blank" points="{points}"/><text transform="translate({_mm(middle)} {_mm(at)}) scale(1 -1)" '
-            f'font-size="14" text-anchor="middle" dominant-baseline="middle">{escape(names)}</text>'
+            f'font-size="14" text-anchor="middle" dominant-baseline="middle">{escape(blank.name)}</text>'
         )
     return "".join(found)
-
-
-def _name(part: str, n: int, stave: int) -> str:
-    return f"{part}{n}" + (f"·{stave}" if stave else "")
 
 
 def _mm(ticks: float) -> str:

@@ -41,6 +41,17 @@ class Want:
         return self.members[0][0].part
 
 
+def together(job: Job, wants: list[Want]) -> list[list[int]]:
+    """The places of wants that are to come from one board, group by group."""
+    names = {p.id: p.same_board for p in job.parts}
+    groups: dict[str, list[int]] = {}
+    for w in wants:
+        for name in dict.fromkeys(names[i.part] for lump in w.members for i in lump):
+            if name:
+                groups.setdefault(name, []).append(w.index)
+    return list(groups.values())
+
+
 def wants(job: Job) -> list[Want]:
     """The job's parts as wants, in the order of the file."""
     kerf = job.shop.kerf.crosscut

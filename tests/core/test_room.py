@@ -1,0 +1,111 @@
+"""No right plan makes more of a board than room.py says: against plans found, planted plans and cases worked by hand."""
+
+import random
+import time
+
+import numpy as np
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from bench.planted import FAMILIES, Family, planted
+from tests.jobs import jobs
+from tests.making import BARE, a_board, a_fault, a_part, t
+from vividplank.core.board import Board, Warp, same_species
+from vividplank.core.cutlist import Part
+from vividplank.core.job import Job
+from vividplank.core.layout.plan import BoardPlan, Plan
+from vividplank.core.layout.room import Rooms
+from vividplank.core.layout.search import Limits, search
+from vividplank.core.layout.want import Want, wants
+
+
+def held(plan: BoardPlan, listed: list[Want], job: Job) -> np.ndarray:
+    """How many lumps of each want, or ticks of net width of its staves, a board holds."""
+    found = np.zeros(len(listed))
+    first = {member[0]: w.index for w in listed for member in w.members}
+    for segment in plan.segments:
+        for strip, blank in segment.blanks():
+            for item in blank.items():
+                plain = type(item)(item.part, item.n)
+                if plain in first:
+                    w = first[plain]
+                    found[w] += strip.y1 - strip.y0 - job.shop.allowance.width if listed[w].is_panel else 1
+    return found
+
+
+def assert_room(job: Job, plan: Plan, rng: random.Random) -> None:
+    for species in {b.species for b in job.boards}:
+        boards = [b for b in job.boards if b.species == species]
+        parts = tuple(p for p in job.parts if same_species(p.species, species))
+        if not parts:
+            continue
+        listed = wants(Job("", job.shop, parts, ()))
+        rooms = Rooms(boards, listed, job.shop)
+        if rooms.shortest < 1:
+            continue
+        taken = {p.board: held(p, listed, job) for p in plan.boards}
+        for spread in (0.0, 0.5, 2.0):
+            worth = np.array([
+                (w.length if w.is_panel else w.length * w.width) * rng.uniform(1 - spread / 2, 1 + spread) for w in listed
+            ])
+            worth = np.maximum(worth, 0)
+            room, _ = rooms.most(worth)
+            for b, board in enumerate(boards):
+                assert float(worth @ taken.get(board.id, np.zeros(len(listed)))) <= room[b] * (1 + 1e-9)
+
+
+@settings(max_examples=150, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
+@given(jobs(), st.randoms(use_true_random=False))
+def test_no_plan_found_holds_more(job: Job, rng: random.Random) -> None:
+    assert_room(job, search(job, Limits(seconds=60, rounds=1), time.monotonic), rng)
+
+
+@pytest.mark.parametrize("family", FAMILIES)
+def test_planted_boards_hold_no_more(family: Family) -> None:
+    for seed in range(1, 9):
+        made = planted(family, 4, seed)
+        assert_room(made.job, made.plan, random.Random(seed))
+
+
+def room(board: Board, *parts: Part) -> tuple[float, list[float]]:
+    """By the piece: the most pieces of all kinds, and how many of each."""
+    found, held = Rooms([board], wants(Job("", BARE, parts, ())), BARE).most(np.ones(len(parts)))
+    return float(found[0]), list(held[0])
+
+
+def test_lengths_and_widths_that_do_not_go_in_are_not_counted() -> None:
+    # 60 by 7 in, kerfs of 1/8. Along: 29 + 1/8 + 29 = 58 1/8 go twice into 60. Across: 2 + 1/8 + 2 + 1/8 + 2 = 6 1/4 thrice.
+    assert room(a_board(length=60, width=7), a_part("A", 9, 29, 2)) == (6.0, [6.0])
+    # 31 in goes once.
+    assert room(a_board(length=60, width=7), a_part("A", 9, 31, 2)) == (3.0, [3.0])
+
+
+def test_beside_a_fault_only_what_fits_is_counted() -> None:
+    # Rot over the whole length from 2 to 4 1/2 in: 2 in are left below (one strip), 2 1/2 above (one).
+    board = a_board(length=60, width=7, defects=(a_fault("rot", 0, 60, 2, 4.5),))
+    # On a line two strips are crossed, and 60 1/8 in of lines hold a piece and its kerf 60 1/8 / 29 1/8 = 2.06 times.
+    assert room(board, a_part("A", 9, 29, 2))[0] == pytest.approx(2 * 60.125 / 29.125, abs=0.04)
+    sound = a_board(length=60, width=7, defects=(a_fault("tight-knot", 0, 60, 2, 4.5),))
+    assert room(sound, a_part("A", 9, 29, 2))[0] == 6.0
+
+
+def test_what_is_never_flat_enough_has_no_room() -> None:
+    # 1 in thick, bowed by 1/2 over 60 in: over 59 in nearly half an inch is lost, over 14 in hardly anything.
+    board = a_board(length=60, width=6, warp=Warp(t(0.5)))
+    assert room(board, a_part("A", 9, 59, 2, thickness=0.75))[0] == 0
+    assert room(board, a_part("A", 9, 14, 2, thickness=0.75))[0] > 0
+
+
+def test_thin_parts_count_for_every_layer() -> None:
+    # 1 in gives two of 3/8 with a kerf between them.
+    assert room(a_board(length=30, width=2), a_part("A", 9, 29, 2, thickness=0.375)) == (2.0, [2.0])
+
+
+def test_staves_are_counted_by_their_width() -> None:
+    made = a_part("P", 1, 29, 12, panel=(2, 3))
+    listed = wants(Job("", BARE, (made,), ()))
+    most, _ = Rooms([a_board(length=30, width=8)], listed, BARE).most(np.ones(1))
+    # 8 in less two kerfs between three staves leave 7 3/4 net; a level board may also be cut a little aslant, which room.py
+    # allows for by the slope over the length between the blanks of its outermost strips.
+    assert t(7.75) <= most[0] <= t(7.75) + t(1 / 4)

@@ -1,0 +1,414 @@
+"""The compiled heart of proposing how to cut a board; see propose.py for what it computes.
+
+A lead is a way to begin a strip: a want (or a stave of some width) with the length `blank` one of it takes, how `wide` its
+strip is with the kerf, what one of it is `worth`, the thickness it `need`s, and the want it belongs to (`owner`), of which it
+uses so many `unit`s out of what is in `stock`. Lengths are in steps of the rule, widths in grains.
+
+A way to fill a strip is a row of six: how many of the lead, the companion laid behind it and how many, a second companion and
+how many, and whether it holds anything.
+"""
+
+import numpy as np
+from numba import njit
+
+#: Strips looked at for one width, the densest of them.
+_STRIPS = 48
+#: Most strips across a board.
+ACROSS = 16
+#: Depth and trials of the search for lengths that go together.
+_DEPTH, _TRIALS = 4, 600
+
+
+@njit(cache=True)
+def _most(j, rest, kerf, blank, owner, unit, stock):  # type: ignore[no-untyped-def]
+    return min((rest + kerf) // (blank[j] + kerf), (stock[owner[j]] + unit[j] - 1) // unit[j])
+
+
+@njit(cache=True)
+def companions(cap, kerf, blank, wide, worth, need, owner, unit, stock):  # type: ignore[no-untyped-def]
+    """Which lead fills the rest of a strip best, for every width (row) and rest of a length (column): it and the best of
+    another want, -1 for none. Also the rests at which that changes, and the row of every lead's width.
+    """
+    n = blank.shape[0]
+    marks = np.zeros(4 * n, dtype=np.int64)
+    k = 0
+    for j in range(n):
+        if need[j] <= cap:
+            for m in range(1, min((stock[owner[j]] + unit[j] - 1) // unit[j], 4) + 1):
+                marks[k] = m * (blank[j] + kerf) - kerf
+                k += 1
+    marks = np.unique(marks[:k])
+    places = marks.shape[0]
+    which = np.full((n, places, 2), -1, dtype=np.int64)
+    gain = np.zeros((places, 2))
+    row = np.zeros(n, dtype=np.int64)
+    order = np.argsort(wide)
+    at = 0
+    for o in range(n):
+        j = order[o]
+        if o and wide[j] > wide[order[o - 1]]:
+            at += 1
+            which[at] = which[at - 1]
+        row[j] = at
+        if need[j] > cap or stock[owner[j]] <= 0:
+            continue
+        for p in range(np.searchsorted(marks, blank[j]), places):
+            v = _most(j, marks[p], kerf, blank, owner, unit, stock) * worth[j]
+            first, second = which[at, p, 0], which[at, p, 1]
+            if v > gain[p, 0]:
+                if first >= 0 and owner[first] != owner[j]:
+                    which[at, p, 1], gain[p, 1] = first, gain[p, 0]
+                which[at, p, 0], gain[p, 0] = j, v
+            elif v > gain[p, 1] and owner[first] != owner[j] and second != j:
+                which[at, p, 1], gain[p, 1] = j, v
+    return marks, which[: at + 1], row
+
+
+@njit(cache=True)
+def _companion(rest, row, avoid, also, marks, which, owner):  # type: ignore[no-untyped-def]
+    """The best companion for the rest of a strip that is of neither of two wants; -1 for none."""
+    p = np.searchsorted(marks, rest, side="right") - 1
+    if p >= 0:
+        for k in range(2):
+            j = which[row, p, k]
+            if j >= 0 and owner[j] != avoid and owner[j] != also:
+                return j
+    return -1
+
+
+@njit(cache=True)
+def strip_values(run, cap, kerf, blank, worth, need, owner, unit, stock, marks, which, row):  # type: ignore[no-untyped-def]
+    """What a strip led by each lead is worth over a length `run`, and the way it is filled."""
+    n = blank.shape[0]
+    values = np.zeros(n)
+    ways = np.zeros((n, 5), dtype=np.int64)
+    for i in range(n):
+        if blank[i] > run or need[i] > cap or stock[owner[i]] <= 0:
+            continue
+        ways[i, 0] = _most(i, run, kerf, blank, owner, unit, stock)
+        values[i] = ways[i, 0] * worth[i]
+        rest = run - ways[i, 0] * (blank[i] + kerf)
+        also = -1
+        for c in (1, 3):
+            j = _companion(rest, row[i], owner[i], also, marks, which, owner)
+            if j < 0:
+                break
+            many = _most(j, rest, kerf, blank, owner, unit, stock)
+            ways[i, c], ways[i, c + 1] = j, many
+            values[i] += many * worth[j]
+            rest -= many * (blank[j] + kerf)
+            also = owner[j]
+    return values, ways
+
+
+@njit(cache=True)
+def _use(i, ways, owner, unit, stock, sign):  # type: ignore[no-untyped-def]
+    """Take what a strip holds from the stock, or give it back."""
+    stock[owner[i]] -= sign * ways[i, 0] * unit[i]
+    if ways[i, 2] > 0:
+        stock[owner[ways[i, 1]]] -= sign * ways[i, 2] * unit[ways[i, 1]]
+    if ways[i, 4] > 0:
+        stock[owner[ways[i, 3]]] -= sign * ways[i, 4] * unit[ways[i, 3]]
+
+
+@njit(cache=True)
+def _there(i, ways, owner, unit, stock):  # type: ignore[no-untyped-def]
+    """Whether the stock still has what a strip holds (the last stave of a panel may be too wide)."""
+    if stock[owner[i]] <= (ways[i, 0] - 1) * unit[i]:
+        return False
+    j, k = ways[i, 1], ways[i, 3]
+    if ways[i, 2] > 0 and stock[owner[j]] <= (ways[i, 2] - 1) * unit[j]:
+        return False
+    return not (ways[i, 4] > 0 and stock[owner[k]] <= (ways[i, 4] - 1) * unit[k])
+
+
+@njit(cache=True)
+def _write(strip, low, i, ways):  # type: ignore[no-untyped-def]
+    """How high a strip begins, its lead and its companions (-1: none)."""
+    strip[0], strip[1] = low, i
+    strip[2] = ways[i, 1] if ways[i, 2] > 0 else -1
+    strip[3] = ways[i, 3] if ways[i, 4] > 0 else -1
+
+
+@njit(cache=True)
+def _densest(values, wide, room):  # type: ignore[no-untyped-def]
+    """The strips that are worth most for their width, at most _STRIPS of them."""
+    dense = np.zeros(values.shape[0])
+    for i in range(values.shape[0]):
+        if values[i] > 0 and wide[i] <= room:
+            dense[i] = values[i] / wide[i]
+    order = np.argsort(-dense)
+    many = 0
+    while many < min(_STRIPS, order.shape[0]) and dense[order[many]] > 0:
+        many += 1
+    return order[:many]
+
+
+@njit(cache=True)
+def knapsack(room, values, wide, copies, among):  # type: ignore[no-untyped-def]
+    """How many of each strip fill a width best."""
+    chosen = np.zeros(values.shape[0], dtype=np.int64)
+    best = np.zeros(room + 1)
+    steps = 0
+    for i in among:
+        steps += min(room // wide[i], copies[i], 6)
+    took = np.zeros((steps, room + 1), dtype=np.bool_)
+    which = np.zeros(steps, dtype=np.int64)
+    k = 0
+    for i in among:
+        w, v = wide[i], values[i]
+        for _ in range(min(room // w, copies[i], 6)):
+            which[k] = i
+            for at in range(room, w - 1, -1):
+                with_it = best[at - w] + v
+                if with_it > best[at] + 1e-12:
+                    best[at] = with_it
+                    took[k, at] = True
+            k += 1
+    at = room
+    for s in range(k - 1, -1, -1):
+        if took[s, at]:
+            chosen[which[s]] += 1
+            at -= wide[which[s]]
+    return chosen
+
+
+@njit(cache=True)
+def fill_width(room, run, cap, kerf, blank, wide, worth, need, owner, unit, stock, strips, marks, which, row):  # type: ignore[no-untyped-def]
+    """The strips that fill a free width best: written to `strips` and taken from the stock; how many, what they are worth.
+
+    Two strips may want the same companion: then the better one has it, and the width that is left is asked again.
+    """
+    many, total, clash = 0, 0.0, False
+    for _ in range(4):
+        if clash:
+            marks, which, row = companions(cap, kerf, blank, wide, worth, need, owner, unit, stock)
+        values, ways = strip_values(run, cap, kerf, blank, worth, need, owner, unit, stock, marks, which, row)
+        among = _densest(values, wide, room)
+        if among.shape[0] == 0:
+            break
+        copies = np.zeros(values.shape[0], dtype=np.int64)
+        for i in among:
+            there = (stock[owner[i]] + unit[i] - 1) // unit[i]
+            copies[i] = (there + ways[i, 0] - 1) // ways[i, 0]
+        chosen = knapsack(room, values, wide, copies, among)
+        clash, took = False, False
+        for i in among:
+            for _ in range(chosen[i]):
+                if many < ACROSS and _there(i, ways, owner, unit, stock):
+                    _use(i, ways, owner, unit, stock, 1)
+                    room -= wide[i]
+                    total += values[i]
+                    _write(strips[many], 0, i, ways)
+                    many += 1
+                    took = True
+                else:
+                    clash = True
+        if not (clash and took):
+            break
+    return many, total
+
+
+@njit(cache=True)
+def _clear(low, high, run, faults):  # type: ignore[no-untyped-def]
+    """The longest stretch of a strip from `low` to `high` without a fault; `faults` are sorted by where they begin."""
+    at, longest = 0, 0
+    for f in range(faults.shape[0]):
+        if faults[f, 0] < high and faults[f, 1] > low:
+            longest = max(longest, min(faults[f, 2], run) - at)
+            at = max(at, faults[f, 3])
+    return max(longest, run - at)
+
+
+@njit(cache=True)
+def fill_between(  # type: ignore[no-untyped-def]
+    room, rip, run, shared, cap, faults, kerf, blank, wide, worth, need, owner, unit, stock, strips, marks, which, row,
+):
+    """Like fill_width where faults are in the way: strips from the bottom up, each as long as it is clear there.
+
+    The best way to every height is kept, with what it has used.
+    """
+    lengths = np.zeros(2 * faults.shape[0] + 1, dtype=np.int64)
+    lengths[0] = run
+    for f in range(faults.shape[0]):
+        lengths[2 * f + 1] = max(0, faults[f, 2])
+        lengths[2 * f + 2] = max(0, run - faults[f, 3])
+    lengths = np.unique(lengths)
+    n, classes = blank.shape[0], lengths.shape[0]
+    values = np.zeros((classes, n))
+    ways = np.zeros((classes, n, 5), dtype=np.int64)
+    among = np.zeros(n, dtype=np.bool_)
+    for c in range(classes):
+        values[c], ways[c] = strip_values(lengths[c] - shared, cap, kerf, blank, worth, need, owner, unit, stock, marks, which,
+                                           row)
+        for i in _densest(values[c], wide, room):
+            among[i] = True
+    best = np.full(room + 1, -1.0)
+    best[0] = 0.0
+    came = np.zeros((room + 1, 3), dtype=np.int64)  # from which height, led by which lead (-1: nothing), clear class
+    begins = np.zeros(room + 1, dtype=np.bool_)  # a strip lies on the edge, on another strip or on a fault
+    begins[0] = True
+    for f in range(faults.shape[0]):
+        if 0 < faults[f, 1] <= room:
+            begins[faults[f, 1]] = True
+    for y in range(room):
+        if best[y] > best[y + 1]:
+            best[y + 1] = best[y]
+            came[y + 1] = y, -1, 0
+        if not begins[y]:
+            continue
+        for i in range(n):
+            top = y + wide[i]
+            if not among[i] or top > room or best[y] + values[classes - 1, i] <= best[top] + 1e-12:
+                continue
+            c = np.searchsorted(lengths, _clear(y, top - rip, run, faults), side="right") - 1
+            if c < 0 or values[c, i] <= 0 or best[y] + values[c, i] <= best[top] + 1e-12:
+                continue
+            at, fits = y, True
+            while at > 0:
+                if came[at, 1] >= 0:
+                    _use(came[at, 1], ways[came[at, 2]], owner, unit, stock, 1)
+                at = came[at, 0]
+            fits = _there(i, ways[c], owner, unit, stock)
+            at = y
+            while at > 0:
+                if came[at, 1] >= 0:
+                    _use(came[at, 1], ways[came[at, 2]], owner, unit, stock, -1)
+                at = came[at, 0]
+            if fits:
+                best[top] = best[y] + values[c, i]
+                came[top] = y, i, c
+                begins[top] = True
+    many, at = 0, room
+    while at > 0:
+        if came[at, 1] >= 0 and many < ACROSS:
+            _write(strips[many], came[at, 0], came[at, 1], ways[came[at, 2]])
+            _use(came[at, 1], ways[came[at, 2]], owner, unit, stock, 1)
+            many += 1
+        at = came[at, 0]
+    return many, best[room]
+
+
+@njit(cache=True)
+def _at_most(values, wide, room, owner, unit, stock):  # type: ignore[no-untyped-def]
+    """No filling of the width is worth more: the densest strips, the last of them in part."""
+    total = 0.0
+    for i in _densest(values, wide, room):
+        there = wide[i] * ((stock[owner[i]] + unit[i] - 1) // unit[i])
+        total += values[i] / wide[i] * min(room, there)
+        room -= there
+        if room <= 0:
+            break
+    return total
+
+
+@njit(cache=True)
+def _firsts(level):  # type: ignore[no-untyped-def]
+    """One length of every level."""
+    return [np.flatnonzero(level == each)[0] for each in np.unique(level)]
+
+
+@njit(cache=True)
+def run_strips(  # type: ignore[no-untyped-def]
+    runs, caps, rooms, rip, shared, faults, kerf, blank, wide, worth, need, owner, unit, stock, weighed,
+):
+    """For the `weighed` most promising lengths the strips that fill their width best: height, lead and companions of each, how
+    many, their worth, what they use; nothing for the others.
+
+    `faults` holds for every length bottom, top (grains over its line), beginning and end (steps from its start).
+    """
+    many = np.zeros(runs.shape[0], dtype=np.int64)
+    values = np.zeros(runs.shape[0])
+    strips = np.zeros((runs.shape[0], ACROSS, 4), dtype=np.int64)
+    used = np.zeros((runs.shape[0], stock.shape[0]), dtype=np.int64)
+    level = np.searchsorted(np.unique(need), caps, side="right")  # lengths that are flat for the same leads
+    tables = [companions(caps[r], kerf, blank, wide, worth, need, owner, unit, stock) for r in _firsts(level)]
+    most = np.zeros(runs.shape[0])
+    kind = np.zeros(runs.shape[0], dtype=np.int64)
+    for r in range(runs.shape[0]):
+        kind[r] = np.searchsorted(np.unique(level), level[r])
+        if rooms[r] > 0:
+            marks, which, row = tables[kind[r]]
+            each, _ = strip_values(runs[r] - shared, caps[r], kerf, blank, worth, need, owner, unit, stock, marks, which, row)
+            most[r] = _at_most(each, wide, rooms[r], owner, unit, stock) / (runs[r] + kerf)
+    for r in np.argsort(-most)[:weighed]:
+        if most[r] <= 0:
+            break
+        marks, which, row = tables[kind[r]]
+        mine = stock.copy()
+        there = 0
+        while there < faults.shape[1] and faults[r, there, 1] > faults[r, there, 0]:
+            there += 1
+        if there:
+            many[r], values[r] = fill_between(
+                rooms[r], rip, runs[r], shared, caps[r], faults[r, :there], kerf, blank, wide, worth, need, owner, unit, mine,
+                strips[r], marks, which, row,
+            )
+        else:
+            many[r], values[r] = fill_width(
+                rooms[r], runs[r] - shared, caps[r], kerf, blank, wide, worth, need, owner, unit, mine, strips[r], marks,
+                which, row,
+            )
+        used[r] = stock - np.maximum(mine, 0)  # a last stave may be wider than what is left
+    return many, values, strips, used
+
+
+@njit(cache=True)
+def together(room, left, runs, values, used, order, kerf):  # type: ignore[no-untyped-def]
+    """The most that lengths within `room` are worth which leave parts enough to one another; `left` is what there is.
+
+    `order` names the lengths tried, the densest first.
+    """
+    rooms = np.zeros(_DEPTH + 1, dtype=np.int64)
+    worths = np.zeros(_DEPTH + 1)
+    at = np.zeros(_DEPTH + 1, dtype=np.int64)
+    chosen = np.zeros(_DEPTH + 1, dtype=np.int64)
+    rooms[0] = room
+    best, depth, trials = 0.0, 0, _TRIALS
+    while depth >= 0:
+        if at[depth] >= order.shape[0] or trials <= 0:
+            depth -= 1
+            if depth >= 0:
+                left += used[chosen[depth]]
+            continue
+        s = order[at[depth]]
+        at[depth] += 1
+        trials -= 1
+        if worths[depth] + (rooms[depth] + kerf) * values[s] / (runs[s] + kerf) <= best:
+            at[depth] = order.shape[0]
+            continue
+        if runs[s] > rooms[depth]:
+            continue
+        fits = True
+        for w in range(left.shape[0]):
+            if used[s, w] > left[w]:
+                fits = False
+                break
+        if not fits:
+            continue
+        worth = worths[depth] + values[s]
+        best = max(best, worth)
+        if depth < _DEPTH - 1:
+            chosen[depth] = s
+            left -= used[s]
+            depth += 1
+            at[depth] = at[depth - 1] - 1
+            rooms[depth] = rooms[depth - 1] - runs[s] - kerf
+            worths[depth] = worth
+    return best
+
+
+@njit(cache=True)
+def length_values(runs, values, copies, kerf, most):  # type: ignore[no-untyped-def]
+    """The most that runs with a kerf between them are worth in every length up to `most`, each so many times."""
+    found = np.zeros(most + kerf + 1)
+    for r in range(runs.shape[0]):
+        long = runs[r] + kerf
+        if values[r] <= 0:
+            continue
+        for _ in range(copies[r]):
+            for at in range(most + kerf, long - 1, -1):
+                value = values[r] + found[at - long]
+                if value > found[at]:
+                    found[at] = value
+    return found[kerf:]
