@@ -8,7 +8,7 @@ import signal
 import procrastinate
 from procrastinate.exceptions import AlreadyEnqueued
 
-from vividplank.core.board.warm import warm
+from vividplank.core.layout.warm import warm
 from vividplank.jobs.queue import ending, log, make_app
 from vividplank.store import drawings, layouts
 from vividplank.store.database import session
@@ -31,12 +31,12 @@ async def main() -> None:
 
         for name in (signal.SIGTERM, signal.SIGINT):
             asyncio.get_running_loop().add_signal_handler(name, end)
-        # A drawing must not wait for a search: each has a worker of its own.
+        # A drawing must not wait for a search, nor a search for thoughts: each has a worker of its own.
         workers = [asyncio.create_task(app.run_worker_async(
             queues=[queue], concurrency=1, install_signal_handlers=False, fetch_job_polling_interval=1.0,
             update_heartbeat_interval=_HEARTBEAT_SECONDS, stalled_worker_timeout=_DEAD_AFTER_SECONDS,
             shutdown_graceful_timeout=10.0,
-        )) for queue in ("layout", "reading")]
+        )) for queue in ("layout", "reading", "thinking")]
         watching = asyncio.create_task(_look_round(app))
         told = asyncio.create_task(asked.wait())
         await asyncio.wait({*workers, watching, told}, return_when=asyncio.FIRST_COMPLETED)

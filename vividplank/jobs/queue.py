@@ -1,14 +1,18 @@
 """The queue and its tasks. More workers on more machines need nothing but the database's address."""
 
 import logging
+import os
 import threading
 import time
 
 import procrastinate
 
-from vividplank.core.layout.search import Limits, Progress, search
+from vividplank.core.layout.holds import Task
+from vividplank.core.layout.limits import Limits, Progress
+from vividplank.core.layout.steady import solve
+from vividplank.core.layout.thought import Thought, thoughts
 from vividplank.jobs.reading import read_drawing
-from vividplank.store import drawings, layouts
+from vividplank.store import drawings, layouts, projects
 from vividplank.store.database import database_url, session
 from vividplank.store.errors import NotThere
 
@@ -45,6 +49,7 @@ def lay_out(layout: int) -> None:
             if found.state not in ("waiting", "searching"):
                 return
             found = layouts.begin(opened, layout)
+            before = layouts.plan_of(opened, found.parent)
     except NotThere:
         return
     told = -_REPORT_SECONDS
@@ -59,7 +64,8 @@ def lay_out(layout: int) -> None:
         return going and not ending.is_set()
 
     try:
-        plan = search(found.job, Limits(seconds=found.seconds), time.monotonic, watch)
+        limits = Limits(seconds=found.seconds, hands=len(os.sched_getaffinity(0)))
+        plan = solve(found.job, limits, time.monotonic, watch, Task(found.holds, before))
         with session() as opened:
             if going and ending.is_set():
                 layouts.hand_back(opened, layout)
@@ -71,6 +77,31 @@ def lay_out(layout: int) -> None:
         log.exception("the search of layout %s failed", layout)
         with session() as opened:
             layouts.fail(opened, layout, "the search failed; the worker's log says why")
+
+
+@tasks.task(name="think", queue="thinking")
+def think(layout: int, seconds: float = 2.0) -> None:
+    """Think about what else might be cheaper than a plan, so long for each idea."""
+    try:
+        with session() as opened:
+            found = layouts.load(opened, layout)
+            system = projects.load(opened, found.project).system
+        if found.plan is None:
+            return
+        so_far: list[Thought] = []
+
+        def told(thought: Thought) -> bool:
+            so_far.append(thought)
+            with session() as opened:
+                layouts.think(opened, layout, so_far, done=False)
+            return not ending.is_set()
+
+        limits = Limits(seconds=seconds)
+        thought = thoughts(found.job, found.plan, system, limits, time.monotonic, Task(found.holds, found.plan), told)
+        with session() as opened:
+            layouts.think(opened, layout, thought, done=True)
+    except NotThere:
+        log.info("layout %s was removed while it was thought about", layout)
 
 
 @tasks.task(name="read", queue="reading")
@@ -90,6 +121,14 @@ def ask_to_read(app: procrastinate.App, drawing: int) -> None:
         app.configure_task("plank:read", queueing_lock=f"drawing-{drawing}", queue="reading").defer(drawing=drawing)
     except procrastinate.exceptions.AlreadyEnqueued:
         log.info("drawing %s waits on the queue already", drawing)
+
+
+def ask_to_think(app: procrastinate.App, layout: int) -> None:
+    """Put a layout on the queue to be thought about, unless it waits there already."""
+    try:
+        app.configure_task("plank:think", queueing_lock=f"think-{layout}", queue="thinking").defer(layout=layout)
+    except procrastinate.exceptions.AlreadyEnqueued:
+        log.info("layout %s waits to be thought about already", layout)
 
 
 def ask_for_work(app: procrastinate.App, layout: int) -> None:

@@ -1,19 +1,22 @@
 """Layouts: searches asked for, their progress, their plans, and the steps done of them."""
 
 import json
+from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
 from sqlalchemy import delete, select, update
 from sqlalchemy.orm import Session
 
-from vividplank.core.document import digest, job_from_document, job_to_document
+from vividplank.core.document import digest, holds_from_document, holds_to_document, job_from_document, job_to_document
 from vividplank.core.exchange import plan_document, read_plan
 from vividplank.core.job import Job
+from vividplank.core.layout.holds import Holds, Task
 from vividplank.core.layout.limits import Progress
 from vividplank.core.layout.plan import Plan
-from vividplank.store.errors import NotThere
-from vividplank.store.models import LayoutRow, StepDoneRow
+from vividplank.core.layout.thought import Thought
+from vividplank.store.errors import NothingTo, NotThere
+from vividplank.store.models import BoardCutRow, LayoutRow, StepDoneRow
 
 
 @dataclass(frozen=True)
@@ -33,34 +36,116 @@ class Layout:
     job: Job
     made_from: str
     plan: Plan | None
+    holds: Holds
+    parent: int | None
+    made_by: str
+    name: str
 
     def stale(self, now: Job) -> bool:
         return digest(now) != self.made_from
 
 
 def ask(session: Session, project: int, job: Job, seconds: float) -> Layout:
-    """A layout waiting for a worker; one that is still going for the same project is asked to stop."""
+    """A layout waiting for a worker, to be solved round what the standing one holds; one that is still going for the same
+    project is asked to stop.
+    """
     session.execute(
         update(LayoutRow).where(LayoutRow.project == project, LayoutRow.state.in_(("waiting", "searching")))
         .values(stop_asked=True)
     )
-    row = LayoutRow(project=project, seconds=seconds, made_from=digest(job), job=job_to_document(job))
+    before = _standing(session, project)
+    row = LayoutRow(
+        project=project, seconds=seconds, made_from=digest(job), job=job_to_document(job),
+        parent=before.pk if before else None, holds=before.holds if before else {},
+    )
     session.add(row)
     session.flush()
     return _layout(row)
 
 
-def keep(session: Session, project: int, job: Job, plan: Plan) -> Layout:
-    """A plan that came in from a file and passed the audit."""
-    row = LayoutRow(project=project, seconds=plan.seconds, made_from=digest(job), job=job_to_document(job), state="done")
+def keep(
+    session: Session, project: int, job: Job, plan: Plan, made_by: str = "file", holds: Holds | None = None
+) -> Layout:
+    """A plan that came in from a file or was made by hand, and passed the audit. What had been undone is gone for good."""
+    before = _standing(session, project)
+    session.execute(delete(LayoutRow).where(LayoutRow.project == project, LayoutRow.undone, LayoutRow.name == ""))
+    row = LayoutRow(
+        project=project, seconds=plan.seconds, made_from=digest(job), job=job_to_document(job), state="done",
+        parent=before.pk if before else None, made_by=made_by, holds=holds_to_document(holds or Holds()),
+    )
     session.add(row)
     _hold(row, job, plan)
     session.flush()
+    if made_by == "hand" and before:  # what was milled is milled
+        session.add_all(StepDoneRow(layout=row.pk, key=key) for key in steps_done(session, before.pk))
+        cut = session.scalars(select(BoardCutRow.board).where(BoardCutRow.layout == before.pk)).all()
+        session.add_all(BoardCutRow(layout=row.pk, board=board) for board in cut)
+        session.flush()
     return _layout(row)
+
+
+def undo(session: Session, project: int) -> Layout:
+    """Go back to the plan that stood before; NothingTo where there is none."""
+    rows = _with_plan(session, project)
+    if len(rows) < 2:
+        raise NothingTo("there is no plan before this one")
+    rows[0].undone = True
+    session.flush()
+    return _layout(rows[1])
+
+
+def redo(session: Session, project: int) -> Layout:
+    """Take an undo back."""
+    row = session.scalar(
+        select(LayoutRow).where(LayoutRow.project == project, LayoutRow.plan.is_not(None), LayoutRow.undone)
+        .order_by(LayoutRow.pk).limit(1)
+    )
+    if row is None:
+        raise NothingTo("nothing was undone")
+    row.undone = False
+    session.flush()
+    return _layout(row)
+
+
+def steps_back(session: Session, project: int) -> tuple[int, int]:
+    """How many plans there are to go back to, and how many undos to take back."""
+    undone = select(LayoutRow.pk).where(LayoutRow.project == project, LayoutRow.plan.is_not(None), LayoutRow.undone)
+    return max(0, len(_with_plan(session, project)) - 1), len(list(session.scalars(undone)))
+
+
+def call(session: Session, pk: int, name: str) -> Layout:
+    """Give a plan a name; an empty one takes it away."""
+    row = _row(session, pk)
+    row.name = name
+    session.flush()
+    return _layout(row)
+
+
+def named(session: Session, project: int) -> list[tuple[Layout, Plan]]:
+    """The plans that have a name, newest first."""
+    rows = session.scalars(
+        select(LayoutRow).where(LayoutRow.project == project, LayoutRow.plan.is_not(None), LayoutRow.name != "")
+        .order_by(LayoutRow.pk.desc())
+    )
+    return [(layout, layout.plan) for row in rows if (layout := _layout(row)).plan]
 
 
 def load(session: Session, pk: int) -> Layout:
     return _layout(_row(session, pk))
+
+
+def with_plan(session: Session, pk: int) -> tuple[Layout, Plan]:
+    """A layout and its plan; NotThere where it has none yet."""
+    layout = load(session, pk)
+    if layout.plan is None:
+        raise NotThere("this layout has no plan yet")
+    return layout, layout.plan
+
+
+def plan_of(session: Session, pk: int | None) -> Plan | None:
+    """The plan of a layout; None where there is none or it is gone."""
+    row = session.get(LayoutRow, pk) if pk else None
+    return _layout(row).plan if row else None
 
 
 def latest(session: Session, project: int) -> Layout | None:
@@ -70,11 +155,8 @@ def latest(session: Session, project: int) -> Layout | None:
 
 
 def standing(session: Session, project: int) -> Layout | None:
-    """The newest layout that has a plan."""
-    row = session.scalar(
-        select(LayoutRow).where(LayoutRow.project == project, LayoutRow.plan.is_not(None))
-        .order_by(LayoutRow.pk.desc()).limit(1)
-    )
+    """The newest layout that has a plan and was not undone."""
+    row = _standing(session, project)
     return _layout(row) if row else None
 
 
@@ -114,7 +196,8 @@ def finish(session: Session, pk: int, job: Job, plan: Plan) -> None:
     row = _row(session, pk)
     before = standing(session, row.project)
     row.spent, row.unplaced, row.cost, row.lower_bound = plan.seconds, len(plan.unplaced), plan.cost, plan.lower_bound
-    if before is None or before.made_from != row.made_from or _better(plan, before):
+    same = before is not None and (before.made_from, before.holds) == (row.made_from, holds_from_document(row.holds or {}))
+    if before is None or not same or _better(plan, before) or not Task(before.holds, before.plan).kept(job):
         _hold(row, job, plan)
     row.state = "stopped" if row.stop_asked else "done"
 
@@ -148,6 +231,40 @@ def mark_step(session: Session, pk: int, key: str, done: bool) -> None:
         session.add(StepDoneRow(layout=pk, key=key))
 
 
+def _with_plan(session: Session, project: int) -> list[LayoutRow]:
+    """The layouts that have a plan and were not undone, the newest first."""
+    return list(session.scalars(
+        select(LayoutRow).where(LayoutRow.project == project, LayoutRow.plan.is_not(None), LayoutRow.undone.is_(False))
+        .order_by(LayoutRow.pk.desc())
+    ))
+
+
+def _standing(session: Session, project: int) -> LayoutRow | None:
+    return next(iter(_with_plan(session, project)), None)
+
+
+@dataclass(frozen=True)
+class Thoughts:
+    """What else might be cheaper than a plan; `done` when all of it is thought through."""
+
+    done: bool
+    found: tuple[Thought, ...]
+
+
+def thoughts(session: Session, pk: int) -> Thoughts | None:
+    """None where nobody has asked."""
+    kept = _row(session, pk).thoughts
+    if kept is None:
+        return None
+    return Thoughts(kept["done"], tuple(Thought(**{**t, "saves": Decimal(t["saves"])}) for t in kept["found"]))
+
+
+def think(session: Session, pk: int, found: Sequence[Thought], done: bool) -> None:
+    """Write down what was thought so far."""
+    listed = [{**vars(t), "saves": str(t.saves)} for t in found]
+    _row(session, pk).thoughts = {"done": done, "found": listed}
+
+
 def _better(plan: Plan, before: Layout) -> bool:
     assert before.plan is not None
     return (len(plan.unplaced), plan.cost) < (len(before.plan.unplaced), before.plan.cost)
@@ -169,4 +286,5 @@ def _layout(r: LayoutRow) -> Layout:
     return Layout(
         r.pk, r.project, r.state or "waiting", r.seconds, r.spent or 0.0, r.rounds or 0, r.unplaced, r.cost, r.lower_bound,
         r.trouble or "", job_from_document(r.job), r.made_from, read_plan(json.dumps(r.plan)) if r.plan else None,
+        holds_from_document(r.holds or {}), r.parent, r.made_by or "search", r.name or "",
     )

@@ -38,6 +38,10 @@ class ProjectRow(Base):
     max_slope: Mapped[float]
     celsius: Mapped[float] = mapped_column(server_default="20")
     humidity: Mapped[float] = mapped_column(server_default="0.5")
+    ticket: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
+    keep: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
+    instruments: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
+    rack: Mapped[bool] = mapped_column(server_default="false")  # the one that holds boards of no project
     measures: Mapped[list[Any]] = mapped_column(server_default="[]")  # Measure as a document, in order
     __mapper_args__ = {"version_id_col": version}  # noqa: RUF012
     parts: Mapped[list["PartRow"]] = relationship(order_by="PartRow.position", cascade="all, delete-orphan")
@@ -95,6 +99,12 @@ class BoardRow(Base):
     cup: Mapped[int]
     twist: Mapped[int]
     moisture: Mapped[list[Any]] = mapped_column(server_default="[]")  # Moisture as documents, in order
+    surface: Mapped[dict[str, Any] | None] = mapped_column(JSONB(none_as_null=True))
+    grain: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
+    dressed: Mapped[list[Any]] = mapped_column(server_default="[]")
+    grade: Mapped[str] = mapped_column(server_default="")
+    searched: Mapped[bool] = mapped_column(server_default="false")
+    photos: Mapped[list[Any]] = mapped_column(server_default="[]")  # Photo as documents
     stations: Mapped[list["StationRow"]] = relationship(order_by="StationRow.x", cascade="all, delete-orphan")
     defects: Mapped[list["DefectRow"]] = relationship(order_by="DefectRow.position", cascade="all, delete-orphan")
     __table_args__ = (UniqueConstraint("project", "id", deferrable=True, initially="DEFERRED"),)
@@ -109,6 +119,7 @@ class StationRow(Base):
     y1: Mapped[int]
     t0: Mapped[int]
     t1: Mapped[int]
+    between: Mapped[list[Any]] = mapped_column(server_default="[]")
 
 
 class DefectRow(Base):
@@ -122,6 +133,29 @@ class DefectRow(Base):
     x1: Mapped[int]
     y0: Mapped[int]
     y1: Mapped[int]
+    shape: Mapped[str] = mapped_column(server_default="rectangle")
+    points: Mapped[list[Any]] = mapped_column(server_default="[]")
+    severity: Mapped[str] = mapped_column(server_default="plain")
+
+
+class PictureRow(Base):
+    """A photograph of a face and, once its corners are set, the straightened picture. Boards name it by its number."""
+
+    __tablename__ = "picture"
+    pk: Mapped[int] = mapped_column(Identity(), primary_key=True)
+    project: Mapped[int | None] = mapped_column(ForeignKey("project.pk", ondelete="SET NULL"), index=True)
+    photograph: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
+    straight: Mapped[bytes | None] = mapped_column(LargeBinary, deferred=True)
+    corners: Mapped[list[Any]] = mapped_column(server_default="[]")
+
+
+class BoardCutRow(Base):
+    """A board that has been cut up by a plan; its offcuts went to the rack then."""
+
+    __tablename__ = "board_cut"
+    layout: Mapped[int] = mapped_column(ForeignKey("layout.pk", ondelete="CASCADE"), primary_key=True)
+    board: Mapped[str] = mapped_column(primary_key=True)
+    at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
 
 
 class EditRow(Base):
@@ -156,6 +190,12 @@ class LayoutRow(Base):
     lower_bound: Mapped[float | None]
     plan: Mapped[dict[str, Any] | None]
     trouble: Mapped[str] = mapped_column(default="")
+    holds: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    parent: Mapped[int | None]  # the layout it was made from
+    made_by: Mapped[str] = mapped_column(default="search")  # search, hand, file
+    name: Mapped[str] = mapped_column(default="")
+    undone: Mapped[bool] = mapped_column(default=False)
+    thoughts: Mapped[dict[str, Any] | None]  # what else might be cheaper, as far as it is thought through
 
 
 class StepDoneRow(Base):

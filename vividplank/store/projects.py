@@ -8,16 +8,17 @@ from typing import Any, cast
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session, selectinload
 
-from vividplank.core.board import Board, Defect, Station, Warp
 from vividplank.core.change import Change, changed
 from vividplank.core.cutlist import Edging, Measure, Panel, Part, Source
 from vividplank.core.document import job_from_document, job_to_document
 from vividplank.core.job import Job
 from vividplank.core.measure import SYSTEMS, System, Unit
-from vividplank.core.shop import Allowance, Kerf, Method, Shop
-from vividplank.core.timber.rest import Climate, Moisture
+from vividplank.core.shop import Allowance, Instruments, Keep, Kerf, Method, Shop
+from vividplank.core.timber.board_feet import TicketRule
+from vividplank.core.timber.rest import Climate
+from vividplank.store.board_rows import read_board, written
 from vividplank.store.errors import NothingTo, NotThere, OutOfDate
-from vividplank.store.models import BoardRow, DefectRow, EditRow, LayoutRow, PartRow, ProjectRow, StationRow
+from vividplank.store.models import BoardRow, EditRow, LayoutRow, PartRow, PictureRow, ProjectRow
 
 _EDITS_KEPT = 200
 
@@ -32,6 +33,7 @@ class Project:
     job: Job
     undo: str = ""
     redo: str = ""
+    rack: bool = False
 
 
 @dataclass(frozen=True)
@@ -52,13 +54,13 @@ def unit_of(system: System) -> Unit:
 
 
 def shelf(session: Session) -> list[ShelfEntry]:
-    """All projects, the one last worked on first."""
+    """All projects but the rack, the one last worked on first."""
     parts = select(func.coalesce(func.sum(PartRow.quantity), 0)).where(PartRow.project == ProjectRow.pk).scalar_subquery()
     boards = select(func.count()).where(BoardRow.project == ProjectRow.pk).scalar_subquery()
     laid = select(func.count()).where(LayoutRow.project == ProjectRow.pk, LayoutRow.plan.is_not(None)).scalar_subquery()
     rows = session.execute(
         select(ProjectRow.pk, ProjectRow.name, ProjectRow.system, ProjectRow.edited, parts, boards, ProjectRow.demo, laid)
-        .order_by(ProjectRow.edited.desc(), ProjectRow.pk.desc())
+        .where(~ProjectRow.rack).order_by(ProjectRow.edited.desc(), ProjectRow.pk.desc())
     )
     return [ShelfEntry(r[0], r[1], cast(System, r[2]), r[3], int(r[4]), r[5], r[6], r[7] > 0) for r in rows]
 
@@ -77,7 +79,7 @@ def load(session: Session, pk: int) -> Project:
     undo = session.scalar(_edits(pk, undone=False).order_by(EditRow.pk.desc()).limit(1))
     redo = session.scalar(_edits(pk, undone=True).order_by(EditRow.pk).limit(1))
     return Project(pk, row.version, cast(System, row.system), _read(row), undo.label if undo else "",
-                   redo.label if redo else "")
+                   redo.label if redo else "", row.rack)
 
 
 def edit(session: Session, pk: int, version: int, change: Change, system: System | None = None) -> Project:
@@ -112,8 +114,15 @@ def redo(session: Session, pk: int, version: int) -> Project:
 def remove(session: Session, pk: int, version: int) -> None:
     row = _row(session, pk, lock=True)
     _same(row, version)
+    if row.rack:
+        raise NotThere("the rack stays; take its boards off it one by one")
     session.delete(row)
     session.flush()
+    # Pictures of boards that have moved elsewhere stay with them.
+    shown = BoardRow.photos.contains(func.jsonb_build_array(func.jsonb_build_object("picture", PictureRow.pk)))
+    nowhere = ~select(BoardRow.pk).where(shown).exists()
+    orphans = delete(PictureRow).where(PictureRow.project.is_(None), nowhere)
+    session.execute(orphans.execution_options(synchronize_session=False))
 
 
 def _step(session: Session, pk: int, version: int, *, undone: bool, of: Callable[[EditRow], dict[str, Any]]) -> Project:
@@ -167,9 +176,10 @@ def _read(row: ProjectRow) -> Job:
         cast(Method, row.method), Kerf(row.kerf_crosscut, row.kerf_rip, row.kerf_resaw),
         Allowance(row.allowance_length, row.allowance_width, row.allowance_face, row.allowance_panel_width),
         row.end_trim, row.min_blank_length, row.max_slope, Climate(row.celsius, row.humidity),
+        TicketRule(**row.ticket), Keep(**row.keep), Instruments(**row.instruments),
     )
     system = next(s for s in SYSTEMS if s == row.system)
-    return Job(row.name, shop, tuple(_part(p) for p in row.parts), tuple(_board(b) for b in row.boards), unit_of(system),
+    return Job(row.name, shop, tuple(_part(p) for p in row.parts), tuple(read_board(b) for b in row.boards), unit_of(system),
                tuple(Measure(**m) for m in row.measures))
 
 
@@ -187,15 +197,6 @@ def _part(r: PartRow) -> Part:
     )
 
 
-def _board(r: BoardRow) -> Board:
-    return Board(
-        r.id, r.species, r.length, tuple(Station(s.x, s.y0, s.y1, s.t0, s.t1) for s in r.stations),
-        Warp(r.bow, r.cup, r.twist),
-        tuple(Defect(d.kind, cast(Any, d.face), d.x0, d.x1, d.y0, d.y1) for d in r.defects), r.price.normalize() + 0,
-        r.quarter, r.note, tuple(Moisture(**m) for m in r.moisture),
-    )
-
-
 def _write(row: ProjectRow, job: Job) -> None:
     row.name = job.name or row.name
     for name, value in _shop_columns(job.shop).items():
@@ -203,22 +204,7 @@ def _write(row: ProjectRow, job: Job) -> None:
     row.measures = [asdict(m) for m in job.measures]
     have = {p.id: (r, p) for r in row.parts for p in [_part(r)]}
     row.parts = [_keep(have.get(p.id), p, PartRow(), _part_columns(p, i)) for i, p in enumerate(job.parts)]
-    there = {b.id: (r, b) for r in row.boards for b in [_board(r)]}
-    boards = []
-    for i, board in enumerate(job.boards):
-        old = there.get(board.id)
-        kept = old[0] if old else BoardRow()
-        if old is None or old[1] != board:
-            for name, value in _board_columns(board).items():
-                setattr(kept, name, value)
-            kept.stations = [StationRow(x=s.x, y0=s.y0, y1=s.y1, t0=s.t0, t1=s.t1) for s in board.stations]
-            kept.defects = [
-                DefectRow(position=k, kind=d.kind, face=d.face, x0=d.x0, x1=d.x1, y0=d.y0, y1=d.y1)
-                for k, d in enumerate(board.defects)
-            ]
-        kept.position = i
-        boards.append(kept)
-    row.boards = boards
+    row.boards = written(row.boards, job.boards)
 
 
 def _keep(old: tuple[PartRow, Part] | None, part: Part, fresh: PartRow, columns: dict[str, Any]) -> PartRow:
@@ -237,6 +223,7 @@ def _shop_columns(shop: Shop) -> dict[str, Any]:
         "allowance_panel_width": shop.allowance.panel_width, "end_trim": shop.end_trim,
         "min_blank_length": shop.min_blank_length, "max_slope": shop.max_slope,
         "celsius": shop.climate.celsius, "humidity": shop.climate.humidity,
+        "ticket": asdict(shop.ticket), "keep": asdict(shop.keep), "instruments": asdict(shop.instruments),
     }
 
 
@@ -252,11 +239,4 @@ def _part_columns(p: Part, position: int) -> dict[str, Any]:
         "joint": p.joint, "joint_length": p.joint_length, "formulas": [list(f) for f in p.formulas],
         "source_drawing": p.source.drawing if p.source else None, "source_key": p.source.key if p.source else None,
         "outline": [list(point) for point in p.outline],
-    }
-
-
-def _board_columns(b: Board) -> dict[str, Any]:
-    return {
-        "id": b.id, "species": b.species, "length": b.length, "price": b.price, "quarter": b.quarter, "note": b.note,
-        "bow": b.warp.bow, "cup": b.warp.cup, "twist": b.warp.twist, "moisture": [asdict(m) for m in b.moisture],
     }
