@@ -2,6 +2,7 @@
 
 import argparse
 import json
+import os
 import signal
 import sys
 import time
@@ -28,7 +29,7 @@ def main(arguments: list[str]) -> int:
     chosen = parser.parse_args(arguments)
     try:
         if chosen.command == "plan":
-            return _plan(chosen.job, chosen.out, Limits(chosen.seconds, seed=chosen.seed))
+            return _plan(chosen.job, chosen.out, Limits(chosen.seconds, seed=chosen.seed, hands=len(os.sched_getaffinity(0))))
         return _audit(chosen.job, chosen.plan)
     except Refusal as refusal:
         print(f"refused: {refusal}", file=sys.stderr)

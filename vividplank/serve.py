@@ -9,7 +9,8 @@ from functools import partial
 from waitress import create_server
 
 from vividplank.core.board.warm import warm
-from vividplank.jobs.queue import ask_for_work, ask_to_read, make_app
+from vividplank.devices.simulated import SimulatedBench
+from vividplank.jobs.queue import ask_for_work, ask_to_read, ask_to_think, make_app
 from vividplank.web.app import create_app
 
 
@@ -26,7 +27,9 @@ def main() -> int:
     with queue.open():
         try:
             server = create_server(
-                create_app(partial(ask_for_work, queue), partial(ask_to_read, queue)),
+                create_app(
+                    partial(ask_for_work, queue), partial(ask_to_read, queue), partial(ask_to_think, queue), SimulatedBench()
+                ),
                 host=chosen.host,
                 port=chosen.port,
                 threads=8,

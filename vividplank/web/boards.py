@@ -1,23 +1,30 @@
 """Boards: what a board will yield, while it is being entered."""
 
+from fractions import Fraction
 from typing import Any
 
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from vividplank.core.board import Board
+from vividplank.core.board.causes import causes, said_of_causes
 from vividplank.core.board.clear import clear_areas, grade
+from vividplank.core.board.depth import depth_maps
+from vividplank.core.board.grain import feed_first
 from vividplank.core.board.look import Piece, advice, cuts, pieces_at
-from vividplank.core.board.thick import lengths_for, said_of
+from vividplank.core.board.scan import warp_of
+from vividplank.core.board.thick import lengths_for, region, said_of
 from vividplank.core.board.volume import board_volume
-from vividplank.core.exchange.job_file import check_board
+from vividplank.core.exchange.board_check import check_board, outside
 from vividplank.core.milling import Machines
-from vividplank.core.timber import cubic_board_feet, movement, quarter_of, weight_kg, wood_named
+from vividplank.core.shop import Shop
+from vividplank.core.timber import QUARTERS, board_feet, cubic_board_feet, movement, quarter_of, weight_kg, wood_named
 from vividplank.core.timber.rest import Climate, rest
 from vividplank.store import projects
 from vividplank.store.database import session
 from vividplank.web import answer
-from vividplank.web.schemas import BoardBody, CutBody, LookBody, PieceBody, ProjectPath, TroubleBody
+from vividplank.web.board_schemas import BoardBody, CutBody, LookBody, PieceBody, WarpBody
+from vividplank.web.schemas import ProjectPath, TroubleBody
 from vividplank.web.survey_schemas import AreaBody, CutPieceBody, RestBody, SurveyAsk, SurveyBody, TriedCuts, TryCuts
 from vividplank.web.translate import board_of
 
@@ -28,7 +35,8 @@ area = APIBlueprint("boards", __name__, url_prefix="/api", abp_responses={404: T
 def look_at_board(path: ProjectPath, body: BoardBody) -> Response:
     """A board looked at, kept or not: thickness whole, halved, in thirds; weight; board feet; advice."""
     with session() as opened:
-        job = projects.load(opened, path.project).job
+        project = projects.load(opened, path.project)
+    job = project.job
     board = check_board(board_of(body), "$")
     found = cuts(board, job.shop.kerf.crosscut)
     volume = round(board_volume(board))
@@ -38,6 +46,7 @@ def look_at_board(path: ProjectPath, body: BoardBody) -> Response:
         LookBody(
             quarter=board.quarter or quarter_of(board.thickest).name,
             board_feet=float(cubic_board_feet(volume)),
+            ticket_feet=float(_ticket_feet(board, job.shop)),
             weight_kg=weight,
             alone=weight is None or weight <= Machines().lift_alone_kg,
             cuts=[
@@ -52,8 +61,32 @@ def look_at_board(path: ProjectPath, body: BoardBody) -> Response:
                 for cut in found
             ],
             advice=advice(board, found, job.unit),
+            causes=said_of_causes(causes(board, region(board, 0, board.length)), project.system),
+            sawn=board.grain.sawn,
+            warp=WarpBody(**vars(warp_of(board, board.surface) if board.surface else board.warp)),
+            feed=_feed(board),
+            outside=outside(board),
         )
     )
+
+
+def _ticket_feet(board: Board, shop: Shop) -> Fraction:
+    """As the yard writes it: the quarter's rough thickness, the width half way along, the whole length."""
+    named = next((q for q in QUARTERS if q.name == board.quarter), None) or quarter_of(board.thickest)
+    return board_feet(named.rough, round(board.mean_width), board.length, shop.ticket)
+
+
+def _feed(board: Board) -> list[str]:
+    """Which end goes into the jointer first with face B, then with face A on the table; what the two edges say."""
+    said = []
+    for down in ("A", "B"):
+        ends = {e: feed_first(getattr(board.grain, e), down) for e in ("datum_edge", "far_edge")}
+        known = {v for v in ends.values() if v}
+        if len(known) == 1:
+            said.append(f"Face {down} down: {known.pop()} first.")
+        elif len(known) == 2:
+            said.append(f"Face {down} down: the edges disagree, the fibres turn over. Light passes, the way it tears less.")
+    return said
 
 
 def _piece(p: Piece) -> dict[str, Any]:
@@ -62,6 +95,12 @@ def _piece(p: Piece) -> dict[str, Any]:
         "x0": p.x0, "x1": p.x1, "flat": int(p.flat // 1), "takes_below": round(p.takes_below),
         "takes_above": round(p.takes_above), "a": p.slab.a, "b": p.slab.b, "c": p.slab.c,
     }
+
+
+def _maps(board: Board, p: Piece) -> dict[str, Any]:
+    place = region(board, p.x0, p.x1)
+    below, above = depth_maps(board, place, p.slab)
+    return {"y0": round(place.y0), "y1": round(place.y0) + place.h1, "below": below, "above": above}
 
 
 def _rest(board: Board, climate: Climate) -> RestBody | None:
@@ -84,7 +123,9 @@ def try_cuts(path: ProjectPath, body: TryCuts) -> Response:
     return answer.body(
         TriedCuts(
             pieces=[
-                CutPieceBody(**_piece(p), corners=[round(c) for c in p.corners], saved=max(0, round(p.saved)))
+                CutPieceBody(
+                    **_piece(p), corners=[round(c) for c in p.corners], saved=max(0, round(p.saved)), **_maps(board, p)
+                )
                 for p in pieces_at(board, body.places, kerf)
             ]
         )
@@ -111,6 +152,9 @@ def survey_board(path: ProjectPath, body: SurveyAsk) -> Response:
             grade=graded.name,
             share=graded.share,
             surface=graded.surface,
+            clear_feet=sum(a.size for a in areas) / (board.mean_width * board.length) * float(
+                cubic_board_feet(round(board_volume(board)))
+            ),
             areas=[AreaBody(x0=a.x0, x1=a.x1, y0=a.y0, y1=a.y1, face=a.face) for a in areas],
         )
     )

@@ -6,13 +6,30 @@ from flask import Response, current_app, request
 from flask_openapi3 import APIBlueprint
 
 from vividplank.core.exchange import Refusal, plan_document, read_plan
+from vividplank.core.exchange.chalk_pdf import chalk_pdf
+from vividplank.core.exchange.plan_dxf import plan_dxf
 from vividplank.core.layout.audit import audit
+from vividplank.core.layout.chalk import chalk_list
+from vividplank.core.layout.plan import Plan
+from vividplank.core.layout.reasons import reasons
 from vividplank.core.layout.svg import plan_svg
+from vividplank.core.measure import System
 from vividplank.store import layouts, projects
 from vividplank.store.database import session
-from vividplank.store.errors import NotThere
+from vividplank.store.layouts import Layout
 from vividplank.web import answer
-from vividplank.web.schemas import AskLayout, LayoutAnswer, LayoutBody, LayoutPath, ProjectPath, TroubleBody
+from vividplank.web.layout_schemas import (
+    AskLayout,
+    BoardMarksBody,
+    ChalkBody,
+    ChalkMarkBody,
+    LayoutAnswer,
+    LayoutBody,
+    OffcutBody,
+    ReasonBody,
+    ReasonsBody,
+)
+from vividplank.web.schemas import LayoutPath, ProjectPath, TroubleBody
 from vividplank.web.translate import layout_body
 
 area = APIBlueprint("layout", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody})
@@ -23,9 +40,10 @@ def get_layout(path: ProjectPath) -> Response:
     with session() as opened:
         project = projects.load(opened, path.project)
         latest, standing = layouts.latest(opened, path.project), layouts.standing(opened, path.project)
+        undos, redos = layouts.steps_back(opened, path.project)
     return answer.body(LayoutAnswer(
         latest=layout_body(latest, project) if latest else None,
-        standing=layout_body(standing, project) if standing else None,
+        standing=layout_body(standing, project) if standing else None, undos=undos, redos=redos,
     ))
 
 
@@ -67,17 +85,52 @@ def stop_layout(path: LayoutPath) -> Response:
 @area.get("/layouts/<int:layout>/plan.json", responses={200: None})
 def get_plan(path: LayoutPath) -> Response:
     with session() as opened:
-        layout = layouts.load(opened, path.layout)
-    if layout.plan is None:
-        raise NotThere("this layout has no plan yet")
-    text = json.dumps(plan_document(layout.plan, layout.job.unit), indent=1) + "\n"
+        layout, plan = layouts.with_plan(opened, path.layout)
+    text = json.dumps(plan_document(plan, layout.job.unit), indent=1) + "\n"
     return answer.file(text, f"{layout.job.name}.plan.json", "application/json")
 
 
 @area.get("/layouts/<int:layout>/plan.svg", responses={200: None})
 def get_plan_svg(path: LayoutPath) -> Response:
     with session() as opened:
-        layout = layouts.load(opened, path.layout)
-    if layout.plan is None:
-        raise NotThere("this layout has no plan yet")
-    return answer.file(plan_svg(layout.job, layout.plan), f"{layout.job.name}.svg", "image/svg+xml")
+        layout, plan = layouts.with_plan(opened, path.layout)
+    return answer.file(plan_svg(layout.job, plan), f"{layout.job.name}.svg", "image/svg+xml")
+
+
+@area.get("/layouts/<int:layout>/chalk", responses={200: ChalkBody})
+def get_chalk(path: LayoutPath) -> Response:
+    """The chalk list: marks in order, and which are drawn already."""
+    layout, plan, system, done = _planned(path.layout)
+    return answer.body(ChalkBody(layout=layout.pk, boards=[
+        BoardMarksBody(
+            board=b.board, marks=[ChalkMarkBody(**vars(m), done=m.key in done) for m in b.marks],
+            offcuts=[OffcutBody(length=o.length, width=round(o.mean_width)) for o in b.offcuts],
+        )
+        for b in chalk_list(layout.job, plan, system)
+    ]))
+
+
+@area.get("/layouts/<int:layout>/chalk.pdf", responses={200: None})
+def get_chalk_pdf(path: LayoutPath) -> Response:
+    layout, plan, system, _ = _planned(path.layout)
+    headers = {"Content-Disposition": 'inline; filename="chalk-list.pdf"'}
+    return Response(chalk_pdf(layout.job, plan, system), mimetype="application/pdf", headers=headers)
+
+
+@area.get("/layouts/<int:layout>/plan.dxf", responses={200: None})
+def get_plan_dxf(path: LayoutPath) -> Response:
+    layout, plan, _, _ = _planned(path.layout)
+    return answer.file(plan_dxf(layout.job, plan).decode(), f"{layout.job.name}.dxf", "image/vnd.dxf")
+
+
+@area.get("/layouts/<int:layout>/reasons", responses={200: ReasonsBody})
+def get_reasons(path: LayoutPath) -> Response:
+    """Why the plan is as it is."""
+    layout, plan, system, _ = _planned(path.layout)
+    return answer.body(ReasonsBody(reasons=[ReasonBody(**vars(r)) for r in reasons(layout.job, plan, system)]))
+
+
+def _planned(pk: int) -> tuple[Layout, Plan, System, set[str]]:
+    with session() as opened:
+        layout, plan = layouts.with_plan(opened, pk)
+        return layout, plan, projects.load(opened, layout.project).system, layouts.steps_done(opened, pk)

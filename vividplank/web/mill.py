@@ -7,7 +7,7 @@ from flask_openapi3 import APIBlueprint
 
 from vividplank.core.milling import routes
 from vividplank.core.milling.machines import CAUTIONS
-from vividplank.store import layouts, projects
+from vividplank.store import layouts, projects, stock
 from vividplank.store.database import session
 from vividplank.web import answer
 from vividplank.web.schemas import LayoutPath, MillingBody, ProjectPath, RouteBody, StepBody, StepDone, TroubleBody
@@ -37,6 +37,13 @@ def get_milling(path: ProjectPath) -> Response:
 
 @area.put("/layouts/<int:layout>/steps", responses={204: None})
 def mark_step(path: LayoutPath, body: StepDone) -> Response:
+    """Tick a step off or take the tick back; with its last step a board is cut up and its offcuts go to the rack."""
     with session() as opened:
         layouts.mark_step(opened, path.layout, body.key, body.done)
+        layout = layouts.load(opened, path.layout)
+        done = layouts.steps_done(opened, path.layout)
+        if body.done and layout.plan:
+            for route in routes(layout.job, layout.plan):
+                if all(step.key in done for step in route.steps):
+                    stock.cut_up(opened, path.layout, route.board)
     return Response(status=204)

@@ -1,20 +1,11 @@
 """What goes over the wire. Lengths in whole ticks, money as decimal numbers, names as in the exchange page."""
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, Field
 
-Ticks = Annotated[int, Field(strict=True, ge=-(10**9), le=10**9)]
-Name = Annotated[str, Field(max_length=200)]
-Note = Annotated[str, Field(max_length=2000)]
-Corner = Annotated[list[Ticks], Field(min_length=2, max_length=2)]
-FormulaField = Literal["length", "width", "thickness", "joint_length", "quantity"]
-FormulaTextual = Annotated[str, Field(max_length=400)]
-SystemName = Literal["in", "in-decimal", "ft-in", "mm", "cm", "m"]
-
-
-class Body(BaseModel):
-    model_config = ConfigDict(extra="forbid")
+from vividplank.web.board_schemas import BoardBody
+from vividplank.web.shapes import Body, Corner, FormulaField, FormulaTextual, Name, Note, SystemName, Ticks
 
 
 class PanelBody(Body):
@@ -74,49 +65,6 @@ class MeasureValueBody(MeasureBody):
     number: float | None
 
 
-class StationBody(Body):
-    x: Ticks
-    y0: Ticks
-    y1: Ticks
-    t0: Ticks
-    t1: Ticks
-
-
-class WarpBody(Body):
-    bow: Ticks = 0
-    cup: Ticks = 0
-    twist: Ticks = 0
-
-
-class DefectBody(Body):
-    kind: Annotated[str, Field(min_length=1, max_length=60)]
-    face: Literal["A", "B", "both"]
-    x0: Ticks
-    x1: Ticks
-    y0: Ticks
-    y1: Ticks
-
-
-class MoistureBody(Body):
-    """`day` counts from 1970-01-01."""
-
-    percent: Annotated[float, Field(gt=0, le=100, allow_inf_nan=False)]
-    day: Annotated[int, Field(strict=True, ge=0, le=100_000)]
-
-
-class BoardBody(Body):
-    id: Name
-    species: Name
-    length: Ticks
-    price: Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)] = 0
-    quarter: Annotated[str, Field(max_length=10)] = ""
-    note: Note = ""
-    stations: Annotated[list[StationBody], Field(min_length=2, max_length=200)]
-    warp: WarpBody = WarpBody()
-    defects: Annotated[list[DefectBody], Field(max_length=500)] = []
-    moisture: Annotated[list[MoistureBody], Field(max_length=100)] = []
-
-
 class ClimateBody(Body):
     celsius: Annotated[float, Field(ge=-20, le=60, allow_inf_nan=False)] = 20
     humidity: Annotated[float, Field(ge=0, lt=1, allow_inf_nan=False)] = 0.5
@@ -135,6 +83,30 @@ class AllowanceBody(Body):
     panel_width: Annotated[Ticks, Field(ge=0)]
 
 
+class TicketBody(Body):
+    """How the yard's ticket rounds board feet."""
+
+    method: Literal["exact", "surface"] = "exact"
+    whole_feet: bool = False
+    half_inches_up: bool = False
+
+
+class KeepBody(Body):
+    """An offcut is kept when a sound piece this long and wide can be cut from it."""
+
+    length: Annotated[Ticks, Field(gt=0)] = 16 * 8128
+    width: Annotated[Ticks, Field(gt=0)] = 2 * 8128
+
+
+class InstrumentsBody(Body):
+    """The connected instrument of each kind by name, empty where figures are typed."""
+
+    caliper: Name = ""
+    moisture: Name = ""
+    metal: Name = ""
+    scanner: Name = ""
+
+
 class ShopBody(Body):
     method: Literal["mill-wide", "rough-rip"]
     kerf: KerfBody
@@ -143,6 +115,9 @@ class ShopBody(Body):
     min_blank_length: Annotated[Ticks, Field(ge=0)]
     max_slope: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
     climate: ClimateBody = ClimateBody()
+    ticket: TicketBody = TicketBody()
+    keep: KeepBody = KeepBody()
+    instruments: InstrumentsBody = InstrumentsBody()
 
 
 class ProjectBody(Body):
@@ -156,6 +131,7 @@ class ProjectBody(Body):
     measures: list[MeasureValueBody]
     undo: str
     redo: str
+    rack: bool
 
 
 class ShelfBody(Body):
@@ -265,64 +241,6 @@ class NeedList(Body):
     needs: list[NeedBody]
     sheets: list[SheetNeedBody]
     lengths: list[LengthNeedBody]
-
-
-class PieceBody(Body):
-    """A length of the board laid flat: its slab lies between z = a·x + b·y + c and that plus `flat`."""
-
-    x0: Ticks
-    x1: Ticks
-    flat: Ticks
-    takes_below: Ticks
-    takes_above: Ticks
-    a: float
-    b: float
-    c: float
-
-
-class CutBody(Body):
-    name: Literal["whole", "halved", "in thirds"]
-    flat: Ticks
-    pieces: list[PieceBody]
-
-
-class LookBody(Body):
-    """What a board is and will yield."""
-
-    quarter: str
-    board_feet: float
-    weight_kg: float | None
-    alone: bool
-    cuts: list[CutBody]
-    advice: str
-
-
-class AskLayout(Body):
-    seconds: Annotated[float, Field(gt=0, le=600)] = 10.0
-
-
-class LayoutBody(Body):
-    pk: int
-    state: Literal["waiting", "searching", "done", "stopped", "failed"]
-    stale: bool
-    seconds: float
-    spent: float
-    rounds: int
-    unplaced: int | None
-    cost: float | None
-    lower_bound: float | None
-    trouble: str
-    system: SystemName
-    plan: dict[str, Any] | None  # a plan file's document, in ticks
-    boards: list[BoardBody]
-    parts: list[PartBody]
-
-
-class LayoutAnswer(Body):
-    """The layout last asked for, and the newest one that has a plan (often the same)."""
-
-    latest: LayoutBody | None
-    standing: LayoutBody | None
 
 
 class StepBody(Body):

@@ -4,7 +4,8 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field
 
-from vividplank.web.schemas import Body, Name, PartBody, SystemName, Ticks
+from vividplank.web.schemas import PartBody
+from vividplank.web.shapes import Body, Name, SystemName, Ticks
 
 FileUnitName = Literal["mm", "cm", "m", "in", "ft"]
 State = Literal["waiting", "reading", "done", "failed"]

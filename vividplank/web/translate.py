@@ -8,24 +8,24 @@ from vividplank.core.change import Change, Put
 from vividplank.core.cutlist import Measure, Part, values_of
 from vividplank.core.document import board_from_document, part_from_document, shop_from_document
 from vividplank.core.job import Job
-from vividplank.core.layout.plan import Plan
+from vividplank.core.layout.moves import worth
+from vividplank.core.layout.plan import Plan, Segment
 from vividplank.store.layouts import Layout
 from vividplank.store.projects import Project
+from vividplank.web.board_schemas import BoardBody
+from vividplank.web.layout_schemas import LayoutBody
 from vividplank.web.schemas import (
     AllowanceBody,
-    BoardBody,
     ClimateBody,
-    DefectBody,
     EditBody,
+    InstrumentsBody,
+    KeepBody,
     KerfBody,
-    LayoutBody,
     MeasureValueBody,
-    MoistureBody,
     PartBody,
     ProjectBody,
     ShopBody,
-    StationBody,
-    WarpBody,
+    TicketBody,
 )
 
 
@@ -36,10 +36,12 @@ def project_body(project: Project) -> ProjectBody:
         shop=ShopBody(
             method=shop.method, kerf=KerfBody(**vars(shop.kerf)), allowance=AllowanceBody(**vars(shop.allowance)),
             end_trim=shop.end_trim, min_blank_length=shop.min_blank_length, max_slope=shop.max_slope,
-            climate=ClimateBody(**vars(shop.climate)),
+            climate=ClimateBody(**vars(shop.climate)), ticket=TicketBody(**vars(shop.ticket)), keep=KeepBody(**vars(shop.keep)),
+            instruments=InstrumentsBody(**vars(shop.instruments)),
         ),
         parts=[part_body(p) for p in project.job.parts], boards=[board_body(b) for b in project.job.boards],
         measures=measure_bodies(project.job), undo=project.undo, redo=project.redo,
+        rack=project.rack,
     )
 
 
@@ -65,13 +67,7 @@ def measure_bodies(job: Job) -> list[MeasureValueBody]:
 
 
 def board_body(b: Board) -> BoardBody:
-    return BoardBody(
-        id=b.id, species=b.species, length=b.length, price=float(b.price), quarter=b.quarter, note=b.note,
-        stations=[StationBody(x=s.x, y0=s.y0, y1=s.y1, t0=s.t0, t1=s.t1) for s in b.stations],
-        warp=WarpBody(bow=b.warp.bow, cup=b.warp.cup, twist=b.warp.twist),
-        defects=[DefectBody(kind=d.kind, face=d.face, x0=d.x0, x1=d.x1, y0=d.y0, y1=d.y1) for d in b.defects],
-        moisture=[MoistureBody(percent=m.percent, day=m.day) for m in b.moisture],
-    )
+    return BoardBody.model_validate({**asdict(b), "price": float(b.price)})
 
 
 def board_of(body: BoardBody) -> Board:
@@ -98,6 +94,8 @@ def layout_body(layout: Layout, project: Project) -> LayoutBody:
         "trouble": layout.trouble, "system": project.system,
         "plan": plan_in_ticks(layout.plan) if layout.plan else None,
         "boards": [board_body(b) for b in layout.job.boards], "parts": [part_body(p) for p in layout.job.parts],
+        "holds": asdict(layout.holds), "made_by": layout.made_by, "name": layout.name,
+        "yields": worth(layout.job, layout.plan).yields if layout.plan else 0.0,
     })
 
 
@@ -105,14 +103,18 @@ def plan_in_ticks(plan: Plan) -> dict[str, object]:
     """The plan as the screens draw it."""
     return {
         "boards": [
-            {"board": b.board, "segments": [
-                {"x0": s.x0, "x1": s.x1, "y0": s.y0, "slope": s.slope, "strips": [
-                    {"y0": t.y0, "y1": t.y1, "blanks": [
-                        {"x0": k.x0, "x1": k.x1, "layers": [
-                            [{"part": i.part, "n": i.n, "stave": i.stave} for i in layer] for layer in k.layers]}
-                        for k in t.blanks]}
-                    for t in s.strips]}
-                for s in b.segments]}
-            for b in plan.boards],
+            {"board": b.board, "segments": segments_in_ticks(b.segments)} for b in plan.boards],
         "unplaced": [{"part": u.part, "n": u.n, "why": u.why} for u in plan.unplaced],
     }
+
+
+def segments_in_ticks(segments: tuple[Segment, ...]) -> list[dict[str, object]]:
+    return [
+        {"x0": s.x0, "x1": s.x1, "y0": s.y0, "slope": s.slope, "strips": [
+            {"y0": t.y0, "y1": t.y1, "blanks": [
+                {"x0": k.x0, "x1": k.x1, "layers": [
+                    [{"part": i.part, "n": i.n, "stave": i.stave} for i in layer] for layer in k.layers]}
+                for k in t.blanks]}
+            for t in s.strips]}
+        for s in segments
+    ]
