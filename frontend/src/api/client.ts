@@ -7,6 +7,7 @@ export type Part = Schemas["PartBody"];
 export type Board = Schemas["BoardBody"];
 export type Defect = Schemas["DefectBody"];
 export type Station = Schemas["StationBody"];
+export type Grain = Schemas["GrainBody"];
 export type Shop = Schemas["ShopBody"];
 export type Layout = Schemas["LayoutBody"];
 export type Measure = Schemas["MeasureBody"];

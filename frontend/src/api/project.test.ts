@@ -25,7 +25,7 @@ const { edit, projectKey, unsaved } = await import("./project");
 
 function project(values: Partial<Project> = {}): Project {
   const shop = { method: "mill-wide", end_trim: 0, min_blank_length: 0, max_slope: 0 } as Project["shop"];
-  return { pk: 1, name: "P", system: "in", version: 1, shop, parts: [aPart()], measures: [], boards: [aBoard()], undo: "", redo: "", ...values };
+  return { pk: 1, name: "P", system: "in", version: 1, shop, parts: [aPart()], measures: [], boards: [aBoard()], undo: "", redo: "", rack: false, ...values };
 }
 const json = (body: unknown, status = 200) =>
   new Response(JSON.stringify(body), { status, headers: { "Content-Type": "application/json" } });

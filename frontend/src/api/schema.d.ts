@@ -154,6 +154,138 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["bench_list_instruments_instruments_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{layout}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["plan_bench_get_one_layout_layouts__int_layout__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{layout}/chalk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The chalk list: marks in order, and which are drawn already. */
+        get: operations["layout_get_chalk_layouts__int_layout__chalk_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{layout}/chalk.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["layout_get_chalk_pdf_layouts__int_layout__chalk_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{layout}/holds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** What stays as it is when the rest is solved. */
+        put: operations["plan_bench_hold_layouts__int_layout__holds_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{layout}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A move made by hand on the plan that stands; the plan before it is an undo away. */
+        post: operations["plan_bench_make_move_layouts__int_layout__move_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{layout}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Give a plan a name, to keep it and to hold others against it. */
+        put: operations["plan_bench_call_layouts__int_layout__name_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{layout}/plan.dxf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["layout_get_plan_dxf_layouts__int_layout__plan_dxf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{layout}/plan.json": {
         parameters: {
             query?: never;
@@ -186,6 +318,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{layout}/reasons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Why the plan is as it is. */
+        get: operations["layout_get_reasons_layouts__int_layout__reasons_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{layout}/stand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A plan kept by its name becomes the one that stands. */
+        post: operations["plan_bench_stand_layouts__int_layout__stand_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{layout}/steps": {
         parameters: {
             query?: never;
@@ -194,6 +360,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Tick a step off or take the tick back; with its last step a board is cut up and its offcuts go to the rack. */
         put: operations["mill_mark_step_layouts__int_layout__steps_put"];
         post?: never;
         delete?: never;
@@ -218,6 +385,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{layout}/thoughts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What else might be cheaper, as far as it is thought through. */
+        get: operations["plan_bench_get_thoughts_layouts__int_layout__thoughts_get"];
+        put?: never;
+        /** Let a worker think about what else might be cheaper. */
+        post: operations["plan_bench_ask_thoughts_layouts__int_layout__thoughts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{layout}/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a move would come to, without making it. */
+        post: operations["plan_bench_try_move_layouts__int_layout__try_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/patterns": {
         parameters: {
             query?: never;
@@ -228,6 +430,70 @@ export interface paths {
         get: operations["cutlist_list_patterns_patterns_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{picture}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["photos_get_picture_pictures__int_picture__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{picture}/photograph": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["photos_get_photograph_pictures__int_picture__photograph_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{picture}/straight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["photos_get_straight_pictures__int_picture__straight_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{picture}/straighten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["photos_straighten_picture_pictures__int_picture__straighten_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -433,6 +699,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/layout/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["plan_bench_redo_projects__int_project__layout_redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/layout/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["plan_bench_undo_projects__int_project__layout_undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/look": {
         parameters: {
             query?: never;
@@ -563,6 +861,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A photograph, sent as it is. */
+        post: operations["photos_add_picture_projects__int_project__pictures_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/plan": {
         parameters: {
             query?: never;
@@ -574,6 +889,22 @@ export interface paths {
         put?: never;
         /** A plan file for the project as it stands; taken only if every rule holds. */
         post: operations["layout_add_plan_projects__int_project__plan_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["plan_bench_named_plans_projects__int_project__plans_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -597,6 +928,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/readings/moisture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["bench_read_moisture_projects__int_project__readings_moisture_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/readings/thickness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["bench_read_thickness_projects__int_project__readings_thickness_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/redo": {
         parameters: {
             query?: never;
@@ -607,6 +970,23 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["shelf_redo_edit__int_project__redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/scan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Both faces scanned: the surface with its noise taken out. */
+        post: operations["bench_scan_projects__int_project__scan_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -630,6 +1010,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The board searched for metal along both faces. */
+        post: operations["bench_sweep_projects__int_project__sweep_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/undo": {
         parameters: {
             query?: never;
@@ -640,6 +1037,60 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["shelf_undo_edit__int_project__undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Boards of this wood out of which a clear-one piece of this size comes; all of them where nothing is asked.
+         * @description <br/>A piece whose width nobody names is asked for 2 in wide.
+         */
+        get: operations["stock_list_stock_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/carry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A board carried to another project, or back to the rack. */
+        post: operations["stock_carry_carry_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Labels with a QR code that opens the board, for all that stands in the stock room uncut (PDF). */
+        get: operations["stock_labels_labels_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -764,6 +1215,10 @@ export interface components {
                 [key: string]: number;
             };
         };
+        /** BoardAlone */
+        BoardAlone: {
+            board: components["schemas"]["BoardBody"];
+        };
         /** BoardBody */
         BoardBody: {
             /**
@@ -771,6 +1226,27 @@ export interface components {
              * @default []
              */
             defects: components["schemas"]["DefectBody"][];
+            /**
+             * Dressed
+             * @default []
+             */
+            dressed: ("A" | "B" | "datum-edge" | "far-edge")[];
+            /**
+             * Grade
+             * @default
+             */
+            grade: string;
+            /**
+             * @default {
+             *       "across": 0,
+             *       "datum_edge": null,
+             *       "far_edge": null,
+             *       "heart": "",
+             *       "rings": null,
+             *       "zones": []
+             *     }
+             */
+            grain: components["schemas"]["GrainBody"];
             /** Id */
             id: string;
             /** Length */
@@ -786,6 +1262,11 @@ export interface components {
              */
             note: string;
             /**
+             * Photos
+             * @default []
+             */
+            photos: components["schemas"]["PhotoBody"][];
+            /**
              * Price
              * @default 0
              */
@@ -795,10 +1276,17 @@ export interface components {
              * @default
              */
             quarter: string;
+            /**
+             * Searched
+             * @default false
+             */
+            searched: boolean;
             /** Species */
             species: string;
             /** Stations */
             stations: components["schemas"]["StationBody"][];
+            /** @default null */
+            surface: components["schemas"]["SurfaceBody"] | null;
             /**
              * @default {
              *       "bow": 0,
@@ -807,6 +1295,65 @@ export interface components {
              *     }
              */
             warp: components["schemas"]["WarpBody"];
+        };
+        /** BoardMarksBody */
+        BoardMarksBody: {
+            /** Board */
+            board: string;
+            /** Marks */
+            marks: components["schemas"]["ChalkMarkBody"][];
+            /** Offcuts */
+            offcuts: components["schemas"]["OffcutBody"][];
+        };
+        /** CarriedBody */
+        CarriedBody: {
+            /** Id */
+            id: string;
+        };
+        /** CarryBody */
+        CarryBody: {
+            /** Board */
+            board: string;
+            /** Project */
+            project: number;
+            /** To Project */
+            to_project: number;
+            /** Version */
+            version: number;
+        };
+        /**
+         * ChalkBody
+         * @description The marks of every board that is cut, in the order they are drawn.
+         */
+        ChalkBody: {
+            /** Boards */
+            boards: components["schemas"]["BoardMarksBody"][];
+            /** Layout */
+            layout: number;
+        };
+        /** ChalkMarkBody */
+        ChalkMarkBody: {
+            /** Done */
+            done: boolean;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "crosscut" | "line" | "piece";
+            /** Saw */
+            saw: string;
+            /** Words */
+            words: string;
+            /** X0 */
+            x0: number;
+            /** X1 */
+            x1: number;
+            /** Y0 */
+            y0: number;
+            /** Y1 */
+            y1: number;
         };
         /** CheckBody */
         CheckBody: {
@@ -854,12 +1401,18 @@ export interface components {
         /**
          * CutPieceBody
          * @description `corners` to take off face B first: datum edge near and far, then the other edge; `saved` by shimming it so.
+         *
+         *     `below` and `above`: what comes off face B and face A, row by row along x0..x1, each from y0 to y1.
          */
         CutPieceBody: {
             /** A */
             a: number;
+            /** Above */
+            above: number[][];
             /** B */
             b: number;
+            /** Below */
+            below: number[][];
             /** C */
             c: number;
             /** Corners */
@@ -876,6 +1429,10 @@ export interface components {
             x0: number;
             /** X1 */
             x1: number;
+            /** Y0 */
+            y0: number;
+            /** Y1 */
+            y1: number;
         };
         /** DefectBody */
         DefectBody: {
@@ -886,6 +1443,23 @@ export interface components {
             face: "A" | "B" | "both";
             /** Kind */
             kind: string;
+            /**
+             * Points
+             * @default []
+             */
+            points: number[][];
+            /**
+             * Severity
+             * @default plain
+             * @enum {string}
+             */
+            severity: "slight" | "plain" | "grave";
+            /**
+             * Shape
+             * @default rectangle
+             * @enum {string}
+             */
+            shape: "rectangle" | "ellipse" | "outline";
             /** X0 */
             x0: number;
             /** X1 */
@@ -1052,6 +1626,19 @@ export interface components {
             /** Version */
             version: number;
         };
+        /** ForbiddenBody */
+        ForbiddenBody: {
+            /** Board */
+            board: string;
+            /** X0 */
+            x0: number;
+            /** X1 */
+            x1: number;
+            /** Y0 */
+            y0: number;
+            /** Y1 */
+            y1: number;
+        };
         /** FormulaText */
         FormulaText: {
             /**
@@ -1101,12 +1688,126 @@ export interface components {
             /** Width */
             width: number;
         };
+        /** GrainBody */
+        GrainBody: {
+            /**
+             * Across
+             * @default 0
+             */
+            across: number;
+            /**
+             * Datum Edge
+             * @default null
+             */
+            datum_edge: number | null;
+            /**
+             * Far Edge
+             * @default null
+             */
+            far_edge: number | null;
+            /**
+             * Heart
+             * @default
+             * @enum {string}
+             */
+            heart: "" | "A" | "B";
+            /**
+             * Rings
+             * @default null
+             */
+            rings: number | null;
+            /**
+             * Zones
+             * @default []
+             */
+            zones: components["schemas"]["ZoneBody"][];
+        };
         /** Health */
         Health: {
             /** Database */
             database: boolean;
             /** Name */
             name: string;
+        };
+        /**
+         * HoldsBody
+         * @description What stays as it is when the rest is solved.
+         */
+        HoldsBody: {
+            /**
+             * First
+             * @default []
+             */
+            first: string[];
+            /**
+             * Forbidden
+             * @default []
+             */
+            forbidden: components["schemas"]["ForbiddenBody"][];
+            /**
+             * Pins
+             * @default []
+             */
+            pins: components["schemas"]["ItemBody"][];
+            /**
+             * Rested
+             * @default []
+             */
+            rested: string[];
+        };
+        /**
+         * InstrumentsBody
+         * @description The connected instrument of each kind by name, empty where figures are typed.
+         */
+        InstrumentsBody: {
+            /**
+             * Caliper
+             * @default
+             */
+            caliper: string;
+            /**
+             * Metal
+             * @default
+             */
+            metal: string;
+            /**
+             * Moisture
+             * @default
+             */
+            moisture: string;
+            /**
+             * Scanner
+             * @default
+             */
+            scanner: string;
+        };
+        /** ItemBody */
+        ItemBody: {
+            /** N */
+            n: number;
+            /** Part */
+            part: string;
+            /**
+             * Stave
+             * @default 0
+             */
+            stave: number;
+        };
+        /**
+         * KeepBody
+         * @description An offcut is kept when a sound piece this long and wide can be cut from it.
+         */
+        KeepBody: {
+            /**
+             * Length
+             * @default 130048
+             */
+            length: number;
+            /**
+             * Width
+             * @default 16256
+             */
+            width: number;
         };
         /** KerfBody */
         KerfBody: {
@@ -1119,11 +1820,15 @@ export interface components {
         };
         /**
          * LayoutAnswer
-         * @description The layout last asked for, and the newest one that has a plan (often the same).
+         * @description The layout last asked for, and the newest one that has a plan (often the same); how often one can go back, and forth.
          */
         LayoutAnswer: {
             latest: components["schemas"]["LayoutBody"] | null;
+            /** Redos */
+            redos: number;
             standing: components["schemas"]["LayoutBody"] | null;
+            /** Undos */
+            undos: number;
         };
         /** LayoutBody */
         LayoutBody: {
@@ -1131,8 +1836,16 @@ export interface components {
             boards: components["schemas"]["BoardBody"][];
             /** Cost */
             cost: number | null;
+            holds: components["schemas"]["HoldsBody"];
             /** Lower Bound */
             lower_bound: number | null;
+            /**
+             * Made By
+             * @enum {string}
+             */
+            made_by: "search" | "hand" | "file";
+            /** Name */
+            name: string;
             /** Parts */
             parts: components["schemas"]["PartBody"][];
             /** Pk */
@@ -1163,6 +1876,8 @@ export interface components {
             trouble: string;
             /** Unplaced */
             unplaced: number | null;
+            /** Yields */
+            yields: number;
         };
         /** LengthNeedBody */
         LengthNeedBody: {
@@ -1206,7 +1921,9 @@ export interface components {
         };
         /**
          * LookBody
-         * @description What a board is and will yield.
+         * @description What a board is and will yield. Board feet by the tape and by the ticket's rule; `causes` tells why it yields less.
+         *
+         *     `warp` is that of its figures, or what comes nearest to its scanned underside; `outside` are faults wholly off the board.
          */
         LookBody: {
             /** Advice */
@@ -1215,10 +1932,21 @@ export interface components {
             alone: boolean;
             /** Board Feet */
             board_feet: number;
+            /** Causes */
+            causes: string;
             /** Cuts */
             cuts: components["schemas"]["CutBody"][];
+            /** Feed */
+            feed: string[];
+            /** Outside */
+            outside: number[];
             /** Quarter */
             quarter: string;
+            /** Sawn */
+            sawn: string;
+            /** Ticket Feet */
+            ticket_feet: number;
+            warp: components["schemas"]["WarpBody"];
             /** Weight Kg */
             weight_kg: number | null;
         };
@@ -1349,13 +2077,90 @@ export interface components {
         };
         /**
          * MoistureBody
-         * @description `day` counts from 1970-01-01.
+         * @description `day` counts from 1970-01-01; `x`, `y` where on the board, if anyone noted it.
          */
         MoistureBody: {
             /** Day */
             day: number;
             /** Percent */
             percent: number;
+            /**
+             * X
+             * @default null
+             */
+            x: number | null;
+            /**
+             * Y
+             * @default null
+             */
+            y: number | null;
+        };
+        /**
+         * MoveBody
+         * @description A move by hand. `lay-down` needs board, x and y (where the blank's middle goes), `swap` the other item, `recut` x0 and
+         *     x1 of the segment.
+         */
+        MoveBody: {
+            /**
+             * Board
+             * @default
+             */
+            board: string;
+            item: components["schemas"]["ItemBody"];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "lay-down" | "take-up" | "swap" | "turn" | "recut" | "split" | "join";
+            /** @default null */
+            other: components["schemas"]["ItemBody"] | null;
+            /**
+             * X
+             * @default 0
+             */
+            x: number;
+            /**
+             * X0
+             * @default 0
+             */
+            x0: number;
+            /**
+             * X1
+             * @default 0
+             */
+            x1: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y: number;
+        };
+        /** NameBody */
+        NameBody: {
+            /** Name */
+            name: string;
+        };
+        /** NamedPlan */
+        NamedPlan: {
+            /** Boards */
+            boards: number;
+            /** Cost */
+            cost: number;
+            /** Name */
+            name: string;
+            /** Pk */
+            pk: number;
+            /** Stale */
+            stale: boolean;
+            /** Unplaced */
+            unplaced: number;
+            /** Yields */
+            yields: number;
+        };
+        /** NamedPlans */
+        NamedPlans: {
+            /** Plans */
+            plans: components["schemas"]["NamedPlan"][];
         };
         /** NeedBody */
         NeedBody: {
@@ -1427,6 +2232,34 @@ export interface components {
              * @enum {string}
              */
             system: "in" | "in-decimal" | "ft-in" | "mm" | "cm" | "m";
+        };
+        /** OffcutBody */
+        OffcutBody: {
+            /** Length */
+            length: number;
+            /** Width */
+            width: number;
+        };
+        /** Offer */
+        Offer: {
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * OfferList
+         * @description What instruments can be connected, by kind.
+         */
+        OfferList: {
+            /** Caliper */
+            caliper: components["schemas"]["Offer"][];
+            /** Metal */
+            metal: components["schemas"]["Offer"][];
+            /** Moisture */
+            moisture: components["schemas"]["Offer"][];
+            /** Scanner */
+            scanner: components["schemas"]["Offer"][];
         };
         /** PanelBody */
         PanelBody: {
@@ -1607,6 +2440,25 @@ export interface components {
             /** Title */
             title: string;
         };
+        /** PhotoBody */
+        PhotoBody: {
+            /**
+             * Face
+             * @enum {string}
+             */
+            face: "A" | "B";
+            /** Picture */
+            picture: number;
+        };
+        /** PictureBody */
+        PictureBody: {
+            /** Corners */
+            corners: number[][];
+            /** Picture */
+            picture: number;
+            /** Straight */
+            straight: boolean;
+        };
         /**
          * PieceBody
          * @description A length of the board laid flat: its slab lies between z = a·x + b·y + c and that plus `flat`.
@@ -1641,6 +2493,8 @@ export interface components {
             parts: components["schemas"]["PartBody"][];
             /** Pk */
             pk: number;
+            /** Rack */
+            rack: boolean;
             /** Redo */
             redo: string;
             shop: components["schemas"]["ShopBody"];
@@ -1661,6 +2515,27 @@ export interface components {
              * @default []
              */
             defects: components["schemas"]["DefectBody"][];
+            /**
+             * Dressed
+             * @default []
+             */
+            dressed: ("A" | "B" | "datum-edge" | "far-edge")[];
+            /**
+             * Grade
+             * @default
+             */
+            grade: string;
+            /**
+             * @default {
+             *       "across": 0,
+             *       "datum_edge": null,
+             *       "far_edge": null,
+             *       "heart": "",
+             *       "rings": null,
+             *       "zones": []
+             *     }
+             */
+            grain: components["schemas"]["GrainBody"];
             /** Id */
             id: string;
             /** Length */
@@ -1676,6 +2551,11 @@ export interface components {
              */
             note: string;
             /**
+             * Photos
+             * @default []
+             */
+            photos: components["schemas"]["PhotoBody"][];
+            /**
              * Price
              * @default 0
              */
@@ -1685,10 +2565,17 @@ export interface components {
              * @default
              */
             quarter: string;
+            /**
+             * Searched
+             * @default false
+             */
+            searched: boolean;
             /** Species */
             species: string;
             /** Stations */
             stations: components["schemas"]["StationBody"][];
+            /** @default null */
+            surface: components["schemas"]["SurfaceBody"] | null;
             /**
              * @default {
              *       "bow": 0,
@@ -1809,6 +2696,45 @@ export interface components {
             /** Width */
             width: number;
         };
+        /** ReadAt */
+        ReadAt: {
+            board: components["schemas"]["BoardBody"];
+            /**
+             * Day
+             * @default 0
+             */
+            day: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * ReadBody
+         * @description `thickness` or `percent`, or neither and `trouble` says why; `question` where the reading is odd.
+         */
+        ReadBody: {
+            /**
+             * Percent
+             * @default null
+             */
+            percent: number | null;
+            /**
+             * Question
+             * @default
+             */
+            question: string;
+            /**
+             * Thickness
+             * @default null
+             */
+            thickness: number | null;
+            /**
+             * Trouble
+             * @default
+             */
+            trouble: string;
+        };
         /** ReadingBody */
         ReadingBody: {
             answers: components["schemas"]["AnswersBody"];
@@ -1837,6 +2763,21 @@ export interface components {
             /** Views */
             views: components["schemas"]["ViewBody"][];
         };
+        /** ReasonBody */
+        ReasonBody: {
+            /** About */
+            about: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * ReasonsBody
+         * @description Sentences about boards (O1), cut pieces (O1.2), what lies in a blank (A1 + A2), and wishes that are not kept.
+         */
+        ReasonsBody: {
+            /** Reasons */
+            reasons: components["schemas"]["ReasonBody"][];
+        };
         /**
          * RestBody
          * @description `away` from equilibrium in points; `shrinks` in ticks of its width until then, quarter-sawn and flat-sawn.
@@ -1856,6 +2797,8 @@ export interface components {
             own: boolean;
             /** Shrinks */
             shrinks: number[] | null;
+            /** Uneven */
+            uneven: number;
         };
         /** RouteBody */
         RouteBody: {
@@ -1893,6 +2836,47 @@ export interface components {
             name: string;
             /** Page */
             page: number;
+        };
+        /**
+         * ScanBody
+         * @description The surface found, its warp in words' figures, and how sure it is; or `trouble`.
+         */
+        ScanBody: {
+            /**
+             * Lost
+             * @default 0
+             */
+            lost: number;
+            /**
+             * Questions
+             * @default []
+             */
+            questions: string[];
+            /**
+             * Said
+             * @default
+             */
+            said: string;
+            /**
+             * Sure
+             * @default 0
+             */
+            sure: number;
+            /** @default null */
+            surface: components["schemas"]["SurfaceBody"] | null;
+            /**
+             * Trouble
+             * @default
+             */
+            trouble: string;
+            /**
+             * @default {
+             *       "bow": 0,
+             *       "cup": 0,
+             *       "twist": 0
+             *     }
+             */
+            warp: components["schemas"]["WarpBody"];
         };
         /** SeenBody */
         SeenBody: {
@@ -1963,6 +2947,22 @@ export interface components {
             climate: components["schemas"]["ClimateBody"];
             /** End Trim */
             end_trim: number;
+            /**
+             * @default {
+             *       "caliper": "",
+             *       "metal": "",
+             *       "moisture": "",
+             *       "scanner": ""
+             *     }
+             */
+            instruments: components["schemas"]["InstrumentsBody"];
+            /**
+             * @default {
+             *       "length": 130048,
+             *       "width": 16256
+             *     }
+             */
+            keep: components["schemas"]["KeepBody"];
             kerf: components["schemas"]["KerfBody"];
             /** Max Slope */
             max_slope: number;
@@ -1973,6 +2973,14 @@ export interface components {
             method: "mill-wide" | "rough-rip";
             /** Min Blank Length */
             min_blank_length: number;
+            /**
+             * @default {
+             *       "half_inches_up": false,
+             *       "method": "exact",
+             *       "whole_feet": false
+             *     }
+             */
+            ticket: components["schemas"]["TicketBody"];
         };
         /**
          * SketchBody
@@ -2003,6 +3011,11 @@ export interface components {
         };
         /** StationBody */
         StationBody: {
+            /**
+             * Between
+             * @default []
+             */
+            between: number[];
             /** T0 */
             t0: number;
             /** T1 */
@@ -2057,6 +3070,85 @@ export interface components {
             key: string;
         };
         /**
+         * StockEntryBody
+         * @description `flat` is what lies in it whole; `place` where the piece asked for comes out; `clear` its longest sound length.
+         */
+        StockEntryBody: {
+            /** Board Feet */
+            board_feet: number;
+            /** Clear */
+            clear: number;
+            /** Flat */
+            flat: number;
+            /** Id */
+            id: string;
+            /** Length */
+            length: number;
+            /** Note */
+            note: string;
+            place: components["schemas"]["AreaBody"] | null;
+            /** Price */
+            price: number;
+            /** Project */
+            project: number;
+            /** Project Name */
+            project_name: string;
+            /** Quarter */
+            quarter: string;
+            /** Rack */
+            rack: boolean;
+            /** Species */
+            species: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "free" | "planned" | "cut";
+            /** Used For */
+            used_for: string[];
+            /** Version */
+            version: number;
+            /** Weight Kg */
+            weight_kg: number | null;
+            /** Width */
+            width: number;
+        };
+        /** StockList */
+        StockList: {
+            /** Boards */
+            boards: components["schemas"]["StockEntryBody"][];
+            /** Rack */
+            rack: number;
+        };
+        /**
+         * StraightenBody
+         * @description Corners as shares of the photograph's width and height: datum end and edge, far end, its far edge, datum end again.
+         */
+        StraightenBody: {
+            board: components["schemas"]["BoardBody"];
+            /** Corners */
+            corners: number[][];
+            /**
+             * Face
+             * @enum {string}
+             */
+            face: "A" | "B";
+        };
+        /**
+         * SurfaceBody
+         * @description Heights of faces B and A at every xs[i], ys[j].
+         */
+        SurfaceBody: {
+            /** Lower */
+            lower: number[][];
+            /** Upper */
+            upper: number[][];
+            /** Xs */
+            xs: number[];
+            /** Ys */
+            ys: number[];
+        };
+        /**
          * SurveyAsk
          * @description A board; a thickness wanted of it; a quality looked for.
          */
@@ -2078,6 +3170,8 @@ export interface components {
         SurveyBody: {
             /** Areas */
             areas: components["schemas"]["AreaBody"][];
+            /** Clear Feet */
+            clear_feet: number;
             /** Grade */
             grade: string;
             rest: components["schemas"]["RestBody"] | null;
@@ -2087,6 +3181,89 @@ export interface components {
             share: number;
             /** Surface */
             surface: number;
+        };
+        /** SweepBody */
+        SweepBody: {
+            /** Places */
+            places: number[][];
+            /** Said */
+            said: string;
+        };
+        /** ThoughtBody */
+        ThoughtBody: {
+            /** About */
+            about: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "shorter" | "narrower" | "lenient" | "method" | "board";
+            /** Placed */
+            placed: number;
+            /** Saves */
+            saves: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ThoughtsBody
+         * @description What else might be cheaper, each idea confirmed by a solve. `asked` is false where nobody has asked yet.
+         */
+        ThoughtsBody: {
+            /** Asked */
+            asked: boolean;
+            /** Done */
+            done: boolean;
+            /** Found */
+            found: components["schemas"]["ThoughtBody"][];
+        };
+        /**
+         * TicketBody
+         * @description How the yard's ticket rounds board feet.
+         */
+        TicketBody: {
+            /**
+             * Half Inches Up
+             * @default false
+             */
+            half_inches_up: boolean;
+            /**
+             * Method
+             * @default exact
+             * @enum {string}
+             */
+            method: "exact" | "surface";
+            /**
+             * Whole Feet
+             * @default false
+             */
+            whole_feet: boolean;
+        };
+        /**
+         * TriedBody
+         * @description What a move would come to; where it does not hold, `why` says what stands against it.
+         */
+        TriedBody: {
+            /** Board */
+            board: string;
+            /** Cost */
+            cost: number;
+            /** Cost Before */
+            cost_before: number;
+            /** Holds */
+            holds: boolean;
+            /** Segments */
+            segments: {
+                [key: string]: unknown;
+            }[];
+            /** Unplaced */
+            unplaced: number;
+            /** Why */
+            why: string;
+            /** Yields */
+            yields: number;
+            /** Yields Before */
+            yields_before: number;
         };
         /** TriedCuts */
         TriedCuts: {
@@ -2185,6 +3362,22 @@ export interface components {
             at: number[];
             /** Text */
             text: string;
+        };
+        /** ZoneBody */
+        ZoneBody: {
+            /**
+             * Figure
+             * @enum {string}
+             */
+            figure: "straight" | "cathedral" | "quarter" | "curly";
+            /** X0 */
+            x0: number;
+            /** X1 */
+            x1: number;
+            /** Y0 */
+            y0: number;
+            /** Y1 */
+            y1: number;
         };
     };
     responses: never;
@@ -2710,6 +3903,368 @@ export interface operations {
             };
         };
     };
+    bench_list_instruments_instruments_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    plan_bench_get_one_layout_layouts__int_layout__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    layout_get_chalk_layouts__int_layout__chalk_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChalkBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    layout_get_chalk_pdf_layouts__int_layout__chalk_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    plan_bench_hold_layouts__int_layout__holds_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoldsBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    plan_bench_make_move_layouts__int_layout__move_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    plan_bench_call_layouts__int_layout__name_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    layout_get_plan_dxf_layouts__int_layout__plan_dxf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     layout_get_plan_layouts__int_layout__plan_json_get: {
         parameters: {
             query?: never;
@@ -2768,6 +4323,95 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    layout_get_reasons_layouts__int_layout__reasons_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReasonsBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    plan_bench_stand_layouts__int_layout__stand_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2868,6 +4512,157 @@ export interface operations {
             };
         };
     };
+    plan_bench_get_thoughts_layouts__int_layout__thoughts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThoughtsBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    plan_bench_ask_thoughts_layouts__int_layout__thoughts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThoughtsBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    plan_bench_try_move_layouts__int_layout__try_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     cutlist_list_patterns_patterns_get: {
         parameters: {
             query?: never;
@@ -2884,6 +4679,152 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PatternList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    photos_get_picture_pictures__int_picture__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                picture: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    photos_get_photograph_pictures__int_picture__photograph_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                picture: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    photos_get_straight_pictures__int_picture__straight_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                picture: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    photos_straighten_picture_pictures__int_picture__straighten_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                picture: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StraightenBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureBody"];
                 };
             };
             /** @description Not Found */
@@ -3642,6 +5583,104 @@ export interface operations {
             };
         };
     };
+    plan_bench_redo_projects__int_project__layout_redo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    plan_bench_undo_projects__int_project__layout_undo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     boards_look_at_board_projects__int_project__look_post: {
         parameters: {
             query?: never;
@@ -3965,6 +6004,46 @@ export interface operations {
             };
         };
     };
+    photos_add_picture_projects__int_project__pictures_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     layout_add_plan_projects__int_project__plan_post: {
         parameters: {
             query?: never;
@@ -4005,6 +6084,55 @@ export interface operations {
             };
         };
     };
+    plan_bench_named_plans_projects__int_project__plans_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedPlans"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     parts_read_list_projects__int_project__read_list_post: {
         parameters: {
             query?: never;
@@ -4027,6 +6155,94 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ListRead"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    bench_read_moisture_projects__int_project__readings_moisture_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadAt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    bench_read_thickness_projects__int_project__readings_thickness_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadAt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadBody"];
                 };
             };
             /** @description Not Found */
@@ -4102,6 +6318,50 @@ export interface operations {
             };
         };
     };
+    bench_scan_projects__int_project__scan_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardAlone"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScanBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     boards_survey_board_projects__int_project__survey_post: {
         parameters: {
             query?: never;
@@ -4124,6 +6384,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SurveyBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    bench_sweep_projects__int_project__sweep_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardAlone"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepBody"];
                 };
             };
             /** @description Not Found */
@@ -4170,6 +6474,147 @@ export interface operations {
                     "application/json": components["schemas"]["ProjectBody"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    stock_list_stock_get: {
+        parameters: {
+            query?: {
+                wood?: string;
+                thickness?: number;
+                length?: number;
+                width?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    stock_carry_carry_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CarryBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarriedBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    stock_labels_labels_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Not Found */
             404: {
                 headers: {

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { aBoard, aPart, drawn, IN, words } from "../test/making";
 import BoardDrawing from "./BoardDrawing.vue";
 import BoardRuler from "./BoardRuler.vue";
+import { plainFault } from "./make";
 import WarpViews from "./WarpViews.vue";
 
 const segment = (layers: { part: string; n: number; stave: number }[][]) => ({
@@ -75,7 +76,7 @@ describe("a board drawn", () => {
     ["wane", "rect", true],
     ["sapwood", "rect", false],
   ])("draws a %s", async (kind, shape, crossed) => {
-    const defects = [{ kind, face: "A", x0: 10 * IN, x1: 12 * IN, y0: IN, y1: 2 * IN }];
+    const defects = [plainFault(kind, "A", { x0: 10 * IN, x1: 12 * IN, y0: IN, y1: 2 * IN })];
     const html = await board({ defects });
     const fault = /<g class="[^"]*fault[^]*?<\/g>/.exec(html)![0];
     expect(fault).toContain(`<${shape}`);
@@ -84,9 +85,31 @@ describe("a board drawn", () => {
   });
 
   it("shows a fault of the other face only faintly", async () => {
-    const defects = [{ kind: "tight-knot", face: "B", x0: 10 * IN, x1: 12 * IN, y0: IN, y1: 2 * IN }];
-    expect(await board({ defects })).toContain('class="other fault"');
-    expect(await board({ defects }, { face: "B" })).not.toContain("other");
+    const defects = [plainFault("tight-knot", "B", { x0: 10 * IN, x1: 12 * IN, y0: IN, y1: 2 * IN })];
+    expect(await board({ defects })).toMatch(/class="(other fault|fault other)"/);
+    expect(await board({ defects }, { face: "B" })).not.toMatch(/class="[^"]*other/);
+  });
+
+  it("draws a fault in its own shape, and marks the bounds of a knot that was only measured", async () => {
+    const bounds = { x0: 10 * IN, x1: 12 * IN, y0: IN, y1: 2 * IN };
+    const outline = plainFault("wane", "A", bounds, { shape: "outline", points: [[10 * IN, IN], [12 * IN, IN], [11 * IN, 2 * IN]], severity: "grave" });
+    expect(await board({ defects: [outline] })).toMatch(/<polygon points="106,56 126,56 116,46" fill="#5b3a1e"/);
+    expect(words(await board({ defects: [outline] }))).toContain("grave wane");
+    const knot = plainFault("tight-knot", "A", bounds);
+    expect(await board({ defects: [knot] })).not.toContain("bounds");
+    expect(await board({ defects: [{ ...knot, shape: "rectangle" }] })).toContain('class="bounds"');
+  });
+
+  it("lays the photograph of the face under it, unless it is hidden", async () => {
+    const photos = [{ face: "A", picture: 7 }];
+    expect(await board({ photos })).toContain("/api/pictures/7/straight");
+    expect(await board({ photos }, { face: "B" })).not.toContain("<image");
+    expect(await board({ photos }, { photographed: false })).not.toContain("<image");
+  });
+
+  it("shows zones of figure with their names", async () => {
+    const grain = { ...aBoard().grain, zones: [{ figure: "quarter", x0: 0, x1: 30 * IN, y0: IN, y1: 4 * IN }] };
+    expect(words(await board({ grain }))).toContain("quarter");
   });
 });
 
@@ -119,7 +142,7 @@ describe("the views of its warp", () => {
 
   it("show the flat board inside with its thickness", async () => {
     const html = await views(IN / 4);
-    expect(html).toContain('class="slab"');
+    expect(html.match(/class="slab"/g)!.length).toBeGreaterThan(3); // side, both ends, three-quarter
     expect(words(html)).toContain("15/16");
     expect(words(html)).toContain("Datum end");
   });

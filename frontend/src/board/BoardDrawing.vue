@@ -6,7 +6,8 @@
 import { computed, useId } from "vue";
 import type { Board, Part } from "../api/client";
 import { show, type System } from "../measure";
-import { edges, extent, grainSeed, SOUND, woodColours, type Blank, type Item, type Segment } from "./geometry";
+import FaultMark from "./FaultMark.vue";
+import { edges, extent, grainSeed, itemName, MARGIN, placeAt, woodColours, type Blank, type Item, type Segment } from "./geometry";
 
 const props = withDefaults(
   defineProps<{
@@ -22,14 +23,20 @@ const props = withDefaults(
     choosable?: boolean; // parts can be chosen by hand or key
     areas?: { x0: number; x1: number; y0: number; y1: number }[]; // clear of faults
     cut?: number; // a crosscut tried here
+    photographed?: boolean; // the face's photograph under it, where there is one
+    draft?: { x: number; y: number }[]; // an outline being tapped
+    pins?: string[]; // names of pieces that are pinned
+    picked?: string; // name of a piece of the blank in hand
+    forbidden?: { x0: number; x1: number; y0: number; y1: number }[]; // nothing may lie here
+    movable?: boolean; // blanks can be taken in hand
   }>(),
-  { face: "A", segments: () => [], parts: () => [], chosen: "", chosenDefect: -1, areas: () => [], cut: 0 },
+  { face: "A", segments: () => [], parts: () => [], chosen: "", chosenDefect: -1, areas: () => [], cut: 0, photographed: true, draft: () => [], pins: () => [], picked: "", forbidden: () => [] },
 );
-const emit = defineEmits<{ part: [string]; place: [{ x: number; y: number }]; defect: [number] }>();
+type Place = { x: number; y: number };
+const emit = defineEmits<{ part: [string]; place: [Place]; drawn: [Place, Place]; defect: [number]; pick: [Item]; grab: [Item, PointerEvent] }>();
 
 const id = useId();
 const IN = 8128;
-const MARGIN = 6;
 const px = (ticks: number) => (ticks / IN) * props.scale;
 const range = computed(() => extent(props.board));
 const width = computed(() => px(props.board.length) + 2 * MARGIN);
@@ -63,23 +70,14 @@ const grain = computed(() => {
   return lines;
 });
 
-const faults = computed(() =>
-  (props.board.defects ?? []).map((d, index) => {
-    const x = X(Math.min(d.x0, d.x1));
-    const y = Math.min(Y(d.y0), Y(d.y1));
-    const w = Math.max(2, px(Math.abs(d.x1 - d.x0)));
-    const h = Math.max(2, px(Math.abs(d.y1 - d.y0)));
-    const here = d.face === "both" || d.face === props.face;
-    let shape = "patch";
-    if (d.kind.includes("knot") || d.kind === "hole") shape = "knot";
-    else if (["check", "split", "shake", "pith"].includes(d.kind)) shape = "crack";
-    else if (["wane", "bark"].includes(d.kind)) shape = "bark";
-    let crack = `M${x} ${y + h / 2}`;
-    for (let k = 1; k <= 6; k++) crack += `L${x + (w * k) / 6} ${y + h / 2 + (k % 2 ? -1 : 1) * Math.min(h / 2, 2.2)}`;
-    const title = `${d.kind}, ${d.face === "both" ? "both faces" : "face " + d.face}, ${show(d.x0, props.system)} to ${show(d.x1, props.system)}`;
-    return { index, x, y, w, h, here, shape, crack, title, sound: SOUND.includes(d.kind), kind: d.kind };
-  }),
+const photo = computed(() => {
+  const shown = props.photographed ? props.board.photos.find((p) => p.face === props.face) : undefined;
+  return shown ? `/api/pictures/${shown.picture}/straight` : "";
+});
+const zones = computed(() =>
+  props.board.grain.zones.map((z) => ({ word: z.figure, x: X(z.x0), y: Math.min(Y(z.y0), Y(z.y1)), w: px(z.x1 - z.x0), h: px(z.y1 - z.y0) })),
 );
+const traced = computed(() => props.draft.map((p) => `${X(p.x)},${Y(p.y)}`).join(" "));
 
 const lengths = computed(() => new Map(props.parts.map((p) => [p.id, p.length])));
 const names = computed(() => new Map(props.parts.map((p) => [p.id, p.name || p.id])));
@@ -95,17 +93,17 @@ interface Chalked {
   label: string;
   long: string;
   ids: string[];
+  item: Item;
+  pinned: boolean;
+  picked: boolean;
   title: string;
   layers: number;
   splits: string;
   texts: { dx: number; w: number; label: string; long: string }[];
 }
 
-function name(item: Item): string {
-  return item.part + item.n + (item.stave ? "·" + item.stave : "");
-}
 function label(blank: Blank): string {
-  return blank.layers.map((layer) => layer.map(name).join("  ")).join(" ∕ ");
+  return blank.layers.map((layer) => layer.map(itemName).join("  ")).join(" ∕ ");
 }
 
 const chalked = computed<Chalked[]>(() =>
@@ -120,6 +118,8 @@ const chalked = computed<Chalked[]>(() =>
         const ids = [...new Set(blank.layers.flat().map((i) => i.part))];
         const w = px(blank.x1 - blank.x0);
         const first = blank.layers[0] ?? [];
+        const held = blank.layers.flat().map(itemName);
+        const pinned = held.some((n) => props.pins.includes(n));
         // Where a blank holds several parts end to end, the places they are cut apart.
         let splits = "";
         let x = blank.x0;
@@ -130,7 +130,7 @@ const chalked = computed<Chalked[]>(() =>
           first.forEach((item, k) => {
             const end = k === first.length - 1 ? blank.x1 : x + (lengths.value.get(item.part) ?? 0) + IN / 8;
             if (k) splits += `M${X(x)} ${Y(line(x) + strip.y0)}L${X(x)} ${Y(line(x) + strip.y1)}`;
-            texts.push({ dx: px((x + end) / 2 - middle), w: px(end - x), label: name(item), long: names.value.get(item.part) ?? "" });
+            texts.push({ dx: px((x + end) / 2 - middle), w: px(end - x), label: itemName(item), long: names.value.get(item.part) ?? "" });
             x = end;
           });
         const size = `${show(blank.x1 - blank.x0, props.system)} × ${show(strip.y1 - strip.y0, props.system)}`;
@@ -145,7 +145,10 @@ const chalked = computed<Chalked[]>(() =>
           label: label(blank),
           long,
           ids,
-          title: `${label(blank)}: ${long}, blank ${size}` + (blank.layers.length > 1 ? `, resawn in ${blank.layers.length}` : ""),
+          item: first[0]!,
+          pinned,
+          picked: held.includes(props.picked),
+          title: `${label(blank)}: ${long}, blank ${size}` + (blank.layers.length > 1 ? `, resawn in ${blank.layers.length}` : "") + (pinned ? ", pinned" : ""),
           layers: blank.layers.length,
           splits,
           texts,
@@ -164,12 +167,19 @@ const cuts = computed(() =>
   ),
 );
 
+function placeOf(event: MouseEvent): Place {
+  return placeAt((event.currentTarget as SVGSVGElement).getBoundingClientRect(), props.board, props.scale, props.face, event);
+}
+/** Where the pointer went down: far from where it comes up, something was drawn; otherwise the place was tapped. */
+let down: { at: Place; x: number; y: number } | undefined;
+function pressed(event: PointerEvent): void {
+  down = { at: placeOf(event), x: event.clientX, y: event.clientY };
+}
 function placed(event: MouseEvent): void {
-  const box = (event.currentTarget as SVGSVGElement).getBoundingClientRect();
-  const x = ((event.clientX - box.left - MARGIN) / props.scale) * IN;
-  const up = ((event.clientY - box.top - MARGIN) / props.scale) * IN;
-  const y = props.face === "A" ? range.value.high - up : range.value.low + up;
-  emit("place", { x: Math.round(x), y: Math.round(y) });
+  const from = down;
+  down = undefined;
+  if (from && Math.hypot(event.clientX - from.x, event.clientY - from.y) > 8) emit("drawn", from.at, placeOf(event));
+  else emit("place", placeOf(event));
 }
 </script>
 
@@ -181,6 +191,7 @@ function placed(event: MouseEvent): void {
     :height="height"
     role="img"
     :aria-label="`Board ${board.id}, ${board.species}, face ${face}`"
+    @pointerdown="pressed"
     @click="placed"
   >
     <defs>
@@ -191,29 +202,28 @@ function placed(event: MouseEvent): void {
       </pattern>
     </defs>
     <polygon :points="outline" :fill="colours[0]" />
-    <g :clip-path="`url(#${id}-clip)`" fill="none" :stroke="colours[1]" stroke-opacity=".55">
+    <image v-if="photo" :href="photo" :x="X(0)" :y="MARGIN" :width="width - 2 * MARGIN" :height="height - 2 * MARGIN" preserveAspectRatio="none" :clip-path="`url(#${id}-clip)`" />
+    <g v-else :clip-path="`url(#${id}-clip)`" fill="none" :stroke="colours[1]" stroke-opacity=".55">
       <path v-for="(line, i) in grain" :key="i" :d="line" :stroke-width="i % 3 ? 0.7 : 1.3" />
     </g>
     <g :clip-path="`url(#${id}-clip)`">
-      <g v-for="f in faults" :key="f.index" class="fault" :class="{ other: !f.here, chosen: f.index === chosenDefect }" @click.stop="emit('defect', f.index)">
-        <title>{{ f.title }}</title>
-        <template v-if="f.shape === 'knot'">
-          <ellipse :cx="f.x + f.w / 2" :cy="f.y + f.h / 2" :rx="f.w / 2" :ry="f.h / 2" fill="#6b4423" :fill-opacity="f.here ? 0.85 : 0.12" stroke="#4a2c12" :stroke-dasharray="f.here ? '' : '3 2'" />
-          <ellipse v-if="f.here" :cx="f.x + f.w / 2" :cy="f.y + f.h / 2" :rx="f.w / 4" :ry="f.h / 4" fill="none" stroke="#c79a63" stroke-width=".8" />
-        </template>
-        <template v-else-if="f.shape === 'crack'">
-          <rect :x="f.x" :y="f.y" :width="f.w" :height="f.h" :fill="`url(#${id}-bad)`" />
-          <path :d="f.crack" fill="none" stroke="#2a1608" stroke-width="1.6" />
-        </template>
-        <rect v-else-if="f.shape === 'bark'" :x="f.x" :y="f.y" :width="f.w" :height="f.h" fill="#5b3a1e" :fill-opacity="f.here ? 0.8 : 0.12" stroke="#3b220d" stroke-dasharray="4 3" />
-        <rect v-else :x="f.x" :y="f.y" :width="f.w" :height="f.h" :fill="f.kind === 'sapwood' ? '#fff6df' : '#57606b'" :fill-opacity="f.here ? 0.45 : 0.08" :stroke="colours[1]" :stroke-dasharray="f.here ? '2 3' : '3 2'" />
-        <path v-if="!f.sound && f.shape !== 'crack'" :d="`M${f.x} ${f.y}l${f.w} ${f.h}m0 ${-f.h}l${-f.w} ${f.h}`" stroke="#b3142a" stroke-width="1.6" />
-      </g>
+      <FaultMark v-for="(d, i) in board.defects" :key="i" :fault="d" :face="face" :system="system" :x="X" :y="Y" :line="colours[1]" :hatch="`url(#${id}-bad)`" :chosen="i === chosenDefect" @click.stop="emit('defect', i)" />
+    </g>
+    <g v-for="(z, i) in zones" :key="`z${i}`" class="zone">
+      <rect :x="z.x" :y="z.y" :width="z.w" :height="z.h" />
+      <text v-if="z.w > 60 && z.h > 12" :x="z.x + 5" :y="z.y + 12">{{ z.word }}</text>
     </g>
     <polygon :points="outline" fill="none" stroke="#12171d" stroke-width="1.4" />
+    <polyline v-if="draft.length" class="draft" :points="traced" />
+    <circle v-for="(p, i) in draft" :key="`d${i}`" class="draft" :cx="X(p.x)" :cy="Y(p.y)" r="4" />
     <rect v-for="(a, i) in areas" :key="`a${i}`" class="clear" :x="X(a.x0)" :y="Math.min(Y(a.y0), Y(a.y1))" :width="px(a.x1 - a.x0)" :height="px(a.y1 - a.y0)" />
     <path v-if="cut" class="try" :d="`M${X(cut)} 0V${height}`" />
-    <g v-for="c in chalked" :key="c.key" class="chalked" :class="{ chosen: c.ids.includes(chosen), dim: chosen && !c.ids.includes(chosen) }" :tabindex="choosable ? 0 : undefined" :role="choosable ? 'button' : undefined" :aria-label="choosable ? c.title : undefined" @click.stop="emit('part', c.ids[0]!)" @keydown.enter.stop="emit('part', c.ids[0]!)">
+    <g v-for="(f, i) in forbidden" :key="`f${i}`" class="forbidden">
+      <title>nothing may lie here</title>
+      <rect :x="X(f.x0)" :y="Math.min(Y(f.y0), Y(f.y1))" :width="px(f.x1 - f.x0)" :height="px(f.y1 - f.y0)" :fill="`url(#${id}-bad)`" />
+      <path :d="`M${X(f.x0)} ${Y(f.y0)}L${X(f.x1)} ${Y(f.y1)}M${X(f.x0)} ${Y(f.y1)}L${X(f.x1)} ${Y(f.y0)}`" />
+    </g>
+    <g v-for="c in chalked" :key="c.key" class="chalked" :class="{ chosen: c.ids.includes(chosen), picked: c.picked, movable, dim: chosen && !c.ids.includes(chosen) }" :tabindex="choosable ? 0 : undefined" :role="choosable ? 'button' : undefined" :aria-label="choosable ? c.title : undefined" :aria-pressed="movable ? c.picked : undefined" @pointerdown="movable && emit('grab', c.item, $event)" @click.stop="emit('part', c.ids[0]!); emit('pick', c.item)" @keydown.enter.stop="emit('part', c.ids[0]!); emit('pick', c.item)">
       <title>{{ c.title }}</title>
       <polygon :points="c.points" />
       <path v-if="c.splits" :d="c.splits" class="split" />
@@ -222,6 +232,7 @@ function placed(event: MouseEvent): void {
         <template v-for="(t, i) in c.texts" :key="i">
           <text v-if="t.w > 15 && c.h > 7" :x="t.dx" :font-size="Math.min(15, c.h * 0.62, (t.w / Math.max(3, t.label.length)) * 1.6)" text-anchor="middle" dominant-baseline="central">{{ t.label }}<tspan v-if="c.h > 17 && t.w > 8 * (t.label.length + t.long.length) + 70" class="long" dx="8">{{ t.long }}</tspan></text>
         </template>
+        <path v-if="c.pinned" class="pin" :d="`M${c.w / 2 - 12} ${-c.h / 2 + 3}h7m-3.5 0v8m-4 0h8m-4 0v7`" />
       </g>
     </g>
     <path v-for="(cut, i) in cuts" :key="i" :d="cut" class="cut" />
@@ -286,20 +297,42 @@ function placed(event: MouseEvent): void {
   fill-opacity: 0.85;
 }
 .chalked.chosen polygon {
+  fill: color-mix(in srgb, var(--chalk) 26%, #fff);
+  fill-opacity: 0.95;
+  stroke: var(--chalk-ink);
+  stroke-width: 2;
+}
+.chalked.picked polygon {
   fill: var(--chalk);
   fill-opacity: 0.92;
   stroke: var(--chalk-ink);
   stroke-width: 2;
 }
-.chalked.chosen text {
+.chalked.picked text {
   fill: #fff;
 }
-.chalked.chosen .arrow,
-.chalked.chosen .split {
+.chalked.picked .arrow,
+.chalked.picked .split,
+.chalked.picked .pin {
   stroke: #fff;
 }
 .chalked.dim polygon {
   fill-opacity: 0.4;
+}
+.chalked.movable {
+  cursor: grab;
+  touch-action: none;
+}
+.chalked .pin {
+  fill: none;
+  stroke: var(--crayon-ink);
+  stroke-width: 2.4;
+}
+.forbidden rect,
+.forbidden path {
+  stroke: var(--crayon);
+  stroke-width: 1.5;
+  fill-opacity: 0.9;
 }
 .cut {
   stroke: var(--crayon);
@@ -307,10 +340,22 @@ function placed(event: MouseEvent): void {
   fill: none;
   pointer-events: none;
 }
-.fault {
-  cursor: pointer;
+.zone rect {
+  fill: none;
+  stroke: #12171d;
+  stroke-dasharray: 1 5;
+  stroke-linecap: round;
 }
-.fault.chosen {
-  outline: 3px solid var(--chalk);
+.zone text {
+  font-size: 11px;
+  font-style: italic;
+}
+.zone {
+  pointer-events: none;
+}
+.draft {
+  fill: none;
+  stroke: var(--crayon);
+  stroke-width: 2;
 }
 </style>

@@ -4,6 +4,7 @@ import { computed } from "vue";
 import type { Board, Schemas } from "../api/client";
 import { showAbout, type System } from "../measure";
 import { edges, thickness, underside, woodColours } from "./geometry";
+import ThreeQuarterView from "./ThreeQuarterView.vue";
 
 const props = defineProps<{ board: Board; system: System; pieces: Schemas["PieceBody"][]; width: number }>();
 
@@ -11,11 +12,12 @@ const IN = 8128;
 const colours = computed(() => woodColours(props.board.species));
 /** How much higher than true the heights are drawn: enough that a sixteenth can be seen, not so much that it lies. */
 const factor = computed(() => {
-  const most = Math.max(
-    Math.abs(props.board.warp?.bow ?? 0) + Math.abs(props.board.warp?.cup ?? 0) + Math.abs(props.board.warp?.twist ?? 0),
-    IN / 16,
-  );
-  return Math.max(1, Math.min(20, Math.round((26 / props.width) * (props.board.length / most))));
+  // As scanned or by its figures: how far the underside's highest and lowest places lie apart.
+  const seen = [0, 0.25, 0.5, 0.75, 1].flatMap((u) => [0, 0.5, 1].map((v) => underside(props.board, u * props.board.length, v)));
+  const most = Math.max(Math.max(...seen) - Math.min(...seen), IN / 16);
+  // A short thick board would fill the screen: its side is drawn no taller than a hand's breadth.
+  const tallest = 130 / (((props.width - 12) / props.board.length) * Math.max(...props.board.stations.map((s) => s.t0)));
+  return Math.max(1, Math.min(20, Math.round((26 / props.width) * (props.board.length / most)), Math.floor(tallest)));
 });
 const sx = computed(() => (props.width - 12) / props.board.length);
 const sz = computed(() => sx.value * factor.value);
@@ -75,7 +77,14 @@ const ends = computed(() =>
       low.push(`${(6 + v * 150).toFixed(1)},${(-(z * scale * END_FACTOR)).toFixed(1)}`);
       high.unshift(`${(6 + v * 150).toFixed(1)},${(-((z + thickness(props.board, x, v)) * scale * END_FACTOR)).toFixed(1)}`);
     }
-    return { points: [...low, ...high].join(" "), top: top * scale * END_FACTOR, bench: 0 };
+    const piece = props.pieces.find((p) => p.x0 <= x && x <= p.x1);
+    const slab = piece
+      ? [[0, 0], [1, 0], [1, piece.flat], [0, piece.flat]].map(([v, up]) => {
+          const z = piece.a * x + piece.b * (y0 + v! * (y1 - y0)) + piece.c + up!;
+          return `${(6 + v! * 150).toFixed(1)},${(-(z * scale * END_FACTOR)).toFixed(1)}`;
+        }).join(" ")
+      : "";
+    return { points: [...low, ...high].join(" "), top: top * scale * END_FACTOR, slab };
   }),
 );
 </script>
@@ -99,10 +108,12 @@ const ends = computed(() =>
         <g :transform="`translate(0 ${Math.max(...ends.map((e) => e.top)) + 8})`">
           <path d="M0 0H162" stroke="#12171d" stroke-width="1.5" />
           <polygon :points="end.points" :fill="colours[0]" stroke="#12171d" />
+          <polygon v-if="end.slab" :points="end.slab" class="slab" />
         </g>
       </svg>
       <figcaption>{{ i ? "Far end" : "Datum end" }}, heights ×{{ END_FACTOR }}</figcaption>
     </figure>
+    <ThreeQuarterView class="three" :board="board" :pieces="pieces" :width="width" :factor="Math.max(1, Math.round(factor / 2))" />
   </div>
 </template>
 
@@ -117,7 +128,8 @@ figure {
   margin: 0;
   max-width: 100%;
 }
-.side {
+.side,
+.three {
   flex-basis: 100%;
 }
 figcaption {

@@ -1,13 +1,14 @@
 import { describe, expect, it } from "vitest";
 import { aBoard, IN } from "../test/making";
-import { edges, extent, grainSeed, thickness, underside, woodColours } from "./geometry";
+import { plainStation } from "./make";
+import { crossesItself, edges, extent, grainSeed, thickness, underside, woodColours } from "./geometry";
 
 describe("a board's own geometry", () => {
   const tapered = aBoard({
     stations: [
-      { x: 0, y0: 0, y1: 40, t0: 10, t1: 12 },
-      { x: 50, y0: 4, y1: 36, t0: 10, t1: 10 },
-      { x: 100, y0: 10, y1: 30, t0: 8, t1: 6 },
+      plainStation(0, 0, 40, 10, 12),
+      plainStation(50, 4, 36, 10, 10),
+      plainStation(100, 10, 30, 8, 6),
     ],
     length: 100,
   });
@@ -35,6 +36,29 @@ describe("a board's own geometry", () => {
     const twisted = aBoard({ warp: { bow: 0, cup: 0, twist: 30 } });
     expect(underside(twisted, twisted.length, 1)).toBe(30);
     expect([underside(twisted, 0, 1), underside(twisted, twisted.length, 0)]).toEqual([0, 0]);
+  });
+});
+
+describe("an outline", () => {
+  const p = (x: number, y: number) => ({ x, y });
+  it("crosses itself or does not", () => {
+    expect(crossesItself([p(0, 0), p(4, 0), p(4, 4), p(0, 4)])).toBe(false);
+    expect(crossesItself([p(0, 0), p(4, 4), p(4, 0), p(0, 4)])).toBe(true);
+    expect(crossesItself([p(0, 0), p(4, 0), p(2, 3)])).toBe(false);
+    expect(crossesItself([p(0, 0), p(6, 0), p(6, 4), p(3, 0), p(0, 4)])).toBe(true); // touches
+  });
+});
+
+describe("a board scanned or read across", () => {
+  it("is as high as its heights say, bilinear in between", () => {
+    const surface = { xs: [0, 100], ys: [0, 40], lower: [[0, 0], [8, 16]], upper: [[100, 100], [108, 116]] };
+    const board = aBoard({ length: 100, stations: [plainStation(0, 0, 40, 1), plainStation(100, 0, 40, 1)], surface });
+    expect([underside(board, 100, 1), underside(board, 50, 0.5), thickness(board, 50, 0.5)]).toEqual([16, 6, 100]);
+  });
+  it("has its readings evenly across", () => {
+    const stations = [plainStation(0, 0, 40, 10), plainStation(100, 0, 40, 10)].map((s) => ({ ...s, between: [6] }));
+    const board = aBoard({ length: 100, stations });
+    expect([thickness(board, 20, 0), thickness(board, 20, 0.25), thickness(board, 20, 0.5)]).toEqual([10, 8, 6]);
   });
 });
 

@@ -23,6 +23,21 @@ export interface Item {
   stave: number;
 }
 
+/** How a piece is called on the board: part, number, stave. */
+export function itemName(item: Item): string {
+  return item.part + item.n + (item.stave ? "·" + item.stave : "");
+}
+
+/** Room left round the drawing of a board, in pixels. */
+export const MARGIN = 6;
+
+/** The place on a board, in ticks, under a pointer over its drawing. */
+export function placeAt(box: { left: number; top: number }, board: Board, scale: number, face: "A" | "B", at: { clientX: number; clientY: number }): { x: number; y: number } {
+  const { low, high } = extent(board);
+  const up = ((at.clientY - box.top - MARGIN) / scale) * 8128;
+  return { x: Math.round(((at.clientX - box.left - MARGIN) / scale) * 8128), y: Math.round(face === "A" ? high - up : low + up) };
+}
+
 export const SOUND = ["tight-knot", "pin-knot", "stain", "sapwood", "mineral"];
 export const UNSOUND = ["loose-knot", "check", "split", "shake", "rot", "wane", "bark", "hole", "metal", "pith"];
 
@@ -39,18 +54,68 @@ export function edges(board: Board, x: number): [number, number] {
   return [l.y0 + s * (r.y0 - l.y0), l.y1 + s * (r.y1 - l.y1)];
 }
 
+type Surface = NonNullable<Board["surface"]>;
+
+/** Heights of faces B and A of a scanned board, bilinear between the places it was read at. */
+function scanned(s: Surface, x: number, y: number): [number, number] {
+  const cell = (places: number[], at: number): [number, number] => {
+    let k = 1;
+    while (k < places.length - 1 && places[k]! <= at) k++;
+    return [k - 1, (at - places[k - 1]!) / (places[k]! - places[k - 1]!)];
+  };
+  const [i, a] = cell(s.xs, x);
+  const [j, b] = cell(s.ys, y);
+  const at = (face: number[][]) => {
+    const low = face[i]![j]! + a * (face[i + 1]![j]! - face[i]![j]!);
+    const high = face[i]![j + 1]! + a * (face[i + 1]![j + 1]! - face[i]![j + 1]!);
+    return low + b * (high - low);
+  };
+  return [at(s.lower), at(s.upper)];
+}
+
+function acrossAt(board: Board, x: number, v: number): number {
+  const [low, high] = edges(board, x);
+  return low + v * (high - low);
+}
+
+/** Thickness at x and the share v across. */
 export function thickness(board: Board, x: number, v: number): number {
+  if (board.surface) {
+    const [low, high] = scanned(board.surface, x, acrossAt(board, x, v));
+    return high - low;
+  }
   const [l, r, s] = between(board.stations, x);
-  const t0 = l.t0 + s * (r.t0 - l.t0);
-  const t1 = l.t1 + s * (r.t1 - l.t1);
-  return t0 + v * (t1 - t0);
+  const at = (of: Station) => {
+    const readings = [of.t0, ...of.between, of.t1];
+    const place = v * (readings.length - 1);
+    const k = Math.min(Math.max(Math.floor(place), 0), readings.length - 2);
+    return readings[k]! + (place - k) * (readings[k + 1]! - readings[k]!);
+  };
+  return at(l) + s * (at(r) - at(l));
 }
 
 /** Height of face B above the bench at x and the share v across. */
 export function underside(board: Board, x: number, v: number): number {
+  if (board.surface) return scanned(board.surface, x, acrossAt(board, x, v))[0];
   const u = x / board.length;
   const w = board.warp;
   return (w?.bow ?? 0) * 4 * u * (1 - u) + (w?.cup ?? 0) * 4 * v * (1 - v) + (w?.twist ?? 0) * u * v;
+}
+
+type Point = { x: number; y: number };
+
+/** Whether a closed line crosses itself anywhere but at its own corners. */
+export function crossesItself(points: Point[]): boolean {
+  const side = (a: Point, b: Point, c: Point) => Math.sign((b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x));
+  const n = points.length;
+  const edge = (k: number): [Point, Point] => [points[k]!, points[(k + 1) % n]!];
+  for (let i = 0; i < n; i++)
+    for (let j = i + 2; j < n; j++) {
+      if (i === 0 && j === n - 1) continue; // they share a corner
+      const [[a, b], [c, d]] = [edge(i), edge(j)];
+      if (side(a, b, c) * side(a, b, d) <= 0 && side(c, d, a) * side(c, d, b) <= 0) return true;
+    }
+  return false;
 }
 
 export function extent(board: Board): { low: number; high: number } {

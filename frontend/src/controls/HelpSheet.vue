@@ -19,6 +19,11 @@ const KEYS: [string, string][] = [
   ["M, C", "List: the measures, what to ask about"],
   ["S, P, M", "Draw, on a sheet: set a scale, draw a part, move the sheet; arrows nudge"],
   ["L", "Lay out: search; once more to stop"],
+  ["Tab, Enter", "Lay out: go from piece to piece, take one in hand"],
+  ["M, P, Del", "Lay out: move it by the arrows, pin it, take it up"],
+  ["S, T, X, J, B", "Lay out: change places, turn, cut behind, join, nothing here"],
+  ["U, R, K", "Lay out: back, forth, plans kept"],
+  ["Ctrl Enter", "Boards: take a reading into the field with the cursor"],
   ["Space", "Machine: step done; ← → go back and forth"],
   ["Esc", "leave a field as it was, close a sheet"],
 ];

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** How this shop cuts: kerfs, allowances, the order of milling, and how the project shows lengths. */
+import { useQuery } from "@tanstack/vue-query";
 import { ElDialog } from "element-plus";
 import { computed, ref } from "vue";
-import type { Shop } from "../api/client";
+import { api, type Shop } from "../api/client";
 import { useProject } from "../api/project";
 import type { System } from "../measure";
 import MeasureField from "./MeasureField.vue";
@@ -17,6 +18,8 @@ function set(values: Partial<Shop>): void {
   void edit({ label: "shop settings", shop: { ...shop.value, ...values } });
 }
 const KERFS = [["crosscut", "Crosscut kerf"], ["rip", "Rip kerf"], ["resaw", "Resaw kerf"]] as const;
+const { data: offers } = useQuery({ queryKey: ["instruments"], queryFn: async () => (await api.GET("/api/instruments")).data!, staleTime: Infinity });
+const KINDS = [["caliper", "Caliper"], ["moisture", "Moisture meter"], ["metal", "Metal detector"], ["scanner", "Board scanner"]] as const;
 const ALLOWANCES = [
   ["length", "Over in length"],
   ["width", "Over in width"],
@@ -49,6 +52,24 @@ const ALLOWANCES = [
       <label class="field half"><span>The shop's air, °C</span><input class="line-input" type="number" step="0.5" :value="shop.climate.celsius" @change="set({ climate: { ...shop.climate, celsius: Number(($event.target as HTMLInputElement).value) } })" /></label>
       <label class="field half"><span>Its humidity, %</span><input class="line-input" type="number" min="0" max="99" :value="Math.round(shop.climate.humidity * 100)" @change="set({ climate: { ...shop.climate, humidity: Number(($event.target as HTMLInputElement).value) / 100 } })" /></label>
     </div>
+    <div v-if="project" class="sheet">
+      <label class="field"><span>The yard's ticket counts board feet</span>
+        <select class="line-input" :value="shop.ticket.method" @change="set({ ticket: { ...shop.ticket, method: ($event.target as HTMLSelectElement).value as Shop['ticket']['method'] } })">
+          <option value="exact">exactly</option><option value="surface">by surface measure: the face to a whole foot, then × thickness</option>
+        </select>
+      </label>
+      <label class="tick half"><input type="checkbox" :checked="shop.ticket.whole_feet" @change="set({ ticket: { ...shop.ticket, whole_feet: ($event.target as HTMLInputElement).checked } })" /> lengths down to whole feet</label>
+      <label class="tick half"><input type="checkbox" :checked="shop.ticket.half_inches_up" @change="set({ ticket: { ...shop.ticket, half_inches_up: ($event.target as HTMLInputElement).checked } })" /> widths up to the half inch</label>
+      <MeasureField label="An offcut is kept from a length of" :system="system" :model-value="shop.keep.length" @update:model-value="set({ keep: { ...shop.keep, length: $event } })" />
+      <MeasureField label="and a width of" :system="system" :model-value="shop.keep.width" @update:model-value="set({ keep: { ...shop.keep, width: $event } })" />
+    </div>
+    <div v-if="project && offers" class="sheet">
+      <label v-for="[kind, word] in KINDS" :key="kind" class="field half"><span>{{ word }}</span>
+        <select class="line-input" :value="shop.instruments[kind]" :title="offers[kind].map((o) => o.says).join('; ')" @change="set({ instruments: { ...shop.instruments, [kind]: ($event.target as HTMLSelectElement).value } })">
+          <option value="">none, figures are typed</option><option v-for="o in offers[kind]" :key="o.name" :value="o.name">{{ o.says }}</option>
+        </select>
+      </label>
+    </div>
     <p class="soft">The machines' own manuals decide what is safe; these are usual starting values.</p>
   </ElDialog>
 </template>
@@ -59,6 +80,12 @@ const ALLOWANCES = [
   grid-template-columns: repeat(auto-fill, minmax(12rem, 1fr));
   gap: 1rem 1.2rem;
   margin-bottom: 1.4rem;
+}
+.tick {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.5rem;
+  min-height: 44px;
 }
 .sheet > label:not(.half) {
   grid-column: 1 / -1;

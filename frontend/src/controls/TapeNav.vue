@@ -6,7 +6,7 @@
 import { computed } from "vue";
 import { STAGES, type StageName } from "../stages/stages";
 
-const props = defineProps<{ pk: number; name: string; reached: number; current: StageName | "" }>();
+const props = defineProps<{ pk: number; name: string; reached: number; current: StageName | ""; rack?: boolean }>();
 const share = computed(() => `${((props.reached + 1) / STAGES.length) * 100}%`);
 </script>
 
@@ -16,7 +16,8 @@ const share = computed(() => `${((props.reached + 1) / STAGES.length) * 100}%`);
       <span class="maker">Vivid Plank</span>
       <span class="project">{{ name }}</span>
     </RouterLink>
-    <nav class="run" aria-label="Stages of the project">
+    <nav v-if="rack" class="rack-way"><RouterLink to="/stock" class="act">← Stock room</RouterLink></nav>
+    <nav v-else class="run" aria-label="Stages of the project">
       <div class="blade" :style="{ width: share }" aria-hidden="true"><span class="hook" /></div>
       <ol>
         <li v-for="(stage, i) in STAGES" :key="stage.name" :class="{ beyond: i > reached, here: stage.name === current }">
@@ -43,6 +44,11 @@ const share = computed(() => `${((props.reached + 1) / STAGES.length) * 100}%`);
   z-index: 30;
   background: var(--plaster);
   border-bottom: 2px solid var(--ink);
+}
+.rack-way {
+  display: flex;
+  align-items: center;
+  padding: 0 1rem;
 }
 .case {
   flex: 0 0 auto;

@@ -29,7 +29,7 @@ function key(event: KeyboardEvent): void {
     return;
   }
   if (mod || event.altKey || inField(event)) return;
-  const stage = STAGES[Number(event.key) - 1];
+  const stage = project.value?.rack ? undefined : STAGES[Number(event.key) - 1];
   if (event.key === "0") void router.push("/");
   else if (stage) void router.push({ name: stage.name, params: { project: pk.value } });
 }
@@ -38,7 +38,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
 </script>
 
 <template>
-  <TapeNav :pk="pk" :name="project?.name ?? ''" :reached="reached" :current="current" />
+  <TapeNav :pk="pk" :name="project?.name ?? ''" :reached="reached" :current="current" :rack="project?.rack" />
   <div v-if="project" class="undo-bar">
     <button class="act quiet" :disabled="!project.undo" :title="`Undo: ${project.undo}`" @click="undo()">
       ↶ <span>{{ project.undo ? `Undo ${project.undo}` : "Nothing to undo" }}</span>

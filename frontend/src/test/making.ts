@@ -3,26 +3,20 @@ import { createSSRApp, h, type Component } from "vue";
 import { renderToString } from "vue/server-renderer";
 import type { Board, Part } from "../api/client";
 import { plainPart } from "../api/parts";
+import { plainBoard, plainStation } from "../board/make";
 
 export const IN = 8128;
 
 export function aBoard(values: Partial<Board> = {}): Board {
-  return {
+  return plainBoard({
     id: "B1",
     species: "white oak",
     length: 60 * IN,
     price: 20,
     quarter: "4/4",
-    note: "",
-    stations: [
-      { x: 0, y0: 0, y1: 6 * IN, t0: IN, t1: IN },
-      { x: 60 * IN, y0: 0, y1: 5 * IN, t0: IN, t1: IN },
-    ],
-    warp: { bow: 0, cup: 0, twist: 0 },
-    defects: [],
-    moisture: [],
+    stations: [plainStation(0, 0, 6 * IN, IN), plainStation(60 * IN, 0, 5 * IN, IN)],
     ...values,
-  };
+  });
 }
 
 export function aPart(values: Partial<Part> = {}): Part {

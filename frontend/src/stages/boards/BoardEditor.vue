@@ -2,25 +2,43 @@
 /** One board: its drawing to tap faults on, its measures, its warp. Every change is an edit of its own. */
 import { ElMessage } from "element-plus";
 import { computed, nextTick, ref, watch } from "vue";
-import type { Board, Defect, Station } from "../../api/client";
+import type { Board, Defect, Schemas } from "../../api/client";
 import { useProject } from "../../api/project";
 import BoardDrawing from "../../board/BoardDrawing.vue";
 import BoardRuler from "../../board/BoardRuler.vue";
-import { edges, SOUND, UNSOUND } from "../../board/geometry";
+import { crossesItself, edges, SOUND, UNSOUND } from "../../board/geometry";
+import { plainFault } from "../../board/make";
 import WarpSketch from "../../board/WarpSketch.vue";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
+import { isMetric, TICKS_PER_INCH, TICKS_PER_MM } from "../../measure";
+import FaultBar from "./FaultBar.vue";
+import GrainPanel from "./GrainPanel.vue";
+import InstrumentBar from "./InstrumentBar.vue";
+import MoisturePanel from "./MoisturePanel.vue";
+import PhotoSheet from "./PhotoSheet.vue";
+import StationTable from "./StationTable.vue";
 
-const props = defineProps<{ board: Board; width: number }>();
+type Place = { x: number; y: number };
+const FIGURES = ["straight", "cathedral", "quarter", "curly"] as const;
+const props = defineProps<{ board: Board; width: number; look?: Schemas["LookBody"] }>();
 const emit = defineEmits<{ renamed: [string] }>();
 const { project, edit } = useProject();
 const system = computed(() => project.value!.system);
 const face = ref<"A" | "B">("A");
 const kind = ref("tight-knot");
+const outlined = ref(false);
+const traced = ref<Place[]>([]);
 const chosen = ref(-1);
-const scale = computed(() => Math.min(26, (props.width - 14) / (props.board.length / 8128)));
-const defects = computed(() => props.board.defects ?? []);
-watch(() => props.board.id, () => (chosen.value = -1));
+const closer = ref(1);
+const photographed = ref(true);
+const photographing = ref(false);
+const fitted = computed(() => Math.min(26, (props.width - 14) / (props.board.length / TICKS_PER_INCH)));
+const scale = computed(() => Math.min(60, fitted.value * closer.value));
+const defects = computed(() => props.board.defects);
+const photo = computed(() => props.board.photos.find((p) => p.face === face.value));
+const warp = computed(() => props.look?.warp ?? props.board.warp);
+watch(() => props.board.id, () => { chosen.value = -1; traced.value = []; });
 
 function put(what: string, values: Partial<Board>): void {
   void edit({ label: `${what} of ${props.board.id}`, put_boards: [{ ...props.board, ...values, was: props.board.id }] });
@@ -51,53 +69,68 @@ function setLength(length: number): void {
   const inner = kept.filter((s) => s.x < length && s.x !== last.x);
   put("length", { length, stations: [...inner, { ...last, x: length }] });
 }
-function station(i: number, values: Partial<Station>): void {
-  put("measures", { stations: props.board.stations.map((s, k) => (k === i ? { ...s, ...values } : s)) });
+function bend(values: Partial<Board["warp"]>): void {
+  put("warp", { warp: { ...props.board.warp, ...values } });
 }
-function addStation(): void {
-  const s = props.board.stations;
-  let at = 0;
-  for (let i = 1; i < s.length; i++) if (s[i]!.x - s[i - 1]!.x > s[at + 1]!.x - s[at]!.x) at = i - 1;
-  const [a, b] = [s[at]!, s[at + 1]!];
-  const mid = (p: number, q: number) => Math.round((p + q) / 2);
-  const between = { x: mid(a.x, b.x), y0: mid(a.y0, b.y0), y1: mid(a.y1, b.y1), t0: mid(a.t0, b.t0), t1: mid(a.t1, b.t1) };
-  put("a place measured", { stations: [...s.slice(0, at + 1), between, ...s.slice(at + 1)] });
+
+// ---- faults and figure, tapped or drawn ------------------------------------------------------------
+const through = (k: string): boolean => ["check", "split", "shake", "pith", "loose-knot", "hole", "metal"].includes(k);
+function mark(bounds: Pick<Defect, "x0" | "x1" | "y0" | "y1">, points: Place[] = []): void {
+  const figure = FIGURES.find((f) => f === kind.value);
+  if (figure) {
+    put("figure", { grain: { ...props.board.grain, zones: [...props.board.grain.zones, { figure, ...bounds }] } });
+    return;
+  }
+  const outline: Partial<Defect> = points.length ? { shape: "outline", points: points.map((p) => [p.x, p.y]) } : {};
+  put(`a ${kind.value}`, { defects: [...defects.value, plainFault(kind.value, through(kind.value) ? "both" : face.value, bounds, outline)] });
+  void nextTick(() => (chosen.value = defects.value.length - 1));
 }
-async function tap(place: { x: number; y: number }): Promise<void> {
-  const half = Math.round(8128 * 0.5);
-  const long = ["check", "split", "shake", "pith", "sapwood", "wane"].includes(kind.value) ? 6 * half : half;
-  const [low, high] = edges(props.board, Math.min(Math.max(place.x, 0), props.board.length));
-  if (place.x < 0 || place.x > props.board.length || place.y < low || place.y > high) return;
-  const made: Defect = {
-    kind: kind.value,
-    face: ["check", "split", "shake", "pith", "loose-knot", "hole"].includes(kind.value) ? "both" : face.value,
-    x0: Math.max(0, place.x - long),
-    x1: Math.min(props.board.length, place.x + long),
-    y0: place.y - half / 2,
-    y1: place.y + half / 2,
-  };
-  put(`a ${kind.value}`, { defects: [...defects.value, made] });
-  await nextTick();
-  chosen.value = defects.value.length - 1;
+const inside = (p: Place): boolean => {
+  const [low, high] = edges(props.board, Math.min(Math.max(p.x, 0), props.board.length));
+  return p.x >= 0 && p.x <= props.board.length && p.y >= low && p.y <= high;
+};
+function tap(place: Place): void {
+  if (outlined.value) {
+    traced.value.push(place);
+    return;
+  }
+  if (!inside(place)) return;
+  const half = Math.round(TICKS_PER_INCH / 2);
+  const long = FIGURES.some((f) => f === kind.value) ? 20 * half : ["check", "split", "shake", "pith", "sapwood", "wane", "bark"].includes(kind.value) ? 6 * half : half;
+  const wide = long > 6 * half ? 3 * half : long === half ? half : half / 2;
+  mark({ x0: Math.max(0, place.x - long), x1: Math.min(props.board.length, place.x + long), y0: place.y - wide, y1: place.y + wide });
+}
+function drawn(a: Place, b: Place): void {
+  if (outlined.value || (!inside(a) && !inside(b))) return;
+  const clamp = (x: number) => Math.min(Math.max(0, x), props.board.length);
+  mark({ x0: clamp(Math.min(a.x, b.x)), x1: clamp(Math.max(a.x, b.x)), y0: Math.min(a.y, b.y), y1: Math.max(a.y, b.y) });
+}
+function closeOutline(): void {
+  const points = traced.value;
+  if (crossesItself(points)) {
+    ElMessage({ type: "error", message: "The outline crosses itself. Take its last corners back and go round once.", duration: 6000 });
+    return;
+  }
+  const [xs, ys] = [points.map((p) => p.x), points.map((p) => p.y)];
+  mark({ x0: Math.min(...xs), x1: Math.max(...xs), y0: Math.min(...ys), y1: Math.max(...ys) }, points);
+  traced.value = [];
+  outlined.value = false;
 }
 /** Without a pointer: one in the middle, to be given its figures. */
 function tapMiddle(): void {
   const x = Math.round(props.board.length / 2);
   const [low, high] = edges(props.board, x);
-  void tap({ x, y: Math.round((low + high) / 2) });
+  tap({ x, y: Math.round((low + high) / 2) });
 }
 function defect(i: number, values: Partial<Defect>): void {
   put(defects.value[i]!.kind, { defects: defects.value.map((d, k) => (k === i ? { ...d, ...values } : d)) });
-}
-function nudge(i: number, dx: number, dy: number): void {
-  const d = defects.value[i]!;
-  defect(i, { x0: d.x0 + dx, x1: d.x1 + dx, y0: d.y0 + dy, y1: d.y1 + dy });
 }
 function dropDefect(i: number): void {
   chosen.value = -1;
   put("a fault less", { defects: defects.value.filter((_, k) => k !== i) });
 }
-const NUDGE = computed(() => (system.value.startsWith("in") || system.value === "ft-in" ? 8128 / 4 : 1600));
+const step = computed(() => (isMetric(system.value) ? TICKS_PER_MM : TICKS_PER_INCH / 64));
+const flatWarp = computed(() => (["bow", "cup", "twist"] as const).filter((k) => Math.abs(warp.value[k]) >= step.value));
 </script>
 
 <template>
@@ -105,37 +138,28 @@ const NUDGE = computed(() => (system.value.startsWith("in") || system.value === 
     <div class="faces">
       <button class="act" :class="{ on: face === 'A' }" @click="face = 'A'">Face A, up</button>
       <button class="act" :class="{ on: face === 'B' }" @click="face = 'B'">Face B, turned over</button>
-      <label class="field kind"><span>Tap the board to mark a</span>
+      <button class="act quiet" :aria-pressed="closer > 1" @click="closer = closer === 1 ? 4 : 1">{{ closer > 1 ? "Whole board" : "Closer" }}</button>
+      <button class="act quiet" @click="photographing = true">{{ photo ? "Another photograph" : "Photograph it" }}</button>
+      <button v-if="photo" class="act quiet" :aria-pressed="photographed" @click="photographed = !photographed">{{ photographed ? "Hide the photograph" : "Show the photograph" }}</button>
+      <label class="field kind"><span>Tap the board, or draw across it, to mark</span>
         <select v-model="kind" class="line-input">
           <optgroup label="sound"><option v-for="k in SOUND" :key="k">{{ k }}</option></optgroup>
           <optgroup label="unsound: lies in no part"><option v-for="k in UNSOUND" :key="k">{{ k }}</option></optgroup>
+          <optgroup label="figure"><option v-for="k in FIGURES" :key="k" :value="k">{{ k }} grain</option></optgroup>
         </select>
       </label>
     </div>
     <div class="drawing">
       <BoardRuler :length="board.length" :scale="scale" :system="system" />
-      <BoardDrawing :board="board" :scale="scale" :system="system" :face="face" :chosen-defect="chosen" @place="tap" @defect="chosen = $event" />
+      <BoardDrawing :board="board" :scale="scale" :system="system" :face="face" :chosen-defect="chosen" :photographed="photographed" :draft="traced" @place="tap" @drawn="drawn" @defect="chosen = $event" />
     </div>
-    <div v-for="(d, i) in defects" v-show="chosen === i" :key="i" class="fault">
-      <b>{{ d.kind }}</b>
-      <div class="nudges" role="group" aria-label="Move the fault">
-        <button class="act" aria-label="Toward the datum end" @click="nudge(i, -NUDGE, 0)">←</button>
-        <button class="act" aria-label="Toward the far end" @click="nudge(i, NUDGE, 0)">→</button>
-        <button class="act" aria-label="Up" @click="nudge(i, 0, face === 'A' ? NUDGE : -NUDGE)">↑</button>
-        <button class="act" aria-label="Down" @click="nudge(i, 0, face === 'A' ? -NUDGE : NUDGE)">↓</button>
-      </div>
-      <label class="field"><span>On</span>
-        <select class="line-input" :value="d.face" @change="defect(i, { face: ($event.target as HTMLSelectElement).value as Defect['face'] })"><option value="A">face A</option><option value="B">face B</option><option value="both">both faces</option></select>
-      </label>
-      <MeasureField label="From" :system="system" :model-value="d.x0" signed @update:model-value="defect(i, { x0: $event })" />
-      <MeasureField label="to" :system="system" :model-value="d.x1" signed @update:model-value="defect(i, { x1: $event })" />
-      <MeasureField label="Up from" :system="system" :model-value="d.y0" signed @update:model-value="defect(i, { y0: $event })" />
-      <MeasureField label="to " :system="system" :model-value="d.y1" signed @update:model-value="defect(i, { y1: $event })" />
-      <button class="act" @click="dropDefect(i)">Remove</button>
-    </div>
+    <p v-if="outlined" class="tracing"><b>Tap round the {{ kind }}.</b> {{ traced.length }} corners. <button class="act lead" :disabled="traced.length < 3" @click="closeOutline">Close it</button> <button class="act" :disabled="!traced.length" @click="traced.pop()">Take one back</button> <button class="act" @click="traced = []; outlined = false">Leave it</button></p>
+    <p v-for="i in look?.outside ?? []" :key="`o${i}`" class="note">The {{ defects[i]?.kind }} at <Len :ticks="defects[i]?.x0 ?? 0" :system="system" nearest /> lies wholly off the board. Move it on, or remove it.</p>
+    <FaultBar v-if="defects[chosen]" :fault="defects[chosen]!" :face="face" :system="system" @put="defect(chosen, $event)" @remove="dropDefect(chosen)" />
     <div class="faults">
       <button v-for="(d, i) in defects" :key="i" class="act" :class="{ on: chosen === i }" :aria-pressed="chosen === i" @click="chosen = chosen === i ? -1 : i">{{ d.kind }} at <Len :ticks="d.x0" :system="system" bare nearest /></button>
       <button class="act quiet" @click="tapMiddle">Mark a {{ kind }} by its figures</button>
+      <button v-if="!outlined && !FIGURES.some((f) => f === kind)" class="act quiet" @click="outlined = true">Draw its outline</button>
     </div>
 
     <slot />
@@ -152,24 +176,24 @@ const NUDGE = computed(() => (system.value.startsWith("in") || system.value === 
       <MeasureField label="Length" :system="system" :model-value="board.length" @update:model-value="setLength" />
       <label class="field grow"><span>Note</span><input class="line-input" :value="board.note" @change="put('note', { note: ($event.target as HTMLInputElement).value })" /></label>
     </div>
-    <div class="fields">
-      <div class="warp"><WarpSketch kind="bow" /><MeasureField label="Bow, under its middle" :system="system" signed :model-value="board.warp?.bow ?? 0" @update:model-value="put('bow', { warp: { bow: $event, cup: board.warp?.cup ?? 0, twist: board.warp?.twist ?? 0 } })" /></div>
-      <div class="warp"><WarpSketch kind="cup" /><MeasureField label="Cup, across" :system="system" signed :model-value="board.warp?.cup ?? 0" @update:model-value="put('cup', { warp: { bow: board.warp?.bow ?? 0, cup: $event, twist: board.warp?.twist ?? 0 } })" /></div>
-      <div class="warp"><WarpSketch kind="twist" /><MeasureField label="Twist, fourth corner" :system="system" signed :model-value="board.warp?.twist ?? 0" @update:model-value="put('twist', { warp: { bow: board.warp?.bow ?? 0, cup: board.warp?.cup ?? 0, twist: $event } })" /></div>
+    <InstrumentBar :board="board" @put="put" />
+    <p v-if="board.surface" class="scanned"><b>As scanned:</b>
+      <template v-if="flatWarp.length"><span v-for="k in flatWarp" :key="k">{{ " " + k }} <Len :ticks="warp[k]" :system="system" nearest />{{ k === flatWarp.at(-1) ? ". " : "," }}</span></template><template v-else> flat.</template>
+      Thickness and warp come from the scan. <button class="act quiet" @click="put('a scan less', { surface: null, warp })">Go by figures again</button>
+    </p>
+    <div v-else class="fields">
+      <div class="warp"><WarpSketch kind="bow" /><MeasureField label="Bow, under its middle" :system="system" signed :model-value="board.warp.bow" @update:model-value="bend({ bow: $event })" /></div>
+      <div class="warp"><WarpSketch kind="cup" /><MeasureField label="Cup, across" :system="system" signed :model-value="board.warp.cup" @update:model-value="bend({ cup: $event })" /></div>
+      <div class="warp"><WarpSketch kind="twist" /><MeasureField label="Twist, fourth corner" :system="system" signed :model-value="board.warp.twist" @update:model-value="bend({ twist: $event })" /></div>
     </div>
     <h3>Measured at</h3>
     <p class="soft small">Edges are heights above a straight line along the datum edge; crook shows in them. A minus sign means the other way.</p>
-    <div class="stations">
-      <div v-for="(s, i) in board.stations" :key="i" class="station">
-        <MeasureField :label="i === 0 ? 'Datum end' : i === board.stations.length - 1 ? 'Far end' : 'At'" :system="system" :model-value="s.x" @update:model-value="i && i < board.stations.length - 1 && station(i, { x: $event })" />
-        <MeasureField label="Datum edge" :system="system" signed :model-value="s.y0" @update:model-value="station(i, { y0: $event })" />
-        <MeasureField label="Far edge" :system="system" signed :model-value="s.y1" @update:model-value="station(i, { y1: $event })" />
-        <MeasureField label="Thick, datum edge" :system="system" :model-value="s.t0" @update:model-value="station(i, { t0: $event })" />
-        <MeasureField label="Thick, far edge" :system="system" :model-value="s.t1" @update:model-value="station(i, { t1: $event })" />
-        <button v-if="i && i < board.stations.length - 1" class="act" :aria-label="`Remove the place at ${i}`" @click="put('a place less', { stations: board.stations.filter((_, k) => k !== i) })">×</button>
-      </div>
-    </div>
-    <button class="act" @click="addStation">Measure one more place</button>
+    <StationTable :board="board" :system="system" @put="put" />
+    <h3>Grain, and how it was sold</h3>
+    <GrainPanel :board="board" :system="system" :sawn="look?.sawn ?? ''" :feed="look?.feed ?? []" @put="put" />
+    <h3>Moisture</h3>
+    <MoisturePanel :board="board" @put="put" />
+    <PhotoSheet v-if="photographing" :board="board" :face="face" @close="photographing = false" @put="put" />
   </div>
 </template>
 
@@ -196,22 +220,10 @@ const NUDGE = computed(() => (system.value.startsWith("in") || system.value === 
   padding-bottom: 4px;
   cursor: crosshair;
 }
-.fault {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.7rem;
-  align-items: flex-end;
-  padding: 0.7rem;
-  background: var(--chalk-wash);
-  border-left: 6px solid var(--chalk);
-}
-.fault .field,
-.fault :deep(.measure) {
-  width: 7rem;
-}
-.nudges {
-  display: flex;
-  gap: 0.3rem;
+.tracing {
+  padding: 0.5rem 0.7rem;
+  background: var(--crayon-wash, #fdeceb);
+  border-left: 6px solid var(--crayon);
 }
 .small {
   font-size: 0.88rem;
@@ -230,26 +242,10 @@ const NUDGE = computed(() => (system.value.startsWith("in") || system.value === 
 .fields .grow {
   grid-column: span 2;
 }
-.stations {
-  display: flex;
-  flex-direction: column;
-  gap: 0.7rem;
-}
-.station {
-  display: grid;
-  grid-template-columns: repeat(5, minmax(0, 8rem)) 48px;
-  gap: 0.8rem;
-  align-items: end;
-}
 @media (max-width: 640px) {
   .kind {
     margin-left: 0;
     flex: 1 1 100%;
-  }
-  .station {
-    grid-template-columns: repeat(2, minmax(0, 1fr));
-    border-bottom: 1px solid var(--ink-faint);
-    padding-bottom: 0.8rem;
   }
   .fields {
     grid-template-columns: repeat(2, minmax(0, 1fr));

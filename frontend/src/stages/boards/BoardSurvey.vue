@@ -1,18 +1,18 @@
 <script setup lang="ts">
 /** What is in a board before any cut: tried cuts, a wanted thickness, what is clear, and the grade it makes. */
 import { keepPreviousData, useQuery } from "@tanstack/vue-query";
-import { ElMessage } from "element-plus";
 import { computed, ref, watch } from "vue";
-import { api, type Board } from "../../api/client";
+import { api, type Board, type Schemas } from "../../api/client";
 import { useProject } from "../../api/project";
 import BoardDrawing from "../../board/BoardDrawing.vue";
+import DepthLayer from "../../board/DepthLayer.vue";
 import Fig from "../../controls/Fig.vue";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { isMetric, TICKS_PER_INCH, TICKS_PER_MM } from "../../measure";
 
-const props = defineProps<{ board: Board; width: number }>();
-const { pk, project, edit } = useProject();
+const props = defineProps<{ board: Board; width: number; look?: Schemas["LookBody"] }>();
+const { pk, project } = useProject();
 const system = computed(() => project.value!.system);
 const scale = computed(() => Math.min(26, (props.width - 14) / (props.board.length / TICKS_PER_INCH)));
 const step = computed(() => (isMetric(system.value) ? 10 * TICKS_PER_MM : TICKS_PER_INCH / 2));
@@ -21,6 +21,7 @@ const cut = ref(0);
 const wanted = ref<number | null>(null);
 const quality = ref<"clear-two" | "clear-one" | "sound">("clear-two");
 const clear = ref(false);
+const depths = ref(false);
 watch(() => props.board.id, () => (cut.value = 0));
 /** The thickness most of the list asks for is the likeliest question. */
 const usual = computed(() => {
@@ -43,33 +44,30 @@ const { data, error } = useQuery({
   placeholderData: keepPreviousData,
   gcTime: 10_000,
 });
-// ---- moisture: readings, and how long to wait ----------------------------------------------------
-const DAY = 86_400_000;
-const percent = ref("");
-const shownDay = (day: number) => new Date(day * DAY).toISOString().slice(0, 10);
-const day = ref(new Date().toISOString().slice(0, 10));
-function take(): void {
-  const value = Number(percent.value.replace(",", "."));
-  const on = Math.round(Date.parse(`${day.value}T00:00:00Z`) / DAY);
-  if (!(value > 0 && value <= 100) || !Number.isFinite(on)) {
-    ElMessage({ type: "error", message: "Moisture is a figure in %, such as 11.5, and it needs a day" });
-    return;
-  }
-  const moisture = [...props.board.moisture.filter((m) => m.day !== on), { percent: value, day: on }].sort((a, b) => a.day - b.day);
-  void edit({ label: `moisture of ${props.board.id}`, put_boards: [{ ...props.board, moisture, was: props.board.id }] });
-  percent.value = "";
-}
-function forget(on: number): void {
-  void edit({ label: `moisture of ${props.board.id}`, put_boards: [{ ...props.board, moisture: props.board.moisture.filter((m) => m.day !== on), was: props.board.id }] });
-}
+// ---- moisture: how long to wait -----------------------------------------------------------------
 const resting = computed(() => {
   const r = data.value?.rest;
   if (!r) return "";
   const away = `${Math.abs(r.away).toFixed(1)} points ${r.away < 0 ? "under" : "over"} the ${r.equilibrium.toFixed(1)} % that the shop's air brings wood to`;
-  if (r.days === 0) return `It may be worked: it is ${away}.`;
+  const uneven = r.uneven > 2 ? ` Its places lie ${r.uneven.toFixed(1)} points apart: wait until they agree.` : "";
+  if (r.days === 0) return `It may be worked: it is ${away}.${uneven}`;
   const span = `${Math.max(1, Math.floor(r.least))} to ${Math.ceil(r.most)}`;
   const sure = r.own ? "by its own two readings" : "by diffusion through its thickness; a second reading in a week makes it surer";
-  return `Let it rest: it is ${away}. About ${Math.ceil(r.days)} days, ${span} (${sure}).`;
+  return `Let it rest: it is ${away}. About ${Math.ceil(r.days)} days, ${span} (${sure}).${uneven}`;
+});
+
+const FACES = ["A", "B"] as const;
+const GRADES = ["FAS", "Selects", "No. 1 Common", "No. 2A Common", "No. 3A Common", ""];
+const verdict = computed(() => {
+  const [sold, found] = [GRADES.indexOf(props.board.grade), GRADES.indexOf(data.value?.grade ?? "")];
+  if (found <= sold || (props.board.grade === "Selects" && data.value?.grade === "FAS")) return ": it keeps what was promised.";
+  return ": the faults recorded leave it short of that. Cuttings are taken largest first, so count again before you complain.";
+});
+/** What its clear wood costs, beside what the board costs. */
+const worth = computed(() => {
+  const feet = data.value?.clear_feet ?? 0;
+  if (!props.board.price || feet < 0.05 || !props.look) return "";
+  return `${feet.toFixed(1)} bd ft of it lie in these rectangles: ${(props.board.price / feet).toFixed(2)} a foot, where the ticket says ${(props.board.price / props.look.ticket_feet).toFixed(2)}.`;
 });
 
 /** What one corner needs beyond the others is wind, and comes off by hand first; what all four need is bow. */
@@ -95,6 +93,13 @@ const corners = computed(() => (tried.value ?? []).map((p) => {
         <span v-if="corners[i]" class="label">knock <Len :ticks="corners[i]!.takes" :system="system" about /> off its {{ corners[i]!.word }} first, or shim it so<template v-if="corners[i]!.saved > 127">: saves <Len :ticks="corners[i]!.saved" :system="system" about /> against facing it as it lies</template></span>
       </div>
     </div>
+    <label class="tick"><input v-model="depths" type="checkbox" /> Show what has to come off each face</label>
+    <div v-if="depths && tried" class="depths">
+      <div v-for="f in FACES" :key="f">
+        <p class="label">Face {{ f }}: at most <Len :ticks="Math.max(...tried.map((p) => (f === 'A' ? p.takes_above : p.takes_below)))" :system="system" nearest />. The darker, the more comes off there.</p>
+        <BoardDrawing :board="board" :scale="scale" :system="system" :face="f" :photographed="false"><template #default="{ x, y }"><DepthLayer :pieces="tried" :face="f" :x="x" :y="y" :system="system" /></template></BoardDrawing>
+      </div>
+    </div>
     <div class="asks">
       <MeasureField class="want" label="For a flat thickness of" :system="system" :model-value="asked" @update:model-value="wanted = $event" />
       <p v-if="data?.said" class="said"><Fig :text="data.said" /></p>
@@ -107,13 +112,11 @@ const corners = computed(() => (tried.value ?? []).map((p) => {
         <template v-else>: nothing long enough for the machines. </template>
         <template v-if="data.grade">Its cuttings make at least <b>{{ data.grade }}</b>: {{ Math.round(data.share * 100) }} % clear, surface measure {{ data.surface }}.</template>
         <template v-else>Its cuttings make no grade.</template>
+        <template v-if="board.grade"> Sold as <b>{{ board.grade }}</b>{{ verdict }}</template>
+        <template v-if="worth">{{ " " + worth }}</template>
       </p>
     </div>
     <div class="asks">
-      <label class="field moist"><span>Moisture, %</span><input v-model="percent" class="line-input" inputmode="decimal" placeholder="11.5" @keydown.enter="take" /></label>
-      <label class="field"><span>Read on</span><input v-model="day" class="line-input" type="date" /></label>
-      <button class="act" @click="take">Keep the reading</button>
-      <span v-for="m in board.moisture" :key="m.day" class="reading">{{ m.percent }} % on {{ shownDay(m.day) }} <button class="act quiet" :aria-label="`Forget the reading of ${shownDay(m.day)}`" @click="forget(m.day)">×</button></span>
       <p v-if="resting" class="said">{{ resting }} <template v-if="data?.rest?.shrinks && data.rest.days">Until then it {{ data.rest.away > 0 ? "shrinks" : "swells" }} in width by <Len :ticks="Math.abs(data.rest.shrinks[0]!)" :system="system" bare nearest /> (quarter-sawn) to <Len :ticks="Math.abs(data.rest.shrinks[1]!)" :system="system" nearest /> (flat-sawn).</template></p>
     </div>
   </div>
@@ -154,11 +157,10 @@ const corners = computed(() => (tried.value ?? []).map((p) => {
   flex: 1 1 20rem;
   font-weight: 560;
 }
-.moist {
-  width: 7rem;
-}
-.reading {
-  white-space: nowrap;
+.depths {
+  display: flex;
+  flex-direction: column;
+  gap: 0.5rem;
 }
 .tick {
   display: inline-flex;

@@ -64,18 +64,20 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
       </nav>
       <div ref="frame" class="one">
         <template v-if="board">
-          <BoardEditor :board="board" :width="width" @renamed="open">
+          <BoardEditor :board="board" :width="width" :look="look" @renamed="open">
             <p v-if="error" class="note">{{ error.message }}</p>
             <div v-if="look" class="yields">
               <button v-for="(c, i) in look.cuts" :key="c.name" class="yield" :class="{ on: i === shownCut }" :aria-pressed="i === shownCut" @click="shownCut = i">
                 <span class="figure"><Len :ticks="c.flat" :system="project.system" about /></span>
                 <span class="label">flat, {{ c.name }}</span>
               </button>
-              <div class="yield plain"><span class="figure">{{ look.board_feet.toFixed(2) }}</span><span class="label">bd ft in it, {{ look.quarter }}</span></div>
+              <div class="yield plain"><span class="figure">{{ look.board_feet.toFixed(2) }}</span><span class="label">bd ft by the tape, {{ look.quarter }}</span></div>
+              <div class="yield plain"><span class="figure">{{ look.ticket_feet.toFixed(2) }}</span><span class="label">bd ft by the ticket's rule<template v-if="board.price">, {{ (board.price / look.ticket_feet).toFixed(2) }} a foot</template></span></div>
               <div v-if="look.weight_kg" class="yield plain"><span class="figure">{{ look.weight_kg.toFixed(1) }}<small> kg</small></span><span class="label">{{ look.alone ? "one can lift it" : "two to lift it" }}, at 12 %</span></div>
             </div>
             <p v-if="look" class="advice"><Fig :text="look.advice" /></p>
-            <BoardSurvey :board="board" :width="width" />
+            <p v-if="look?.causes" class="causes"><Fig :text="look.causes" /></p>
+            <BoardSurvey :board="board" :width="width" :look="look" />
             <WarpViews v-if="look && cut" :board="board" :system="project.system" :pieces="cut.pieces" :width="Math.min(width, 900)" />
           </BoardEditor>
           <p class="end"><button class="act quiet" @click="remove">Take {{ board.id }} out of the rack</button></p>

@@ -2,8 +2,8 @@
 /** The least one needs to know of a board; the rest is added on it. */
 import { ElDialog, ElMessage } from "element-plus";
 import { computed, ref } from "vue";
-import type { Board } from "../../api/client";
 import { useProject } from "../../api/project";
+import { plainBoard, plainStation } from "../../board/make";
 import MeasureField from "../../controls/MeasureField.vue";
 import WarpSketch from "../../board/WarpSketch.vue";
 
@@ -42,21 +42,14 @@ function add(): void {
   const t0 = thick.value!;
   const t1 = thin.value ?? t0;
   const wide = far.value ?? near.value!;
-  const board: Board = {
+  const board = plainBoard({
     id: mark.value.trim(),
     species: species.value.trim(),
     length: length.value!,
     price: Math.max(0, Number(price.value.replace(",", ".")) || 0),
-    quarter: "",
-    note: "",
-    stations: [
-      { x: 0, y0: 0, y1: near.value!, t0, t1: t0 },
-      { x: length.value!, y0: 0, y1: wide, t0: t1, t1 },
-    ],
+    stations: [plainStation(0, 0, near.value!, t0), plainStation(length.value!, 0, wide, t1)],
     warp: { bow: bow.value, cup: cup.value, twist: twist.value },
-    defects: [],
-    moisture: [],
-  };
+  });
   void edit({ label: `new board ${board.id}`, put_boards: [{ ...board, was: "" }] });
   emit("added", board.id);
   open.value = false;

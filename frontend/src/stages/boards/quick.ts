@@ -1,5 +1,6 @@
 /** A board recorded in the yard: what was measured, what was not, and how that is taken. */
 import type { Board, Defect } from "../../api/client";
+import { plainBoard, plainFault, plainStation } from "../../board/make";
 import { isMetric, show, TICKS_PER_INCH as IN, TICKS_PER_MM as MM, type System } from "../../measure";
 
 export interface Quick {
@@ -48,16 +49,16 @@ export function toBoard(q: Quick, id: string, system: System): { board: Board; c
   else if (q.thinnest === null) cautions.push(`thinnest place not measured: taken as ${say(thinnest)}`);
   for (const kind of ["bow", "twist", "cup"] as const) if (q[kind] === null) cautions.push(`${kind} not measured: taken as ${say(warp[kind])}`);
   const half = Math.round(length / 2);
-  const board: Board = {
+  const board = plainBoard({
     id, species: q.species, length, price: q.price, quarter: q.quarter, note: cautions.join("; "),
     // Where it is thin nobody has said: thin at both ends over a hollow is the worst a flat board can meet.
     stations: [
-      { x: 0, y0: 0, y1: near, t0: thinnest, t1: thinnest },
-      { x: half, y0: 0, y1: Math.round(middle), t0: thickest, t1: thickest },
-      { x: length, y0: 0, y1: far, t0: thinnest, t1: thinnest },
+      plainStation(0, 0, near, thinnest),
+      plainStation(half, 0, Math.round(middle), thickest),
+      plainStation(length, 0, far, thinnest),
     ],
-    warp, defects: q.defects, moisture: [],
-  };
+    warp, defects: q.defects,
+  });
   return { board, cautions };
 }
 
@@ -89,7 +90,7 @@ export function faultAt(kind: string, place: { x: number; y: number }, length: n
   const [w, h] = long ? [6 * IN, IN / 2] : [1.25 * IN, 1.25 * IN];
   const x0 = Math.round(Math.min(Math.max(0, place.x - w / 2), length - w));
   const y0 = Math.round(place.y - h / 2);
-  return { kind, face, x0, x1: Math.round(x0 + w), y0, y1: Math.round(y0 + h) };
+  return plainFault(kind, face, { x0, x1: Math.round(x0 + w), y0, y1: Math.round(y0 + h) });
 }
 
 /** The fault moved or made larger by a button. */

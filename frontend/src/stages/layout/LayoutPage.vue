@@ -1,19 +1,23 @@
 <script setup lang="ts">
 /** All boards under one ruler, the parts chalked on them, what it costs and how near the best it is. */
-import { useQueryClient } from "@tanstack/vue-query";
+import { useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
-import { api, send } from "../../api/client";
+import { api, send, type Schemas } from "../../api/client";
 import { useLayout } from "../../api/layout";
 import { useProject } from "../../api/project";
-import BoardDrawing from "../../board/BoardDrawing.vue";
-import BoardRuler from "../../board/BoardRuler.vue";
-import type { Plan, Segment } from "../../board/geometry";
-import Fig from "../../controls/Fig.vue";
+import { itemName, type Item, type Plan } from "../../board/geometry";
 import { inField } from "../../controls/keys";
 import { told } from "../../controls/told";
+import Fig from "../../controls/Fig.vue";
 import Len from "../../controls/Len.vue";
 import { useWidth } from "../../controls/width";
 import ShopSheet from "../../controls/ShopSheet.vue";
+import ComparePlans from "./ComparePlans.vue";
+import WhatSaves from "./WhatSaves.vue";
+import PlanLanes from "./PlanLanes.vue";
+import { moveOf, whereIs, type Move } from "./moves";
+
+type Holds = Schemas["HoldsBody"];
 
 const { pk, project } = useProject();
 const client = useQueryClient();
@@ -32,13 +36,10 @@ const going = computed(() => latest.value?.state === "waiting" || latest.value?.
 const plan = computed(() => standing.value?.plan as unknown as Plan | undefined);
 const boards = computed(() => (standing.value && !standing.value.stale ? standing.value.boards : (project.value?.boards ?? [])));
 const parts = computed(() => standing.value?.parts ?? []);
-const cutBoards = computed(() => {
-  const cut = new Map<string, Segment[]>(plan.value?.boards.map((b) => [b.board, b.segments]) ?? []);
-  const all = standing.value ? standing.value.boards : boards.value;
-  return all.map((board) => ({ board, segments: cut.get(board.id) ?? [] })).sort((a, b) => Number(!a.segments.length) - Number(!b.segments.length));
-});
-const longest = computed(() => Math.max(1, ...cutBoards.value.map((b) => b.board.length)));
-const scale = computed(() => ((width.value - 24) / (longest.value / 8128)) * zoom.value);
+const shown = computed(() => standing.value?.boards ?? boards.value);
+const movable = computed(() => !!plan.value && !standing.value!.stale && !going.value);
+const holds = computed(() => standing.value?.holds ?? { pins: [], forbidden: [], rested: [], first: [] });
+const held = computed(() => holds.value.pins.length + holds.value.forbidden.length + holds.value.rested.length + holds.value.first.length);
 const figures = computed(() => {
   const now = going.value ? latest.value : standing.value;
   const total = (now?.parts ?? []).reduce((sum, p) => sum + p.quantity, 0);
@@ -59,6 +60,82 @@ async function layOut(): Promise<void> {
     await client.invalidateQueries({ queryKey: ["layout", pk.value] });
   });
 }
+// ---- the bench: moves by hand and what is held ------------------------------------------------
+const picked = ref<Item | null>(null);
+const swapping = ref<Item | null>(null);
+const drawing = ref(false);
+const depths = ref(false);
+const comparing = ref(false);
+const saving = ref(false);
+const lanes = ref<InstanceType<typeof PlanLanes>>();
+const pickedName = computed(() => (picked.value ? itemName(picked.value) : ""));
+const isPinned = computed(() => holds.value.pins.some((i) => itemName(i as Item) === pickedName.value));
+const lies = computed(() => (picked.value ? whereIs(plan.value, picked.value) : undefined));
+
+/** Why the plan is as it is: sentences by what they are about. */
+const { data: why } = useQuery({
+  queryKey: computed(() => ["reasons", standing.value?.pk]),
+  queryFn: async () => (await api.GET("/api/layouts/{layout}/reasons", { params: { path: { layout: standing.value!.pk } } })).data!.reasons,
+  enabled: computed(() => !!standing.value?.plan),
+});
+const reasons = computed(() => Object.fromEntries((why.value ?? []).map((r) => [r.about, r.text])));
+const pickedWhy = computed(() => {
+  if (!picked.value || !lies.value) return [];
+  const board = plan.value?.boards.find((b) => b.board === lies.value!.board);
+  const cuts = [...(board?.segments ?? [])].sort((a, b) => a.x0 - b.x0);
+  const n = cuts.findIndex((s) => s.x0 <= lies.value!.x && lies.value!.x <= s.x1);
+  const about = (why.value ?? []).find((r) => r.about.split(/ [+/] /).includes(pickedName.value))?.text;
+  return [about, reasons.value[`${lies.value.board}.${n + 1}`]].filter(Boolean) as string[];
+});
+/** What is neither about a board nor about a piece on one: wishes that are not kept. */
+const unkept = computed(() => (why.value ?? []).filter((r) => r.text.includes(" were to ")));
+
+async function after(act: () => Promise<unknown>): Promise<void> {
+  await told(async () => {
+    await act();
+  });
+  await client.invalidateQueries({ queryKey: ["layout", pk.value] });
+  for (const key of ["milling", "account"]) void client.invalidateQueries({ queryKey: [key, pk.value] });
+}
+function make(move: Move): Promise<void> {
+  return after(() => api.POST("/api/layouts/{layout}/move", { params: { path: { layout: standing.value!.pk } }, body: move }));
+}
+function act(kind: Move["kind"]): void {
+  if (picked.value && movable.value) void make(moveOf(kind, picked.value));
+}
+function hold(change: Partial<Holds>): void {
+  if (movable.value) void after(() => api.PUT("/api/layouts/{layout}/holds", { params: { path: { layout: standing.value!.pk } }, body: { ...holds.value, ...change } }));
+}
+function toggled(list: string[], name: string): string[] {
+  return list.includes(name) ? list.filter((n) => n !== name) : [...list, name];
+}
+function pin(): void {
+  if (!picked.value || !lies.value) return;
+  const rest = holds.value.pins.filter((i) => itemName(i as Item) !== pickedName.value);
+  hold({ pins: isPinned.value ? rest : [...rest, picked.value] });
+}
+function forbid(place: Holds["forbidden"][number]): void {
+  drawing.value = false;
+  hold({ forbidden: [...holds.value.forbidden, place] });
+}
+function forbidWhereItLies(): void {
+  if (lies.value) forbid({ board: lies.value.board, x0: lies.value.x0, x1: lies.value.x1, y0: lies.value.y0, y1: lies.value.y1 });
+}
+function pick(item: Item | null): void {
+  const first = swapping.value;
+  if (first && item) {
+    swapping.value = null;
+    void make(moveOf("swap", first, { other: item }));
+  }
+  picked.value = item;
+}
+function back(which: "undo" | "redo"): void {
+  void after(() => api.POST(`/api/projects/{project}/layout/${which}`, { params: { path: { project: pk.value } } }));
+}
+const benchKeys: Record<string, () => void> = {
+  p: pin, m: () => lanes.value?.carry(), t: () => act("turn"), x: () => act("split"), j: () => act("join"), delete: () => act("take-up"), backspace: () => act("take-up"),
+  s: () => (swapping.value = picked.value), b: forbidWhereItLies, u: () => data.value?.undos && back("undo"), r: () => data.value?.redos && back("redo"), k: () => (comparing.value = !comparing.value),
+};
 watch(() => latest.value?.state, (now, before) => {
   if (before && now && ["done", "stopped"].includes(now)) for (const key of ["milling", "account"]) void client.invalidateQueries({ queryKey: [key, pk.value] });
 });
@@ -77,11 +154,20 @@ function key(event: KeyboardEvent): void {
   if (event.key.toLowerCase() === "f") face.value = face.value === "A" ? "B" : "A";
   if (event.key === "+" || event.key === "=") zoom.value = Math.min(6, zoom.value * 1.25);
   if (event.key === "-") zoom.value = Math.max(1, zoom.value / 1.25);
-  if (event.key === "Escape") chosen.value = "";
+  if (event.key === "Escape") {
+    chosen.value = "";
+    picked.value = swapping.value = null;
+    drawing.value = false;
+  }
+  const made = benchKeys[event.key.toLowerCase()];
+  if (made && plan.value) {
+    event.preventDefault();
+    made();
+  }
 }
 onMounted(() => window.addEventListener("keydown", key));
 onBeforeUnmount(() => window.removeEventListener("keydown", key));
-const chosenPart = computed(() => parts.value.find((p) => p.id === chosen.value));
+const chosenPart = computed(() => parts.value.find((p) => p.id === (picked.value?.part ?? chosen.value)));
 </script>
 
 <template>
@@ -91,12 +177,12 @@ const chosenPart = computed(() => parts.value.find((p) => p.id === chosen.value)
       <div class="figures grow">
         <div v-if="figures.placed !== null"><span class="figure">{{ figures.placed }} <small>of {{ figures.total }}</small></span><span class="label">parts placed</span></div>
         <div v-if="figures.cost !== null"><span class="figure">{{ figures.cost.toFixed(2) }}</span><span class="label">boards cut cost</span></div>
-        <div v-if="figures.bound !== null"><span class="figure">{{ figures.bound.toFixed(2) }}</span><span class="label">nothing can cost less; {{ gap }}</span></div>
+        <div v-if="figures.bound !== null"><span class="figure">{{ figures.bound.toFixed(2) }}</span><span class="label">nothing can cost less{{ gap ? `; ${gap}` : "" }}</span></div>
       </div>
       <label class="field"><span>Search for</span>
         <select v-model.number="seconds" class="line-input"><option :value="5">5 s</option><option :value="10">10 s</option><option :value="30">30 s</option><option :value="120">2 min</option></select>
       </label>
-      <button class="act lead" :disabled="!project.parts.length || !project.boards.length" @click="layOut">{{ going ? "Stop here" : standing ? "Lay out again" : "Lay out" }}</button>
+      <button class="act lead" :disabled="!project.parts.length || !project.boards.length" @click="layOut">{{ going ? "Stop here" : !standing ? "Lay out" : held && !standing.stale ? "Solve the rest" : "Lay out again" }}</button>
     </div>
     <div v-if="going && latest" class="progress" role="status">
       <span class="run" :style="{ width: `${Math.min(100, (latest.spent / latest.seconds) * 100)}%` }" />
@@ -116,30 +202,67 @@ const chosenPart = computed(() => parts.value.find((p) => p.id === chosen.value)
       <button class="act" :class="{ on: face === 'B' }" @click="face = 'B'">Face B</button>
       <button class="act" aria-label="Smaller" @click="zoom = Math.max(1, zoom / 1.25)">−</button>
       <button class="act" aria-label="Larger" @click="zoom = Math.min(6, zoom * 1.25)">+</button>
-      <span v-if="chosenPart" class="picked"><b>{{ chosenPart.id }}</b> {{ chosenPart.name }}, {{ chosenPart.quantity }} of <Len :ticks="chosenPart.length" :system="project.system" bare /> × <Len :ticks="chosenPart.width" :system="project.system" bare /> × <Len :ticks="chosenPart.thickness" :system="project.system" /></span>
-      <span class="grow" />
-      <button class="act quiet" @click="shop = true">The shop</button>
-      <template v-if="standing">
-        <a class="act quiet" :href="`/api/layouts/${standing.pk}/plan.json`">Plan file</a>
-        <a class="act quiet" :href="`/api/layouts/${standing.pk}/plan.svg`">SVG</a>
+      <template v-if="plan">
+        <button class="act" :disabled="!data?.undos || going" title="U" @click="back('undo')">Back</button>
+        <button class="act" :disabled="!data?.redos || going" title="R" @click="back('redo')">Forth</button>
+        <button v-if="movable" class="act" :class="{ on: drawing }" :aria-pressed="drawing" @click="drawing = !drawing">Forbid a place</button>
       </template>
-      <label class="act quiet">Bring a plan<input class="sr" type="file" accept=".json" @change="bringPlan" /></label>
-    </div>
-    <div v-if="plan?.unplaced.length" class="left-out">
-      <h3>Left out</h3>
-      <p v-for="u in plan.unplaced" :key="u.part + u.n" class="note"><span><b>{{ u.part }}{{ u.n }}</b> {{ parts.find((p) => p.id === u.part)?.name }}: <Fig :text="u.why" /></span></p>
-    </div>
-    <div ref="frame" class="bench">
-      <div class="under">
-        <BoardRuler :length="longest" :scale="scale" :system="project.system" class="ruler" />
-        <div v-for="entry in cutBoards" :key="entry.board.id" class="lane">
-          <div class="name">
-            <RouterLink :to="{ name: 'boards', params: { project: pk, board: entry.board.id } }"><b>{{ entry.board.id }}</b></RouterLink>
-            <span class="soft">{{ entry.board.species }}, <Len :ticks="entry.board.length" :system="project.system" />{{ entry.board.price ? `, ${entry.board.price.toFixed(2)}` : ", owned" }}{{ plan && !entry.segments.length ? ", stays in the rack" : "" }}</span>
-          </div>
-          <BoardDrawing :board="entry.board" :scale="scale" :system="project.system" :face="face" :segments="entry.segments" :parts="parts" :chosen="chosen" :faded="!!plan && !entry.segments.length" choosable @part="chosen = chosen === $event ? '' : $event" @place="chosen = ''" />
+      <span class="grow" />
+      <template v-if="plan">
+        <button class="act quiet" :class="{ on: depths }" :aria-pressed="depths" @click="depths = !depths">What flattening takes</button>
+        <button class="act quiet" :class="{ on: saving }" :aria-pressed="saving" @click="saving = !saving">What would save</button>
+        <button class="act quiet" :class="{ on: comparing }" :aria-pressed="comparing" title="K" @click="comparing = !comparing">Plans kept</button>
+      </template>
+      <button class="act quiet" @click="shop = true">The shop</button>
+      <template v-if="plan && standing">
+        <RouterLink class="act" :to="{ name: 'chalk', params: { project: pk } }">Chalk it</RouterLink>
+      </template>
+      <details class="files">
+        <summary class="act quiet">Files</summary>
+        <div>
+          <template v-if="plan && standing">
+            <a class="act quiet" :href="`/api/layouts/${standing.pk}/plan.json`">Plan file</a>
+            <a class="act quiet" :href="`/api/layouts/${standing.pk}/plan.svg`">SVG</a>
+            <a class="act quiet" :href="`/api/layouts/${standing.pk}/plan.dxf`">DXF</a>
+          </template>
+          <label class="act quiet">Bring a plan<input class="sr" type="file" accept=".json" @change="bringPlan" /></label>
         </div>
-      </div>
+      </details>
+    </div>
+    <div v-if="plan && movable" class="tools hands" role="toolbar" aria-label="The piece in hand">
+      <span v-if="!picked" class="soft idle">Drag a piece to where you want it, or pick it to pin, turn or take it up.</span>
+      <template v-else>
+      <span class="picked"><b>{{ pickedName }}</b> <template v-if="chosenPart">{{ chosenPart.name }}, <Len :ticks="chosenPart.length" :system="project.system" bare /> × <Len :ticks="chosenPart.width" :system="project.system" bare /> × <Len :ticks="chosenPart.thickness" :system="project.system" /></template></span>
+      <button class="act" title="M" @click="lanes?.carry()">Move</button>
+      <template v-if="lies">
+        <button class="act" :class="{ on: isPinned }" :aria-pressed="isPinned" title="P" @click="pin">{{ isPinned ? "Loosen the pin" : "Pin it" }}</button>
+        <button class="act" title="Delete" @click="act('take-up')">Take it up</button>
+        <button class="act" :class="{ on: swapping }" title="S" @click="swapping = swapping ? null : picked">Change places</button>
+        <button class="act" title="T" @click="act('turn')">Turn end for end</button>
+        <button class="act" title="X" @click="act('split')">Cut behind it</button>
+        <button class="act" title="J" @click="act('join')">Join with the next</button>
+        <button class="act quiet" title="B" @click="forbidWhereItLies">Nothing here</button>
+      </template>
+      </template>
+    </div>
+    <p v-for="r in unkept" :key="r.about" class="note"><Fig :text="r.text" /></p>
+    <p v-for="text in pickedWhy" :key="text" class="soft why"><Fig :text="text" /></p>
+    <p v-if="swapping" class="note">Now pick the piece that {{ itemName(swapping) }} is to change places with. Esc leaves it.</p>
+    <p v-if="drawing" class="note">Draw on a board over the place where nothing may lie. Esc leaves it.</p>
+    <p v-if="held && movable" class="soft held">
+      Held: <template v-if="holds.pins.length">{{ holds.pins.map((i) => itemName(i as Item)).join(", ") }} pinned</template>
+      <span v-for="(f, i) in holds.forbidden" :key="i" class="zone">nothing on {{ f.board }} from <Len :ticks="f.x0" :system="project.system" about /> to <Len :ticks="f.x1" :system="project.system" about /> <button class="act quiet" :aria-label="`Allow the place on ${f.board} again`" @click="hold({ forbidden: holds.forbidden.filter((_, k) => k !== i) })">allow</button></span>
+      <span v-if="holds.rested.length" class="zone">{{ holds.rested.join(", ") }} left whole</span>
+      <span v-if="holds.first.length" class="zone">{{ holds.first.join(", ") }} placed first</span>
+      <button class="act quiet" @click="hold({ pins: [], forbidden: [], rested: [], first: [] })">Let all go</button>
+    </p>
+    <WhatSaves v-if="saving && standing?.plan" :layout="standing.pk" />
+    <ComparePlans v-if="comparing && standing?.plan" :project="pk" :standing="standing" :system="project.system" :width="width" :face="face" @stood="after(async () => undefined)" />
+    <div ref="frame">
+      <PlanLanes
+        ref="lanes" :picked="picked" :boards="shown" :plan="plan" :parts="parts" :layout="standing" :system="project.system" :face="face" :zoom="zoom" :width="width" :chosen="chosen" :movable="movable" :drawing="drawing" :depths="depths ? pk : 0" :reasons="reasons"
+        @update:picked="pick" @part="chosen = chosen === $event ? '' : $event" @move="make" @forbid="forbid" @rest="hold({ rested: toggled(holds.rested, $event) })" @first="hold({ first: toggled(holds.first, $event) })"
+      />
     </div>
     <ShopSheet v-if="shop" @close="shop = false" />
   </section>
@@ -187,38 +310,45 @@ const chosenPart = computed(() => parts.value.find((p) => p.id === chosen.value)
 .tools .grow {
   flex: 1;
 }
+.idle {
+  display: flex;
+  align-items: center;
+  min-height: 44px;
+}
+.files {
+  position: relative;
+}
+.files summary {
+  list-style: none;
+}
+.files div {
+  position: absolute;
+  right: 0;
+  z-index: 12;
+  display: flex;
+  flex-direction: column;
+  width: max-content;
+  background: var(--paper);
+  border: 2px solid var(--ink);
+}
+.files .act {
+  justify-content: flex-start;
+}
+.hands {
+  position: sticky;
+  top: 0;
+  z-index: 5;
+  background: var(--plaster);
+  padding: 0.3rem 0;
+}
 .picked {
   padding: 0.3rem 0.8rem;
   border-left: 6px solid var(--chalk);
 }
-.left-out {
-  display: flex;
-  flex-direction: column;
-  gap: 0.35rem;
-  margin-bottom: 1rem;
+.held {
+  margin-bottom: 0.4rem;
 }
-.bench {
-  overflow-x: auto;
-  min-width: 0;
-}
-.under {
-  width: max-content;
-  min-width: 100%;
-}
-.ruler {
-  position: sticky;
-  top: 0;
-}
-.lane {
-  padding-top: 0.55rem;
-}
-.name {
-  display: flex;
-  gap: 0.7rem;
-  padding-left: 6px;
-  font-size: 0.9rem;
-  position: sticky;
-  left: 0;
-  width: max-content;
+.zone {
+  margin-left: 0.8rem;
 }
 </style>

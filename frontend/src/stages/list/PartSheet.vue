@@ -63,7 +63,7 @@ const cut = computed(() => {
         <datalist id="joints"><option v-for="j in ['mortise and tenon', 'stub tenon', 'housing', 'dovetail', 'lapped dovetail', 'dowel', 'mitre', 'half-lap', 'tongue and groove']" :key="j" :value="j" /></datalist>
       </div>
     </div>
-    <p class="soft">Layout keeps runs, panels and layers by itself. Book-matching, one board and resawing stand on the list and on its paper, for you to see to.</p>
+    <p class="soft">Layout keeps runs, panels, layers and one board by itself, and says where no board holds all. Book-matching and resawing stand on the list and on its paper, for you to see to.</p>
   </ElDialog>
 </template>
 

@@ -68,7 +68,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
 <template>
   <main class="shelf">
     <header>
-      <h1>Vivid Plank</h1>
+      <div class="top"><h1>Vivid Plank</h1><RouterLink to="/stock" class="act">Stock room</RouterLink></div>
       <p class="soft">From the drawing to square blanks, with every board foot accounted for.</p>
     </header>
     <form class="new" @submit.prevent="add">
@@ -109,6 +109,11 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
   max-width: 62rem;
   margin: 0 auto;
   padding: 2.4rem 1.2rem 4rem;
+}
+.top {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
 }
 h1 {
   font-size: 3rem;

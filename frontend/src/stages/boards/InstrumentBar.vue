@@ -1,0 +1,122 @@
+<script setup lang="ts">
+/** What the connected instruments can do for this board; odd readings are asked about before they are taken. */
+import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
+import { api, type Board, type Defect } from "../../api/client";
+import { takeReading, target, today, type Taken } from "../../api/instruments";
+import { useProject } from "../../api/project";
+import { plainFault } from "../../board/make";
+import Fig from "../../controls/Fig.vue";
+
+const props = defineProps<{ board: Board }>();
+const emit = defineEmits<{ put: [string, Partial<Board>] }>();
+const { pk, project } = useProject();
+const tools = computed(() => project.value!.shop.instruments);
+const any = computed(() => Object.values(tools.value).some(Boolean));
+const ready = computed(() => target.value && (target.value.kind === "thickness" ? tools.value.caliper : tools.value.moisture));
+const taken = ref<Taken>();
+const said = ref("");
+const questions = ref<string[]>([]);
+const beeps = ref<number[][]>([]);
+const busy = ref(false);
+watch(() => props.board.id, clear);
+watch(target, () => (taken.value = undefined));
+
+function clear(): void {
+  taken.value = undefined;
+  said.value = "";
+  questions.value = [];
+  beeps.value = [];
+}
+async function working(what: () => Promise<void>): Promise<void> {
+  if (busy.value) return;
+  busy.value = true;
+  try {
+    await what();
+  } catch (problem) {
+    said.value = problem instanceof Error ? problem.message : String(problem);
+  } finally {
+    busy.value = false;
+  }
+}
+function read(): void {
+  const at = target.value;
+  if (!at || !ready.value) return;
+  void working(async () => {
+    clear();
+    const found = await takeReading(pk.value, props.board, at, today());
+    if (found.value !== undefined && !found.question) at.put(found.value);
+    else taken.value = found;
+  });
+}
+function keepIt(): void {
+  if (taken.value?.value !== undefined) target.value?.put(taken.value.value);
+  taken.value = undefined;
+}
+function sweep(): void {
+  void working(async () => {
+    clear();
+    const { data } = await api.POST("/api/projects/{project}/sweep", { params: { path: { project: pk.value } }, body: { board: props.board } });
+    said.value = data!.said;
+    beeps.value = data!.places;
+    if (!data!.places.length) emit("put", "a search for metal", { searched: true });
+  });
+}
+function markMetal(): void {
+  const half = 8128 / 2;
+  const found: Defect[] = beeps.value.map(([x, y]) =>
+    plainFault("metal", "both", { x0: Math.max(0, x! - half), x1: Math.min(props.board.length, x! + half), y0: y! - half, y1: y! + half }, { severity: "grave" }),
+  );
+  emit("put", "metal found", { defects: [...props.board.defects, ...found], searched: true });
+  beeps.value = [];
+}
+function scan(): void {
+  void working(async () => {
+    clear();
+    const { data } = await api.POST("/api/projects/{project}/scan", { params: { path: { project: pk.value } }, body: { board: props.board } });
+    said.value = data!.trouble || data!.said;
+    questions.value = data!.questions;
+    if (data!.surface) emit("put", "a scan", { surface: data!.surface, warp: { bow: 0, cup: 0, twist: 0 } });
+  });
+}
+function key(event: KeyboardEvent): void {
+  if (event.key === "Enter" && (event.ctrlKey || event.metaKey) && ready.value) {
+    event.preventDefault();
+    read();
+  }
+}
+onMounted(() => window.addEventListener("keydown", key));
+onBeforeUnmount(() => {
+  window.removeEventListener("keydown", key);
+  target.value = undefined;
+});
+</script>
+
+<template>
+  <div class="instruments" role="group" aria-label="Instruments">
+    <template v-if="any">
+      <button v-if="tools.caliper || tools.moisture" class="act" :disabled="!ready || busy" :title="ready ? 'Ctrl Enter' : 'Put the cursor into a thickness or a moisture first'" @mousedown.prevent @click="read">Take reading<span v-if="ready" class="soft">: {{ target!.says }}</span></button>
+      <button v-if="tools.metal" class="act" :disabled="busy" @click="sweep">Search it for metal</button>
+      <button v-if="tools.scanner" class="act" :disabled="busy" @click="scan">Scan both faces</button>
+    </template>
+    <span v-else class="soft">No instrument is connected; the shop's settings have some. Figures are typed.</span>
+    <p v-if="taken" class="note" role="alert">
+      <Fig :text="taken.trouble || taken.question" />
+      <button class="act" @click="read">Read again</button>
+      <button v-if="taken.value !== undefined" class="act" @click="keepIt">Keep it</button>
+    </p>
+    <p v-if="said" role="status"><Fig :text="said" /> <button v-if="beeps.length" class="act" @click="markMetal">Mark the metal</button></p>
+    <p v-for="q in questions" :key="q" class="note" role="alert"><Fig :text="q" /></p>
+  </div>
+</template>
+
+<style scoped>
+.instruments {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+  align-items: center;
+}
+.instruments p {
+  flex: 1 1 100%;
+}
+</style>

@@ -1,0 +1,243 @@
+<script setup lang="ts">
+/** All boards under one ruler with what is chalked on them; blanks are dragged, or moved by keys, and say at once whether they hold. */
+import { computed, nextTick, onBeforeUnmount, onMounted, ref } from "vue";
+import { useRoute } from "vue-router";
+import type { Board, Layout, Part, Schemas } from "../../api/client";
+import BoardDrawing from "../../board/BoardDrawing.vue";
+import BoardRuler from "../../board/BoardRuler.vue";
+import { itemName, placeAt, type Item, type Plan, type Segment } from "../../board/geometry";
+import Fig from "../../controls/Fig.vue";
+import Len from "../../controls/Len.vue";
+import type { System } from "../../measure";
+import LaneDepths from "./LaneDepths.vue";
+import PlanTray from "./PlanTray.vue";
+import { useHand } from "./hand";
+import { nudged, whereIs, type Move, type Target } from "./moves";
+
+type Holds = Schemas["HoldsBody"];
+const props = defineProps<{
+  boards: Board[];
+  plan?: Plan;
+  parts: Part[];
+  layout: Layout | null;
+  system: System;
+  face: "A" | "B";
+  zoom: number;
+  width: number;
+  chosen: string;
+  movable: boolean;
+  drawing: boolean; // a forbidden place is about to be drawn
+  reasons: Record<string, string>;
+  depths: number; // the project, where what flattening takes is shown
+}>();
+const emit = defineEmits<{ part: [string]; pick: [Item | null]; move: [Move]; forbid: [{ board: string; x0: number; x1: number; y0: number; y1: number }]; rest: [string]; first: [string] }>();
+const picked = defineModel<Item | null>("picked", { required: true });
+
+const route = useRoute();
+const { held, refused, target, tried, move, aim, takeInHand, letGo } = useHand(() => props.layout);
+const dragged = ref(false);
+const carrying = ref(false); // by keys
+const pointer = ref({ x: 0, y: 0 });
+let from = { x: 0, y: 0 };
+
+const holds = computed<Holds>(() => props.layout?.holds ?? { pins: [], forbidden: [], rested: [], first: [] });
+const pins = computed(() => holds.value.pins.map((i) => itemName(i as Item)));
+const cut = computed(() => new Map<string, Segment[]>(props.plan?.boards.map((b) => [b.board, b.segments]) ?? []));
+const lanes = computed(() =>
+  props.boards
+    .map((board) => ({ board, lies: cut.value.get(board.id) ?? [] }))
+    .sort((a, b) => Number(!a.lies.length) - Number(!b.lies.length)),
+);
+/** While something is carried its board is drawn as it would be. */
+function segmentsOf(board: string, lies: Segment[]): Segment[] {
+  const now = tried.value;
+  if (!held.value || !now?.holds) return lies;
+  if (now.board === board) return now.segments as unknown as Segment[];
+  const home = whereIs(props.plan, held.value)?.board;
+  if (board !== home) return lies;
+  const name = itemName(held.value);
+  const off = (s: Segment): Segment => ({ ...s, strips: s.strips.map((t) => ({ ...t, blanks: t.blanks.filter((k) => !k.layers.flat().some((i) => itemName(i) === name)) })) });
+  return lies.map(off).filter((s) => s.strips.some((t) => t.blanks.length));
+}
+const inHand = computed(() => {
+  const item = (dragged.value || carrying.value ? held.value : null) ?? picked.value;
+  return item ? itemName(item) : "";
+});
+const longest = computed(() => Math.max(1, ...props.boards.map((b) => b.length)));
+const scale = computed(() => ((props.width - 24) / (longest.value / 8128)) * props.zoom);
+
+function boardUnder(event: { clientX: number; clientY: number }): Target | undefined {
+  const lane = document.elementFromPoint(event.clientX, event.clientY)?.closest<HTMLElement>("[data-board]");
+  const svg = lane?.querySelector("svg.board");
+  const board = props.boards.find((b) => b.id === lane?.dataset.board);
+  if (!svg || !board) return undefined;
+  return { board: board.id, ...placeAt(svg.getBoundingClientRect(), board, scale.value, props.face, event) };
+}
+let grabbed = { x: 0, y: 0 }; // where on the blank the hand is, from its middle
+function grab(item: Item, event: PointerEvent): void {
+  if (event.button || props.drawing || carrying.value) return;
+  from = { x: event.clientX, y: event.clientY };
+  const home = whereIs(props.plan, item);
+  const under = boardUnder(event);
+  grabbed = home && under ? { x: under.x - home.x, y: under.y - home.y } : { x: 0, y: 0 };
+  takeInHand(item);
+  dragged.value = false;
+  window.addEventListener("pointermove", drag);
+  window.addEventListener("pointerup", drop, { once: true });
+}
+function drag(event: PointerEvent): void {
+  if (!dragged.value && Math.hypot(event.clientX - from.x, event.clientY - from.y) < 6) return;
+  dragged.value = true;
+  pointer.value = { x: event.clientX, y: event.clientY };
+  const under = boardUnder(event);
+  if (under) aim({ ...under, x: under.x - grabbed.x, y: under.y - grabbed.y });
+}
+function drop(): void {
+  window.removeEventListener("pointermove", drag);
+  if (dragged.value && move.value && !refused()) emit("move", move.value);
+  if (dragged.value) picked.value = held.value; // not sooner: what is told about it would push the boards about
+  // The click that may follow at once would take the part up again.
+  const swallow = (e: MouseEvent) => e.stopPropagation();
+  if (dragged.value) window.addEventListener("click", swallow, { capture: true });
+  window.setTimeout(() => {
+    dragged.value = false;
+    window.removeEventListener("click", swallow, { capture: true });
+  });
+  letGo();
+}
+/** Take the picked blank by keys: arrows move it, Enter lays it down. */
+function carry(): void {
+  if (!picked.value || !props.movable) return;
+  const home = whereIs(props.plan, picked.value);
+  const start = lanes.value[0]?.board;
+  if (!home && !start) return;
+  takeInHand(picked.value);
+  carrying.value = true;
+  aim(home ? { board: home.board, x: home.x, y: home.y } : { board: start!.id, x: Math.round(start!.length / 2), y: 0 });
+}
+function key(event: KeyboardEvent): void {
+  if (!carrying.value || !target.value) return;
+  const next = nudged(target.value, event.key, event.shiftKey, lanes.value.map((l) => l.board));
+  if (next) {
+    aim(next);
+    void nextTick(() => document.querySelector(`[data-board="${CSS.escape(next.board)}"]`)?.scrollIntoView({ block: "nearest" }));
+  } else if (event.key === "Enter") {
+    if (!refused()) {
+      if (move.value) emit("move", move.value);
+      carrying.value = false;
+      letGo();
+    }
+  } else if (event.key === "Escape") {
+    carrying.value = false;
+    letGo();
+  } else return;
+  event.preventDefault();
+  event.stopPropagation();
+}
+onMounted(() => window.addEventListener("keydown", key, true));
+onBeforeUnmount(() => {
+  window.removeEventListener("keydown", key, true);
+  window.removeEventListener("pointermove", drag);
+});
+function drawn(board: string, a: { x: number; y: number }, b: { x: number; y: number }): void {
+  if (!props.drawing) return;
+  emit("forbid", { board, x0: Math.max(0, Math.min(a.x, b.x)), x1: Math.max(a.x, b.x), y0: Math.min(a.y, b.y), y1: Math.max(a.y, b.y) });
+}
+function pick(item: Item): void {
+  const same = picked.value && itemName(picked.value) === itemName(item);
+  picked.value = same ? null : item;
+}
+defineExpose({ carry });
+const money = (now: number, before: number) => (now === before ? `cost stays ${now.toFixed(2)}` : `cost ${before.toFixed(2)} → ${now.toFixed(2)}`);
+</script>
+
+<template>
+  <div>
+    <PlanTray v-if="plan?.unplaced.length" :unplaced="plan.unplaced" :parts="parts" :system="system" :first="holds.first" :picked="inHand" :movable="movable" @grab="grab" @pick="pick" @first="emit('first', $event)" />
+    <div class="bench" :class="{ drawing, carrying: held }">
+      <div class="under">
+        <BoardRuler :length="longest" :scale="scale" :system="system" class="ruler" />
+        <div v-for="{ board, lies } in lanes" :key="board.id" class="lane" :data-board="board.id" :class="{ aimed: target?.board === board.id }">
+          <div class="name">
+            <RouterLink :to="{ name: 'boards', params: { project: route.params.project, board: board.id } }"><b>{{ board.id }}</b></RouterLink>
+            <span class="soft">{{ board.species }}, <Len :ticks="board.length" :system="system" />{{ board.price ? `, ${board.price.toFixed(2)}` : ", owned" }}</span>
+            <span v-if="plan && reasons[board.id]" class="soft why"><Fig :text="reasons[board.id]!.replace(/^\S+ (costs [\d.]+; |is owned; )?/, '')" /></span>
+            <label v-if="movable" class="tick keep"><input type="checkbox" :checked="holds.rested.includes(board.id)" @change="emit('rest', board.id)" /> leave it whole</label>
+          </div>
+          <BoardDrawing
+            :board="board" :scale="scale" :system="system" :face="face" :segments="segmentsOf(board.id, lies)" :parts="parts" :chosen="chosen" :pins="pins" :picked="inHand"
+            :forbidden="holds.forbidden.filter((f) => f.board === board.id)" :faded="!!plan && !lies.length && target?.board !== board.id" :movable="movable" choosable
+            @part="dragged || emit('part', $event)" @pick="dragged || pick($event)" @grab="grab" @place="picked = null" @drawn="(a, b) => drawn(board.id, a, b)"
+          >
+            <template v-if="depths && lies.length && !held" #default="{ x, y }"><LaneDepths :project="depths" :board="board" :segments="lies" :face="face" :system="system" :x="x" :y="y" /></template>
+          </BoardDrawing>
+        </div>
+      </div>
+    </div>
+    <div v-if="held && (dragged || carrying) && tried" class="says" :class="{ against: !tried.holds, keys: carrying }" role="status" :style="carrying ? {} : { left: `${pointer.x + 18}px`, top: `${pointer.y + 22}px` }">
+      <b>{{ itemName(held) }}</b>
+      <template v-if="tried.holds"> holds on {{ tried.board }}. {{ money(tried.cost, tried.cost_before) }}, {{ (tried.yields * 100).toFixed(1) }} % of it becomes parts.</template>
+      <template v-else> does not hold here: {{ tried.why }}.</template>
+      <span v-if="carrying" class="soft"> Arrows move it an inch, with Shift an eighth, Page ↑↓ to another board; Enter lays it down, Esc leaves it.</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.bench {
+  overflow-x: auto;
+  min-width: 0;
+}
+.bench.drawing {
+  cursor: crosshair;
+}
+.bench.carrying {
+  user-select: none;
+}
+.under {
+  width: max-content;
+  min-width: 100%;
+}
+.ruler {
+  position: sticky;
+  top: 0;
+}
+.lane {
+  padding-top: 0.55rem;
+}
+.lane.aimed .name b {
+  box-shadow: 0 4px 0 var(--chalk);
+}
+.name {
+  display: flex;
+  align-items: center;
+  gap: 0.7rem;
+  padding-left: 6px;
+  font-size: 0.9rem;
+  position: sticky;
+  left: 0;
+  width: max-content;
+}
+.keep {
+  font-size: 0.85rem;
+}
+.says {
+  position: fixed;
+  z-index: 20;
+  max-width: 26rem;
+  padding: 0.5rem 0.8rem;
+  background: var(--paper);
+  border-left: 8px solid var(--chalk);
+  box-shadow: 0 2px 10px rgb(18 23 29 / 0.3);
+  pointer-events: none;
+}
+.says.against {
+  border-left-color: var(--crayon);
+}
+.says.keys {
+  left: 50%;
+  bottom: 1rem;
+  transform: translateX(-50%);
+  max-width: 46rem;
+}
+</style>

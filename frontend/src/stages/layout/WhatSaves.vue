@@ -1,0 +1,66 @@
+<script setup lang="ts">
+/** What else might be cheaper: each idea is solved by the worker before it stands here. */
+import { useQuery, useQueryClient } from "@tanstack/vue-query";
+import { computed } from "vue";
+import { api } from "../../api/client";
+import Fig from "../../controls/Fig.vue";
+import { told } from "../../controls/told";
+
+const props = defineProps<{ layout: number }>();
+const client = useQueryClient();
+const { data } = useQuery({
+  queryKey: computed(() => ["thoughts", props.layout]),
+  queryFn: async () => (await api.GET("/api/layouts/{layout}/thoughts", { params: { path: { layout: props.layout } } })).data!,
+  refetchInterval: (query) => (query.state.data?.asked && !query.state.data.done ? 1000 : false),
+});
+async function ask(): Promise<void> {
+  await told(async () => {
+    await api.POST("/api/layouts/{layout}/thoughts", { params: { path: { layout: props.layout } } });
+    await client.invalidateQueries({ queryKey: ["thoughts", props.layout] });
+  });
+}
+</script>
+
+<template>
+  <section class="saves" aria-label="What would save">
+    <p v-if="!data?.asked" class="ask"><button class="act" @click="ask">Think it over</button> <span class="soft">Parts shorter, narrower or less exacting, blanks sawn free first, one more board: each is laid out anew, about two seconds apiece, and stands here only if it saves.</span></p>
+    <template v-else>
+      <p v-if="!data.done" class="soft" role="status">Thinking it over; {{ data.found.length ? "so far:" : "nothing found that saves yet." }}</p>
+      <p v-else-if="!data.found.length" class="note">Nothing of what was tried saves anything: no part shorter, narrower or less exacting, and no other board.</p>
+      <ul v-if="data.found.length">
+        <li v-for="t in data.found" :key="t.kind + t.about">
+          <b>{{ t.placed > 0 ? `${t.placed} more placed` : `saves ${t.saves.toFixed(2)}` }}</b>
+          <span><Fig :text="t.words" /></span>
+        </li>
+      </ul>
+      <p v-if="data.done" class="soft">Each was laid out anew for about two seconds; a longer search may find more. <button class="act quiet" @click="ask">Think again</button></p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.saves {
+  border-top: 6px solid var(--tape);
+  padding: 0.6rem 0 1rem;
+}
+.ask {
+  display: flex;
+  gap: 0.9rem;
+  align-items: center;
+}
+ul {
+  list-style: none;
+  margin: 0.2rem 0;
+  padding: 0;
+}
+li {
+  display: flex;
+  gap: 1rem;
+  align-items: baseline;
+  padding: 0.25rem 0;
+}
+li b {
+  min-width: 8.5rem;
+  font-size: 1.15rem;
+}
+</style>
