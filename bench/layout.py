@@ -7,10 +7,10 @@ import sys
 import time
 from pathlib import Path
 
-from vividplank.core.board.warm import warm
 from vividplank.core.exchange import read_job
 from vividplank.core.layout.audit import audit
 from vividplank.core.layout.search import Limits, Progress, search
+from vividplank.core.layout.warm import warm
 
 SETTLE = Path(__file__).parents[1] / "docs" / "examples" / "settle.job.json"
 
@@ -26,7 +26,7 @@ def main(seconds: float, seeds: int) -> None:
                 whole.append(progress.seconds)
             return True
 
-        plan = search(job, Limits(seconds, seed=seed), time.monotonic, watch)
+        plan = search(job, Limits(seconds, seed=seed, hands=2), time.monotonic, watch)
         first = f"whole after {whole[0]:.1f} s" if whole else "never whole"
         print(f"seed {seed}: cost {plan.cost}, bound {plan.lower_bound:.2f}, {len(plan.unplaced)} left out, {first}, "
               f"{len(audit(job, plan))} violations")

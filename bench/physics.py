@@ -1,0 +1,56 @@
+"""What it is worth to know the warp: the same jobs solved as if boards were flat, and as if every board were flattened whole.
+
+    .plank/venv/bin/python -m bench.physics [seconds] [seeds] [parts]
+"""
+
+import sys
+import time
+from dataclasses import replace
+
+from bench.shop_jobs import shop_job
+from vividplank.core.board import Board, Warp
+from vividplank.core.board.thick import flat_between
+from vividplank.core.job import Job
+from vividplank.core.layout.audit import audit
+from vividplank.core.layout.search import Limits, search
+from vividplank.core.layout.warm import warm
+
+
+def flat(job: Job) -> Job:
+    """The job as somebody sees it who does not measure warp."""
+    return replace(job, boards=tuple(replace(b, warp=Warp(), surface=None) for b in job.boards))
+
+
+def flattened(job: Job) -> Job:
+    """The job with every board flattened in one piece before anything is cut from it."""
+    return replace(job, boards=tuple(_flattened(b) for b in job.boards))
+
+
+def _flattened(board: Board) -> Board:
+    thick = max(1, int(flat_between(board, 0, board.length)))
+    stations = tuple(replace(s, t0=thick, t1=thick, between=()) for s in board.stations)
+    return replace(board, warp=Warp(), surface=None, stations=stations)
+
+
+def main(seconds: float, seeds: int, parts: int) -> None:
+    warm()
+    failed = 0
+    for seed in range(1, seeds + 1):
+        job = shop_job(parts, seed)
+        limits = Limits(seconds, hands=2)
+        right = search(job, limits, time.monotonic)
+        blind = search(flat(job), limits, time.monotonic)
+        too_thin = [v for v in audit(job, blind) if v.rule == 5]
+        whole = search(flattened(job), limits, time.monotonic)
+        failed += bool(too_thin)
+        print(
+            f"{job.name}: knowing the warp {right.cost}, {len(right.unplaced)} left out; as if flat {blind.cost}, but"
+            f" {len(too_thin)} segments or blanks come out too thin; every board flattened whole {whole.cost},"
+            f" {len(whole.unplaced)} left out", flush=True,
+        )
+    print(f"{failed} of {seeds} plans made as if boards were flat fail at the planer")
+
+
+if __name__ == "__main__":
+    main(float(sys.argv[1]) if len(sys.argv) > 1 else 10.0, int(sys.argv[2]) if len(sys.argv) > 2 else 4,
+         int(sys.argv[3]) if len(sys.argv) > 3 else 40)
