@@ -52,7 +52,7 @@ def _create(folder: Path) -> None:
 
 def _warm(python: Path) -> None:
     """Compile the geometry once, here, and not under the first person who waits for a plan."""
-    subprocess.run([python, "-m", "vividplank.core.board.warm"], cwd=ROOT, capture_output=True)
+    subprocess.run([python, "-m", "vividplank.core.layout.warm"], cwd=ROOT, capture_output=True)
 
 
 def _digest(part: Part) -> str:

@@ -62,10 +62,12 @@ def asked() -> list[int]:
 @pytest.fixture
 def client(database: str, asked: list[int]) -> FlaskClient:
     """The API; layouts wait in `asked`, drawings are read at once."""
+    from vividplank.devices.simulated import SimulatedBench
+    from vividplank.jobs.queue import think
     from vividplank.jobs.reading import read_drawing
     from vividplank.web.app import create_app
 
-    client: FlaskClient = create_app(asked.append, read_drawing).test_client()
+    client: FlaskClient = create_app(asked.append, read_drawing, lambda pk: think(pk, 0.2), SimulatedBench()).test_client()
     return client
 
 

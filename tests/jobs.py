@@ -1,10 +1,12 @@
 """Random jobs for the properties of the layout: every rule of the exchange page turns up in them."""
 
+import random
+from dataclasses import replace
 from decimal import Decimal
 
 from hypothesis import strategies as st
 
-from vividplank.core.board import Board, Defect, Station, Warp
+from vividplank.core.board import Board, Defect, Station, Surface, Warp
 from vividplank.core.cutlist import Panel, Part
 from vividplank.core.job import Job
 from vividplank.core.measure import TICKS_PER_INCH
@@ -35,9 +37,33 @@ def boards(draw: st.DrawFn, id: str) -> Board:
         x0, y0 = draw(inches(0, 100)) % length, draw(inches(0, 8)) % width
         kind = draw(st.sampled_from(["tight-knot", "sapwood", "check", "loose-knot", "wane", "bee nest"]))
         face = draw(st.sampled_from(["A", "B", "both"]))
-        defects.append(Defect(kind, face, x0, x0 + draw(inches(0.25, 20)), y0, y0 + draw(inches(0.25, 2))))
+        x1, y1 = x0 + draw(inches(0.25, 20)), y0 + draw(inches(0.25, 2))
+        shape = draw(st.sampled_from(["rectangle", "rectangle", "ellipse", "outline"]))
+        points = ((x0, y0), (x1, (y0 + y1) // 2), (x0, y1)) if shape == "outline" else ()
+        defects.append(Defect(kind, face, x0, x1, y0, y1, shape, points))
     price = Decimal(draw(st.integers(0, 9000))) / 100
-    return Board(id, draw(st.sampled_from(["oak", "oak", "ash"])), length, stations, warp, tuple(defects), price)
+    board = Board(id, draw(st.sampled_from(["oak", "oak", "ash"])), length, stations, warp, tuple(defects), price)
+    known = draw(st.sampled_from(["plain", "plain", "plain", "grid", "scanned"]))
+    if known == "grid":
+        return replace(board, stations=tuple(replace(s, between=(thickness - draw(inches(0, 0.06)),)) for s in stations))
+    if known == "scanned":
+        return scanned(board, draw(st.integers(2, 7)), draw(st.integers(2, 4)), draw(st.integers(0, 9)))
+    return board
+
+
+def scanned(board: Board, along: int, across: int, seed: int, rough: int = 60) -> Board:
+    """The board's faces as heights at along × across places, each off by up to `rough` ticks."""
+    rng = random.Random(seed)
+    low, high = min(s.y0 for s in board.stations), max(s.y1 for s in board.stations)
+    xs = tuple(round(board.length * i / (along - 1)) for i in range(along))
+    ys = tuple(low + round((high - low) * j / (across - 1)) for j in range(across))
+    lower = [[board.underside(x, y) for y in ys] for x in xs]
+    upper = [[z + board.thickness(x, y) for z, y in zip(row, ys, strict=True)] for x, row in zip(xs, lower, strict=True)]
+
+    def read(face: list[list[float]]) -> tuple[tuple[int, ...], ...]:
+        return tuple(tuple(round(z) + rng.randint(-rough, rough) for z in row) for row in face)
+
+    return replace(board, surface=Surface(xs, ys, read(lower), read(upper)), warp=Warp())
 
 
 @st.composite

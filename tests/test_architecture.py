@@ -11,9 +11,10 @@ MAY_IMPORT = {
     "store": {"core"},
     "jobs": {"core", "store"},
     "demo": {"core", "store"},
+    "devices": {"core"},
     "web": {"core", "store"},
     "command": {"core"},
-    "serve": {"core", "store", "jobs", "web"},  # where web and queue are put together
+    "serve": {"core", "store", "jobs", "web", "devices"},  # where they are put together
 }
 NOT_IN_CORE = {"flask", "flask_openapi3", "sqlalchemy", "psycopg", "procrastinate", "alembic", "requests", "socket", "datetime",
                "time", "argparse", "signal"}

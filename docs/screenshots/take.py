@@ -20,7 +20,11 @@ VIEWS = (
     ("boards", "boards/O3", DESK),
     ("boards-phone", "boards/O3", PHONE),
     ("survey-phone", "survey", PHONE),
+    ("depths", "boards/O3", DESK),
+    ("stock", "/stock", DESK),
     ("layout", "layout", DESK),
+    ("bench", "layout", DESK),
+    ("chalk", "chalk", TABLET),
     ("mill", "mill", DESK),
     ("mill-phone", "mill", PHONE),
     ("machine", "machine", TABLET),
@@ -50,6 +54,26 @@ def shoot(page: Page, name: str, address: str) -> None:
     if name == "survey-phone":
         for key in ("Next", "9", "6", "Next", "7", "add ¼"):
             page.get_by_role("button", name=key, exact=True).click()
+    if name == "depths":
+        page.get_by_label("Show what has to come off each face").check()
+        page.locator(".depth rect").first.wait_for()
+        page.get_by_text("Show what has to come off each face").evaluate("e => e.scrollIntoView({block: 'start'})")
+        page.mouse.wheel(0, -70)  # out from under the tape
+    if name == "stock":
+        page.get_by_label("A piece so thick").fill("3/4")
+        page.get_by_label("so long").fill("44")
+        page.get_by_label("so long").press("Enter")
+        page.get_by_text("comes out from").first.wait_for()
+    if name == "bench":  # a piece in hand over another board
+        piece = page.get_by_role("button", name="AR1").first
+        box = piece.bounding_box()
+        over = page.locator("[data-board='O4'] svg.board").bounding_box()
+        assert box and over
+        page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+        page.mouse.down()
+        page.mouse.move(over["x"] + 500, over["y"] + 20)
+        page.mouse.move(over["x"] + 560, over["y"] + 24)
+        page.get_by_role("status").filter(has_text="AR1").wait_for()
     if name == "divide":
         page.get_by_role("button", name="Divide a length").click()
     page.wait_for_timeout(500)  # the tape and the figures come to rest
@@ -66,7 +90,7 @@ def main(port: int) -> None:
         project = page.url.split("/")[-2]
         for name, address, (width, height) in VIEWS:
             page.set_viewport_size({"width": width, "height": height})
-            shoot(page, name, address if address == "/" else f"/project/{project}/{address}")
+            shoot(page, name, address if address.startswith("/") else f"/project/{project}/{address}")
         browser.close()
 
 

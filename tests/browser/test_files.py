@@ -81,6 +81,7 @@ def test_a_plan_comes_in_if_it_is_right_and_goes_out_again(page: Page) -> None:
     expect(page.locator(".chalked")).to_have_count(0)
     page.get_by_label("Bring a plan").set_input_files(named("p.json", json.dumps(PLAN)))  # type: ignore[arg-type]
     expect(page.locator(".chalked")).to_have_count(6)
+    page.locator("summary").filter(has_text="Files").click()
     assert read_plan(downloaded(page, "Plan file")).boards == read_plan(json.dumps(PLAN)).boards
     assert downloaded(page, "SVG").startswith("<svg")
 
