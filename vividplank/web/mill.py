@@ -6,7 +6,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from vividplank.core.milling import routes
-from vividplank.core.milling.machines import CAUTIONS
+from vividplank.core.milling.cautions import CAUTIONS
 from vividplank.store import layouts, projects, stock
 from vividplank.store.database import session
 from vividplank.web import answer
@@ -27,7 +27,7 @@ def get_milling(path: ProjectPath) -> Response:
         routes=[
             RouteBody(board=r.board, steps=[
                 StepBody.model_validate(asdict(s) | {"done": s.key in done, "passes": list(s.passes),
-                                                     "way_round": list(s.way_round), "pieces": list(s.pieces)})
+                                                     "way_round": [w.do for w in s.ways], "pieces": list(s.pieces)})
                 for s in r.steps
             ]) for r in found
         ],

@@ -2,6 +2,7 @@
 
 from vividplank.core.milling.machines import Machines
 from vividplank.core.milling.route import Route, routes
+from vividplank.core.milling.school import Milling
 from vividplank.core.milling.step import Step
 
-__all__ = ["Machines", "Route", "Step", "routes"]
+__all__ = ["Machines", "Milling", "Route", "Step", "routes"]

@@ -24,7 +24,7 @@ def _rest(xs, ys, heights, first, last, xq):  # type: ignore[no-untyped-def]
     px = np.array([xs[first], xs[last], xs[on]])
     py = np.array([ys[0], ys[0], ys[m - 1]])
     pz = np.array([heights[first, 0], heights[last, 0], heights[on, m - 1]])
-    if on == first or on == last:  # pressed at an end: lean on the far corner of that end
+    if on in (first, last):  # pressed at an end: lean on the far corner of that end
         px[2] = xs[on]
     c = a = b = 0.0
     for _ in range(_ROUNDS):
@@ -73,10 +73,8 @@ def joint(xs, ys, lower, depth, hand, outfeed):  # type: ignore[no-untyped-def]
     heights = lower + depth
     last = n - 1
     for i in range(n):
-        if outfeed and xs[i] - xs[0] > 2 * hand:
-            xq = xs[i] - hand
-        else:
-            xq = min(xs[i] + hand, xs[last])
+        over_outfeed = outfeed and xs[i] - xs[0] > 2 * hand
+        xq = xs[i] - hand if over_outfeed else min(xs[i] + hand, xs[last])
         c, a, b = _rest(xs, ys, heights, 0, last, xq)
         for j in range(m):
             cutter = c + a * (xs[i] - xq) + b * (ys[j] - (ys[0] + ys[m - 1]) / 2)
@@ -99,7 +97,7 @@ def plane(xs, ys, lower, upper, setting, span):  # type: ignore[no-untyped-def]
         while last < n - 1 and xs[last + 1] - xs[i] <= span / 2:
             last += 1
         a0, a1 = (first, last) if last > first else (max(0, i - 1), min(n - 1, i + 1))
-        c, a, b = _rest(xs, ys, lower, a0, a1, xs[i])
+        c, _, b = _rest(xs, ys, lower, a0, a1, xs[i])
         for j in range(m):
             done[i, j] = min(upper[i, j], c + b * (ys[j] - (ys[0] + ys[m - 1]) / 2) + setting)
     return done

@@ -5,11 +5,13 @@ from vividplank.core.layout.plan import Blank, Segment
 
 
 def planed(job: Job, blank: Blank) -> int:
-    """Its finished thickness; one that is resawn keeps the allowance of each layer and the saw's kerf between them."""
+    """Its finished thickness; one that is resawn keeps the allowance of each layer and the saw's kerf between them, a stave
+    what its panel loses when it is flattened after glue-up.
+    """
     finish = max(job.part(i.part).thickness for i in blank.items())
     layers = len(blank.layers)
     if layers == 1:
-        return finish
+        return finish + (job.shop.allowance.face if any(i.stave for i in blank.items()) else 0)
     return layers * (finish + job.shop.allowance.face) + (layers - 1) * job.shop.kerf.resaw
 
 

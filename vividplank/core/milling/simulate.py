@@ -8,7 +8,7 @@ under the cutter and springs back behind; what stands higher over the bed than t
 No wood bends at the jointer and none but a bow bends at the planer: a thin piece under a heavy hand comes out worse.
 """
 
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import cache
 from typing import Any, Literal
@@ -106,15 +106,15 @@ def plane(piece: Piece, setting: float) -> Piece:
     return replace(piece, upper=done, clean_upper=piece.clean_upper | (piece.upper - done > _LINE))
 
 
-def knock_down(piece: Piece, lower: Callable[[Floats, Floats], Floats]) -> Piece:
-    """What stands below a plane taken off by hand; `lower` gives the plane over places along and across, of the grid's own."""
-    plane_at = lower(*np.meshgrid(piece.xs, piece.ys, indexing="ij"))
-    done = np.maximum(piece.lower, plane_at)
+def knock_down(piece: Piece, heights: Floats) -> Piece:
+    """What reaches below these heights (n × m) taken off by hand."""
+    done = np.maximum(piece.lower, heights)
     return replace(piece, lower=done, clean_lower=piece.clean_lower | (done - piece.lower > _LINE))
 
 
 def joint_until(piece: Piece, depth: float, clean: float = 1.0, press: Press = "outfeed") -> Iterator[Piece]:
-    """The piece after each pass, until that share of the face is clean; at most MOST_PASSES, and none once it is cut through."""
+    """The piece after each pass, until that share of the face is clean; at most MOST_PASSES, and none once it is cut "
+    "through."""
     for _ in range(MOST_PASSES):
         if piece.clean >= clean or piece.thickness.min() <= depth:
             return

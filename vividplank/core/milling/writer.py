@@ -1,0 +1,98 @@
+"""A piece in hand, and the writing down of what is done to it."""
+
+from dataclasses import dataclass, replace
+from math import ceil
+
+from vividplank.core.board import Board, Region
+from vividplank.core.board.volume import region_volume
+from vividplank.core.job import Job
+from vividplank.core.layout.plan import Segment
+from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM, show
+from vividplank.core.milling.orient import Face
+from vividplank.core.milling.pace import Factors, minutes
+from vividplank.core.milling.school import Milling
+from vividplank.core.milling.step import Machine, Obstacle, Step
+from vividplank.core.timber.weight import weight_kg
+from vividplank.core.timber.woods import wood_named
+
+_BY_HAND: dict[str, Machine] = {
+    "jointer": "hand plane", "planer": "hand plane", "crosscut saw": "handsaw", "table saw": "handsaw", "bandsaw": "handsaw",
+}
+
+
+@dataclass(frozen=True)
+class Stock:
+    """A piece in hand: where in its board it lies, how thick it is by now, which face is flat, the last step done on it."""
+
+    name: str
+    board: Board
+    region: Region
+    thick: int
+    last: str
+    down: Face = "B"
+
+    @property
+    def length(self) -> int:
+        return self.region.x1 - self.region.x0
+
+    @property
+    def width(self) -> int:
+        return self.region.h1 - self.region.h0
+
+    @property
+    def size(self) -> tuple[int, int, int]:
+        return self.length, self.width, self.thick
+
+
+class Writer:
+    """Writes steps down in the order they are asked for."""
+
+    def __init__(self, job: Job, milling: Milling, factors: Factors | None = None) -> None:
+        self.job = job
+        self.shop = job.shop
+        self.milling = milling
+        self.machines = milling.machines
+        self.factors = factors or {}
+        self.step = TICKS_PER_64TH if job.unit == "in" else TICKS_PER_MM // 10
+        self.steps: list[Step] = []
+        self.by_hand = False
+
+    def say(self, ticks: int) -> str:
+        return show(ticks, self.job.unit, unit=True)
+
+    def about(self, ticks: float) -> str:
+        """A surveyed figure: to the 64th, or the tenth of a millimetre."""
+        return show(round(ticks / self.step) * self.step, self.job.unit, unit=True)
+
+    def write(self, step: Step, stock: Stock | None = None, obstacle: Obstacle | None = None) -> str:
+        """Add a step; where the usual machine cannot take the piece it is done at the first way round. Gives its key."""
+        if self.by_hand:
+            step = replace(step, machine=_BY_HAND.get(step.machine, step.machine))
+        elif obstacle:
+            step = replace(step, machine=obstacle.ways[0].machine, obstacle=obstacle.why, ways=obstacle.ways)
+        if step.machine in ("hand plane", "handsaw", "router bridge", "outside shop", "not here", "bench"):
+            step = replace(step, setup="", passes=() if step.dimension != "thickness" else step.passes)
+        if stock:
+            step = replace(step, board=stock.board.id, piece=stock.name, size=stock.size, people=self._people(stock))
+        taken = minutes(step, self.machines) * self.factors.get(step.machine, 1.0)
+        self.steps.append(replace(step, minutes=round(taken, 2), setup=step.setup or step.machine))
+        return step.key
+
+    def _people(self, stock: Stock) -> int:
+        wood = wood_named(stock.board.species)
+        if wood is None:
+            return 1
+        return 2 if weight_kg(wood, region_volume(stock.board, stock.region)) > self.machines.lift_alone_kg else 1
+
+    def hardness(self, stock: Stock) -> int | None:
+        wood = wood_named(stock.board.species)
+        return wood.hardness_lbf if wood else None
+
+
+def thickest(board: Board, region: Region) -> int:
+    xs = [region.x0, region.x1, *(s.x for s in board.stations if region.x0 < s.x < region.x1)]
+    return ceil(max(board.thickness(x, region.line(x) + h) for x in xs for h in (region.h0, region.h1)) - 0.5)
+
+
+def in_hand(segment: Segment, board: Board, name: str, region: Region, last: str) -> Stock:
+    return Stock(name, board, region, thickest(board, region), last)
