@@ -64,5 +64,6 @@ def advise(costs: tuple[SchoolCost, ...], job: Job) -> tuple[SchoolCost, str]:
     two = next(c for c in costs if c.order.school == "two-visits")
     panels = any(p.panel for p in job.parts)
     if panels and first is not two and not two.not_here:
-        why += f". For the panels two visits are the safer way: {round(two.minutes - first.minutes)} minutes more and {two.rest // 1440} days"
+        why += (f". For the panels two visits are the safer way: {round(two.minutes - first.minutes)} minutes more and "
+                f"{two.rest // 1440} days")
     return first, why

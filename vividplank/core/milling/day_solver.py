@@ -2,10 +2,23 @@
 
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
+from itertools import pairwise
 from typing import Any
 
 from vividplank.core.measure import TICKS_PER_INCH
-from vividplank.core.milling.day import SET, Batch, CannotStand, Days, Setup, changes, distinct_setups, gather, tenths, wall, working
+from vividplank.core.milling.day import (
+    SET,
+    Batch,
+    CannotStand,
+    Days,
+    Setup,
+    changes,
+    distinct_setups,
+    gather,
+    tenths,
+    wall,
+    working,
+)
 from vividplank.core.milling.pace import setup_minutes
 from vividplank.core.milling.school import Milling
 from vividplank.core.milling.step import Step
@@ -69,7 +82,8 @@ class _Model:
         work = sum(b.minutes(self.milling.machines) for b in self.batches)
         holds = sum(max(s.hold for s in b.steps) for b in self.batches)
         days = holds // _DAY + max(on_day.values(), default=0) + 4
-        return int(work + days * self.hours.minutes + sum(1 for b in self.batches if any(s.hold for s in b.steps)) * self.hours.minutes)
+        nights = sum(1 for b in self.batches if any(s.hold for s in b.steps))
+        return int(work + (days + nights) * self.hours.minutes)
 
     def _intervals(self) -> None:
         m, machines = self.model, self.milling.machines
@@ -82,7 +96,7 @@ class _Model:
         people: list[Any] = []
         for n, b in enumerate(self.batches):
             start, end = m.new_int_var(0, self.horizon, f"start {n}"), m.new_int_var(0, self.horizon, f"end {n}")
-            ns = self.places[b.machine, b.setup]
+            ns = self._makings(n)
             if len(ns) == 1:
                 length: Any = b.minutes(machines)
                 used: Any = 1
@@ -94,7 +108,8 @@ class _Model:
                 used = m.new_bool_var(f"used {n}")
                 for s in listed:
                     m.add_implication(self.there[s.key, n], used)
-                work = sum(tenths(s.minutes) * self.there[s.key, n] for s in listed) + tenths(setup_minutes(b.machine, machines)) * used
+                work = sum(tenths(s.minutes) * self.there[s.key, n] for s in listed)
+                work += tenths(setup_minutes(b.machine, machines)) * used
                 length = m.new_int_var(0, self.horizon, f"length {n}")
                 m.add(10 * length >= work)
                 m.add(10 * length <= work + 9)
@@ -107,10 +122,10 @@ class _Model:
                 by_machine[b.machine].append(interval)
             people.append((interval, min(b.people, self.hours.people)))
         for ns in self.places.values():
-            for s in {s.key for n in ns for s in self.batches[n].steps} if len(ns) > 1 else ():
-                m.add_exactly_one(self.there[s, n] for n in ns)
-            for a, b_ in zip(ns, ns[1:], strict=False):
-                m.add(self.start[b_] >= self.end[a]).only_enforce_if(self.used[a], self.used[b_])
+            for key in sorted({s.key for n in ns for s in self.batches[n].steps}) if len(ns) > 1 else ():
+                m.add_exactly_one(self.there[key, n] for n in ns)
+            for one, two in pairwise(ns):
+                m.add(self.start[two] >= self.end[one]).only_enforce_if(self.used[one], self.used[two])
         for intervals in by_machine.values():
             m.add_no_overlap(intervals)
         m.add_cumulative([i for i, _ in people], [p for _, p in people], self.hours.people)
@@ -119,10 +134,14 @@ class _Model:
         setups = sum(u for n, u in enumerate(self.used) if self.batches[n].machine in SET)
         m.minimize(last + _SETTING * setups)
 
+    def _makings(self, n: int) -> list[int]:
+        """All batches of one setting."""
+        return self.places[self.batches[n].machine, self.batches[n].setup]
+
     def _where(self, key: str) -> list[tuple[int, Any]]:
         """The batches a step may be in, each with what says that it is."""
         n = self.greedy[key]
-        ns = self.places[self.batches[n].machine, self.batches[n].setup]
+        ns = self._makings(n)
         return [(n, None)] if len(ns) == 1 else [(k, self.there[key, k]) for k in ns]
 
     def _precedence(self) -> None:
@@ -137,7 +156,7 @@ class _Model:
                         if a == b and not before.hold:
                             continue
                         marks = [lit for lit in (in_a, in_b) if lit is not None]
-                        name = (a, b, before.hold, *(sorted(lit.index for lit in marks) + [-1, -1])[:2])
+                        name = (a, b, before.hold, *[*sorted(lit.index for lit in marks), -1, -1][:2])
                         if name in seen:
                             continue
                         seen.add(name)
@@ -177,7 +196,8 @@ class _Model:
             if not taken_up:
                 continue
             until = self.model.new_int_var(0, self.horizon, f"until {n}")
-            self.model.add_max_equality(until, [self.end[n], *(self.start[k] for k in set(taken_up) if len(self.places[self.batches[k].machine, self.batches[k].setup]) == 1)])
+            once = [k for k in set(taken_up) if len(self._makings(k)) == 1]
+            self.model.add_max_equality(until, [self.end[n], *(self.start[k] for k in once)])
             long = self.model.new_int_var(0, self.horizon, f"rest {n}")
             intervals.append(self.model.new_interval_var(self.end[n], long, until, f"resting {n}"))
             feet.append(tenths(area))
@@ -213,7 +233,7 @@ class _Model:
             )
         found = []
         for n, b in enumerate(self.batches):
-            ns = self.places[b.machine, b.setup]
+            ns = self._makings(n)
             listed = b.steps if len(ns) == 1 else tuple(
                 s for k in ns for s in self.batches[k].steps if solver.value(self.there[s.key, n])
             )

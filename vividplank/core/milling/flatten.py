@@ -9,7 +9,7 @@ import numpy as np
 from vividplank.core.board import Board, Region, Slab, flat_slab
 from vividplank.core.board.depth import depths
 from vividplank.core.milling.orient import Face
-from vividplank.core.milling.simulate import MOST_PASSES, Floats, Piece, joint_until, knock_down, piece_of
+from vividplank.core.milling.simulate import MOST_PASSES, Floats, Piece, joint, joint_until, knock_down, level, piece_of
 
 #: This much of a face clean is enough to go on to the planer where the other side still has wood to give.
 ENOUGH_CLEAN = 0.8
@@ -19,7 +19,8 @@ _CORNERS = ("datum end, datum edge", "far end, datum edge", "datum end, far edge
 @dataclass(frozen=True)
 class Flattened:
     """`down` is the face on the table. `high` names corners to knock down first and by how much; `passes` of the jointer
-    follow, `depth` each. `thickest` and `thinnest` are left then; `enough` says whether that holds the thickness asked for.
+    follow, `depth` each. Then it is `thickest` at its thickest place, and the planer can make it `thinnest` with both faces
+    clean; `enough` says whether that holds the thickness asked for.
     `slab` is h(R), `off` the most that comes off the face, `clean` the share of it that is clean at the end.
     """
 
@@ -54,18 +55,19 @@ def flatten(board: Board, region: Region, finish: int, depth: int, show: bool) -
     corners = _corners(under - piece.lower, down)
     for spare in (None, float(depth), 0.0):
         start = piece if spare is None else knock_down(piece, under - spare)
-        *_, (passes, last) = enumerate((start, *joint_until(start, depth, target)))
-        enough = last.clean >= target and passes < MOST_PASSES and float(last.thickness.min()) >= finish
+        once = joint(start, depth)
+        *_, (passes, last) = enumerate((once, *joint_until(once, depth, target)), 1)
+        enough = last.clean >= target and passes < MOST_PASSES and level(last) >= finish
         if enough:
             break
     high = () if spare is None else tuple((name, ceil(d - spare)) for name, d in corners if d > spare)
     return Flattened(
         down,
         high,
-        max(1, passes),
+        passes,
         depth,
         round(float(last.thickness.max())),
-        int(last.thickness.min()),
+        int(level(last)),
         last.clean,
         enough,
         slab.thickness,

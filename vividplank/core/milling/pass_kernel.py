@@ -101,3 +101,18 @@ def plane(xs, ys, lower, upper, setting, span):  # type: ignore[no-untyped-def]
         for j in range(m):
             done[i, j] = min(upper[i, j], c + b * (ys[j] - (ys[0] + ys[m - 1]) / 2) + setting)
     return done
+
+
+@njit(cache=True)
+def level(xs, ys, lower, upper):  # type: ignore[no-untyped-def]
+    """Thickness between the highest place of the underside and the lowest of the upperside, over the bed it rests on."""
+    n, m = lower.shape
+    xq = (xs[0] + xs[n - 1]) / 2
+    c, a, b = _rest(xs, ys, lower, 0, n - 1, xq)
+    high, low = -1e300, 1e300
+    for i in range(n):
+        for j in range(m):
+            bed = c + a * (xs[i] - xq) + b * (ys[j] - (ys[0] + ys[m - 1]) / 2)
+            high = max(high, lower[i, j] - bed)
+            low = min(low, upper[i, j] - bed)
+    return low - high

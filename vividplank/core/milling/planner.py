@@ -7,6 +7,7 @@ from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
 from vividplank.core.layout.plan import Blank, Item
 from vividplank.core.milling import ways
+from vividplank.core.milling.passes import equal_passes
 from vividplank.core.milling.step import Step
 from vividplank.core.milling.surfacing import Surfacing
 from vividplank.core.milling.writer import Stock
@@ -60,12 +61,12 @@ class Planner(Surfacing):
                 f"face {strip.down}",
                 over,
                 "width",
-                (over,),
+                equal_passes(over, self.machines.jointer.usual_pass, self.step),
                 net + over,
                 net,
                 f"{self.say(net)} along its whole length",
                 f"{self.say(over)} was left for this: no saw marks where it shows or is glued",
-                setup=f"jointer {over}",
+                setup=f"jointer {min(over, self.machines.jointer.usual_pass)}",
                 after=(strip.last,),
                 tolerance=self.step,
             ),

@@ -155,7 +155,7 @@ class _Board:
             stock = plan.skim(stock)
         stock = plan.face(stock, need, show_face)
         stock = plan.edge(stock)
-        over = min(self.milling.over, int(flat) - need)
+        over = min(self.milling.over, int(flat) - need, stock.thick - need - plan.step) // plan.step * plan.step
         if school == "two-visits" and over >= 2 * plan.step:
             stock = plan.thickness(
                 stock,
@@ -211,8 +211,10 @@ class _Board:
         """The blanks of a strip cut apart at their marks; one alone stays as long as its strip until its ends are cut."""
         plan = self.planner
         blanks = sorted(strip.blanks, key=lambda b: b.x0)
-        if len(blanks) == 1 and not rough:
-            return [(blanks[0], replace(piece, region=segment.blank_region(strip, blanks[0])))]
+        whole = blanks[0].x0 <= segment.x0 and blanks[0].x1 >= segment.x1
+        if len(blanks) == 1 and (whole or not rough):
+            region = segment.blank_region(strip, blanks[0])
+            return [(blanks[0], replace(piece, region=region, thick=thickest(self.board, region) if rough else piece.thick))]
         found = []
         for k, blank in enumerate(blanks, 1):
             name = piece.name if len(blanks) == 1 else f"{piece.name}{k}"
@@ -247,7 +249,6 @@ class _Board:
         """From a planed and ripped blank to finished pieces: resaw, last thickness, ends."""
         plan, job = self.planner, self.job
         finish = max(job.part(i.part).thickness for i in blank.items())
-        stave = any(i.stave for i in blank.items())
         if len(blank.layers) > 1:
             stock = plan.resaw(stock, len(blank.layers), finish + job.shop.allowance.face)
             stock = plan.thickness(
@@ -264,12 +265,12 @@ class _Board:
                 f"{plan.say(planed(job, blank))} is the thickest part in "
                 "it; turn it over by turns so that both sides lose alike",
             )
-        if stave:
-            for item in blank.items():
-                self.staves[item.part, item.n].append(Stave(item.name, replace(stock, name=stock.name), net))
+        plain = [i for i in blank.items() if not i.stave]
+        stock = self._staves(blank, stock, net)
+        if not plain:
             return
-        names = tuple(dict.fromkeys(i.part for i in blank.items()))
-        stock = plan.square(stock, tuple(i.name for i in blank.items()))
+        names = tuple(dict.fromkeys(i.part for i in plain))
+        stock = plan.square(stock, tuple(i.name for i in plain))
         shortest = min(job.part(p).length for p in names)
         gang = (
             (
@@ -280,7 +281,47 @@ class _Board:
             else ""
         )
         for part in sorted((job.part(p) for p in names), key=lambda p: -p.length):
-            plan.cut(stock, part, [i for i in blank.items() if i.part == part.id], gang)
+            plan.cut(stock, part, [i for i in plain if i.part == part.id], gang)
+
+    def _staves(self, blank: Blank, stock: Stock, net: int) -> Stock:
+        """Staves are laid by for their panels, cut apart first where one blank holds more than one thing."""
+        plan, items = self.planner, list(blank.items())
+        staves = [i for i in items if i.stave]
+        if staves and len(items) > 1:
+            key = plan.write(
+                Step(
+                    f"{stock.name}/apart",
+                    "crosscut saw",
+                    f"Crosscut {stock.name} between {', '.join(i.name for i in items)}",
+                    f"face {stock.down}",
+                    "the jointed edge",
+                    0,
+                    "length",
+                    (),
+                    stock.length,
+                    stock.length // len(items),
+                    "each as long as can be",
+                    f"{len(items)} pieces were milled in one blank of {plan.say(stock.length)}",
+                    setup="crosscut rough",
+                    after=(stock.last,),
+                ),
+                stock,
+                ways.crosscut(plan.machines, stock.width, plan.say),
+            )
+            stock = replace(stock, last=key)
+        for item in staves:
+            one = (
+                stock
+                if len(items) == 1
+                else replace(stock, name=item.name, region=_part_of(stock.region, self.job.part(item.part).length))
+            )
+            self.staves[item.part, item.n].append(Stave(item.name, one, net))
+        return stock
+
+
+def _part_of(region: Region, length: int) -> Region:
+    """A shorter piece of it, as long as asked for."""
+    return replace(region, x1=region.x0 + length)
 
 
 def _whole(board: Board) -> Region:

@@ -122,6 +122,11 @@ def joint_until(piece: Piece, depth: float, clean: float = 1.0, press: Press = "
         yield piece
 
 
+def level(piece: Piece) -> float:
+    """How thick the planer can make it, both faces clean: what lies between two planes parallel to how it rests."""
+    return float(_kernel().level(piece.xs, piece.ys, piece.lower, piece.upper))
+
+
 @cache
 def _kernel() -> Any:
     """The compiled part, loaded when it is first needed."""

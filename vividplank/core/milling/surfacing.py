@@ -65,7 +65,7 @@ class Surfacing(Writer):
             if found.high:
                 last = self._knock_down(stock, found)
             passes = (found.depth,) * found.passes
-            faced = min(stock.thick, found.thickest)
+            faced = min(stock.thick, -(-found.thickest // self.step) * self.step)
         else:
             passes = equal_passes(found.off, found.depth, self.step)
             faced = min(stock.thick, max(finish, int(stock.thick - found.off)))
