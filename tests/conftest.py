@@ -61,13 +61,15 @@ def asked() -> list[int]:
 
 @pytest.fixture
 def client(database: str, asked: list[int]) -> FlaskClient:
-    """The API; layouts wait in `asked`, drawings are read at once."""
+    """The API; layouts wait in `asked`, all other work is done at once."""
     from vividplank.devices.simulated import SimulatedBench
-    from vividplank.jobs.queue import think
+    from vividplank.jobs.queue import plan_days, think
     from vividplank.jobs.reading import read_drawing
     from vividplank.web.app import create_app
+    from vividplank.web.asking import Asking
 
-    client: FlaskClient = create_app(asked.append, read_drawing, lambda pk: think(pk, 0.2), SimulatedBench()).test_client()
+    asking = Asking(asked.append, read_drawing, lambda pk: think(pk, 0.2), lambda pk: plan_days(pk, 2.0))
+    client: FlaskClient = create_app(asking, SimulatedBench()).test_client()
     return client
 
 

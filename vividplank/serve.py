@@ -10,8 +10,9 @@ from waitress import create_server
 
 from vividplank.core.board.warm import warm
 from vividplank.devices.simulated import SimulatedBench
-from vividplank.jobs.queue import ask_for_work, ask_to_read, ask_to_think, make_app
+from vividplank.jobs.queue import ask_for_days, ask_for_work, ask_to_read, ask_to_think, make_app
 from vividplank.web.app import create_app
+from vividplank.web.asking import Asking
 
 
 def main() -> int:
@@ -28,7 +29,8 @@ def main() -> int:
         try:
             server = create_server(
                 create_app(
-                    partial(ask_for_work, queue), partial(ask_to_read, queue), partial(ask_to_think, queue), SimulatedBench()
+                    Asking(partial(ask_for_work, queue), partial(ask_to_read, queue), partial(ask_to_think, queue),
+                           partial(ask_for_days, queue)), SimulatedBench(),
                 ),
                 host=chosen.host,
                 port=chosen.port,

@@ -10,7 +10,7 @@ from procrastinate.exceptions import AlreadyEnqueued
 
 from vividplank.core.layout.warm import warm
 from vividplank.jobs.queue import ending, log, make_app
-from vividplank.store import drawings, layouts
+from vividplank.store import drawings, layouts, milling
 from vividplank.store.database import session
 
 #: A worker that has not been heard of for so long is dead, and its work is taken over.
@@ -36,7 +36,7 @@ async def main() -> None:
             queues=[queue], concurrency=1, install_signal_handlers=False, fetch_job_polling_interval=1.0,
             update_heartbeat_interval=_HEARTBEAT_SECONDS, stalled_worker_timeout=_DEAD_AFTER_SECONDS,
             shutdown_graceful_timeout=10.0,
-        )) for queue in ("layout", "reading", "thinking")]
+        )) for queue in ("layout", "reading", "thinking", "days")]
         watching = asyncio.create_task(_look_round(app))
         told = asyncio.create_task(asked.wait())
         await asyncio.wait({*workers, watching, told}, return_when=asyncio.FIRST_COMPLETED)
@@ -56,9 +56,10 @@ async def _look_round(app: procrastinate.App) -> None:
             log.warning("taking over %s from a worker that is gone", job.task_kwargs)
             await app.job_manager.retry_job(job)
         with session() as opened:
-            work = (("layout", "layout", "plank:lay_out", layouts.unfinished(opened)),
-                    ("reading", "drawing", "plank:read", drawings.unread(opened)))
-        for queue, thing, task, waiting in work:
+            work = (("layout", "layout", "layout", "plank:lay_out", layouts.unfinished(opened)),
+                    ("reading", "drawing", "drawing", "plank:read", drawings.unread(opened)),
+                    ("days", "layout", "days", "plank:plan_days", milling.unplanned(opened)))
+        for queue, thing, lock, task, waiting in work:
             queued = {
                 job.task_kwargs.get(thing) for status in ("todo", "doing")
                 for job in await app.job_manager.list_jobs_async(queue=queue, status=status)
@@ -66,7 +67,7 @@ async def _look_round(app: procrastinate.App) -> None:
             for pk in waiting:
                 if pk not in queued:
                     with contextlib.suppress(AlreadyEnqueued):
-                        await app.configure_task(task, queueing_lock=f"{thing}-{pk}", queue=queue).defer_async(**{thing: pk})
+                        await app.configure_task(task, queueing_lock=f"{lock}-{pk}", queue=queue).defer_async(**{thing: pk})
         await asyncio.sleep(_LOOK_ROUND_SECONDS)
 
 

@@ -11,8 +11,11 @@ from vividplank.core.layout.holds import Task
 from vividplank.core.layout.limits import Limits, Progress
 from vividplank.core.layout.steady import solve
 from vividplank.core.layout.thought import Thought, thoughts
+from vividplank.core.milling import routes
+from vividplank.core.milling.day import CannotStand
+from vividplank.core.milling.day_solver import plan_days as solve_days
 from vividplank.jobs.reading import read_drawing
-from vividplank.store import drawings, layouts, projects
+from vividplank.store import drawings, layouts, milling, projects
 from vividplank.store.database import database_url, session
 from vividplank.store.errors import NotThere
 
@@ -104,6 +107,34 @@ def think(layout: int, seconds: float = 2.0) -> None:
         log.info("layout %s was removed while it was thought about", layout)
 
 
+@tasks.task(name="plan_days", queue="days")
+def plan_days(layout: int, seconds: float = 8.0) -> None:
+    """Plan the shop's days for what is left to do of a layout."""
+    try:
+        with session() as opened:
+            found = layouts.load(opened, layout)
+            asked = milling.planned(opened, layout)
+            how = milling.of_project(opened, found.project, found.job)
+            factors = milling.factors(opened)
+            done = layouts.steps_done(opened, layout)
+        if found.plan is None or asked is None or asked.state != "asked":
+            return
+        steps = [s for r in routes(found.job, found.plan, how, factors) for s in r.steps if s.key not in done]
+        days, trouble = None, ""
+        try:
+            days = solve_days(steps, how, seconds, asked.on_day, len(os.sched_getaffinity(0)))
+        except CannotStand as refused:
+            trouble = str(refused)
+        with session() as opened:
+            milling.keep_days(opened, layout, days, trouble)
+    except NotThere:
+        log.info("layout %s was removed while its days were planned", layout)
+    except Exception:
+        log.exception("planning the days of layout %s failed", layout)
+        with session() as opened:
+            milling.keep_days(opened, layout, None, "planning failed; the worker's log says why")
+
+
 @tasks.task(name="read", queue="reading")
 def read(drawing: int) -> None:
     """Read one drawing, in a process with limits."""
@@ -129,6 +160,14 @@ def ask_to_think(app: procrastinate.App, layout: int) -> None:
         app.configure_task("plank:think", queueing_lock=f"think-{layout}", queue="thinking").defer(layout=layout)
     except procrastinate.exceptions.AlreadyEnqueued:
         log.info("layout %s waits to be thought about already", layout)
+
+
+def ask_for_days(app: procrastinate.App, layout: int) -> None:
+    """Put a layout on the queue for its days to be planned, unless it waits there already."""
+    try:
+        app.configure_task("plank:plan_days", queueing_lock=f"days-{layout}", queue="days").defer(layout=layout)
+    except procrastinate.exceptions.AlreadyEnqueued:
+        log.info("the days of layout %s wait on the queue already", layout)
 
 
 def ask_for_work(app: procrastinate.App, layout: int) -> None:

@@ -77,7 +77,11 @@ def keep(
     _hold(row, job, plan)
     session.flush()
     if made_by == "hand" and before:  # what was milled is milled
-        session.add_all(StepDoneRow(layout=row.pk, key=key) for key in steps_done(session, before.pk))
+        done = session.scalars(select(StepDoneRow).where(StepDoneRow.layout == before.pk)).all()
+        session.add_all(
+            StepDoneRow(layout=row.pk, key=d.key, at=d.at, reading=d.reading, minutes=d.minutes, foretold=d.foretold,
+                        machine=d.machine) for d in done
+        )
         cut = session.scalars(select(BoardCutRow.board).where(BoardCutRow.layout == before.pk)).all()
         session.add_all(BoardCutRow(layout=row.pk, board=board) for board in cut)
         session.flush()
@@ -223,12 +227,22 @@ def steps_done(session: Session, pk: int) -> set[str]:
     return set(session.scalars(select(StepDoneRow.key).where(StepDoneRow.layout == pk)))
 
 
-def mark_step(session: Session, pk: int, key: str, done: bool) -> None:
+@dataclass(frozen=True)
+class Taken:
+    """What is known of a step that was done: what was read, the minutes it took and those that were foretold, where."""
+
+    reading: int | None = None
+    minutes: float | None = None
+    foretold: float | None = None
+    machine: str = ""
+
+
+def mark_step(session: Session, pk: int, key: str, done: bool, taken: Taken | None = None) -> None:
     """Tick a step off, or take the tick back; twice is once."""
     _row(session, pk)
     session.execute(delete(StepDoneRow).where(StepDoneRow.layout == pk, StepDoneRow.key == key))
     if done:
-        session.add(StepDoneRow(layout=pk, key=key))
+        session.add(StepDoneRow(layout=pk, key=key, **vars(taken or Taken())))
 
 
 def _with_plan(session: Session, project: int) -> list[LayoutRow]:

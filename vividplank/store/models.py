@@ -43,6 +43,7 @@ class ProjectRow(Base):
     instruments: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
     rack: Mapped[bool] = mapped_column(server_default="false")  # the one that holds boards of no project
     measures: Mapped[list[Any]] = mapped_column(server_default="[]")  # Measure as a document, in order
+    milling: Mapped[dict[str, Any] | None]  # Milling as a document; none: the usual
     __mapper_args__ = {"version_id_col": version}  # noqa: RUF012
     parts: Mapped[list["PartRow"]] = relationship(order_by="PartRow.position", cascade="all, delete-orphan")
     boards: Mapped[list["BoardRow"]] = relationship(order_by="BoardRow.position", cascade="all, delete-orphan")
@@ -196,15 +197,20 @@ class LayoutRow(Base):
     name: Mapped[str] = mapped_column(default="")
     undone: Mapped[bool] = mapped_column(default=False)
     thoughts: Mapped[dict[str, Any] | None]  # what else might be cheaper, as far as it is thought through
+    days: Mapped[dict[str, Any] | None]  # the shop's days asked for, and what came of it
 
 
 class StepDoneRow(Base):
-    """A milling step ticked off."""
+    """A milling step ticked off, with what was read and how many minutes it took, where that is known."""
 
     __tablename__ = "step_done"
     layout: Mapped[int] = mapped_column(ForeignKey("layout.pk", ondelete="CASCADE"), primary_key=True)
     key: Mapped[str] = mapped_column(primary_key=True)
     at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    reading: Mapped[int | None]
+    minutes: Mapped[float | None]
+    foretold: Mapped[float | None]  # the minutes that were planned for it
+    machine: Mapped[str] = mapped_column(default="")
 
 
 class DrawingRow(Base):

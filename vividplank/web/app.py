@@ -2,7 +2,6 @@
 
 import json
 import logging
-from collections.abc import Callable
 from pathlib import Path
 
 from flask import Response, current_app, request, send_from_directory
@@ -17,7 +16,8 @@ from vividplank.core.exchange.refusal import json_path
 from vividplank.core.instruments import Bench, NoInstruments
 from vividplank.store.database import session
 from vividplank.store.errors import NothingTo, NotThere, OutOfDate
-from vividplank.web import bench, boards, books, cutlist, draw, layout, mill, parts, photos, plan_bench, shelf, stock
+from vividplank.web import bench, boards, books, cutlist, days, draw, layout, mill, parts, photos, plan_bench, shelf, stock
+from vividplank.web.asking import Asking
 from vividplank.web.schemas import Health, TroubleBody
 
 log = logging.getLogger("vividplank.web")
@@ -34,24 +34,15 @@ def _invalid(problem: ValidationError) -> Response:
     return _trouble(422, first["msg"].replace("Input should be", "expected"), json_path(first["loc"]))
 
 
-def create_app(
-    ask_for_work: Callable[[int], None], ask_to_read: Callable[[int], None], ask_to_think: Callable[[int], None],
-    instruments: Bench,
-) -> OpenAPI:
-    """The application; `ask_for_work` puts the layout of that number on the queue, `ask_to_read` the drawing, `ask_to_think`
-    the layout whose plan is to be thought about.
-
-    `instruments` are those that can be connected at the bench.
-    """
+def create_app(asking: Asking, instruments: Bench) -> OpenAPI:
+    """The application; `asking` puts long work on the queue, `instruments` are those that can be connected at the bench."""
     app = OpenAPI("vividplank", info=Info(title="Vivid Plank", version="1"), validation_error_status=422,
                   validation_error_model=TroubleBody, validation_error_callback=_invalid, doc_ui=False, static_folder=None)
     app.config["MAX_CONTENT_LENGTH"] = DRAWING_LIMIT + (1 << 16)
     app.config["PROPAGATE_EXCEPTIONS"] = False
-    app.extensions["ask_for_work"] = ask_for_work
-    app.extensions["ask_to_read"] = ask_to_read
-    app.extensions["ask_to_think"] = ask_to_think
+    app.extensions["asking"] = asking
     app.extensions["bench"] = instruments
-    for area in (shelf, draw, parts, cutlist, boards, photos, bench, stock, layout, plan_bench, mill, books):
+    for area in (shelf, draw, parts, cutlist, boards, photos, bench, stock, layout, plan_bench, mill, days, books):
         app.register_api(area.area)
     app.before_request(_door)
     app.after_request(_headers)
@@ -133,5 +124,5 @@ def _trouble(code: int, what: str, where: str = "", version: int | None = None) 
 
 def openapi_document() -> str:
     """The API's description, as docs/openapi.json keeps it."""
-    app = create_app(lambda layout: None, lambda drawing: None, lambda layout: None, NoInstruments())
+    app = create_app(Asking(*[lambda pk: None] * 4), NoInstruments())
     return json.dumps(app.api_doc, indent=1, sort_keys=True) + "\n"

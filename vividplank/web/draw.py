@@ -3,7 +3,7 @@
 from dataclasses import asdict
 from urllib.parse import unquote
 
-from flask import Response, current_app, request
+from flask import Response, request
 from flask_openapi3 import APIBlueprint
 
 from vividplank.core.exchange import Refusal
@@ -14,6 +14,7 @@ from vividplank.store import drawings, projects
 from vividplank.store.database import session
 from vividplank.store.drawings import Drawing
 from vividplank.web import answer
+from vividplank.web.asking import ask
 from vividplank.web.schemas import DrawingPath, ProjectPath, TroubleBody
 from vividplank.web.takeoff_schemas import (
     AnswersBody,
@@ -54,7 +55,7 @@ def add_drawing(path: ProjectPath, query: DrawingQuery) -> Response:
         projects.load(opened, path.project)
         media_type = _MEDIA.get(kind, "application/octet-stream")
         added = drawings.add(opened, path.project, name, media_type, content, query.replaces)
-    current_app.extensions["ask_to_read"](added.pk)
+    ask().read(added.pk)
     return answer.body(_body(added), 201)
 
 
@@ -71,7 +72,7 @@ def answer_drawing(path: DrawingPath, body: AnswersBody) -> Response:
     """Its unit, or what its layers mean; it is read again with that."""
     with session() as opened:
         changed = drawings.read_again(opened, path.drawing, body.model_dump())
-    current_app.extensions["ask_to_read"](path.drawing)
+    ask().read(path.drawing)
     return answer.body(_body(changed))
 
 

@@ -2,7 +2,7 @@
 
 import json
 
-from flask import Response, current_app, request
+from flask import Response, request
 from flask_openapi3 import APIBlueprint
 
 from vividplank.core.exchange import Refusal, plan_document, read_plan
@@ -18,6 +18,7 @@ from vividplank.store import layouts, projects
 from vividplank.store.database import session
 from vividplank.store.layouts import Layout
 from vividplank.web import answer
+from vividplank.web.asking import ask
 from vividplank.web.layout_schemas import (
     AskLayout,
     BoardMarksBody,
@@ -57,7 +58,7 @@ def ask_layout(path: ProjectPath, body: AskLayout) -> Response:
         if not project.job.boards:
             raise Refusal("$.boards", "there are no boards to lay them on; expected at least one")
         layout = layouts.ask(opened, path.project, project.job.on_boards(), body.seconds)
-    current_app.extensions["ask_for_work"](layout.pk)
+    ask().lay_out(layout.pk)
     return answer.body(layout_body(layout, project), 201)
 
 

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from functools import lru_cache
 
-from flask import Response, current_app
+from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from vividplank.core.exchange import Refusal
@@ -16,6 +16,7 @@ from vividplank.store.database import database_url, session
 from vividplank.store.errors import OutOfDate
 from vividplank.store.layouts import Layout
 from vividplank.web import answer
+from vividplank.web.asking import ask
 from vividplank.web.layout_schemas import (
     HoldsBody,
     ItemBody,
@@ -143,7 +144,7 @@ def ask_thoughts(path: LayoutPath) -> Response:
     with session() as opened:
         layouts.with_plan(opened, path.layout)
         layouts.think(opened, path.layout, (), done=False)
-    current_app.extensions["ask_to_think"](path.layout)
+    ask().think(path.layout)
     with session() as opened:
         return answer.body(_thoughts(layouts.thoughts(opened, path.layout)), 202)
 

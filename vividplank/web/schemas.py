@@ -243,43 +243,6 @@ class NeedList(Body):
     lengths: list[LengthNeedBody]
 
 
-class StepBody(Body):
-    key: str
-    machine: str
-    do: str
-    down: str
-    against: str
-    setting: Ticks
-    dimension: str
-    passes: list[Ticks]
-    stock_in: Ticks
-    stock_out: Ticks
-    check: str
-    why: str
-    obstacle: str
-    way_round: list[str]
-    pieces: list[str]
-    done: bool
-
-
-class RouteBody(Body):
-    board: str
-    steps: list[StepBody]
-
-
-class MillingBody(Body):
-    layout: int
-    stale: bool
-    system: SystemName
-    routes: list[RouteBody]
-    cautions: dict[str, list[str]]
-
-
-class StepDone(Body):
-    key: Annotated[str, Field(max_length=200)]
-    done: bool
-
-
 class BoardAccountBody(Body):
     board: str
     species: str

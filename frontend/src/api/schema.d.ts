@@ -219,6 +219,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{layout}/days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["days_get_days_layouts__int_layout__days_get"];
+        put?: never;
+        /** Plan what is left to do, from a first day on; `on_day` holds settings to days by their names. */
+        post: operations["days_ask_for_days_layouts__int_layout__days_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{layout}/days.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The days as a calendar, in the shop's own time wherever it is read. */
+        get: operations["days_get_calendar_layouts__int_layout__days_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{layout}/holds": {
         parameters: {
             query?: never;
@@ -264,6 +298,23 @@ export interface paths {
         /** Give a plan a name, to keep it and to hold others against it. */
         put: operations["plan_bench_call_layouts__int_layout__name_put"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{layout}/passes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What pass after pass leaves of a piece, the right way or a wrong one. */
+        post: operations["mill_see_passes_layouts__int_layout__passes_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -318,6 +369,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{layout}/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a reading at a step means. */
+        post: operations["mill_read_layouts__int_layout__reading_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{layout}/reasons": {
         parameters: {
             query?: never;
@@ -327,6 +395,40 @@ export interface paths {
         };
         /** Why the plan is as it is. */
         get: operations["layout_get_reasons_layouts__int_layout__reasons_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{layout}/routes.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A card for each board and panel, on paper. */
+        get: operations["mill_get_route_cards_layouts__int_layout__routes_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{layout}/settings.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A sheet for each machine, on paper. */
+        get: operations["days_get_setting_sheets_layouts__int_layout__settings_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -764,6 +866,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/milling-settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's machines, school, waits and hours as this project has them. */
+        get: operations["mill_get_settings_projects__int_project__milling_settings_get"];
+        put: operations["mill_set_settings_projects__int_project__milling_settings_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/needs": {
         parameters: {
             query?: never;
@@ -993,6 +1112,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every order of milling on this plan: what it costs in time, passes, settings and thickness. */
+        get: operations["mill_get_schools_projects__int_project__schools_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/survey": {
         parameters: {
             query?: never;
@@ -1190,6 +1326,18 @@ export interface components {
             /** Y1 */
             y1: number;
         };
+        /** AskDays */
+        AskDays: {
+            /** Begins */
+            begins: string;
+            /**
+             * On Day
+             * @default {}
+             */
+            on_day: {
+                [key: string]: number;
+            };
+        };
         /** AskLayout */
         AskLayout: {
             /**
@@ -1197,6 +1345,29 @@ export interface components {
              * @default 10
              */
             seconds: number;
+        };
+        /** Bandsaw */
+        Bandsaw: {
+            /**
+             * @default {
+             *       "kind": "scale",
+             *       "per_turn": 0
+             *     }
+             */
+            dial: components["schemas"]["Dial"];
+            /**
+             * @default {
+             *       "feed": 487680,
+             *       "handling": 0.4,
+             *       "setup": 5
+             *     }
+             */
+            pace: components["schemas"]["Pace"];
+            /**
+             * Tallest
+             * @default 65024
+             */
+            tallest: number;
         };
         /** BoardAccountBody */
         BoardAccountBody: {
@@ -1386,6 +1557,29 @@ export interface components {
              */
             humidity: number;
         };
+        /** CrosscutSaw */
+        CrosscutSaw: {
+            /**
+             * @default {
+             *       "kind": "scale",
+             *       "per_turn": 0
+             *     }
+             */
+            dial: components["schemas"]["Dial"];
+            /**
+             * @default {
+             *       "feed": 97536,
+             *       "handling": 0.6,
+             *       "setup": 2
+             *     }
+             */
+            pace: components["schemas"]["Pace"];
+            /**
+             * Widest
+             * @default 97536
+             */
+            widest: number;
+        };
         /** CutBody */
         CutBody: {
             /** Flat */
@@ -1434,6 +1628,40 @@ export interface components {
             /** Y1 */
             y1: number;
         };
+        /** DaysBody */
+        DaysBody: {
+            /** Begins */
+            begins: string;
+            /** Changes */
+            changes: number;
+            /** Day Minutes */
+            day_minutes: number;
+            /** Least */
+            least: number;
+            /** Minutes */
+            minutes: number;
+            /** On Day */
+            on_day: {
+                [key: string]: number;
+            };
+            /** Opens */
+            opens: number;
+            /** Piece By Piece */
+            piece_by_piece: number;
+            /** Proved */
+            proved: boolean;
+            /** Setups */
+            setups: components["schemas"]["SetupBody"][];
+            /** Stale */
+            stale: boolean;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "none" | "asked" | "done" | "failed";
+            /** Trouble */
+            trouble: string;
+        };
         /** DefectBody */
         DefectBody: {
             /**
@@ -1468,6 +1696,23 @@ export interface components {
             y0: number;
             /** Y1 */
             y1: number;
+        };
+        /**
+         * Dial
+         * @description `per_turn` is what one whole turn of the wheel moves, in ticks; it counts for a wheel only.
+         */
+        Dial: {
+            /**
+             * Kind
+             * @default scale
+             * @enum {string}
+             */
+            kind: "scale" | "wheel" | "readout";
+            /**
+             * Per Turn
+             * @default 0
+             */
+            per_turn: number;
         };
         /** DifferenceBody */
         DifferenceBody: {
@@ -1688,6 +1933,21 @@ export interface components {
             /** Width */
             width: number;
         };
+        /** FrameBody */
+        FrameBody: {
+            /** Bent */
+            bent: number;
+            /** Clean */
+            clean: number;
+            /** Level */
+            level: number;
+            /** Lines */
+            lines: boolean[][];
+            /** Thickest */
+            thickest: number;
+            /** Thinnest */
+            thinnest: number;
+        };
         /** GrainBody */
         GrainBody: {
             /**
@@ -1756,6 +2016,37 @@ export interface components {
             rested: string[];
         };
         /**
+         * Hours
+         * @description The shop's day: minutes after midnight, people at work, floor for stickers in square feet, clamps.
+         */
+        Hours: {
+            /**
+             * Begins
+             * @default 480
+             */
+            begins: number;
+            /**
+             * Clamps
+             * @default 8
+             */
+            clamps: number;
+            /**
+             * Ends
+             * @default 960
+             */
+            ends: number;
+            /**
+             * Floor
+             * @default 60
+             */
+            floor: number;
+            /**
+             * People
+             * @default 1
+             */
+            people: number;
+        };
+        /**
          * InstrumentsBody
          * @description The connected instrument of each kind by name, empty where figures are typed.
          */
@@ -1792,6 +2083,54 @@ export interface components {
              * @default 0
              */
             stave: number;
+        };
+        /** Jointer */
+        Jointer: {
+            /**
+             * Bed Width
+             * @default 65024
+             */
+            bed_width: number;
+            /**
+             * @default {
+             *       "kind": "scale",
+             *       "per_turn": 0
+             *     }
+             */
+            dial: components["schemas"]["Dial"];
+            /**
+             * Longest
+             * @default 780288
+             */
+            longest: number;
+            /**
+             * Narrowest
+             * @default 16256
+             */
+            narrowest: number;
+            /**
+             * @default {
+             *       "feed": 975360,
+             *       "handling": 0.3,
+             *       "setup": 3
+             *     }
+             */
+            pace: components["schemas"]["Pace"];
+            /**
+             * Shortest
+             * @default 97536
+             */
+            shortest: number;
+            /**
+             * Thinnest
+             * @default 4064
+             */
+            thinnest: number;
+            /**
+             * Usual Pass
+             * @default 254
+             */
+            usual_pass: number;
         };
         /**
          * KeepBody
@@ -1951,6 +2290,94 @@ export interface components {
             weight_kg: number | null;
         };
         /**
+         * Machines
+         * @description What the shop has. `carrier`: flat boards to plane on, `router_bridge`: the widest it takes, 0 where there is none,
+         *     `by_hand`: planes and winding sticks, `outside`: a shop with wider machines, empty where there is none.
+         */
+        Machines: {
+            bandsaw?: components["schemas"]["Bandsaw"];
+            /**
+             * By Hand
+             * @default true
+             */
+            by_hand: boolean;
+            /**
+             * Carrier
+             * @default true
+             */
+            carrier: boolean;
+            /**
+             * @default {
+             *       "dial": {
+             *         "kind": "scale",
+             *         "per_turn": 0
+             *       },
+             *       "pace": {
+             *         "feed": 97536,
+             *         "handling": 0.6,
+             *         "setup": 2
+             *       },
+             *       "widest": 97536
+             *     }
+             */
+            crosscut: components["schemas"]["CrosscutSaw"];
+            /**
+             * @default {
+             *       "bed_width": 65024,
+             *       "dial": {
+             *         "kind": "scale",
+             *         "per_turn": 0
+             *       },
+             *       "longest": 780288,
+             *       "narrowest": 16256,
+             *       "pace": {
+             *         "feed": 975360,
+             *         "handling": 0.3,
+             *         "setup": 3
+             *       },
+             *       "shortest": 97536,
+             *       "thinnest": 4064,
+             *       "usual_pass": 254
+             *     }
+             */
+            jointer: components["schemas"]["Jointer"];
+            /**
+             * Lift Alone Kg
+             * @default 25
+             */
+            lift_alone_kg: number;
+            /**
+             * Outside
+             * @default
+             */
+            outside: string;
+            /**
+             * @default {
+             *       "dial": {
+             *         "kind": "wheel",
+             *         "per_turn": 508
+             *       },
+             *       "last_pass": 127,
+             *       "pace": {
+             *         "feed": 1560576,
+             *         "handling": 0.4,
+             *         "setup": 2
+             *       },
+             *       "shortest": 97536,
+             *       "thinnest": 2032,
+             *       "usual_pass": 508,
+             *       "width": 121920
+             *     }
+             */
+            planer: components["schemas"]["Planer"];
+            /**
+             * Router Bridge
+             * @default 0
+             */
+            router_bridge: number;
+            table_saw?: components["schemas"]["TableSaw"];
+        };
+        /**
          * MarkBody
          * @description A part drawn on a sheet: a rectangle in one view, its sides by the scale or as written there.
          */
@@ -2057,6 +2484,42 @@ export interface components {
             /** Ticks */
             ticks: number | null;
         };
+        /** MeasuredBody */
+        MeasuredBody: {
+            /** Key */
+            key: string;
+            /** Reading */
+            reading: number;
+        };
+        /**
+         * Milling
+         * @description How this shop mills. `exceptions` names a board, a part's id or a piece ("O3.1") and its own school; `fitted` the
+         *     lengths measured from the work, by piece; `over` is what the first of two visits leaves.
+         */
+        Milling: {
+            /** Exceptions */
+            exceptions?: {
+                [key: string]: "plane-then-rip" | "seven-steps" | "jointed-saw-edge" | "rough-rip-first" | "look-first" | "two-visits" | "by-hand";
+            };
+            /** Fitted */
+            fitted?: {
+                [key: string]: number;
+            };
+            hours?: components["schemas"]["Hours"];
+            machines?: components["schemas"]["Machines"];
+            /**
+             * Over
+             * @default 1016
+             */
+            over: number;
+            /**
+             * School
+             * @default plane-then-rip
+             * @enum {string}
+             */
+            school: "plane-then-rip" | "seven-steps" | "jointed-saw-edge" | "rough-rip-first" | "look-first" | "two-visits" | "by-hand";
+            waits?: components["schemas"]["Waits"];
+        };
         /** MillingBody */
         MillingBody: {
             /** Cautions */
@@ -2074,6 +2537,12 @@ export interface components {
              * @enum {string}
              */
             system: "in" | "in-decimal" | "ft-in" | "mm" | "cm" | "m";
+            /** Where */
+            where: components["schemas"]["WhereBody"][];
+        };
+        /** MillingSettings */
+        MillingSettings: {
+            milling: components["schemas"]["Milling"];
         };
         /**
          * MoistureBody
@@ -2261,6 +2730,18 @@ export interface components {
             /** Scanner */
             scanner: components["schemas"]["Offer"][];
         };
+        /**
+         * Pace
+         * @description Minutes to set a machine up and to handle a piece once, and the feed in ticks a minute.
+         */
+        Pace: {
+            /** Feed */
+            feed: number;
+            /** Handling */
+            handling: number;
+            /** Setup */
+            setup: number;
+        };
         /** PanelBody */
         PanelBody: {
             /** Stave Max */
@@ -2368,6 +2849,39 @@ export interface components {
             thickness: number;
             /** Width */
             width: number;
+        };
+        /** PassesBody */
+        PassesBody: {
+            /**
+             * Depth
+             * @default 254
+             */
+            depth: number;
+            /**
+             * Down
+             * @default
+             * @enum {string}
+             */
+            down: "" | "A" | "B";
+            /**
+             * Far End First
+             * @default false
+             */
+            far_end_first: boolean;
+            /**
+             * Machine
+             * @default jointer
+             * @enum {string}
+             */
+            machine: "jointer" | "planer";
+            /** Piece */
+            piece: string;
+            /**
+             * Press
+             * @default outfeed
+             * @enum {string}
+             */
+            press: "outfeed" | "infeed";
         };
         /** PatternBody */
         PatternBody: {
@@ -2480,6 +2994,49 @@ export interface components {
             x0: number;
             /** X1 */
             x1: number;
+        };
+        /** Planer */
+        Planer: {
+            /**
+             * @default {
+             *       "kind": "wheel",
+             *       "per_turn": 508
+             *     }
+             */
+            dial: components["schemas"]["Dial"];
+            /**
+             * Last Pass
+             * @default 127
+             */
+            last_pass: number;
+            /**
+             * @default {
+             *       "feed": 1560576,
+             *       "handling": 0.4,
+             *       "setup": 2
+             *     }
+             */
+            pace: components["schemas"]["Pace"];
+            /**
+             * Shortest
+             * @default 97536
+             */
+            shortest: number;
+            /**
+             * Thinnest
+             * @default 2032
+             */
+            thinnest: number;
+            /**
+             * Usual Pass
+             * @default 508
+             */
+            usual_pass: number;
+            /**
+             * Width
+             * @default 121920
+             */
+            width: number;
         };
         /** ProjectBody */
         ProjectBody: {
@@ -2878,6 +3435,42 @@ export interface components {
              */
             warp: components["schemas"]["WarpBody"];
         };
+        /** SchoolBody */
+        SchoolBody: {
+            /** By Hand */
+            by_hand: number;
+            /** Good For */
+            good_for: string;
+            /** Minutes */
+            minutes: number;
+            /** Not Here */
+            not_here: number;
+            /** Passes */
+            passes: number;
+            /** Rest */
+            rest: number;
+            /** School */
+            school: string;
+            /** Setups */
+            setups: number;
+            /** Spare */
+            spare: number;
+            /** Steps */
+            steps: string;
+            /** Title */
+            title: string;
+        };
+        /** SchoolsBody */
+        SchoolsBody: {
+            /** Advised */
+            advised: string;
+            /** Chosen */
+            chosen: string;
+            /** Schools */
+            schools: components["schemas"]["SchoolBody"][];
+            /** Why */
+            why: string;
+        };
         /** SeenBody */
         SeenBody: {
             /** Outline */
@@ -2886,6 +3479,31 @@ export interface components {
             ref: string;
             /** Shade */
             shade: number;
+        };
+        /** SetupBody */
+        SetupBody: {
+            /** Begins */
+            begins: number;
+            /** Day */
+            day: number;
+            /** Ends */
+            ends: number;
+            /** From Clock */
+            from_clock: number;
+            /** Machine */
+            machine: string;
+            /** Number */
+            number: number;
+            /** People */
+            people: number;
+            /** Set To */
+            set_to: string;
+            /** Setup */
+            setup: string;
+            /** Steps */
+            steps: string[];
+            /** To Clock */
+            to_clock: number;
         };
         /** SheetNeedBody */
         SheetNeedBody: {
@@ -3029,8 +3647,12 @@ export interface components {
         };
         /** StepBody */
         StepBody: {
+            /** After */
+            after: string[];
             /** Against */
             against: string;
+            /** Board */
+            board: string;
             /** Check */
             check: string;
             /** Dimension */
@@ -3041,24 +3663,58 @@ export interface components {
             done: boolean;
             /** Down */
             down: string;
+            /** First */
+            first: string;
+            /** Hold */
+            hold: number;
             /** Key */
             key: string;
+            /** Kind */
+            kind: string;
+            /** Leaves */
+            leaves: string;
             /** Machine */
             machine: string;
+            /** Minutes */
+            minutes: number;
             /** Obstacle */
             obstacle: string;
             /** Passes */
             passes: number[];
+            /** People */
+            people: number;
+            /** Piece */
+            piece: string;
             /** Pieces */
             pieces: string[];
+            /** Reading */
+            reading: number | null;
+            /** Readings */
+            readings: number[];
+            /** Ready */
+            ready: boolean;
+            /** Rests Until */
+            rests_until: string;
+            /** Set To */
+            set_to: string;
             /** Setting */
             setting: number;
+            /** Setup */
+            setup: string;
+            /** Size */
+            size: number[];
             /** Stock In */
             stock_in: number;
             /** Stock Out */
             stock_out: number;
-            /** Way Round */
-            way_round: string[];
+            /** Tolerance */
+            tolerance: number;
+            /** Turn Over */
+            turn_over: number;
+            /** Turns */
+            turns: string[];
+            /** Ways */
+            ways: components["schemas"]["WayBody"][];
             /** Why */
             why: string;
         };
@@ -3068,6 +3724,16 @@ export interface components {
             done: boolean;
             /** Key */
             key: string;
+            /**
+             * Minutes
+             * @default null
+             */
+            minutes: number | null;
+            /**
+             * Reading
+             * @default null
+             */
+            reading: number | null;
         };
         /**
          * StockEntryBody
@@ -3189,6 +3855,39 @@ export interface components {
             /** Said */
             said: string;
         };
+        /** TableSaw */
+        TableSaw: {
+            /**
+             * @default {
+             *       "kind": "scale",
+             *       "per_turn": 0
+             *     }
+             */
+            dial: components["schemas"]["Dial"];
+            /**
+             * Fence
+             * @default 195072
+             */
+            fence: number;
+            /**
+             * Narrowest
+             * @default 4064
+             */
+            narrowest: number;
+            /**
+             * @default {
+             *       "feed": 975360,
+             *       "handling": 0.4,
+             *       "setup": 4
+             *     }
+             */
+            pace: components["schemas"]["Pace"];
+            /**
+             * Tallest
+             * @default 24384
+             */
+            tallest: number;
+        };
         /** ThoughtBody */
         ThoughtBody: {
             /** About */
@@ -3302,6 +4001,22 @@ export interface components {
              */
             places: number[];
         };
+        /** VerdictBody */
+        VerdictBody: {
+            /** Passes */
+            passes: number[];
+            /** Says */
+            says: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "done" | "go on" | "stop";
+            /** Turns */
+            turns: string[];
+            /** Ways */
+            ways: string[];
+        };
         /** VersionBody */
         VersionBody: {
             /** Version */
@@ -3322,6 +4037,32 @@ export interface components {
             /** Words */
             words: components["schemas"]["WordsBody"][];
         };
+        /**
+         * Waits
+         * @description Minutes that pass with nobody at work: glue in clamps, glue before it is machined, sawn or milled wood on stickers.
+         */
+        Waits: {
+            /**
+             * Clamped
+             * @default 60
+             */
+            clamped: number;
+            /**
+             * Glue
+             * @default 720
+             */
+            glue: number;
+            /**
+             * Resawn
+             * @default 1440
+             */
+            resawn: number;
+            /**
+             * Rested
+             * @default 4320
+             */
+            rested: number;
+        };
         /** WarpBody */
         WarpBody: {
             /**
@@ -3339,6 +4080,47 @@ export interface components {
              * @default 0
              */
             twist: number;
+        };
+        /** WatchedBody */
+        WatchedBody: {
+            /** Down */
+            down: string;
+            /** Enough */
+            enough: number;
+            /** Frames */
+            frames: components["schemas"]["FrameBody"][];
+            /** Length */
+            length: number;
+            /** Piece */
+            piece: string;
+            /** Says */
+            says: string;
+            /** Width */
+            width: number;
+        };
+        /** WayBody */
+        WayBody: {
+            /** Costs */
+            costs: string;
+            /** Danger */
+            danger: string;
+            /** Do */
+            do: string;
+            /** Machine */
+            machine: string;
+        };
+        /** WhereBody */
+        WhereBody: {
+            /** Board */
+            board: string;
+            /** Mark */
+            mark: string;
+            /** Name */
+            name: string;
+            /** Piece */
+            piece: string;
+            /** Place */
+            place: string;
         };
         /** WoodBody */
         WoodBody: {
@@ -4068,6 +4850,155 @@ export interface operations {
             };
         };
     };
+    days_get_days_layouts__int_layout__days_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DaysBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    days_ask_for_days_layouts__int_layout__days_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskDays"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DaysBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    days_get_calendar_layouts__int_layout__days_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     plan_bench_hold_layouts__int_layout__holds_put: {
         parameters: {
             query?: never;
@@ -4227,6 +5158,50 @@ export interface operations {
             };
         };
     };
+    mill_see_passes_layouts__int_layout__passes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WatchedBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     layout_get_plan_dxf_layouts__int_layout__plan_dxf_get: {
         parameters: {
             query?: never;
@@ -4341,6 +5316,50 @@ export interface operations {
             };
         };
     };
+    mill_read_layouts__int_layout__reading_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasuredBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VerdictBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     layout_get_reasons_layouts__int_layout__reasons_get: {
         parameters: {
             query?: never;
@@ -4363,6 +5382,91 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    mill_get_route_cards_layouts__int_layout__routes_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    days_get_setting_sheets_layouts__int_layout__settings_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5765,6 +6869,90 @@ export interface operations {
             };
         };
     };
+    mill_get_settings_projects__int_project__milling_settings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MillingSettings"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    mill_set_settings_projects__int_project__milling_settings_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MillingSettings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MillingSettings"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     parts_get_needs_projects__int_project__needs_get: {
         parameters: {
             query?: {
@@ -6340,6 +7528,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ScanBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    mill_get_schools_projects__int_project__schools_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolsBody"];
                 };
             };
             /** @description Not Found */

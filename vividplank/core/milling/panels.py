@@ -55,6 +55,7 @@ def panel(planner: Planner, part: Part, n: int, staves: Sequence[Stave]) -> None
                     "two edges held to the light: closed at the ends, a hair hollow in the middle at most",
                     "by hand, plane the two edges folded together; a joint left hollow by a hair needs one clamp less",
                     setup=f"jointer {light}",
+                    marks=(stave.name,),
                     after=(stock.last,),
                     tolerance=planner.step,
                 ),

@@ -35,7 +35,8 @@ class Step:
     """What is done, and everything one needs to know to do it. Lengths in ticks; texts in the job's unit.
 
     `passes` holds the depth of each pass, `stock_in` and `stock_out` the dimension the step changes
-    (its name in `dimension`). `size` is the length, width and thickness that come in. `first` is the end that leads.
+    (its name in `dimension`). `size` is the length, width and thickness that come in, `marks` the
+    pieces a last cut frees, as they are written on the wood. `first` is the end that leads.
     `obstacle` says what the usual machine cannot take, `ways` what to do then; the step is then at the first way's machine.
     `setup` names what the machine is set to: steps of one setup follow each other without touching it. It can be begun when
     all of `after` are done and their `hold`, in minutes, has passed. `spare` is the thickness left over when a face is flat.
@@ -56,6 +57,7 @@ class Step:
     obstacle: str = ""
     ways: tuple[Way, ...] = ()
     pieces: tuple[str, ...] = ()
+    marks: tuple[str, ...] = ()
     board: str = ""
     piece: str = ""
     size: tuple[int, int, int] = (0, 0, 0)

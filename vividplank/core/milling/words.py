@@ -1,0 +1,35 @@
+"""Settings and figures of a step in words, the same on screen and on paper."""
+
+from vividplank.core.measure import System, show
+from vividplank.core.milling.step import Step
+
+
+def setting_name(first: Step, system: System) -> str:
+    """What a machine is set to for a step, in words: "fence at 3 in", "13/16 in", "passes of 1/64 in"."""
+    if first.machine == "jointer":
+        return f"passes of {show(int(first.setup.split()[-1]), system, unit=True)}"
+    if not first.setting or first.setup.split()[-1] in ("rough", "freehand", "square", "fit"):
+        return {"rough": "rough crosscuts to the marks", "freehand": "freehand to the line", "square": "square ends",
+                "fit": "cut to the work"}.get(first.setup.split()[-1], first.machine)
+    word = {"table saw": "fence at ", "crosscut saw": "stop at ", "bandsaw": "fence at "}.get(first.machine, "")
+    return word + show(first.setting, system, unit=True)
+
+
+def figures(step: Step, system: System) -> str:
+    """Setting, passes and readings in one line."""
+    found = []
+    if step.setting:
+        found.append(f"set to {show(step.setting, system, unit=True)}")
+    if step.passes:
+        found.append(f"{len(step.passes)} pass{'es' if len(step.passes) > 1 else ''}")
+    if step.readings:
+        found.append("readings " + ", ".join(show(r, system) for r in step.readings))
+    if step.hold:
+        found.append(f"then {_hours(step.hold)} before it is touched again")
+    return "; ".join(found) or "to the marks"
+
+
+def _hours(minutes: int) -> str:
+    if minutes >= 2 * 1440:
+        return f"{minutes // 1440} days"
+    return f"{minutes / 60:g} hours" if minutes >= 60 else f"{minutes} minutes"
