@@ -32,6 +32,9 @@ class Caliper(Protocol):
     def thickness(self, board: Board, x: int, y: int) -> int:
         """At a place of the board; NoReading when the jaws slipped."""
 
+    def piece(self, board: Board, foretold: int) -> int:
+        """A piece of that board just off a machine; a simulated one is about as thick as it was foretold."""
+
 
 class MoistureMeter(Protocol):
     """Reads moisture between two pins."""

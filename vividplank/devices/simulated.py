@@ -37,8 +37,14 @@ class SimulatedCaliper(_Simulated):
     def thickness(self, board: Board, x: int, y: int) -> int:
         random = self._next(board, "The jaws slipped off the wood. Read again.")
         low, high = self.truth(board).heights(x, y)
+        return self._shown(high - low, random)
+
+    def piece(self, board: Board, foretold: int) -> int:
+        return self._shown(foretold, self._next(board, "The jaws slipped off the wood. Read again."))
+
+    def _shown(self, thickness: float, random: Random) -> int:
         step = INCH / 2000
-        return round(round((high - low + random.gauss(0, self.noise)) / step) * step)
+        return round(round((thickness + random.gauss(0, self.noise)) / step) * step)
 
 
 class SimulatedMoistureMeter(_Simulated):

@@ -25,7 +25,7 @@ area = APIBlueprint("bench", __name__, url_prefix="/api", abp_responses={404: Tr
 @area.get("/instruments", responses={200: OfferList})
 def list_instruments() -> Response:
     def offers(kind: InstrumentKind) -> list[Offer]:
-        return [Offer(name=name, says=says) for name, says in _bench().offered(kind).items()]
+        return [Offer(name=name, says=says) for name, says in instruments().offered(kind).items()]
 
     return answer.body(
         OfferList(caliper=offers("caliper"), moisture=offers("moisture"), metal=offers("metal"), scanner=offers("scanner"))
@@ -36,7 +36,7 @@ def list_instruments() -> Response:
 def read_thickness(path: ProjectPath, body: ReadAt) -> Response:
     project = _project(path.project)
     board = check_board(board_of(body.board), "$.board")
-    caliper = _bench().caliper(_connected(project, "caliper"))
+    caliper = instruments().caliper(connected(project, "caliper"))
     try:
         found = caliper.thickness(board, body.x, body.y)
     except NoReading as problem:
@@ -48,7 +48,7 @@ def read_thickness(path: ProjectPath, body: ReadAt) -> Response:
 def read_moisture(path: ProjectPath, body: ReadAt) -> Response:
     project = _project(path.project)
     board = check_board(board_of(body.board), "$.board")
-    meter = _bench().moisture_meter(_connected(project, "moisture"))
+    meter = instruments().moisture_meter(connected(project, "moisture"))
     try:
         found = meter.percent(board, body.x, body.y)
     except NoReading as problem:
@@ -61,7 +61,7 @@ def sweep(path: ProjectPath, body: BoardAlone) -> Response:
     """The board searched for metal along both faces."""
     project = _project(path.project)
     board = check_board(board_of(body.board), "$.board")
-    found = _bench().metal_detector(_connected(project, "metal")).sweep(board)
+    found = instruments().metal_detector(connected(project, "metal")).sweep(board)
     places = " and ".join(f"{show(x, project.system, unit=True)} along" for x, _ in found)
     said = f"It beeps at {places}." if found else "Nothing beeped. A detector may pass over a nail: look, too."
     return answer.body(SweepBody(places=[list(p) for p in found], said=said))
@@ -72,7 +72,7 @@ def scan(path: ProjectPath, body: BoardAlone) -> Response:
     """Both faces scanned: the surface with its noise taken out."""
     project = _project(path.project)
     board = check_board(board_of(body.board), "$.board")
-    scanner = _bench().scanner(_connected(project, "scanner"))
+    scanner = instruments().scanner(connected(project, "scanner"))
     try:
         found = scanned(board, scanner.scan(board))
     except NoReading as problem:
@@ -92,7 +92,8 @@ def scan(path: ProjectPath, body: BoardAlone) -> Response:
     )
 
 
-def _bench() -> Bench:
+def instruments() -> Bench:
+    """Those this application was made with."""
     found: Bench = current_app.extensions["bench"]
     return found
 
@@ -102,9 +103,10 @@ def _project(pk: int) -> Project:
         return projects.load(opened, pk)
 
 
-def _connected(project: Project, kind: InstrumentKind) -> str:
+def connected(project: Project, kind: InstrumentKind) -> str:
+    """The name of the instrument of a kind that the project's shop has connected; a Refusal where there is none."""
     name: str = getattr(project.job.shop.instruments, kind)
-    if name not in _bench().offered(kind):
+    if name not in instruments().offered(kind):
         raise Refusal(f"$.shop.instruments.{kind}", "is not connected; choose one in the shop's settings, or type the figure")
     return name
 

@@ -8,6 +8,7 @@ from flask_openapi3 import APIBlueprint
 
 from vividplank.core.exchange import Refusal
 from vividplank.core.exchange.route_pdf import route_cards
+from vividplank.core.instruments import NoReading
 from vividplank.core.job import Job
 from vividplank.core.layout.plan import Plan
 from vividplank.core.measure import System
@@ -27,7 +28,9 @@ from vividplank.store.database import session
 from vividplank.store.layouts import Taken
 from vividplank.store.milling import Done
 from vividplank.web import answer
+from vividplank.web.bench import connected, instruments
 from vividplank.web.milling_schemas import (
+    CaliperBody,
     FrameBody,
     MeasuredBody,
     MillingBody,
@@ -152,6 +155,24 @@ def read(path: LayoutPath, body: MeasuredBody) -> Response:
         state=verdict.state, says=verdict.says, passes=list(verdict.passes),
         turns=[dial.says(p, layout.job.unit) for p in verdict.passes], ways=list(verdict.ways),
     ))
+
+
+@area.post("/layouts/<int:layout>/caliper", responses={200: CaliperBody})
+def take_reading(path: LayoutPath, body: MeasuredBody) -> Response:
+    """The connected caliper on a piece at a step, where `reading` is what the passes so far should have left."""
+    with session() as opened:
+        layout, plan = layouts.with_plan(opened, path.layout)
+        project = projects.load(opened, layout.project)
+        how = kept.of_project(opened, layout.project, layout.job)
+    step = _steps(layout.job, plan, how).get(body.key)
+    if step is None:
+        raise Refusal("$.key", f"expected a step of this plan, not {body.key}")
+    board = layout.job.board(step.board)
+    try:
+        found = instruments().caliper(connected(project, "caliper")).piece(board, body.reading)
+        return answer.body(CaliperBody(reading=found, trouble=""))
+    except NoReading as slipped:
+        return answer.body(CaliperBody(reading=None, trouble=str(slipped)))
 
 
 @area.post("/layouts/<int:layout>/passes", responses={200: WatchedBody})

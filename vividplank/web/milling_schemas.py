@@ -112,6 +112,11 @@ class MeasuredBody(Body):
     reading: Ticks
 
 
+class CaliperBody(Body):
+    reading: Ticks | None
+    trouble: str
+
+
 class VerdictBody(Body):
     state: Literal["done", "go on", "stop"]
     says: str

@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { Refused } from "./refused";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -29,16 +30,7 @@ export interface Edit {
   measures?: Measure[];
 }
 
-/** A refusal of the server, in its own sentence. */
-export class Refused extends Error {
-  constructor(
-    readonly status: number,
-    readonly what: string,
-    readonly where = "",
-  ) {
-    super(where && where !== "$" ? `${what} (${where})` : what);
-  }
-}
+export { Refused };
 
 export const api = createClient<paths>({ baseUrl: window.location.origin });
 

@@ -1,34 +1,106 @@
-import { useQuery, useQueryClient } from "@tanstack/vue-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/vue-query";
 import { ElMessage } from "element-plus";
-import { computed, type Ref } from "vue";
+import { computed, onBeforeUnmount, onMounted, type Ref } from "vue";
+import { marked } from "../stages/mill/run";
 import { api, type Schemas } from "./client";
+import { hold, outOfReach, send, unsent, type Tap } from "./taps";
 
 export type Milling = Schemas["MillingBody"];
+/** With everything that has a usual value filled in, as the server answers it. */
+type Whole<T> = { [K in keyof T]-?: T[K] extends object ? Whole<NonNullable<T[K]>> : NonNullable<T[K]> };
+export type Settings = Whole<Schemas["MillingSettings"]["milling"]>;
 
-/** The steps of the standing plan, and ticking them off. */
+const put = async (tap: Tap): Promise<void> => {
+  const { layout, ...body } = tap;
+  await api.PUT("/api/layouts/{layout}/steps", { params: { path: { layout } }, body });
+};
+
+/** The steps of the standing plan, and ticking them off; out of reach of the server ticks are kept and sent later. */
 export function useMilling(pk: Ref<number>) {
   const client = useQueryClient();
   const key = computed(() => ["milling", pk.value]);
   const query = useQuery({
     queryKey: key,
-    queryFn: async () =>
-      (await api.GET("/api/projects/{project}/milling", { params: { path: { project: pk.value } } })).data!,
+    queryFn: async () => (await api.GET("/api/projects/{project}/milling", { params: { path: { project: pk.value } } })).data!,
     enabled: computed(() => Number.isFinite(pk.value)),
+    networkMode: "always",
   });
 
-  async function mark(stepKey: string, done: boolean): Promise<void> {
+  async function mark(stepKey: string, done: boolean, taken: { reading?: number | null; minutes?: number | null } = {}): Promise<void> {
     const now = query.data.value;
     if (!now) return;
-    client.setQueryData<Milling>(key.value, {
-      ...now,
-      routes: now.routes.map((r) => ({ ...r, steps: r.steps.map((s) => (s.key === stepKey ? { ...s, done } : s)) })),
-    });
+    const all = marked(now.routes.flatMap((r) => r.steps), stepKey, done);
+    const by = new Map(all.map((s) => [s.key, s]));
+    client.setQueryData<Milling>(key.value, { ...now, routes: now.routes.map((r) => ({ ...r, steps: r.steps.map((s) => by.get(s.key)!) })) });
+    const tap: Tap = { layout: now.layout, key: stepKey, done, reading: taken.reading ?? null, minutes: taken.minutes ?? null };
     try {
-      await api.PUT("/api/layouts/{layout}/steps", { params: { path: { layout: now.layout } }, body: { key: stepKey, done } });
+      if (unsent.value.length) throw new TypeError("others are waiting before it");
+      await put(tap);
+      await client.invalidateQueries({ queryKey: key.value });
     } catch (problem) {
+      if (outOfReach(problem)) {
+        hold(tap);
+        void flush();
+        return;
+      }
       ElMessage({ type: "error", message: `Not kept: ${problem instanceof Error ? problem.message : problem}`, duration: 8000 });
       await client.invalidateQueries({ queryKey: key.value });
     }
   }
+
+  async function flush(): Promise<void> {
+    const sent = await send(put, (tap, why) => ElMessage({ type: "error", message: `${tap.key} was not kept: ${why}`, duration: 8000 }));
+    if (sent) await client.invalidateQueries({ queryKey: key.value });
+  }
+  let timer = 0;
+  onMounted(() => {
+    void flush();
+    window.addEventListener("online", flush);
+    timer = window.setInterval(() => unsent.value.length && void flush(), 3000);
+  });
+  onBeforeUnmount(() => {
+    window.removeEventListener("online", flush);
+    window.clearInterval(timer);
+  });
   return { ...query, mark };
+}
+
+/** How this shop mills. */
+export function useSettings(pk: Ref<number>) {
+  const client = useQueryClient();
+  const path = computed(() => ({ params: { path: { project: pk.value } } }));
+  const query = useQuery({
+    queryKey: computed(() => ["milling-settings", pk.value]),
+    queryFn: async () => (await api.GET("/api/projects/{project}/milling-settings", path.value)).data!.milling as Settings,
+    enabled: computed(() => Number.isFinite(pk.value)),
+  });
+  const change = useMutation({
+    mutationFn: async (milling: Settings) => (await api.PUT("/api/projects/{project}/milling-settings", { ...path.value, body: { milling } })).data!.milling as Settings,
+    onSuccess: async (milling) => {
+      client.setQueryData(["milling-settings", pk.value], milling);
+      for (const name of ["milling", "schools", "days"]) await client.invalidateQueries({ queryKey: [name] });
+    },
+    onError: (problem) => {
+      ElMessage({ type: "error", message: problem instanceof Error ? problem.message : String(problem), duration: 8000 });
+      void client.invalidateQueries({ queryKey: ["milling-settings", pk.value] });
+    },
+  });
+  return { settings: query.data, change: change.mutateAsync };
+}
+
+/** The shop's days of a layout; asked again while they are planned. */
+export function useDays(layout: Ref<number | undefined>) {
+  const client = useQueryClient();
+  const key = computed(() => ["days", layout.value]);
+  const query = useQuery({
+    queryKey: key,
+    queryFn: async () => (await api.GET("/api/layouts/{layout}/days", { params: { path: { layout: layout.value! } } })).data!,
+    enabled: computed(() => layout.value !== undefined),
+    refetchInterval: (q) => (q.state.data?.state === "asked" ? 500 : false),
+  });
+  async function plan(begins: string, on_day: Record<string, number> = {}): Promise<void> {
+    const { data } = await api.POST("/api/layouts/{layout}/days", { params: { path: { layout: layout.value! } }, body: { begins, on_day } });
+    client.setQueryData(key.value, data);
+  }
+  return { days: query.data, plan };
 }

@@ -186,6 +186,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{layout}/caliper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The connected caliper on a piece at a step, where `reading` is what the passes so far should have left. */
+        post: operations["mill_take_reading_layouts__int_layout__caliper_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{layout}/chalk": {
         parameters: {
             query?: never;
@@ -1475,6 +1492,13 @@ export interface components {
             marks: components["schemas"]["ChalkMarkBody"][];
             /** Offcuts */
             offcuts: components["schemas"]["OffcutBody"][];
+        };
+        /** CaliperBody */
+        CaliperBody: {
+            /** Reading */
+            reading: number | null;
+            /** Trouble */
+            trouble: string;
         };
         /** CarriedBody */
         CarriedBody: {
@@ -4754,6 +4778,50 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    mill_take_reading_layouts__int_layout__caliper_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasuredBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaliperBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,7 +1,7 @@
 /** Small things made for tests, in inches, and a component drawn to text. */
 import { createSSRApp, h, type Component } from "vue";
 import { renderToString } from "vue/server-renderer";
-import type { Board, Part } from "../api/client";
+import type { Board, Part, Step } from "../api/client";
 import { plainPart } from "../api/parts";
 import { plainBoard, plainStation } from "../board/make";
 
@@ -17,6 +17,17 @@ export function aBoard(values: Partial<Board> = {}): Board {
     stations: [plainStation(0, 0, 6 * IN, IN), plainStation(60 * IN, 0, 5 * IN, IN)],
     ...values,
   });
+}
+
+/** A step that nothing is known of but its key, "O1.1/thickness", and what is said. */
+export function aStep(key: string, values: Partial<Step> = {}): Step {
+  const [piece, kind] = key.split("/");
+  return {
+    key, kind: kind ?? piece!, machine: "planer", board: "O1", piece: piece!, do: "", down: "", against: "", first: "", setting: 0, set_to: "",
+    dimension: "thickness", passes: [], turns: [], readings: [], stock_in: 0, stock_out: 0, tolerance: 127, turn_over: 0, size: [0, 0, 0],
+    leaves: "", check: "", why: "", obstacle: "", ways: [], pieces: [], setup: "", after: [], hold: 0, minutes: 1, people: 1, done: false,
+    reading: null, ready: false, rests_until: "", ...values,
+  };
 }
 
 export function aPart(values: Partial<Part> = {}): Part {

@@ -8,6 +8,7 @@ from collections import Counter, defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from math import ceil
+from random import Random
 
 from vividplank.core.milling.machines import Machines
 from vividplank.core.milling.pace import setup_minutes
@@ -103,13 +104,29 @@ class Batch:
 
     @property
     def people(self) -> int:
-        return max(s.people for s in self.steps)
+        return max((s.people for s in self.steps), default=1)
 
 
-def gather(steps: Sequence[Step]) -> list[Batch]:
-    """Batches in an order in which each can be done: always the setting of which the most steps are ready, the rest waiting
-    for as little as possible. A step may follow another of its own batch.
+def gather(steps: Sequence[Step], tries: int = 0) -> list[Batch]:
+    """Batches in an order in which each can be done, with as few makings of settings as were found.
+
+    Always the setting of which the largest share of what is left is ready; then `tries` times with some chance in it (by
+    default the more the fewer steps there are), the best of them. A step may follow another of its own batch.
     """
+    best = _gathered(steps, None)
+    rng = Random(1)
+    for _ in range(tries or min(300, 60_000 // (len(steps) + 1))):
+        found = _gathered(steps, rng)
+        if _makings(found) < _makings(best):
+            best = found
+    return best
+
+
+def _makings(batches: Sequence[Batch]) -> tuple[int, int]:
+    return sum(b.machine in SET for b in batches), len(batches)
+
+
+def _gathered(steps: Sequence[Step], rng: Random | None) -> list[Batch]:
     left: dict[str, Step] = {s.key: s for s in steps}
     members: defaultdict[tuple[str, str], list[Step]] = defaultdict(list)
     for s in steps:
@@ -120,20 +137,25 @@ def gather(steps: Sequence[Step]) -> list[Batch]:
         best: tuple[tuple[float, int, int], tuple[str, str], list[Step]] | None = None
         for n, (place, listed) in enumerate(members.items()):
             ready = _ready(listed, left)
-            waiting = sum(s.key in left for s in listed)
             if not ready:
                 continue
             # All that is left of a setting first; then the largest share of one; a rest that must run is begun early.
-            resting = any(s.hold for s in ready)
-            rank = (len(ready) / waiting + (0.5 if resting else 0.0), len(ready), -n)
+            share = len(ready) / len(listed)
+            chance = rng.random() if rng and share < 1 else 0.0
+            resting = any(s.hold for s in ready) and share == 1
+            rank = (share + chance + (0.5 if resting else 0.0) + (1.0 if share == 1 else 0.0), len(ready), -n)
             if best is None or rank > best[0]:
                 best = rank, place, ready
         assert best, "steps wait for one another in a ring"
         _, place, ready = best
         made[place] += 1
         found.append(Batch(*place, made[place], tuple(ready)))
+        gone = {s.key for s in ready}
         for s in ready:
             del left[s.key]
+        members[place] = [s for s in members[place] if s.key not in gone]
+        if not members[place]:
+            del members[place]
     return found
 
 

@@ -26,6 +26,8 @@ from vividplank.core.milling.step import Step
 #: Minutes that one setting weighs against the end of the work, beyond the time it takes.
 _SETTING = 15
 _DAY = 1440
+#: More than all steps can add up to for being done at a later making of their setting.
+_TIE = 100_000
 _SQUARE_FOOT = (12 * TICKS_PER_INCH) ** 2
 
 
@@ -38,7 +40,7 @@ def plan_days(
     """
     if not steps:
         return Days((), 0, 0, 0, 0, True)
-    batches = gather(steps)
+    batches = _once_more(gather(steps))
     model = _Model(batches, milling, on_day or {})
     starts, proved = model.solve(seconds, workers)
     setups = tuple(sorted(
@@ -51,6 +53,25 @@ def plan_days(
         setups, max(s.ends for s in setups), changes(by_key[k] for s in setups for k in s.steps), distinct_setups(steps),
         changes(steps), proved,
     )
+
+
+def _once_more(batches: list[Batch]) -> list[Batch]:
+    """One more making, empty at first, of every setting at which something is done that waits for a glue-up or a rest: it may
+    be worth setting the machine again for it rather than letting all the others wait.
+    """
+    made = {(b.machine, b.setup): b.number for b in batches}
+    steps = {s.key: s for b in batches for s in b.steps}
+    late: set[str] = set()
+    for key in (s.key for b in batches for s in b.steps):
+        step = steps[key]
+        if any(k in steps and (k in late or steps[k].hold) for k in step.after):
+            late.add(key)
+    extra = []
+    for (machine, setup), number in made.items():
+        listed = [s for b in batches if (b.machine, b.setup) == (machine, setup) for s in b.steps]
+        if number == 1 and any(s.key in late for s in listed) and not all(s.key in late for s in listed):
+            extra.append(Batch(machine, setup, number + 1, ()))
+    return batches + extra
 
 
 class _Model:
@@ -80,7 +101,7 @@ class _Model:
 
     def _horizon(self, on_day: Mapping[str, int]) -> int:
         work = sum(b.minutes(self.milling.machines) for b in self.batches)
-        holds = sum(max(s.hold for s in b.steps) for b in self.batches)
+        holds = sum(max((s.hold for s in b.steps), default=0) for b in self.batches)
         days = holds // _DAY + max(on_day.values(), default=0) + 4
         nights = sum(1 for b in self.batches if any(s.hold for s in b.steps))
         return int(work + (days + nights) * self.hours.minutes)
@@ -120,7 +141,7 @@ class _Model:
             self.used.append(used)
             if b.machine in SET:
                 by_machine[b.machine].append(interval)
-            people.append((interval, min(b.people, self.hours.people)))
+            people.append((interval, min(max(self.batches[k].people for k in ns), self.hours.people)))
         for ns in self.places.values():
             for key in sorted({s.key for n in ns for s in self.batches[n].steps}) if len(ns) > 1 else ():
                 m.add_exactly_one(self.there[key, n] for n in ns)
@@ -132,7 +153,9 @@ class _Model:
         last = m.new_int_var(0, self.horizon, "last")
         m.add_max_equality(last, self.end)
         setups = sum(u for n, u in enumerate(self.used) if self.batches[n].machine in SET)
-        m.minimize(last + _SETTING * setups)
+        # Of equal orders the one that does each step at the first making of its setting.
+        later = sum(lit * self.batches[n].number for (_, n), lit in self.there.items())
+        m.minimize(_TIE * (last + _SETTING * setups) + later)
 
     def _makings(self, n: int) -> list[int]:
         """All batches of one setting."""
@@ -211,6 +234,8 @@ class _Model:
             raise CannotStand(f"there is no setting called {name} in this work")
         n = ns[0]
         self.pinned.append((name, n, day))
+        if len(self._makings(n)) > 1:  # what is held to a day is not made empty to get round it
+            self.model.add_bool_or([lit for (_, k), lit in self.there.items() if k == n])
         self.model.add(self.start[n] >= day * self.hours.minutes)
         self.model.add(self.start[n] < (day + 1) * self.hours.minutes)
 
@@ -248,6 +273,10 @@ class _Model:
         ends: dict[str, int] = {}
         at = 0
         for n, b in enumerate(self.batches):
+            if not b.steps:
+                starts.append(at)
+                self.model.add_hint(self.used[n], 0)
+                continue
             for s in b.steps:
                 for key in s.after:
                     if key in ends and self.greedy[key] != n:

@@ -2,15 +2,16 @@
 /** Figures with one thumb: whole ones, a point, and fractions that add up. */
 import { isMetric, type System } from "../../measure";
 
-const props = defineProps<{ system: System }>();
+const props = defineProps<{ system: System; fine?: boolean }>();
 const emit = defineEmits<{ press: [string] }>();
 const FRACTIONS: [string, string][] = [["/8", "½"], ["/4", "¼"], ["/2", "⅛"], ["/1", "1⁄16"]];
-const fractions = isMetric(props.system) ? [] : FRACTIONS;
+const FINE: [string, string][] = [["/0.5", "1⁄32"], ["/0.25", "1⁄64"]];
+const fractions = isMetric(props.system) ? [] : props.fine ? [...FRACTIONS, ...FINE] : FRACTIONS;
 </script>
 
 <template>
   <div class="pad">
-    <div v-if="fractions.length" class="fractions">
+    <div v-if="fractions.length" class="fractions" :style="{ gridTemplateColumns: `repeat(${fractions.length}, 1fr)` }">
       <button v-for="[key, word] in fractions" :key="key" class="key fraction" :aria-label="`add ${word}`" @click="emit('press', key)">{{ word }}</button>
     </div>
     <div class="figures">
@@ -33,7 +34,6 @@ const fractions = isMetric(props.system) ? [] : FRACTIONS;
 }
 .fractions {
   display: grid;
-  grid-template-columns: repeat(4, 1fr);
   gap: 6px;
 }
 .key {

@@ -36,7 +36,7 @@ const drawn = (b: (typeof boards.value)[number]) => b.marks.filter((m) => m.done
 
 async function tick(key: string, done: boolean): Promise<void> {
   await told(async () => {
-    await api.PUT("/api/layouts/{layout}/steps", { params: { path: { layout: data.value!.layout } }, body: { key, done } });
+    await api.PUT("/api/layouts/{layout}/steps", { params: { path: { layout: data.value!.layout } }, body: { key, done, reading: null, minutes: null } });
     await client.invalidateQueries({ queryKey: ["chalk", standing.value?.pk] });
   });
 }

@@ -1,32 +1,58 @@
 <script setup lang="ts">
 /** At the machine: one step filling the screen, read from two metres, worked with one hand, a pedal or the space bar. */
 import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
+import { api, type Step } from "../../api/client";
 import { useLayout } from "../../api/layout";
-import { useMilling } from "../../api/milling";
+import { useDays, useMilling, useSettings } from "../../api/milling";
 import { useProject } from "../../api/project";
+import { unsent } from "../../api/taps";
 import BoardDrawing from "../../board/BoardDrawing.vue";
 import type { Plan } from "../../board/geometry";
 import Fig from "../../controls/Fig.vue";
 import { inField } from "../../controls/keys";
-import StepFigures from "./StepFigures.vue";
+import Len from "../../controls/Len.vue";
+import { told } from "../../controls/told";
+import ReadingPad from "./ReadingPad.vue";
+import { asksReading, begin, foretold, inOrder, judged, nextReady, passesOf, phase, sameSetting, tapped, type Run } from "./run";
+import WaysNote from "./WaysNote.vue";
 
 const { pk, project } = useProject();
 const { data, error, mark } = useMilling(pk);
-const steps = computed(() => data.value?.routes.flatMap((r) => r.steps) ?? []);
-const at = ref(-1);
-const understood = ref(new Set<string>());
+const { days } = useDays(computed(() => data.value?.layout));
+const { settings, change } = useSettings(pk);
+const steps = computed(() => inOrder(data.value?.routes.flatMap((r) => r.steps) ?? [], days.value?.setups ?? []));
+const key = ref("");
+const at = computed(() => steps.value.findIndex((s) => s.key === key.value));
+const step = computed<Step | undefined>(() => steps.value[at.value]);
+const run = ref<Run>();
 watch(steps, (now) => {
-  if (at.value < 0 && now.length) {
-    const first = now.findIndex((s) => !s.done);
-    at.value = first < 0 ? now.length - 1 : first;
-  }
+  if (now.length && !now.some((s) => s.key === key.value)) show(now[Math.max(0, nextReady(now, 0))]!);
 }, { immediate: true });
-const step = computed(() => steps.value[at.value]);
-const cautions = computed(() => (step.value && !understood.value.has(step.value.machine) ? data.value?.cautions[step.value.machine] : undefined));
-const allDone = computed(() => steps.value.length > 0 && steps.value.every((s) => s.done));
 
-/** The board of this step with what is chalked on the piece in hand: "O1.2a/ends" is about the second segment of O1. */
+function show(next: Step): void {
+  key.value = next.key;
+  run.value = begin(next, Date.now());
+}
+const stage = computed(() => (step.value && run.value ? phase(step.value, run.value) : "done"));
+const now = computed(() => (step.value && run.value ? passesOf(step.value, run.value) : { passes: [], turns: [] }));
+const left = computed(() => Math.max(0, now.value.passes.length - (run.value?.taken ?? 0)));
+const following = computed(() => sameSetting(steps.value, at.value));
+const allDone = computed(() => steps.value.length > 0 && steps.value.every((s) => s.done));
+const next = computed(() => (step.value?.dimension === "thickness" && run.value ? foretold(step.value, { ...run.value, taken: run.value.taken + 1 }) : 0));
+
+/** Cautions are shown before a machine's first step of the day. */
+const day = new Date().toDateString();
+const understood = ref(new Set<string>(JSON.parse(localStorage.getItem(`understood ${day}`) ?? "[]") as string[]));
+const cautions = computed(() => (step.value && !understood.value.has(step.value.machine) ? data.value?.cautions[step.value.machine] : undefined));
+function understand(): void {
+  understood.value = new Set([...understood.value, step.value!.machine]);
+  localStorage.setItem(`understood ${day}`, JSON.stringify([...understood.value]));
+}
+
+/** The board of this step with what is chalked on the piece in hand: "O1.2a/length-BR" is about the second segment of O1. */
 const { data: layout } = useLayout(pk);
+const width = ref(window.innerWidth);
+const resized = () => (width.value = window.innerWidth);
 const picture = computed(() => {
   const piece = step.value?.key.split("/")[0] ?? "";
   const board = layout.value?.standing?.boards.find((b) => piece === b.id || piece.startsWith(`${b.id}.`));
@@ -34,28 +60,50 @@ const picture = computed(() => {
   const segments = [...(plan?.boards.find((b) => b.board === board?.id)?.segments ?? [])].sort((a, b) => a.x0 - b.x0);
   if (!board) return null;
   const n = parseInt(piece.slice(board.id.length + 1), 10);
-  return {
-    board,
-    segments: Number.isNaN(n) ? segments : segments.slice(n - 1, n),
-    scale: Math.min(12, (width.value - 60) / (board.length / 8128)),
-  };
+  const face: "A" | "B" = step.value?.down.includes("face A") ? "B" : "A";
+  return { board, face, segments: Number.isNaN(n) ? segments : segments.slice(n - 1, n), scale: Math.min(9, (width.value - 60) / (board.length / 8128)) };
 });
-const width = ref(window.innerWidth);
-const resized = () => (width.value = window.innerWidth);
 
+function finish(): void {
+  const was = step.value!;
+  const minutes = run.value ? (Date.now() - run.value.began) / 60_000 : null;
+  void mark(was.key, true, { reading: run.value?.reading ?? null, minutes: minutes !== null && minutes > 0.05 ? Math.round(minutes * 100) / 100 : null });
+  const list = steps.value.map((s) => (s.key === was.key ? { ...s, ready: false } : s));
+  const place = nextReady(list, at.value + 1);
+  show(steps.value[place < 0 ? Math.min(at.value + 1, steps.value.length - 1) : place]!);
+}
+/** The one button: understood, a pass taken, or the step done. */
 function forward(): void {
-  if (!step.value) return;
-  if (cautions.value) {
-    understood.value = new Set([...understood.value, step.value.machine]);
-    return;
-  }
-  void mark(step.value.key, true);
-  if (at.value < steps.value.length - 1) at.value++;
+  if (!step.value || !run.value) return;
+  if (cautions.value) understand();
+  else if (step.value.done) go(1);
+  else if (stage.value === "pass") {
+    run.value = tapped(run.value);
+    if (phase(step.value, run.value) === "done") finish();
+  } else if (stage.value === "done") finish();
 }
 function go(by: number): void {
-  at.value = Math.min(Math.max(at.value + by, 0), steps.value.length - 1);
+  const place = Math.min(Math.max(at.value + by, 0), steps.value.length - 1);
+  if (steps.value[place]) show(steps.value[place]);
 }
-function key(event: KeyboardEvent): void {
+async function read(reading: number): Promise<void> {
+  const was = step.value!;
+  if (was.kind.startsWith("fit-")) {
+    await told(async () => {
+      const marks = was.do.replace(/^Hold (.*) long;.*$/, "$1").split(" and ");
+      await change({ ...settings.value!, fitted: { ...settings.value!.fitted, ...Object.fromEntries(marks.map((m) => [m, reading])) } });
+    });
+    return;
+  }
+  await told(async () => {
+    const { data: verdict } = await api.POST("/api/layouts/{layout}/reading", { params: { path: { layout: data.value!.layout } }, body: { key: was.key, reading } });
+    if (run.value?.key === was.key) run.value = judged(run.value, reading, verdict!);
+  });
+}
+function again(): void {
+  run.value = { ...run.value!, verdict: null };
+}
+function pressed(event: KeyboardEvent): void {
   if (inField(event)) return;
   if (event.code === "Space" || event.key === "PageDown") {
     event.preventDefault();
@@ -64,43 +112,72 @@ function key(event: KeyboardEvent): void {
   else if (event.key === "ArrowLeft") go(-1);
 }
 onMounted(() => {
-  window.addEventListener("keydown", key);
+  window.addEventListener("keydown", pressed);
   window.addEventListener("resize", resized);
 });
 onBeforeUnmount(() => {
-  window.removeEventListener("keydown", key);
+  window.removeEventListener("keydown", pressed);
   window.removeEventListener("resize", resized);
+});
+const button = computed(() => {
+  if (cautions.value) return "Understood";
+  if (step.value?.done) return allDone.value ? "All done" : "Next";
+  if (stage.value === "pass") return left.value > 1 || asksReading(step.value!) ? "Pass taken" : "Last pass taken";
+  return stage.value === "read" ? "" : stage.value === "stop" ? "" : "Done";
 });
 </script>
 
 <template>
   <main class="machine">
     <header>
-      <RouterLink class="act" :to="{ name: 'mill', params: { project: pk } }">Back to the list</RouterLink>
+      <RouterLink class="act" :to="{ name: 'mill', params: { project: pk } }">Back to Mill</RouterLink>
       <span class="grow">{{ project?.name }}</span>
+      <span v-if="unsent.length" class="held" role="status">Out of reach: {{ unsent.length }} kept, sent later</span>
       <span v-if="step">{{ at + 1 }} of {{ steps.length }}</span>
     </header>
-    <p v-if="error" class="note">{{ error.message }}</p>
+    <p v-if="error && !data" class="note">{{ error.message }}</p>
     <p v-if="data?.stale" class="note">The project has changed since this plan was made. Lay out again before cutting.</p>
-    <template v-if="step">
+    <template v-if="step && run && data">
       <section v-if="cautions" class="caution">
         <h1>{{ step.machine }}</h1>
         <ul><li v-for="c in cautions" :key="c">{{ c }}</li></ul>
       </section>
       <section v-else class="step" aria-live="polite">
-        <p class="where">{{ step.machine }}<b v-if="step.done"> · done</b></p>
+        <p class="where">{{ step.machine }}<template v-if="step.people > 1">, with two</template><b v-if="step.done"> · done</b><b v-else-if="!step.ready"> · {{ step.rests_until ? "it rests still" : "not its turn yet" }}</b></p>
         <h1><Fig :text="step.do" /></h1>
-        <StepFigures :step="step" :system="data!.system" large />
-        <BoardDrawing v-if="picture" :board="picture.board" :segments="picture.segments" :parts="layout?.standing?.parts ?? []" :scale="picture.scale" :system="data!.system" />
+        <div class="figures large">
+          <div><span class="figure set"><Fig :text="step.set_to" /></span><span class="label">the setting</span></div>
+          <div v-if="now.passes.length && !step.done" class="count" :aria-label="`${left} passes to go`"><span class="figure">{{ left }}</span><span class="label">pass{{ left === 1 ? "" : "es" }} to go</span></div>
+          <div v-if="stage === 'pass' && now.turns[run.taken]"><span class="figure"><Fig :text="now.turns[run.taken]!" /></span><span class="label">this pass<template v-if="step.turn_over && run.taken >= step.turn_over">, turned over</template></span></div>
+          <div v-if="stage === 'pass' && next"><span class="figure"><Len :ticks="next" :system="data.system" nearest /></span><span class="label">after it</span></div>
+        </div>
+        <ReadingPad v-if="stage === 'read' && !step.done" :step="step" :system="data.system" :layout="data.layout" :foretold="foretold(step, run)" :caliper="!!project?.shop.instruments.caliper" @read="read" />
+        <div v-if="run.verdict && stage !== 'read'" class="verdict" :class="run.verdict.state === 'stop' ? 'stop' : ''" role="alert">
+          <p><b><Fig :text="run.verdict.says" /></b></p>
+          <template v-if="run.verdict.state === 'stop'">
+            <p>Stop here. What can be done:</p>
+            <ul><li v-for="w in run.verdict.ways" :key="w"><Fig :text="w" /></li></ul>
+            <div class="after"><button class="act" @click="again">Read it again</button><RouterLink class="act" :to="{ name: 'layout', params: { project: pk } }">To the layout</RouterLink></div>
+          </template>
+        </div>
+        <template v-if="picture">
+          <p v-if="step.first" class="feed" aria-label="Feed"><b>{{ step.first === "datum end" ? "◀ datum end first" : "far end first ▶" }}</b></p>
+          <BoardDrawing :board="picture.board" :face="picture.face" :segments="picture.segments" :parts="layout?.standing?.parts ?? []" :scale="picture.scale" :system="data.system" />
+        </template>
         <p v-if="step.down" class="say"><b>Down:</b> {{ step.down }}</p>
         <p v-if="step.against" class="say"><b>Fence:</b> {{ step.against }}</p>
-        <p v-if="step.obstacle" class="note say"><span><b><Fig :text="step.obstacle" />.</b> Instead: <Fig :text="step.way_round.join('; or ')" />.</span></p>
+        <WaysNote v-if="step.obstacle" class="say" :step="step" />
         <p v-if="step.check" class="say"><b>Check:</b> <Fig :text="step.check" /></p>
         <p class="why soft"><Fig :text="step.why" /></p>
+        <div v-if="following.length" class="strip" aria-label="Next at this setting">
+          <span class="label">Next at this setting</span>
+          <button v-for="s in following.slice(0, 12)" :key="s.key" class="act" :class="{ waits: !s.ready }" @click="show(s)">{{ s.piece }}</button>
+        </div>
       </section>
       <footer>
         <button class="act side" :disabled="at === 0" aria-label="The step before" @click="go(-1)">←</button>
-        <button class="act lead big" @click="forward">{{ cautions ? "Understood" : allDone ? "All done" : "Done" }}</button>
+        <button v-if="button" class="act lead big" @click="forward">{{ button }}</button>
+        <span v-else class="waiting">{{ stage === "stop" ? "Stopped by the reading" : "Read it, then go on" }}</span>
         <button class="act side" :disabled="at >= steps.length - 1" aria-label="The step after" @click="go(1)">→</button>
       </footer>
     </template>
@@ -112,7 +189,7 @@ onBeforeUnmount(() => {
   min-height: 100dvh;
   display: flex;
   flex-direction: column;
-  gap: 1rem;
+  gap: 0.8rem;
   padding: 0.8rem 1.4rem;
 }
 header {
@@ -125,6 +202,10 @@ header {
   flex: 1;
   min-width: 0;
 }
+.held {
+  background: var(--tape);
+  padding: 0.3rem 0.7rem;
+}
 h1,
 .say {
   overflow-wrap: anywhere;
@@ -134,7 +215,9 @@ h1,
   flex: 1;
   display: flex;
   flex-direction: column;
-  gap: 1.1rem;
+  gap: 0.8rem;
+}
+.caution {
   justify-content: center;
 }
 .where {
@@ -142,7 +225,7 @@ h1,
   font-weight: 620;
 }
 h1 {
-  font-size: clamp(2rem, 4.6vw, 3.6rem);
+  font-size: clamp(1.8rem, 4vw, 3rem);
 }
 .caution {
   border-left: 14px solid var(--tape);
@@ -152,12 +235,53 @@ h1 {
   font-size: clamp(1.2rem, 2.2vw, 1.7rem);
   margin-bottom: 0.7rem;
 }
+.large {
+  gap: 0.8rem 3rem;
+}
+.large .figure {
+  font-size: clamp(2.2rem, 5.4vw, 4.2rem);
+  white-space: normal;
+}
+.large .label {
+  font-size: 1.05rem;
+}
+.count .figure {
+  color: var(--crayon-ink);
+}
+.feed {
+  font-size: 1.3rem;
+  color: var(--crayon-ink);
+}
 .say {
-  font-size: clamp(1.15rem, 2vw, 1.6rem);
+  font-size: clamp(1.05rem, 1.8vw, 1.45rem);
 }
 .why {
   font-size: 1.05rem;
   max-width: 60rem;
+}
+.verdict {
+  border-left: 14px solid var(--chalk);
+  padding: 0.5rem 1rem;
+  font-size: clamp(1.2rem, 2.2vw, 1.7rem);
+  background: var(--paper);
+}
+.verdict.stop {
+  border-left-color: var(--crayon);
+}
+.after {
+  display: flex;
+  gap: 0.8rem;
+  margin-top: 0.6rem;
+}
+.strip {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  align-items: center;
+}
+.strip .waits {
+  color: var(--ink-soft);
+  border-style: dashed;
 }
 footer {
   position: sticky;
@@ -167,6 +291,13 @@ footer {
   gap: 0.8rem;
   padding: 0.6rem 0;
   background: var(--plaster);
+}
+.waiting {
+  display: grid;
+  place-items: center;
+  min-height: 88px;
+  font-size: 1.4rem;
+  border: 2px dashed var(--ink-faint);
 }
 @media (max-width: 640px) {
   .machine {

@@ -1,12 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { drawn, IN, words } from "../../test/making";
+import { aStep, drawn, IN, words } from "../../test/making";
 import StepFigures from "./StepFigures.vue";
 
-const step = (values = {}) => ({
-  key: "B1.1/thickness", machine: "planer", do: "Plane it", down: "", against: "", setting: (3 / 4) * IN, dimension: "thickness",
-  passes: [508, 508, 127], stock_in: IN, stock_out: (3 / 4) * IN, check: "", why: "", obstacle: "", way_round: [], pieces: [],
-  done: false, ...values,
-});
+const step = (values = {}) =>
+  aStep("B1.1/thickness", { setting: (3 / 4) * IN, passes: [508, 508, 127], stock_in: IN, stock_out: (3 / 4) * IN, ...values });
 const figures = (values = {}, system = "in") => drawn(StepFigures, { step: step(values), system }).then(words);
 
 describe("the figures of a step", () => {

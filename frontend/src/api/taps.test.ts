@@ -1,0 +1,60 @@
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { Refused } from "./refused";
+import { hold, outOfReach, send, unsent, type Tap } from "./taps";
+
+const kept = vi.hoisted(() => {
+  const things = new Map<string, string>();
+  const storage = { getItem: (k: string) => things.get(k) ?? null, setItem: (k: string, v: string) => void things.set(k, v), clear: () => things.clear() };
+  vi.stubGlobal("localStorage", storage);
+  return storage;
+});
+const tap = (key: string, done = true): Tap => ({ layout: 1, key, done, reading: null, minutes: null });
+const nobody = (): void => undefined;
+
+beforeEach(() => {
+  kept.clear();
+  unsent.value = [];
+});
+
+describe("taps out of reach of the server", () => {
+  it("are kept in order, the last word on a step alone, and outlive the page", () => {
+    hold(tap("a"));
+    hold(tap("b"));
+    hold(tap("a", false));
+    expect(unsent.value.map((t) => [t.key, t.done])).toEqual([["b", true], ["a", false]]);
+    expect(JSON.parse(kept.getItem("taps to send")!)).toEqual(unsent.value);
+  });
+
+  it("are sent in order when it answers again", async () => {
+    hold(tap("a"));
+    hold(tap("b"));
+    const sent: string[] = [];
+    expect(await send(async (t) => void sent.push(t.key), nobody)).toBe(2);
+    expect(sent).toEqual(["a", "b"]);
+    expect(unsent.value).toEqual([]);
+  });
+
+  it("stay when it still does not answer", async () => {
+    hold(tap("a"));
+    hold(tap("b"));
+    const count = await send(async (t) => {
+      if (t.key === "b") throw new Refused(0, "no answer");
+    }, nobody);
+    expect(count).toBe(1);
+    expect(unsent.value.map((t) => t.key)).toEqual(["b"]);
+  });
+
+  it("are told and dropped when they are refused for good", async () => {
+    hold(tap("a"));
+    const told: string[] = [];
+    await send(async () => Promise.reject(new Refused(404, "there is no such layout")), (t, why) => told.push(`${t.key}: ${why}`));
+    expect(told).toEqual(["a: there is no such layout"]);
+    expect(unsent.value).toEqual([]);
+  });
+
+  it("knows a lost network from a refusal", () => {
+    expect(outOfReach(new TypeError("failed to fetch"))).toBe(true);
+    expect(outOfReach(new Refused(0, "no answer"))).toBe(true);
+    expect(outOfReach(new Refused(422, "expected a step"))).toBe(false);
+  });
+});

@@ -1,0 +1,81 @@
+<script setup lang="ts">
+/** A reading: typed with large keys, or taken from the connected caliper. */
+import { computed, onMounted, ref } from "vue";
+import { api, type Step } from "../../api/client";
+import Fig from "../../controls/Fig.vue";
+import { told } from "../../controls/told";
+import { MeasureError, parse, show, unitWord, type System } from "../../measure";
+import NumberPad from "../boards/NumberPad.vue";
+import { EMPTY, padTicks, pressed } from "../boards/quick";
+
+const props = defineProps<{ step: Step; system: System; layout: number; foretold: number; caliper: boolean }>();
+const emit = defineEmits<{ read: [number] }>();
+const text = ref("");
+let pad = EMPTY;
+const trouble = ref("");
+const field = ref<HTMLInputElement>();
+onMounted(() => field.value?.focus());
+const fitted = computed(() => props.step.kind.startsWith("fit-"));
+const ticks = computed<{ value?: number; why?: string }>(() => {
+  if (!text.value.trim()) return {};
+  try {
+    return { value: parse(text.value, props.system) };
+  } catch (problem) {
+    return { why: problem instanceof MeasureError ? problem.why : String(problem) };
+  }
+});
+function give(): void {
+  if (ticks.value.value !== undefined) emit("read", ticks.value.value);
+}
+function press(key: string): void {
+  pad = pressed(pad, key);
+  const found = padTicks(pad, props.system);
+  text.value = pad.sixteenths && found !== null ? show(found, props.system) : pad.digits;
+}
+async function take(): Promise<void> {
+  await told(async () => {
+    const { data } = await api.POST("/api/layouts/{layout}/caliper", { params: { path: { layout: props.layout } }, body: { key: props.step.key, reading: props.foretold } });
+    trouble.value = data!.trouble;
+    if (data!.reading !== null) {
+      text.value = show(data!.reading, props.system === "in" || props.system === "ft-in" ? "in-decimal" : props.system);
+      emit("read", data!.reading);
+    }
+  });
+}
+</script>
+
+<template>
+  <form class="reading" @submit.prevent="give">
+    <label class="field"><span>{{ fitted ? "The length measured on the work" : `The caliper's reading, ${unitWord(system)}` }}</span><input ref="field" v-model="text" class="line-input big" inputmode="none" autocomplete="off" /></label>
+    <p v-if="ticks.why" class="note"><Fig :text="`'${text}' ${ticks.why}`" /></p>
+    <p v-if="trouble" class="note" role="alert">{{ trouble }}</p>
+    <NumberPad :system="system" fine @press="press" />
+    <div class="acts">
+      <button class="act lead" :disabled="ticks.value === undefined">{{ fitted ? "That is its length" : "That is the reading" }}</button>
+      <button v-if="caliper && !fitted" type="button" class="act" @click="take">Take it from the caliper</button>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.reading {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.6rem;
+  max-width: 30rem;
+}
+.big {
+  font-size: 2rem;
+  min-height: 60px;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem;
+}
+.acts .act {
+  flex: 1;
+  min-height: 60px;
+  font-size: 1.2rem;
+}
+</style>
