@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/vue-query";
 import { ElMessage } from "element-plus";
-import { computed, onBeforeUnmount, onMounted, type Ref } from "vue";
+import { computed, onBeforeUnmount, onMounted, ref, type Ref } from "vue";
 import { marked } from "../stages/mill/run";
 import { api, type Schemas } from "./client";
 import { hold, outOfReach, send, unsent, type Tap } from "./taps";
@@ -74,6 +74,8 @@ export function useSettings(pk: Ref<number>) {
     queryFn: async () => (await api.GET("/api/projects/{project}/milling-settings", path.value)).data!.milling as Settings,
     enabled: computed(() => Number.isFinite(pk.value)),
   });
+  /** Counts what was refused, so that fields can show again what stands. */
+  const refusals = ref(0);
   const change = useMutation({
     mutationFn: async (milling: Settings) => (await api.PUT("/api/projects/{project}/milling-settings", { ...path.value, body: { milling } })).data!.milling as Settings,
     onSuccess: async (milling) => {
@@ -81,11 +83,12 @@ export function useSettings(pk: Ref<number>) {
       for (const name of ["milling", "schools", "days"]) await client.invalidateQueries({ queryKey: [name] });
     },
     onError: (problem) => {
+      refusals.value++;
       ElMessage({ type: "error", message: problem instanceof Error ? problem.message : String(problem), duration: 8000 });
       void client.invalidateQueries({ queryKey: ["milling-settings", pk.value] });
     },
   });
-  return { settings: query.data, change: change.mutateAsync };
+  return { settings: query.data, refusals, change: (milling: Settings) => change.mutate(milling), changed: change.mutateAsync };
 }
 
 /** The shop's days of a layout; asked again while they are planned. */

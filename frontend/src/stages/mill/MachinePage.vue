@@ -13,13 +13,13 @@ import { inField } from "../../controls/keys";
 import Len from "../../controls/Len.vue";
 import { told } from "../../controls/told";
 import ReadingPad from "./ReadingPad.vue";
-import { asksReading, begin, foretold, inOrder, judged, nextReady, passesOf, phase, sameSetting, tapped, type Run } from "./run";
+import { asksReading, begin, foretold, inOrder, judged, marked, nextReady, passesOf, phase, sameSetting, tapped, type Run } from "./run";
 import WaysNote from "./WaysNote.vue";
 
 const { pk, project } = useProject();
 const { data, error, mark } = useMilling(pk);
 const { days } = useDays(computed(() => data.value?.layout));
-const { settings, change } = useSettings(pk);
+const { settings, changed } = useSettings(pk);
 const steps = computed(() => inOrder(data.value?.routes.flatMap((r) => r.steps) ?? [], days.value?.setups ?? []));
 const key = ref("");
 const at = computed(() => steps.value.findIndex((s) => s.key === key.value));
@@ -67,10 +67,12 @@ const picture = computed(() => {
 function finish(): void {
   const was = step.value!;
   const minutes = run.value ? (Date.now() - run.value.began) / 60_000 : null;
-  void mark(was.key, true, { reading: run.value?.reading ?? null, minutes: minutes !== null && minutes > 0.05 ? Math.round(minutes * 100) / 100 : null });
-  const list = steps.value.map((s) => (s.key === was.key ? { ...s, ready: false } : s));
+  const reading = run.value?.reading ?? null;
+  // Before the tick, which may put the list into another order.
+  const list = marked(steps.value, was.key, true);
   const place = nextReady(list, at.value + 1);
-  show(steps.value[place < 0 ? Math.min(at.value + 1, steps.value.length - 1) : place]!);
+  show(list[place < 0 ? Math.min(at.value + 1, list.length - 1) : place]!);
+  void mark(was.key, true, { reading, minutes: minutes !== null && minutes > 0.05 ? Math.round(minutes * 100) / 100 : null });
 }
 /** The one button: understood, a pass taken, or the step done. */
 function forward(): void {
@@ -91,7 +93,7 @@ async function read(reading: number): Promise<void> {
   if (was.kind.startsWith("fit-")) {
     await told(async () => {
       const marks = was.do.replace(/^Hold (.*) long;.*$/, "$1").split(" and ");
-      await change({ ...settings.value!, fitted: { ...settings.value!.fitted, ...Object.fromEntries(marks.map((m) => [m, reading])) } });
+      await changed({ ...settings.value!, fitted: { ...settings.value!.fitted, ...Object.fromEntries(marks.map((m) => [m, reading])) } });
     });
     return;
   }
@@ -147,7 +149,7 @@ const button = computed(() => {
         <h1><Fig :text="step.do" /></h1>
         <div class="figures large">
           <div><span class="figure set"><Fig :text="step.set_to" /></span><span class="label">the setting</span></div>
-          <div v-if="now.passes.length && !step.done" class="count" :aria-label="`${left} passes to go`"><span class="figure">{{ left }}</span><span class="label">pass{{ left === 1 ? "" : "es" }} to go</span></div>
+          <div v-if="now.passes.length && !step.done && stage === 'pass'" class="count" :aria-label="`${left} passes to go`"><span class="figure">{{ left }}</span><span class="label">pass{{ left === 1 ? "" : "es" }} to go</span></div>
           <div v-if="stage === 'pass' && now.turns[run.taken]"><span class="figure"><Fig :text="now.turns[run.taken]!" /></span><span class="label">this pass<template v-if="step.turn_over && run.taken >= step.turn_over">, turned over</template></span></div>
           <div v-if="stage === 'pass' && next"><span class="figure"><Len :ticks="next" :system="data.system" nearest /></span><span class="label">after it</span></div>
         </div>

@@ -7,7 +7,7 @@ import type { System } from "../../measure";
 import { clock } from "./day";
 
 const props = defineProps<{ project: number; system: System }>();
-const { settings, change } = useSettings(toRef(props, "project"));
+const { settings, change, refusals } = useSettings(toRef(props, "project"));
 type Machines = Settings["machines"];
 type Kind = "jointer" | "planer" | "table_saw" | "bandsaw" | "crosscut";
 const MACHINES: { kind: Kind; word: string; sizes: [string, string][]; dial?: boolean }[] = [
@@ -41,7 +41,7 @@ const clockField = (minutes: number): string => clock(minutes).padStart(5, "0");
 </script>
 
 <template>
-  <div v-if="settings" class="machines">
+  <div v-if="settings" :key="refusals" class="machines">
     <p class="soft">Usual starting values: check your manuals. What a machine cannot take is never written for it; the step goes another way and says so.</p>
     <fieldset v-for="m in MACHINES" :key="m.kind">
       <legend>{{ m.word }}</legend>

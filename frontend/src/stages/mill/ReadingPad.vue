@@ -3,6 +3,7 @@
 import { computed, onMounted, ref } from "vue";
 import { api, type Step } from "../../api/client";
 import Fig from "../../controls/Fig.vue";
+import Len from "../../controls/Len.vue";
 import { told } from "../../controls/told";
 import { MeasureError, parse, show, unitWord, type System } from "../../measure";
 import NumberPad from "../boards/NumberPad.vue";
@@ -46,13 +47,16 @@ async function take(): Promise<void> {
 
 <template>
   <form class="reading" @submit.prevent="give">
-    <label class="field"><span>{{ fitted ? "The length measured on the work" : `The caliper's reading, ${unitWord(system)}` }}</span><input ref="field" v-model="text" class="line-input big" inputmode="none" autocomplete="off" /></label>
+    <NumberPad :system="system" fine @press="press" />
+    <div class="said">
+    <label class="field"><span>{{ fitted ? "The length measured on the work" : `The caliper's reading (${unitWord(system)})` }}</span><input ref="field" v-model="text" class="line-input big" inputmode="none" autocomplete="off" /></label>
     <p v-if="ticks.why" class="note"><Fig :text="`'${text}' ${ticks.why}`" /></p>
     <p v-if="trouble" class="note" role="alert">{{ trouble }}</p>
-    <NumberPad :system="system" fine @press="press" />
+    <p class="soft">{{ fitted ? "The list says" : "It should show" }} <b><Len :ticks="fitted ? step.stock_out : foretold" :system="system" nearest /></b>.</p>
     <div class="acts">
       <button class="act lead" :disabled="ticks.value === undefined">{{ fitted ? "That is its length" : "That is the reading" }}</button>
       <button v-if="caliper && !fitted" type="button" class="act" @click="take">Take it from the caliper</button>
+    </div>
     </div>
   </form>
 </template>
@@ -60,9 +64,21 @@ async function take(): Promise<void> {
 <style scoped>
 .reading {
   display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 0.6rem;
-  max-width: 30rem;
+  grid-template-columns: minmax(0, 26rem) minmax(0, 24rem);
+  gap: 1.6rem;
+}
+.said {
+  display: flex;
+  flex-direction: column;
+  gap: 0.8rem;
+}
+@media (max-width: 760px) {
+  .reading {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .said {
+    grid-row: 1;
+  }
 }
 .big {
   font-size: 2rem;

@@ -1,0 +1,197 @@
+"""Milling on a tablet at arm's length, by touch and by keys, with readings, a lost network, and the days beforehand."""
+
+import re
+from collections.abc import Callable, Iterator
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from tests.browser.conftest import App
+from tests.browser.test_demo import demo, template  # noqa: F401
+from tests.waiting import until
+from vividplank.core.measure import show
+from vividplank.store import layouts
+from vividplank.store.database import session
+
+
+@pytest.fixture
+def tablet(browser: Browser, app: App) -> Iterator[Page]:
+    context = browser.new_context(viewport={"width": 1024, "height": 768}, base_url=app.url, has_touch=True)
+    context.set_default_timeout(40_000)
+    yield context.new_page()
+    context.close()
+
+
+def done(project: int) -> set[str]:
+    with session() as opened:
+        standing = layouts.standing(opened, project)
+        assert standing
+        return layouts.steps_done(opened, standing.pk)
+
+
+def first_board(page: Page, project: int) -> list[dict[str, object]]:
+    found: list[dict[str, object]] = page.request.get(f"/api/projects/{project}/milling").json()["routes"][0]["steps"]
+    return found
+
+
+def button(page: Page) -> str:
+    """The words of the one big button; empty while a reading is asked for."""
+    big = page.locator("footer .big")
+    return big.inner_text() if big.count() else ""
+
+
+def at(page: Page, step: dict[str, object], forward: Callable[[], None]) -> None:
+    """Its turn has come; where its machine has cautions these are understood."""
+    does = re.escape(re.split(" to | at |:", str(step["do"]))[0])  # fractions look otherwise on the screen
+    expect(page.locator("main.machine h1")).to_have_text(re.compile(f"^({step['machine']}$|{does})"))
+    if button(page) == "Understood":
+        forward()
+    expect(page.locator("section.step h1")).to_have_text(re.compile(f"^{does}"))
+
+
+def mill_one(page: Page, step: dict[str, object], touch: bool) -> None:
+    """One step, whatever it asks for, ending with its tick."""
+
+    def forward() -> None:
+        page.locator("footer .big").tap() if touch else page.keyboard.press("Space")
+
+    at(page, step, forward)
+    passes = step["passes"]
+    assert isinstance(passes, list)
+    for n in range(len(passes)):
+        expect(page.get_by_label("passes to go")).to_contain_text(str(len(passes) - n))
+        forward()
+    if page.locator("form.reading").count() or (step["dimension"] == "thickness" and step["machine"] == "planer"):
+        setting = step["setting"]
+        assert isinstance(setting, int)
+        field = page.get_by_label("The caliper's reading")
+        field.fill(show(setting, "in"))
+        page.get_by_role("button", name="That is the reading").tap() if touch else field.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("that is it")
+        if not touch:
+            page.locator("h1").click()  # out of the field that is gone
+        forward()
+    elif not passes:
+        forward()
+
+
+def test_a_whole_board_by_touch_with_a_reading_too_thin_and_the_network_cut(demo: int, tablet: Page) -> None:  # noqa: F811
+    steps = first_board(tablet, demo)
+    tablet.goto(f"/project/{demo}/machine")
+    thin = next(s for s in steps if s["kind"] == "thickness")
+    cut = len(steps) // 2
+    while any(s["kind"] in ("thickness", "finish-thickness") for s in steps[cut:cut + 2]):
+        cut += 1  # a reading is judged by the server: the network goes between two readings
+    for n, step in enumerate(steps):
+        if n == cut:
+            tablet.context.set_offline(True)
+        if step is thin:
+            at(tablet, step, tablet.locator("footer .big").tap)
+            for _ in step["passes"]:  # type: ignore[attr-defined]
+                tablet.locator("footer .big").tap()
+            setting = step["setting"]
+            assert isinstance(setting, int)
+            tablet.get_by_label("The caliper's reading").fill(show(setting - 8128 // 16, "in"))
+            tablet.get_by_role("button", name="That is the reading").tap()
+            stopped = tablet.get_by_role("alert").filter(has_text="too thin")
+            expect(stopped).to_contain_text("1/16 in too thin")
+            expect(stopped).to_contain_text("lay its parts out again")
+            assert button(tablet) == "" and step["key"] not in done(demo)
+            tablet.get_by_role("button", name="Read it again").tap()
+            tablet.get_by_label("The caliper's reading").fill(show(setting, "in"))
+            tablet.get_by_role("button", name="That is the reading").tap()
+            expect(tablet.get_by_role("alert")).to_contain_text("that is it")
+            tablet.locator("footer .big").tap()
+        else:
+            mill_one(tablet, step, touch=True)
+        if n == cut + 1:
+            expect(tablet.get_by_text("Out of reach: 2 kept, sent later")).to_be_visible()
+            assert step["key"] not in done(demo)
+            tablet.context.set_offline(False)
+            expect(tablet.get_by_text("Out of reach")).to_have_count(0)
+            until(lambda key=step["key"]: key in done(demo))  # type: ignore[misc]
+    until(lambda: {s["key"] for s in steps} <= done(demo))
+    kept = {s["key"]: s["reading"] for s in first_board(tablet, demo)}
+    assert kept[thin["key"]] == thin["setting"]
+    assert tablet.evaluate("document.documentElement.scrollWidth") <= 1024
+
+
+def test_a_segment_by_keys_alone(demo: int, tablet: Page) -> None:  # noqa: F811
+    steps = first_board(tablet, demo)[:5]
+    tablet.goto(f"/project/{demo}/machine")
+    for step in steps:
+        mill_one(tablet, step, touch=False)
+    until(lambda: {s["key"] for s in steps} <= done(demo))
+
+
+def test_cautions_come_once_a_day_and_the_next_pieces_can_be_taken(demo: int, tablet: Page) -> None:  # noqa: F811
+    tablet.goto(f"/project/{demo}/machine")
+    expect(tablet.get_by_text("manual, local rules and a competent teacher")).to_be_visible()
+    tablet.locator("footer .big").tap()
+    expect(tablet.locator("section.caution")).to_have_count(0)
+    tablet.reload()
+    expect(tablet.locator("section.step")).to_be_visible()  # understood for today
+    strip = tablet.get_by_label("Next at this setting").get_by_role("button")
+    name = strip.first.inner_text()
+    strip.first.tap()
+    expect(tablet.locator("section.step h1")).to_contain_text(name)
+
+
+def test_the_days_are_planned_one_setting_moved_and_put_back(demo: int, page: Page) -> None:  # noqa: F811
+    page.goto(f"/project/{demo}/mill")
+    page.get_by_label("The first day").fill("2026-03-09")
+    page.get_by_role("button", name="Plan the days").click()
+    monday = page.get_by_role("region", name="Monday 9 March")
+    expect(monday.locator(".setups li").first).to_be_visible(timeout=120_000)
+    expect(page.get_by_text(re.compile(r"settings; board by board \d+, never under \d+"))).to_be_visible()
+    expect(page.get_by_label("Can be begun now")).to_contain_text("crosscut saw")
+    later = monday.locator(".setups li").last.get_by_role("button", name=re.compile("A day later"))
+    label = later.get_attribute("aria-label")
+    assert label
+    later.click()
+    loosen = page.get_by_role("button", name=label.replace("A day later", "Let it move again"))
+    expect(loosen).to_be_visible(timeout=120_000)
+    tuesday = page.get_by_role("region", name="Tuesday 10 March")
+    expect(tuesday.get_by_role("button", name=label.replace("A day later", "Let it move again"))).to_be_visible()
+    loosen.click()
+    expect(loosen).to_have_count(0, timeout=120_000)
+
+
+def test_another_order_for_one_board_and_passes_the_wrong_way(demo: int, page: Page) -> None:  # noqa: F811
+    page.goto(f"/project/{demo}/mill")
+    page.get_by_role("button", name="Orders of milling").click()
+    expect(page.get_by_role("row", name=re.compile("Plane, then rip.*taken"))).to_be_visible()
+    page.get_by_role("row", name=re.compile("^Two visits")).get_by_role("button", name="Take it").click()
+    expect(page.get_by_role("row", name=re.compile("Two visits.*taken"))).to_be_visible()
+    page.get_by_label("Board, piece or part").fill("O1")
+    page.get_by_label("Its order").select_option("by-hand")
+    page.get_by_role("button", name="Set it").click()
+    expect(page.get_by_role("listitem").filter(has_text="O1: By hand")).to_be_visible()
+    page.get_by_role("button", name="Board by board").click()
+    page.get_by_role("button", name=re.compile("^O1 ")).click()
+    expect(page.locator("ol.steps")).to_contain_text("hand plane")
+    page.get_by_role("button", name="See the passes").click()
+    picture = page.get_by_role("img", name=re.compile("percent of the face is clean"))
+    expect(picture).to_have_attribute("aria-label", "Pass 0: 0 percent of the face is clean")
+    page.get_by_role("button", name="One more pass").click()
+    expect(picture).not_to_have_attribute("aria-label", re.compile(r"Pass [01]: 0 percent"))
+    page.get_by_label("Through the").select_option("planer")
+    expect(page.get_by_text(re.compile("let it spring back|comes out parallel"))).to_be_visible()
+    page.get_by_role("button", name="Where it is").click()
+    page.get_by_label("Find a piece").fill("SL1")
+    expect(page.get_by_role("row", name=re.compile("SL1 .*in the rack"))).to_be_visible()
+
+
+def test_a_shop_s_machine_is_entered_and_its_limit_kept(demo: int, page: Page) -> None:  # noqa: F811
+    page.goto(f"/project/{demo}/mill")
+    page.get_by_role("button", name="The machines").click()
+    bed = page.get_by_role("group", name="Jointer").get_by_label("Bed width")
+    bed.fill("6")
+    bed.press("Enter")
+    page.get_by_role("button", name="Board by board").click()
+    expect(page.locator("ol.steps").get_by_text(re.compile("the jointer takes 6")).first).to_be_visible()
+    page.get_by_role("button", name="The machines").click()
+    bed.fill("0")
+    bed.press("Enter")
+    expect(page.get_by_text(re.compile("expected a figure over nothing")).first).to_be_visible()
+    expect(bed).to_have_value("6")
