@@ -8,7 +8,10 @@ from decimal import Decimal
 import pytest
 from hypothesis import HealthCheck, given, settings
 
+from bench.planted import FAMILIES, Family
+from bench.planted import planted as planted_jobs
 from tests.jobs import jobs
+from tests.making import BARE, a_board, a_fault, a_part
 from vividplank.core.board import Board, Station
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
@@ -76,3 +79,55 @@ def test_where_nothing_can_be_complete_it_is_the_whole_stock() -> None:
     job = Job("", Shop(), (Part("A", "", 1, "oak", 90 * INCH, INCH, INCH // 2),),
               (Board("B", "oak", 40 * INCH, ends, price=Decimal(7)),))
     assert lower_bound(job) == pytest.approx(7, abs=1e-4)
+
+
+SMALL = settings(max_examples=40, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
+
+
+@SMALL
+@given(jobs())
+def test_with_rows_by_worth_it_is_no_lower_and_still_undercut_by_no_plan(job: Job) -> None:
+    plain, seen = lower_bound(job), lower_bound(job, cuts=6)
+    assert seen >= plain - 1e-6
+    plan = search(job, Limits(seconds=60, rounds=2), time.monotonic)
+    if not plan.unplaced:
+        assert seen <= float(plan.cost) + 1e-6
+
+
+@pytest.mark.parametrize("family", FAMILIES)
+@pytest.mark.parametrize("seed", range(3))
+def test_with_rows_by_worth_it_stays_under_planted_plans_of_every_family(family: Family, seed: int) -> None:
+    known = planted_jobs(family, 4, seed)
+    bound = lower_bound(known.job, cuts=8)
+    assert bound <= float(known.cost) + 1e-6
+    assert bound >= lower_bound(known.job) - 1e-6
+
+
+def test_faults_that_area_does_not_see_are_seen_by_worth() -> None:
+    # Two boards of 60 x 6 at 10 each. By area one would hold the four parts of 25 x 2 7/8 (it has 360 square inches, they take
+    # about 310); but a rotten place of 12 across its middle leaves room for none of them behind it: two on each board.
+    rot = a_fault("rot", 24, 36, 0, 6)
+    boards = (a_board("A", defects=(rot,)), a_board("B", defects=(rot,)))
+    job = Job("", BARE, (a_part("P", 4, 23, 2.9, 1.0, faces="sound"),), boards)
+    assert lower_bound(job) == pytest.approx(10, abs=1e-3)
+    few = Job("", BARE, (a_part("P", 6, 23, 2.9, 1.0, faces="sound"),), boards)
+    assert lower_bound(few, cuts=20) == pytest.approx(20, abs=1e-3)
+    plan = search(few, Limits(seconds=60, rounds=3), time.monotonic)
+    assert plan.cost == 20 and not plan.unplaced
+
+
+def test_it_stops_when_it_is_told_to_and_what_it_has_is_true() -> None:
+    known = planted_jobs("faults", 4, 1)
+    asked: list[int] = []
+
+    def go_on() -> bool:
+        asked.append(1)
+        return len(asked) < 3
+
+    stopped = lower_bound(known.job, cuts=50, go_on=go_on)
+    assert len(asked) <= 4 and lower_bound(known.job) - 1e-6 <= stopped <= float(known.cost) + 1e-6
+
+
+def test_no_boards_cost_nothing_and_no_parts_need_none() -> None:
+    assert lower_bound(Job("", BARE, (a_part("P"),), ())) == 0
+    assert lower_bound(Job("", BARE, (), (a_board("A"),))) == 0

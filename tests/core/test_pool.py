@@ -79,3 +79,42 @@ def test_a_stave_goes_only_where_the_panel_keeps_enough() -> None:
 
 def test_nothing_is_left_of_a_fill_that_is_all_surplus() -> None:
     assert without_surplus(a_fill(0), [1], [False], 0) == Fill((), ())
+
+
+def test_with_a_penalty_of_its_own_only_thrifty_fills_are_taken() -> None:
+    # Both wants for 12; what they are worth by this penalty is 10: too dear. One for 4 against 5 is thrifty.
+    pool = Pool([12, 4], [1, 1], [100, 100])
+    pool.add(0, a_fill(0, 1))
+    pool.add(1, a_fill(0))
+    assert sorted(pool.choose(5, [5, 5]) or {}) == [1]
+    assert sorted(pool.choose(5) or {}) == [0]
+    assert pool.choose(5, [1, 1]) is None
+
+
+def test_the_cheapest_unit_of_worth() -> None:
+    # 12 for two of 3 and 4 is 12/7; 4 for one of 3 is 4/3.
+    pool = Pool([12, 4, 0], [1, 1], [9, 9])
+    assert pool.cheapest([3, 4]) == 0.0
+    pool.add(0, a_fill(0, 1))
+    assert pool.cheapest([3, 4]) == pytest.approx(12 / 7)
+    pool.add(1, a_fill(0))
+    assert pool.cheapest([3, 4]) == pytest.approx(4 / 3)
+    pool.add(2, a_fill(0, 1))  # owned already: no price to compare
+    assert pool.cheapest([3, 4]) == pytest.approx(4 / 3)
+
+
+def test_what_is_new_is_told_once_and_what_others_found_is_kept_and_not_told_back() -> None:
+    pool = Pool([1, 1], [1, 1], [9, 9])
+    pool.add(0, a_fill(0))
+    told: list[list[tuple[int, Fill]]] = []
+
+    def share(new: list[tuple[int, Fill]], bound: float) -> tuple[list[tuple[int, Fill]], float]:
+        told.append(new)
+        return [(1, a_fill(1))], bound + 1
+
+    assert pool.share(share, 5.0) == 6.0
+    assert pool.share(share, 5.0) == 6.0
+    assert [[b for b, _ in new] for new in told] == [[0], []]
+    assert sorted(pool.choose(5) or {}) == [0, 1]
+    pool.add(1, a_fill(1))  # known already
+    assert pool.fresh == []

@@ -8,11 +8,14 @@ import pytest
 
 from tests.core.test_audit import JOB, PLAN
 from vividplank.core.exchange import read_job, read_plan
+from vividplank.core.layout.holds import Forbidden, Holds
 from vividplank.core.layout.limits import Limits, Progress
-from vividplank.core.layout.plan import Unplaced
-from vividplank.store import drawings, layouts, projects
+from vividplank.core.layout.plan import Item, Plan, Unplaced
+from vividplank.core.layout.thought import Thought
+from vividplank.core.milling.day import Days, Setup
+from vividplank.store import drawings, layouts, milling, projects
 from vividplank.store.database import session
-from vividplank.store.errors import NotThere
+from vividplank.store.errors import NothingTo, NotThere
 
 HAND_JOB, HAND_PLAN = read_job(json.dumps(JOB)), read_plan(json.dumps(PLAN))
 
@@ -139,3 +142,118 @@ def test_drawings_keep_their_bytes_and_their_order(project: int) -> None:
 def test_limits_that_cannot_be_are_refused(limits: dict[str, float]) -> None:
     with pytest.raises(ValueError, match="expected"):
         Limits(**limits)  # type: ignore[arg-type]
+
+
+def standing_hand(project: int) -> layouts.Layout:
+    with session() as opened:
+        asked = layouts.ask(opened, project, HAND_JOB, 5)
+        layouts.finish(opened, asked.pk, HAND_JOB, HAND_PLAN)
+        return layouts.load(opened, asked.pk)
+
+
+def without(n: int) -> Plan:
+    """The hand plan with its last n boards left uncut."""
+    return replace(HAND_PLAN, boards=HAND_PLAN.boards[: len(HAND_PLAN.boards) - n])
+
+
+def test_a_plan_made_by_hand_stands_and_is_undone_and_done_again(project: int) -> None:
+    first = standing_hand(project)
+    with session() as opened:
+        made = layouts.keep(opened, project, HAND_JOB, without(1), "hand")
+        assert made.parent == first.pk and made.made_by == "hand"
+        assert layouts.steps_back(opened, project) == (1, 0)
+        assert layouts.undo(opened, project).pk == first.pk
+        assert layouts.steps_back(opened, project) == (0, 1)
+        with pytest.raises(NothingTo):
+            layouts.undo(opened, project)
+        assert layouts.redo(opened, project).pk == made.pk
+        with pytest.raises(NothingTo):
+            layouts.redo(opened, project)
+
+
+def test_a_move_after_an_undo_forgets_what_was_undone_but_not_what_has_a_name(project: int) -> None:
+    standing_hand(project)
+    with session() as opened:
+        gone = layouts.keep(opened, project, HAND_JOB, without(1), "hand")
+        layouts.undo(opened, project)
+        layouts.keep(opened, project, HAND_JOB, without(2), "hand")
+        assert layouts.steps_back(opened, project) == (1, 0)
+        with pytest.raises(NotThere):
+            layouts.load(opened, gone.pk)
+        kept = layouts.call(opened, layouts.keep(opened, project, HAND_JOB, without(1), "hand").pk, "the lean one")
+        layouts.undo(opened, project)
+        layouts.keep(opened, project, HAND_JOB, without(2), "hand")
+        assert [(found.pk, found.name) for found, _ in layouts.named(opened, project)] == [(kept.pk, "the lean one")]
+
+
+def test_what_was_milled_is_milled_in_the_plan_made_from_it(project: int) -> None:
+    first = standing_hand(project)
+    with session() as opened:
+        layouts.mark_step(opened, first.pk, "B1/rough-length", True, layouts.Taken(127, 2.5, 2.0, "crosscut saw"))
+        by_hand = layouts.keep(opened, project, HAND_JOB, without(1), "hand")
+        assert layouts.steps_done(opened, by_hand.pk) == {"B1/rough-length"}
+        (taken,) = milling.done(opened, by_hand.pk).values()
+        assert (taken.reading, taken.minutes) == (127, 2.5)
+        from_file = layouts.keep(opened, project, HAND_JOB, HAND_PLAN, "file")
+        assert layouts.steps_done(opened, from_file.pk) == set()
+
+
+def test_what_is_held_goes_with_the_next_search(project: int) -> None:
+    first = standing_hand(project)
+    holds = Holds(pins=(Item("A", 1),), forbidden=(Forbidden("B1", 0, 8128, 0, 8128),), rested=("B3",), first=("R",))
+    with session() as opened:
+        layouts.keep(opened, project, HAND_JOB, HAND_PLAN, "hand", holds)
+        asked = layouts.ask(opened, project, HAND_JOB, 5)
+        assert asked.holds == holds and asked.parent != first.pk
+        before = layouts.plan_of(opened, asked.parent)
+        assert before == HAND_PLAN and layouts.plan_of(opened, None) is None
+
+
+def test_thoughts_are_kept_as_they_come(project: int) -> None:
+    first = standing_hand(project)
+    with session() as opened:
+        assert layouts.thoughts(opened, first.pk) is None
+        one = Thought("shorter", "A", "cut A to 19 in", Decimal("4.25"), 0)
+        layouts.think(opened, first.pk, [one], done=False)
+        assert layouts.thoughts(opened, first.pk) == layouts.Thoughts(False, (one,))
+        layouts.think(opened, first.pk, [one, one], done=True)
+        found = layouts.thoughts(opened, first.pk)
+        assert found and found.done and found.found == (one, one)
+
+
+def test_a_plan_is_asked_for_where_there_is_one(project: int) -> None:
+    with session() as opened:
+        asked = layouts.ask(opened, project, HAND_JOB, 5)
+        with pytest.raises(NotThere):
+            layouts.with_plan(opened, asked.pk)
+        layouts.finish(opened, asked.pk, HAND_JOB, HAND_PLAN)
+        assert layouts.with_plan(opened, asked.pk)[1] == HAND_PLAN
+
+
+def test_a_shop_s_own_times_count_once_there_are_enough_and_within_reason(project: int) -> None:
+    first = standing_hand(project)
+    with session() as opened:
+        for n in range(4):
+            layouts.mark_step(opened, first.pk, f"s{n}", True, layouts.Taken(None, 3.0, 2.0, "planer"))
+        assert milling.factors(opened) == {}
+        layouts.mark_step(opened, first.pk, "s4", True, layouts.Taken(None, 300.0, 2.0, "planer"))
+        assert milling.factors(opened) == {"planer": 1.5}  # the median; one forgotten tap does not count
+        for n in range(5):
+            layouts.mark_step(opened, first.pk, f"j{n}", True, layouts.Taken(None, 100.0, 1.0, "jointer"))
+            layouts.mark_step(opened, first.pk, f"x{n}", True, layouts.Taken(None, None, 1.0, "bandsaw"))
+        assert milling.factors(opened) == {"planer": 1.5, "jointer": 4.0}
+
+
+def test_days_are_kept_with_their_layout(project: int) -> None:
+    first = standing_hand(project)
+    days = Days((Setup("planer", "planer 6604", 1, ("a/thickness",), 0, 12, 1),), 12, 1, 1, 2, True)
+    with session() as opened:
+        assert milling.planned(opened, first.pk) is None and milling.unplanned(opened) == []
+        milling.ask_days(opened, first.pk, "2026-03-09", {"planer 6604": 2})
+        assert milling.unplanned(opened) == [first.pk]
+        milling.keep_days(opened, first.pk, days)
+        assert milling.planned(opened, first.pk) == milling.Planned("done", "2026-03-09", {"planer 6604": 2}, "", days)
+        milling.ask_days(opened, first.pk, "2026-03-10", {})
+        milling.keep_days(opened, first.pk, None, "cannot stand")
+        now = milling.planned(opened, first.pk)
+        assert now and (now.state, now.trouble, now.days) == ("failed", "cannot stand", days)

@@ -62,15 +62,7 @@ def flatten(board: Board, region: Region, finish: int, depth: int, show: bool) -
             break
     high = () if spare is None else tuple((name, ceil(d - spare)) for name, d in corners if d > spare)
     return Flattened(
-        down,
-        high,
-        passes,
-        depth,
-        round(float(last.thickness.max())),
-        int(level(last)),
-        last.clean,
-        enough,
-        slab.thickness,
+        down, high, passes, depth, round(float(last.thickness.max())), int(level(last)), last.clean, enough, slab.thickness,
         off,
     )
 

@@ -18,12 +18,8 @@ _SETUP = {"hand plane": 2.0, "handsaw": 1.0, "router bridge": 10.0, "bench": 5.0
 def pace_at(machine: str, machines: Machines) -> Pace:
     """What the shop has entered for a machine; handwork and the bench have usual figures."""
     return {
-        "jointer": machines.jointer.pace,
-        "planer": machines.planer.pace,
-        "table saw": machines.table_saw.pace,
-        "bandsaw": machines.bandsaw.pace,
-        "crosscut saw": machines.crosscut.pace,
-        "handsaw": _HAND_SAW,
+        "jointer": machines.jointer.pace, "planer": machines.planer.pace, "table saw": machines.table_saw.pace,
+        "bandsaw": machines.bandsaw.pace, "crosscut saw": machines.crosscut.pace, "handsaw": _HAND_SAW,
     }.get(machine, _BENCH)
 
 

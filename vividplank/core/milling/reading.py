@@ -48,13 +48,10 @@ def _square(step: Step, gap: int, unit: Unit) -> Verdict:
     if gap <= step.tolerance:
         return Verdict("done", "square: that is it" if gap == 0 else f"out by {_say(gap, unit)}, within what a joint takes")
     return Verdict(
-        "stop",
-        f"out of square by {_say(gap, unit)}",
-        (),
+        "stop", f"out of square by {_say(gap, unit)}", (),
         (
             "check the fence against a square and joint it again, one light pass",
-            "press the face to the fence, not the edge to the table",
-            "if the face moved, face it again first",
+            "press the face to the fence, not the edge to the table", "if the face moved, face it again first",
         ),
     )
 
@@ -66,12 +63,9 @@ def _faced(step: Step, reading: int, job: Job, wanted: int) -> Verdict:
     spare = reading - wanted if wanted else reading - step.stock_out
     if reading > step.stock_in + step.tolerance:
         return Verdict(
-            "stop",
-            f"{_say(reading, unit)} is more than the {_say(step.stock_in, unit)} it came in with",
-            (),
+            "stop", f"{_say(reading, unit)} is more than the {_say(step.stock_in, unit)} it came in with", (),
             (
-                "read it again at another place",
-                "look for metal where it is thick, before it meets a knife",
+                "read it again at another place", "look for metal where it is thick, before it meets a knife",
             ),
         )
     return Verdict("done", f"{_say(reading, unit)} at its thickest: {_say(max(0, spare), unit)} for the planer")

@@ -60,12 +60,7 @@ class _Board:
     """One board's steps."""
 
     def __init__(
-        self,
-        job: Job,
-        milling: Milling,
-        factors: Factors | None,
-        board: Board,
-        segments: Sequence[Segment],
+        self, job: Job, milling: Milling, factors: Factors | None, board: Board, segments: Sequence[Segment],
         staves: defaultdict[tuple[str, int], list[Stave]],
     ) -> None:
         self.job, self.milling, self.board, self.staves = job, milling, board, staves
@@ -85,24 +80,15 @@ class _Board:
         stock = Stock(board.id, board, _whole(board), board.thickest, "")
         return plan.write(
             Step(
-                f"{board.id}/rough-length",
-                "crosscut saw",
-                f"Crosscut {board.id} at {marks} from the datum end",
-                "either face",
-                "the straighter edge",
-                segments[0].x0,
-                "length",
-                (),
-                board.length,
+                f"{board.id}/rough-length", "crosscut saw", f"Crosscut {board.id} at {marks} from the datum end",
+                "either face", "the straighter edge", segments[0].x0, "length", (), board.length,
                 sum(s.x1 - s.x0 for s in segments),
                 f"{len(segments)} piece{'s' if len(segments) > 1 else ''}; write {board.id}.1 … on the ends",
                 f"flat, the whole board would give {plan.about(whole)}; cut so, its pieces give at least "
                 f"{plan.about(best)}. Bow falls with "
-                "the square of the length.",
-                setup="crosscut rough",
+                "the square of the length.", setup="crosscut rough",
             ),
-            stock,
-            ways.crosscut(plan.machines, board.widest, plan.say),
+            stock, ways.crosscut(plan.machines, board.widest, plan.say),
         )
 
     def _segment(self, segment: Segment, stock: Stock) -> None:
@@ -158,9 +144,7 @@ class _Board:
         over = min(self.milling.over, int(flat) - need, stock.thick - need - plan.step) // plan.step * plan.step
         if school == "two-visits" and over >= 2 * plan.step:
             stock = plan.thickness(
-                stock,
-                need + over,
-                "rough-thickness",
+                stock, need + over, "rough-thickness",
                 why=f"{plan.say(over)} stays for the second visit: what moves in its rest comes off then",
             )
             stock = plan.rest(
@@ -222,25 +206,16 @@ class _Board:
             thick = thickest(self.board, region) if rough else piece.thick
             key = plan.write(
                 Step(
-                    f"{name}/blank-length",
-                    "crosscut saw",
+                    f"{name}/blank-length", "crosscut saw",
                     f"Crosscut {name} at {plan.say(blank.x0 - segment.x0)} and {plan.say(blank.x1 - segment.x0)}",
-                    "either face" if rough else f"face {piece.down}",
-                    "the sawn edge" if rough else "the jointed edge",
-                    blank.x1 - blank.x0,
-                    "length",
-                    (),
-                    segment.x1 - segment.x0,
-                    blank.x1 - blank.x0,
-                    "",
+                    "either face" if rough else f"face {piece.down}", "the sawn edge" if rough else "the jointed edge",
+                    blank.x1 - blank.x0, "length", (), segment.x1 - segment.x0, blank.x1 - blank.x0, "",
                     "shorter first: what bow it has falls with the square of the length"
                     if rough
-                    else f"each {plan.say(blank.x1 - blank.x0)} is squared and cut by itself",
-                    setup="crosscut rough",
+                    else f"each {plan.say(blank.x1 - blank.x0)} is squared and cut by itself", setup="crosscut rough",
                     after=(piece.last,),
                 ),
-                replace(piece, name=name),
-                ways.crosscut(plan.machines, piece.width, plan.say),
+                replace(piece, name=name), ways.crosscut(plan.machines, piece.width, plan.say),
             )
             found.append((blank, Stock(name, self.board, region, thick, key, piece.down)))
         return found
@@ -252,16 +227,12 @@ class _Board:
         if len(blank.layers) > 1:
             stock = plan.resaw(stock, len(blank.layers), finish + job.shop.allowance.face)
             stock = plan.thickness(
-                stock,
-                finish,
-                "finish-thickness",
+                stock, finish, "finish-thickness",
                 f"a skim off both sawn faces: {plan.say(finish)}; turn it over by turns so that both lose alike",
             )
         elif stock.thick > planed(job, blank):
             stock = plan.thickness(
-                stock,
-                planed(job, blank),
-                "finish-thickness",
+                stock, planed(job, blank), "finish-thickness",
                 f"{plan.say(planed(job, blank))} is the thickest part in "
                 "it; turn it over by turns so that both sides lose alike",
             )
@@ -290,23 +261,13 @@ class _Board:
         if staves and len(items) > 1:
             key = plan.write(
                 Step(
-                    f"{stock.name}/apart",
-                    "crosscut saw",
-                    f"Crosscut {stock.name} between {', '.join(i.name for i in items)}",
-                    f"face {stock.down}",
-                    "the jointed edge",
-                    0,
-                    "length",
-                    (),
-                    stock.length,
-                    stock.length // len(items),
-                    "each as long as can be",
-                    f"{len(items)} pieces were milled in one blank of {plan.say(stock.length)}",
-                    setup="crosscut rough",
+                    f"{stock.name}/apart", "crosscut saw",
+                    f"Crosscut {stock.name} between {', '.join(i.name for i in items)}", f"face {stock.down}",
+                    "the jointed edge", 0, "length", (), stock.length, stock.length // len(items), "each as long as can be",
+                    f"{len(items)} pieces were milled in one blank of {plan.say(stock.length)}", setup="crosscut rough",
                     after=(stock.last,),
                 ),
-                stock,
-                ways.crosscut(plan.machines, stock.width, plan.say),
+                stock, ways.crosscut(plan.machines, stock.width, plan.say),
             )
             stock = replace(stock, last=key)
         for item in staves:

@@ -28,25 +28,13 @@ class Surfacing(Writer):
         out = stock.thick - 2 * light
         key = self.write(
             Step(
-                f"{stock.name}/skim",
-                "planer",
-                f"Skim both faces of {stock.name}, {self.say(light)} each",
-                "either face, then the other",
-                "",
-                out,
-                "thickness",
-                (light, light),
-                stock.thick,
-                out,
+                f"{stock.name}/skim", "planer", f"Skim both faces of {stock.name}, {self.say(light)} each",
+                "either face, then the other", "", out, "thickness", (light, light), stock.thick, out,
                 "grain and faults can be read; mark what was hidden",
                 f"it takes {self.say(2 * light)} at its thickest and does not flatten: the rollers press the bend out "
-                "and let it spring back",
-                setup=f"planer {out}",
-                after=(stock.last,),
-                tolerance=self.step,
+                "and let it spring back", setup=f"planer {out}", after=(stock.last,), tolerance=self.step,
             ),
-            stock,
-            ways.thickness(self.machines, stock.size, out, self.say),
+            stock, ways.thickness(self.machines, stock.size, out, self.say),
         )
         return replace(stock, thick=out, last=key)
 
@@ -77,27 +65,16 @@ class Surfacing(Writer):
         down = stock.down if again else found.down
         key = self.write(
             Step(
-                name,
-                "jointer",
+                name, "jointer",
                 f"Face {stock.name}, hollow side down" if not again else f"Face {stock.name} again: what moved comes off",
-                f"face {down}",
-                "",
-                self.facing_depth(stock, lead.light),
-                "straight",
-                passes,
-                stock.thick,
-                faced,
+                f"face {down}", "", self.facing_depth(stock, lead.light), "straight", passes, stock.thick, faced,
                 f"{clean}; a straightedge shows no light",
-                self._face_reason(found, finish, again) + (f". {lead.why}" if lead.light else ""),
-                first=lead.first,
-                setup=f"jointer {self.facing_depth(stock, lead.light)}",
-                after=(last,),
-                tolerance=self.step,
+                self._face_reason(found, finish, again) + (f". {lead.why}" if lead.light else ""), first=lead.first,
+                setup=f"jointer {self.facing_depth(stock, lead.light)}", after=(last,), tolerance=self.step,
                 leaves=self.about(max(0, faced - finish)) + " for the planer",
                 spare=(found.thinnest if at_jointer else int(found.slab)) - finish,
             ),
-            stock,
-            obstacle,
+            stock, obstacle,
         )
         return replace(stock, thick=faced, last=key, down=down)
 
@@ -106,21 +83,11 @@ class Surfacing(Writer):
         listed = ", ".join(f"{self.about(d)} at {name}" for name, d in found.high)
         return self.write(
             Step(
-                f"{stock.name}/knock-down",
-                "hand plane",
-                f"Knock the high corners of {stock.name} down: {listed}",
-                f"face {found.down} up",
-                "",
-                max(d for _, d in found.high),
-                "straight",
-                (),
-                stock.thick,
-                stock.thick,
+                f"{stock.name}/knock-down", "hand plane", f"Knock the high corners of {stock.name} down: {listed}",
+                f"face {found.down} up", "", max(d for _, d in found.high), "straight", (), stock.thick, stock.thick,
                 "winding sticks in line, within a pass",
                 f"laid on three corners a twist costs all of itself, split between two only half: "
-                f"so {self.about(found.slab)} stays",
-                after=(stock.last,),
-                tolerance=found.depth,
+                f"so {self.about(found.slab)} stays", after=(stock.last,), tolerance=found.depth,
             ),
             stock,
         )
@@ -148,26 +115,14 @@ class Surfacing(Writer):
         cut = equal_passes(off, most, self.step) or (most,)
         key = self.write(
             Step(
-                f"{stock.name}/edge",
-                "jointer",
-                f"Joint the reference edge of {stock.name}",
-                "edge at the datum side",
-                f"face {stock.down}, the one just faced",
-                most,
-                "straight",
-                cut,
-                stock.width,
-                stock.width,
+                f"{stock.name}/edge", "jointer", f"Joint the reference edge of {stock.name}", "edge at the datum side",
+                f"face {stock.down}, the one just faced", most, "straight", cut, stock.width, stock.width,
                 "square to the face along its whole length; mark it with an arrow to the curl on the face",
                 f"the edge runs {self.about(off)} off its line at most; every later width is measured from this one"
-                + (f". {lead.why[0].upper()}{lead.why[1:]}" if lead.why else ""),
-                first=lead.first,
-                setup=f"jointer {most}",
-                after=(stock.last,),
-                tolerance=self.step,
+                + (f". {lead.why[0].upper()}{lead.why[1:]}" if lead.why else ""), first=lead.first, setup=f"jointer {most}",
+                after=(stock.last,), tolerance=self.step,
             ),
-            stock,
-            ways.edge(self.machines, stock.size, self.say),
+            stock, ways.edge(self.machines, stock.size, self.say),
         )
         return replace(stock, last=key)
 
@@ -182,28 +137,15 @@ class Surfacing(Writer):
         half = len(passes) // 2
         key = self.write(
             Step(
-                f"{stock.name}/{kind}",
-                "planer",
-                f"Plane {stock.name} to {self.say(finish)}",
-                f"face {stock.down}, the flat one",
-                "",
-                finish,
-                "thickness",
-                passes,
-                start,
-                finish,
+                f"{stock.name}/{kind}", "planer", f"Plane {stock.name} to {self.say(finish)}",
+                f"face {stock.down}, the flat one", "", finish, "thickness", passes, start, finish,
                 f"caliper at both ends and the middle: {self.say(finish)}",
                 why
                 or f"begin at its thickest place, {self.about(start)}; the planer copies the flat face and does not flatten "
-                "by itself",
-                first=lead.first,
-                setup=f"planer {finish}",
-                after=(stock.last,),
-                tolerance=self.step,
+                "by itself", first=lead.first, setup=f"planer {finish}", after=(stock.last,), tolerance=self.step,
                 turn_over=half if len(passes) > 2 else 0,
             ),
-            stock,
-            ways.thickness(self.machines, stock.size, finish, self.say),
+            stock, ways.thickness(self.machines, stock.size, finish, self.say),
         )
         return replace(stock, thick=finish, last=key)
 
@@ -211,15 +153,9 @@ class Surfacing(Writer):
         days = wait / 1440
         key = self.write(
             Step(
-                f"{stock.name}/sticker",
-                "bench",
-                f"Sticker {stock.name} for {days:g} day{'s' if days != 1 else ''}",
-                "on dry, even stickers",
-                dimension="none",
-                why=why,
-                check="air on all sides, a weight on top",
-                after=(stock.last,),
-                hold=wait,
+                f"{stock.name}/sticker", "bench", f"Sticker {stock.name} for {days:g} day{'s' if days != 1 else ''}",
+                "on dry, even stickers", dimension="none", why=why, check="air on all sides, a weight on top",
+                after=(stock.last,), hold=wait,
             ),
             stock,
         )

@@ -101,9 +101,7 @@ def crosscut(machines: Machines, width: int, say: Say) -> Obstacle | None:
         (
             Way("handsaw", "cut it with a handsaw, which has no such limit", "2 minutes a cut; its kerf is narrower"),
             Way(
-                "crosscut saw",
-                "cut from both edges to one line",
-                "a step of a hair where the cuts meet",
+                "crosscut saw", "cut from both edges to one line", "a step of a hair where the cuts meet",
                 "the second cut closes on the blade where the board is bent: support both sides",
             ),
         ),
@@ -154,10 +152,8 @@ def _wide(machines: Machines, size: Size, say: Say, can_rip: bool) -> Iterator[W
         over = size[1] - machines.jointer.bed_width
         yield from _by_hand(machines, size)
         yield Way(
-            "hand plane",
-            f"face what the bed takes and plane the ridge of {say(over)} off by hand",
-            f"about {round(hand_minutes((size[0], over, 0)))} minutes",
-            "the ridge must clear the table's edge",
+            "hand plane", f"face what the bed takes and plane the ridge of {say(over)} off by hand",
+            f"about {round(hand_minutes((size[0], over, 0)))} minutes", "the ridge must clear the table's edge",
         )
     else:
         yield from _by_hand(machines, size)
@@ -173,9 +169,7 @@ def _carrier(machines: Machines, size: Size, say: Say) -> Iterator[Way]:
 def _bridge(machines: Machines, size: Size) -> Iterator[Way]:
     if machines.router_bridge >= size[1] > 0:
         yield Way(
-            "router bridge",
-            "a router on a bridge over it",
-            f"about {round(hand_minutes(size, BRIDGE_MINUTES))} minutes",
+            "router bridge", "a router on a bridge over it", f"about {round(hand_minutes(size, BRIDGE_MINUTES))} minutes",
             _BRIDGE_DANGER,
         )
 
@@ -205,14 +199,11 @@ def _short(machines: Machines, size: Size) -> Iterator[Way]:
 
 def _long(machines: Machines, size: Size) -> Iterator[Way]:
     yield Way(
-        "table saw",
-        "rip it against a straight carrier",
-        "5 minutes to fix it to the carrier",
+        "table saw", "rip it against a straight carrier", "5 minutes to fix it to the carrier",
         "the carrier runs along the fence, never the crooked edge",
     )
     if machines.by_hand:
         yield Way(
-            "hand plane",
-            "a long hand plane and a straightedge held to the light",
+            "hand plane", "a long hand plane and a straightedge held to the light",
             f"about {round(3 + size[0] / (24 * TICKS_PER_INCH))} minutes",
         )

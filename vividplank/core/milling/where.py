@@ -36,10 +36,7 @@ def whereabouts(job: Job, plan: Plan, routes: tuple[Route, ...], done: Collectio
         step = steps[last[item.name]]
         found.append(
             Whereabouts(
-                item.name,
-                job.part(item.part).name or item.part,
-                board.board,
-                step.piece,
+                item.name, job.part(item.part).name or item.part, board.board, step.piece,
                 _place(item, step, steps, after, done),
             )
         )
