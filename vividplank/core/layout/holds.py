@@ -59,10 +59,11 @@ class Holds:
 
 @dataclass(frozen=True)
 class Task:
-    """What is held, and the plan in which the pins have their places."""
+    """What is held, and the plan in which the pins have their places; `plain` lets wishes for books and resawing go."""
 
     holds: Holds = Holds()
     plan: Plan | None = None
+    plain: bool = False
 
     def pinned(self, job: Job) -> dict[str, tuple[Segment, ...]]:
         """For every board of the job its pinned segments, where what is pinned is still right for it and still wanted."""

@@ -41,11 +41,20 @@ class Named:
         for t in s.strips:
             blanks = [
                 Blank(k.x0, k.x1, layers) for k in t.blanks
-                if (layers := tuple(named for layer in k.layers if (named := self._items(layer))))
+                if (layers := tuple(named for layer in k.layers for named in self._layers(layer)))
             ]
             if blanks:
                 strips.append(Strip(t.y0, t.y1, tuple(blanks)))
         return Segment(s.x0, s.x1, s.y0, s.slope, tuple(strips)) if strips else None
+
+    def _layers(self, layer: tuple[int, ...]) -> Iterator[tuple[Item, ...]]:
+        """A layer as it is; of a lump that is opened like a book each item is one."""
+        items = self._items(layer)
+        if layer and self.wants[layer[0]].opened:
+            for item in items:
+                yield (item,)
+        elif items:
+            yield items
 
     def _items(self, layer: tuple[int, ...]) -> tuple[Item, ...]:
         named: list[Item] = []

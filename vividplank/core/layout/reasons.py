@@ -124,4 +124,4 @@ class _Telling:
             found = [b for i in ids for b in blanks.get(i, [])]
             if found and (len({id(b) for b in found}) > 1 or len(found[0].layers) < 2):
                 wished = f"{' and '.join(ids)} were to be opened like a book ({wish})"
-                yield Reason(wish, f"{wished}; here they are not layers of one blank: see to it on the bench")
+                yield Reason(wish, f"{wished}; no board thick and clear enough for that was left, so they are laid apart")

@@ -9,7 +9,7 @@ import heapq
 import math
 import random
 from collections.abc import Callable
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from decimal import Decimal
 
 from vividplank.core.cutlist.part import blank_need
@@ -20,9 +20,10 @@ from vividplank.core.layout.filled import EMPTY, Fill
 from vividplank.core.layout.holds import Task, still_wanted
 from vividplank.core.layout.limits import Limits, Progress, Watch
 from vividplank.core.layout.naming import Named
-from vividplank.core.layout.plan import Plan, Segment, Unplaced
+from vividplank.core.layout.plan import Item, Plan, Segment, Unplaced
 from vividplank.core.layout.pool import Pool, without_surplus
 from vividplank.core.layout.reason import why_unplaced
+from vividplank.core.layout.standing import Standing, State
 from vividplank.core.layout.team import Share, helped
 from vividplank.core.layout.want import Want, together, wants
 from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_INCH, TICKS_PER_MM
@@ -42,30 +43,14 @@ _MANY, _MANY_QUICK = 120, 40
 _FIRST = 1000.0
 #: Shares of the time for which the first helper searches and then sees to the bound; and a search without help to the bound.
 _SEARCHING, _PROVING, _PROVING_ALONE = 0.55, 0.27, 0.2
+#: Share of the time for a plan that opens like a book what is to be opened so.
+_WISHING = 0.6
 #: Rows by worth that the bound gets at most.
 _CUTS = 400
 #: How much more than the thriftiest fill others may cost to stay when fills are put together; 0: any.
 _PATIENCE = (0.0, 1.02, 1.04, 1.07)
 
 __all__ = ["Limits", "Progress", "Watch", "search"]
-
-
-@dataclass(frozen=True)
-class _Standing:
-    """How good an arrangement is; smaller is better, compared in this order."""
-
-    unplaced: int
-    cost: Decimal
-    leftover: int
-
-    def better(self, other: "_Standing") -> bool:
-        return (self.unplaced, self.cost, -self.leftover) < (other.unplaced, other.cost, -other.leftover)
-
-
-@dataclass
-class _State:
-    fills: list[Fill]
-    left: list[int] = field(default_factory=list)
 
 
 def search(job: Job, limits: Limits, clock: Clock, watch: Watch | None = None, task: Task | None = None) -> Plan:
@@ -75,8 +60,26 @@ def search(job: Job, limits: Limits, clock: Clock, watch: Watch | None = None, t
     the bound is still that of the job without it.
     """
     asked = task or Task()
-    with helped(job, limits, clock, _helping, asked) as share:
-        return _Search(job, limits, watch, clock, share, asked).run()
+    if asked.plain or not any(w.opened for w in wants(job, wishes=True)):
+        return _once(job, limits, clock, watch, asked)
+    began = clock()
+    wished = _once(job, replace(limits, seconds=_WISHING * limits.seconds), clock, watch, asked)
+    if not wished.unplaced:
+        return wished
+    # A wish leaves no part out: what finds no place as a book is laid as it can be.
+    rest = replace(limits, seconds=max(0.1, limits.seconds - (clock() - began)))
+    plain = _once(job, rest, clock, watch, replace(asked, plain=True))
+    return plain if _left(job, plain) < _left(job, wished) else wished
+
+
+def _left(job: Job, plan: Plan) -> int:
+    """Finished volume that a plan leaves out."""
+    return sum(job.part(u.part).volume for u in plan.unplaced)
+
+
+def _once(job: Job, limits: Limits, clock: Clock, watch: Watch | None, task: Task) -> Plan:
+    with helped(job, limits, clock, _helping, task) as share:
+        return _Search(job, limits, watch, clock, share, task).run()
 
 
 def _helping(job: Job, task: Task, limits: Limits, clock: Clock, share: Share, first: bool) -> float:
@@ -104,7 +107,11 @@ class _Search:
         self.clock = clock
         self.began = clock()
         self.rng = random.Random(limits.seed)
-        self.wants, self.staves = still_wanted(wants(job), self.held, job.shop.allowance.width)
+        placed = {
+            Item(i.part, i.n) for segments in self.held.values() for s in segments for _, k in s.blanks() for i in k.items()
+        }
+        listed = wants(job, not task.plain, placed)
+        self.wants, self.staves = still_wanted(listed, self.held, job.shop.allowance.width)
         self.demand = [w.width if w.is_panel else w.count for w in self.wants]
         mark = TICKS_PER_64TH if job.unit == "in" else TICKS_PER_MM // 2
         self.fillers = [Filler(b, job.shop, self.wants, mark, self._pinned(b.id)) for b in job.boards]
@@ -214,7 +221,7 @@ class _Search:
         self.stopped = self.stopped or (self.watch is not None and not self.watch(progress))
         return not self.stopped
 
-    def _first(self) -> _State:
+    def _first(self) -> State:
         """A plan at once: the boards that are cheapest for their size filled one after the other."""
         left = list(self.demand)
         fills = [EMPTY] * len(self.fillers)
@@ -226,7 +233,7 @@ class _Search:
                 fills[i] = self._fill(i, left, self.worth, quick=True)
                 for index, amount in fills[i].taken:
                     left[index] -= amount
-        return _State(fills, left)
+        return State(fills, left)
 
     def _time_to_combine(self, rounds: int, spent: float, combined: tuple[int, float, float]) -> bool:
         """Every so many rounds; sooner where rounds are slow, but for no more than a third of the time."""
@@ -250,14 +257,14 @@ class _Search:
         everything = sum(f.board.length * f.board.widest for f in self.fillers) or 1
         return taken * (1.0 + 0.1 * (1 - room / everything))
 
-    def _oil(self, state: _State) -> None:
+    def _oil(self, state: State) -> None:
         for index, left in enumerate(state.left):
             if left > 0:
                 self.worth[index] = min(self.worth[index] * 1.05, 12.0 * self.plain[index])
             else:
                 self.worth[index] = self.plain[index] + (self.worth[index] - self.plain[index]) * 0.99
 
-    def _ruin(self, state: _State) -> _State:
+    def _ruin(self, state: State) -> State:
         """Empty a few boards and lay what came off them again, perhaps without one of them."""
         count = len(self.fillers)
         fills = list(state.fills)
@@ -284,7 +291,7 @@ class _Search:
         order += self.rng.sample(idle, min(len(idle), _IDLE_TRIED))
         return self._recreate(fills, order, last=without)
 
-    def _recreate(self, fills: list[Fill], order: list[int], last: set[int] | None = None) -> _State:
+    def _recreate(self, fills: list[Fill], order: list[int], last: set[int] | None = None) -> State:
         """Fill boards of `order` until nothing is left, always the one that gives most for its price, with some chance.
 
         What a board gives of less is less: a figure from before is still no smaller than the truth, so only the foremost is
@@ -323,7 +330,7 @@ class _Search:
             fills[i] = fill
             for index, amount in fill.taken:
                 left[index] -= amount
-        return _State(fills, left)
+        return State(fills, left)
 
     def _price(self) -> None:
         """Fill one board as if it had the first choice of everything, led by what is dear at the margin."""
@@ -346,7 +353,7 @@ class _Search:
             self.pool.add(i, fill)
         return found[0] if found else EMPTY
 
-    def _combine(self, seconds_left: float) -> _State:
+    def _combine(self, seconds_left: float) -> State:
         """The best of the fills met so far, put together."""
         if self.share:
             self.bound = self.pool.share(self.share, self.bound)
@@ -378,16 +385,16 @@ class _Search:
                 fills[i] = without_surplus(fill, surplus, panels, self.job.shop.allowance.width)
         return self._recreate(fills, list(range(len(fills))))
 
-    def _standing(self, state: _State) -> _Standing:
+    def _standing(self, state: State) -> Standing:
         unplaced = 0
         for want, weight, left in zip(self.wants, self.weights, state.left, strict=True):
             if left > 0:
                 unplaced += int(weight) * (want.volume if want.is_panel else want.volume * left)
         used = (b for b, f in zip(self.job.boards, state.fills, strict=True) if f.segments and b.id not in self.held)
         cost = sum((b.price for b in used), self.sunk)
-        return _Standing(unplaced, cost, sum(self._leftover(i, f) for i, f in enumerate(state.fills)))
+        return Standing(unplaced, cost, sum(self._leftover(i, f) for i, f in enumerate(state.fills)))
 
-    def _energy(self, standing: _Standing, fills: list[Fill]) -> float:
+    def _energy(self, standing: Standing, fills: list[Fill]) -> float:
         return self.per_volume * standing.unplaced + float(standing.cost) - 1e-9 * standing.leftover - self._fullness(fills)
 
     def _fullness(self, fills: list[Fill]) -> float:
@@ -415,12 +422,12 @@ class _Search:
         gaps = [b - a - shop.kerf.crosscut for a, b in zip(ends[::2], ends[1::2], strict=True)]
         return sum(g for g in gaps if g >= shop.min_blank_length)
 
-    def _progress(self, state: _State, standing: _Standing, rounds: int) -> Progress:
+    def _progress(self, state: State, standing: Standing, rounds: int) -> Progress:
         unplaced = sum((1 if w.is_panel else n) * (len(w.members[0]) if w.is_run else 1)
                        for w, n in zip(self.wants, state.left, strict=True) if n > 0)
         return Progress(self.clock() - self.began, rounds, unplaced, standing.cost, self.bound)
 
-    def _plan(self, state: _State) -> Plan:
+    def _plan(self, state: State) -> Plan:
         named = Named(self.wants, state.left, self.staves, self.held)
         boards = named.boards((b.id for b in self.job.boards), state.fills)
         used = {b.board for b in boards}

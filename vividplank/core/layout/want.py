@@ -1,8 +1,10 @@
 """What the search has to place: like things together, runs and panels as one thing each."""
 
+from collections.abc import Collection
 from dataclasses import dataclass
 
-from vividplank.core.cutlist import Faces
+from vividplank.core.board import same_species
+from vividplank.core.cutlist import Faces, Part
 from vividplank.core.cutlist.part import FACES
 from vividplank.core.job import Job
 from vividplank.core.layout.plan import Item
@@ -26,7 +28,8 @@ class Want:
     volume: int  # finished, of one lump (or of the whole panel)
     stave_min: int = 0
     stave_max: int = 0
-    is_run: bool = False
+    is_run: bool = False  # a lump has a blank to itself
+    opened: bool = False  # the items of a lump are layers of its blank, not end to end
 
     @property
     def count(self) -> int:
@@ -52,11 +55,16 @@ def together(job: Job, wants: list[Want]) -> list[list[int]]:
     return list(groups.values())
 
 
-def wants(job: Job) -> list[Want]:
-    """The job's parts as wants, in the order of the file."""
+def wants(job: Job, wishes: bool = False, placed: Collection[Item] = ()) -> list[Want]:
+    """The job's parts as wants, in the order of the file.
+
+    With `wishes` parts that are to be opened like a book, or resawn, are lumps of two layers where some board is thick enough
+    for that; pieces that are `placed` already, and their other halves, stay by themselves.
+    """
     kerf = job.shop.kerf.crosscut
     found: list[Want] = []
     runs_done: set[str] = set()
+    pairs = _pairs(job, placed) if wishes else {}
     for part in job.parts:
         if part.run:
             if part.run in runs_done:
@@ -77,7 +85,39 @@ def wants(job: Job) -> list[Want]:
                     part.panel.stave_min, part.panel.stave_max,
                 ))
         else:
-            each = tuple((Item(part.id, n),) for n in range(1, part.quantity + 1))
-            found.append(Want(len(found), each, part.species, part.length, part.width, part.thickness, part.faces,
-                              part.volume))
+            each = [(Item(part.id, n),) for n in range(1, part.quantity + 1)]
+            paired = [pairs[i] for (i,) in each if i in pairs and pairs[i][0] == i]
+            if paired:
+                thick = 2 * (part.thickness + job.shop.allowance.face) + job.shop.kerf.resaw - job.shop.allowance.face
+                sound = all(job.part(i.part).faces == "sound" for pair in paired for i in pair)
+                # A resawn blank carries no defect at all unless all in it may be sound.
+                found.append(Want(
+                    len(found), tuple(paired), part.species, part.length, part.width, thick,
+                    "sound" if sound else "clear-two", 2 * part.volume, is_run=True, opened=True,
+                ))
+            alone = tuple(lump for lump in each if lump[0] not in pairs)
+            if alone:
+                found.append(Want(
+                    len(found), alone, part.species, part.length, part.width, part.thickness, part.faces, part.volume
+                ))
     return found
+
+
+def _pairs(job: Job, placed: Collection[Item]) -> dict[Item, tuple[Item, Item]]:
+    """Pieces of one size that are to be two layers of one blank, by each of the two; one too many stays alone."""
+    groups: dict[tuple[str, str, int, int, int], list[Item]] = {}
+    for part in job.parts:
+        if (part.match or part.resawn) and not part.panel and not part.run and _thick_enough(job, part):
+            key = (part.match or f"resawn {part.id}", part.species.casefold(), part.length, part.width, part.thickness)
+            groups.setdefault(key, []).extend(Item(part.id, n) for n in range(1, part.quantity + 1))
+    found: dict[Item, tuple[Item, Item]] = {}
+    for items in groups.values():
+        for one, two in zip(items[::2], items[1::2], strict=False):
+            if one not in placed and two not in placed:
+                found[one] = found[two] = (one, two)
+    return found
+
+
+def _thick_enough(job: Job, part: Part) -> bool:
+    need = 2 * (part.thickness + job.shop.allowance.face) + job.shop.kerf.resaw
+    return any(b.thickest >= need and same_species(b.species, part.species) for b in job.boards)
