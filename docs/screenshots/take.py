@@ -15,7 +15,6 @@ VIEWS = (
     ("takeoff", "draw", DESK),
     ("pattern", "draw", DESK),
     ("list", "list", DESK),
-    ("divide", "list", DESK),
     ("buy", "buy", DESK),
     ("boards", "boards/O3", DESK),
     ("boards-phone", "boards/O3", PHONE),
@@ -27,6 +26,7 @@ VIEWS = (
     ("chalk", "chalk", TABLET),
     ("mill", "mill", DESK),
     ("mill-phone", "mill", PHONE),
+    ("passes", "mill", DESK),
     ("machine", "machine", TABLET),
     ("books", "books", DESK),
 )
@@ -36,9 +36,19 @@ def shoot(page: Page, name: str, address: str) -> None:
     page.goto(address)
     page.locator("h1").first.wait_for()
     page.wait_for_load_state("networkidle")
+    if name.startswith("mill"):
+        if page.get_by_role("button", name="Plan the days").count():
+            page.get_by_role("button", name="Plan the days").click()
+        page.locator(".setups li").first.wait_for(timeout=60_000)
+    if name == "passes":
+        page.get_by_role("button", name="See the passes").click()
+        page.locator("svg.face").wait_for()
+        for _ in range(2):
+            page.get_by_role("button", name="One more pass").click()
     if name == "machine":
-        for _ in range(3):  # past the saw's cautions and first step, to the jointer
+        while not page.locator("h1").inner_text().startswith(("planer", "Plane")):  # past the saws, to the planer
             page.keyboard.press("ArrowRight")
+        page.keyboard.press("Space")
         page.keyboard.press("Space")
     if name == "draw":
         page.locator("[data-found='Crest rail'] .pick").click()
@@ -74,8 +84,6 @@ def shoot(page: Page, name: str, address: str) -> None:
         page.mouse.move(over["x"] + 500, over["y"] + 20)
         page.mouse.move(over["x"] + 560, over["y"] + 24)
         page.get_by_role("status").filter(has_text="AR1").wait_for()
-    if name == "divide":
-        page.get_by_role("button", name="Divide a length").click()
     page.wait_for_timeout(500)  # the tape and the figures come to rest
     page.screenshot(path=HERE / f"{name}.png")
 
