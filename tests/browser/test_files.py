@@ -112,6 +112,7 @@ def test_rough_ripping_changes_the_steps(page: Page) -> None:
     page.get_by_role("button", name="Lay out", exact=True).click()
     expect(page.get_by_role("button", name="Lay out again")).to_be_visible(timeout=60_000)
     page.get_by_role("link", name=re.compile("Mill")).click()
+    page.get_by_role("button", name="Board by board").click()
     expect(page.get_by_role("heading", name=re.compile("Saw .* freehand"))).not_to_have_count(0)
     expect(page.locator(".machine", has_text="bandsaw").first).to_be_visible()
 

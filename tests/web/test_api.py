@@ -260,3 +260,18 @@ def test_a_board_is_surveyed_before_any_cut(client: FlaskClient) -> None:
     crossed = board | {"stations": [s | {"y0": s["y1"], "y1": s["y0"]} for s in board["stations"]]}
     refused = client.post(f"/api/projects/{project['pk']}/survey", json=asked | {"board": crossed})
     assert refused.status_code == 422 and "edges cross" in refused.get_json()["what"]
+
+
+def test_sheets_are_laid_out_and_stock_lengths_cut(client: FlaskClient) -> None:
+    project = make(client)
+    shelf = part(id="S", quantity=3, length=40 * INCH, width=20 * INCH, thickness=INCH // 2, stock="sheet", species="birch ply")
+    rail = part(id="B", quantity=3, length=40 * INCH, width=2 * INCH, thickness=INCH, stock="bought", species="pine")
+    edit(client, project, put_parts=[shelf, rail])
+    needs = client.get(f"/api/projects/{project['pk']}/needs?waste=0").get_json()
+    (lengths,) = needs["lengths"]
+    assert sorted(name for cut in lengths["cuts"] for name in cut) == ["B", "B", "B"]
+    assert len(lengths["cuts"]) == lengths["lengths"]
+    (plan,) = client.get(f"/api/projects/{project['pk']}/sheets").get_json()["plans"]
+    assert (plan["sheets"], plan["least"], plan["unplaced"]) == (1, 1, 0)
+    laid = [i["part"] for s in plan["cut"][0] for t in s["strips"] for k in t["blanks"] for layer in k["layers"] for i in layer]
+    assert laid == ["S", "S", "S"] and plan["boards"][0]["length"] == 96 * INCH

@@ -1,6 +1,7 @@
 """List and Buy: the parts in and out, and what they ask of the yard."""
 
 import json
+import time
 from dataclasses import asdict, replace
 from fractions import Fraction
 from urllib.parse import quote
@@ -12,6 +13,7 @@ from vividplank.core.buying import length_needs, needs, sheet_needs
 from vividplank.core.cutlist import Part
 from vividplank.core.exchange import Refusal, job_document
 from vividplank.core.exchange.parts_list import read_parts, write_parts
+from vividplank.core.layout.sheets import lay_sheets
 from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
 from vividplank.core.timber import WOODS
 from vividplank.store import projects
@@ -28,15 +30,19 @@ from vividplank.web.schemas import (
     ProjectPath,
     RowRefusalBody,
     SheetNeedBody,
+    SheetPlanBody,
+    SheetPlans,
     TroubleBody,
     WasteQuery,
     WoodBody,
     WoodList,
 )
-from vividplank.web.translate import part_body
+from vividplank.web.translate import board_body, part_body, segments_in_ticks
 
 # What writes workbooks, paper and drawings is loaded when first asked for: the server need not wait for it.
 
+#: Seconds for the sheets of one kind.
+_SHEET_SECONDS = 2.0
 area = APIBlueprint("parts", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody})
 
 
@@ -102,6 +108,24 @@ def get_needs(path: ProjectPath, query: WasteQuery) -> Response:
 def _stock(project: Project) -> int:
     """Finished stock is sold in lengths of about eight feet where nobody says otherwise."""
     return 2400 * TICKS_PER_MM if project.job.unit == "mm" else 96 * TICKS_PER_INCH
+
+
+@area.get("/projects/<int:project>/sheets", responses={200: SheetPlans})
+def lay_out_sheets(path: ProjectPath) -> Response:
+    """How the sheets are cut, each kind by itself; takes a moment."""
+    with session() as opened:
+        job = projects.load(opened, path.project).job
+    found = []
+    for need in sheet_needs(job):
+        if need.sheets:
+            plan = lay_sheets(job, need, _SHEET_SECONDS, time.monotonic)
+            used = [b for b in plan.plan.boards if b.segments]
+            found.append(SheetPlanBody(
+                species=plan.species, thickness=plan.thickness, sheets=plan.sheets, least=plan.least,
+                unplaced=len(plan.plan.unplaced), boards=[board_body(plan.job.board(b.board)) for b in used],
+                parts=[part_body(p) for p in plan.job.parts], cut=[segments_in_ticks(b.segments) for b in used],
+            ))
+    return answer.body(SheetPlans(plans=found))
 
 
 @area.get("/projects/<int:project>/parts.xlsx", responses={200: None})

@@ -234,6 +234,22 @@ class LengthNeedBody(Body):
     least: int
     spare: int
     too_long: list[str]
+    cuts: list[list[str]]
+
+
+class SheetPlanBody(Body):
+    species: str
+    thickness: Ticks
+    sheets: int
+    least: int
+    unplaced: int
+    boards: list[BoardBody]
+    parts: list[PartBody]
+    cut: list[list[dict[str, object]]]
+
+
+class SheetPlans(Body):
+    plans: list[SheetPlanBody]
 
 
 class NeedList(Body):

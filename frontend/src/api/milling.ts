@@ -26,17 +26,20 @@ export function useMilling(pk: Ref<number>) {
     networkMode: "always",
   });
 
+  let under = 0; // ticks on their way
   async function mark(stepKey: string, done: boolean, taken: { reading?: number | null; minutes?: number | null } = {}): Promise<void> {
     const now = query.data.value;
     if (!now) return;
     const all = marked(now.routes.flatMap((r) => r.steps), stepKey, done);
     const by = new Map(all.map((s) => [s.key, s]));
+    // An answer asked for before this tick would take it back on the screen.
+    under++;
+    void client.cancelQueries({ queryKey: key.value });
     client.setQueryData<Milling>(key.value, { ...now, routes: now.routes.map((r) => ({ ...r, steps: r.steps.map((s) => by.get(s.key)!) })) });
     const tap: Tap = { layout: now.layout, key: stepKey, done, reading: taken.reading ?? null, minutes: taken.minutes ?? null };
     try {
       if (unsent.value.length) throw new TypeError("others are waiting before it");
       await put(tap);
-      await client.invalidateQueries({ queryKey: key.value });
     } catch (problem) {
       if (outOfReach(problem)) {
         hold(tap);
@@ -44,13 +47,19 @@ export function useMilling(pk: Ref<number>) {
         return;
       }
       ElMessage({ type: "error", message: `Not kept: ${problem instanceof Error ? problem.message : problem}`, duration: 8000 });
-      await client.invalidateQueries({ queryKey: key.value });
+    } finally {
+      under--;
     }
+    await fresh();
+  }
+  /** Ask the server again once nothing is on its way to it. */
+  async function fresh(): Promise<void> {
+    if (!under && !unsent.value.length) await client.invalidateQueries({ queryKey: key.value });
   }
 
   async function flush(): Promise<void> {
     const sent = await send(put, (tap, why) => ElMessage({ type: "error", message: `${tap.key} was not kept: ${why}`, duration: 8000 }));
-    if (sent) await client.invalidateQueries({ queryKey: key.value });
+    if (sent) await fresh();
   }
   let timer = 0;
   onMounted(() => {

@@ -1146,6 +1146,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the sheets are cut, each kind by itself; takes a moment. */
+        get: operations["parts_lay_out_sheets_projects__int_project__sheets_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/survey": {
         parameters: {
             query?: never;
@@ -2244,6 +2261,8 @@ export interface components {
         };
         /** LengthNeedBody */
         LengthNeedBody: {
+            /** Cuts */
+            cuts: string[][];
             /** Least */
             least: number;
             /** Lengths */
@@ -3549,6 +3568,32 @@ export interface components {
             thickness: number;
             /** Too Large */
             too_large: string[];
+        };
+        /** SheetPlanBody */
+        SheetPlanBody: {
+            /** Boards */
+            boards: components["schemas"]["BoardBody"][];
+            /** Cut */
+            cut: {
+                [key: string]: unknown;
+            }[][];
+            /** Least */
+            least: number;
+            /** Parts */
+            parts: components["schemas"]["PartBody"][];
+            /** Sheets */
+            sheets: number;
+            /** Species */
+            species: string;
+            /** Thickness */
+            thickness: number;
+            /** Unplaced */
+            unplaced: number;
+        };
+        /** SheetPlans */
+        SheetPlans: {
+            /** Plans */
+            plans: components["schemas"]["SheetPlanBody"][];
         };
         /** ShelfBody */
         ShelfBody: {
@@ -7636,6 +7681,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SchoolsBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    parts_lay_out_sheets_projects__int_project__sheets_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPlans"];
                 };
             };
             /** @description Not Found */

@@ -1,11 +1,20 @@
 """What is bought otherwise than by the board foot: sheets, and finished sizes in stock lengths."""
 
+from collections import Counter
+from collections.abc import Mapping
 from dataclasses import dataclass
+from math import ceil
+
+import numpy as np
+from scipy.optimize import Bounds, LinearConstraint, milp
 
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
 from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
 from vividplank.core.shop import Shop
+
+#: More ways of cutting one length than these are not all looked at.
+_PATTERNS = 20_000
 
 
 @dataclass(frozen=True)
@@ -25,7 +34,9 @@ class SheetNeed:
 
 @dataclass(frozen=True)
 class LengthNeed:
-    """Finished stock of one section: `lengths` pieces of `stock_length` give all, `spare` more of the longest besides."""
+    """Finished stock of one section: `lengths` pieces of `stock_length` give all, `spare` more of the longest besides. `cuts`
+    are the parts that come out of each length.
+    """
 
     species: str
     width: int
@@ -37,6 +48,7 @@ class LengthNeed:
     least: int
     spare: int
     too_long: tuple[str, ...]
+    cuts: tuple[tuple[str, ...], ...] = ()
 
 
 def usual_sheet(job: Job) -> tuple[int, int]:
@@ -75,29 +87,81 @@ def length_needs(job: Job, stock_length: int) -> tuple[LengthNeed, ...]:
 
 def _lengths(parts: list[Part], stock: int, kerf: int) -> LengthNeed:
     too_long = tuple(p.id for p in parts if p.length > stock)
-    pieces = sorted((p.length for p in parts if p.length <= stock for _ in range(p.quantity)), reverse=True)
-    left: list[int] = []
-    for piece in pieces:
-        fits = [k for k, room in enumerate(left) if room >= piece]
-        if fits:
-            left[min(fits, key=lambda k: left[k])] -= piece + kerf
-        else:
-            left.append(stock - piece - kerf)
-    least = -(-sum(p + kerf for p in pieces) // (stock + kerf))
-    spare = sum(1 + (room - pieces[0]) // (pieces[0] + kerf) for room in left if room >= pieces[0]) if pieces else 0
+    wanted = Counter({(p.length, p.id): p.quantity for p in parts if p.length <= stock})
+    cuts, least = cut_lengths(wanted, stock, kerf)
+    longest = max((length for length, _ in wanted), default=0)
+    left = [stock - sum(length + kerf for length, _ in cut) for cut in cuts]
+    spare = sum(1 + (room - longest) // (longest + kerf) for room in left if room >= longest)
     first = parts[0]
     return LengthNeed(
-        first.species,
-        first.width,
-        first.thickness,
-        tuple(p.id for p in parts),
-        sum(p.quantity for p in parts),
-        stock,
-        len(left),
-        least,
-        spare,
-        too_long,
+        first.species, first.width, first.thickness, tuple(p.id for p in parts), sum(p.quantity for p in parts), stock,
+        len(cuts), least, spare, too_long, tuple(tuple(name for _, name in cut) for cut in cuts),
     )
+
+
+def cut_lengths(wanted: Mapping[tuple[int, str], int], stock: int, kerf: int) -> tuple[list[list[tuple[int, str]]], int]:
+    """How stock lengths are cut for pieces (length, name) so often each, and a number that no cutting undercuts.
+
+    The longest first, each where it leaves least; where that may be one too many the covering program over all ways of cutting
+    a length (HiGHS) decides.
+    """
+    cuts: list[list[tuple[int, str]]] = []
+    left: list[int] = []
+    for piece in sorted((p for p, n in wanted.items() for _ in range(n)), reverse=True):
+        fits = [k for k, room in enumerate(left) if room >= piece[0]]
+        k = min(fits, key=lambda k: left[k]) if fits else len(cuts)
+        if k == len(cuts):
+            cuts.append([])
+            left.append(stock)
+        cuts[k].append(piece)
+        left[k] -= piece[0] + kerf
+    least = -(-sum((length + kerf) * n for (length, _), n in wanted.items()) // (stock + kerf))
+    if len(cuts) > least:
+        better = _by_patterns(wanted, stock, kerf)
+        if better is not None:
+            found, bound = better
+            least = max(least, bound)
+            cuts = found if len(found) < len(cuts) else cuts
+    return cuts, min(least, len(cuts))
+
+
+def _by_patterns(
+    wanted: Mapping[tuple[int, str], int], stock: int, kerf: int
+) -> tuple[list[list[tuple[int, str]]], int] | None:
+    """The fewest lengths over all full ways of cutting one; None where there are too many ways to look at."""
+    pieces = sorted(wanted, reverse=True)
+    patterns: list[tuple[int, ...]] = []
+
+    def grow(k: int, room: int, taken: tuple[int, ...]) -> bool:
+        if len(patterns) > _PATTERNS:
+            return False
+        if k == len(pieces):
+            patterns.append(taken)
+            return True
+        most = min(wanted[pieces[k]], room // (pieces[k][0] + kerf))
+        # The last kind takes all it can; before it every number may leave room for what fits better.
+        least = most if k == len(pieces) - 1 else 0
+        return all(grow(k + 1, room - n * (pieces[k][0] + kerf), (*taken, n)) for n in range(most, least - 1, -1))
+
+    if not grow(0, stock + kerf, ()):
+        return None
+    ways = np.array(patterns, dtype=float)
+    demand = np.array([wanted[p] for p in pieces], dtype=float)
+    solved = milp(
+        np.ones(len(patterns)), integrality=np.ones(len(patterns)), constraints=LinearConstraint(ways.T, lb=demand),
+        bounds=Bounds(0, demand.max()), options={"time_limit": 2.0},
+    )
+    if solved.x is None:
+        return None
+    left = dict(wanted)
+    cuts: list[list[tuple[int, str]]] = []
+    for k in np.flatnonzero(solved.x > 0.5):
+        for _ in range(round(solved.x[k])):
+            cut = [p for p, n in zip(pieces, patterns[k], strict=True) for _ in range(min(n, left[p]))]
+            for p in cut:
+                left[p] -= 1
+            cuts.append(cut)
+    return [c for c in cuts if c], ceil(float(solved.mip_dual_bound) - 1e-6)
 
 
 def _sheets(parts: list[Part], sheet: tuple[int, int], shop: Shop) -> SheetNeed:
@@ -140,11 +204,15 @@ def _sheets(parts: list[Part], sheet: tuple[int, int], shop: Shop) -> SheetNeed:
 
 
 def _laid(p: Part, sheet: tuple[int, int]) -> tuple[int, int] | None:
-    """Size along and across the sheet, whose grain runs along it; None where it is too large."""
+    return next(iter(ways_laid(p, sheet)), None)
+
+
+def ways_laid(p: Part, sheet: tuple[int, int]) -> list[tuple[int, int]]:
+    """Sizes along and across the sheet, whose grain runs along it, in which a part goes in; none where it is too large."""
     length, width = p.cut_size()
     ways = {
         "length": [(length, width)],
         "width": [(width, length)],
-        "any": [(max(length, width), min(length, width)), (min(length, width), max(length, width))],
+        "any": list(dict.fromkeys([(max(length, width), min(length, width)), (min(length, width), max(length, width))])),
     }[p.grain]
-    return next((way for way in ways if way[0] <= sheet[0] and way[1] <= sheet[1]), None)
+    return [way for way in ways if way[0] <= sheet[0] and way[1] <= sheet[1]]

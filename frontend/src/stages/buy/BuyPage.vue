@@ -6,7 +6,8 @@ import { api } from "../../api/client";
 import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
-import { woodColours } from "../../board/geometry";
+import BoardDrawing from "../../board/BoardDrawing.vue";
+import { woodColours, type Segment } from "../../board/geometry";
 
 const { pk, project } = useProject();
 const waste = ref(30);
@@ -21,6 +22,14 @@ const { data, error } = useQuery({
     ).data!,
   placeholderData: keepPreviousData,
 });
+/** Sheets are laid out when asked for: that takes the engine a moment. */
+const laying = ref(false);
+const sheets = useQuery({
+  queryKey: computed(() => ["sheets", pk.value, project.value?.version]),
+  queryFn: async () => (await api.GET("/api/projects/{project}/sheets", { params: { path: { project: pk.value } } })).data!.plans,
+  enabled: laying,
+});
+const laidOut = (species: string, thickness: number) => (sheets.data.value ?? []).filter((p) => p.species === species && p.thickness === thickness);
 const total = computed(() => ({
   feet: data.value?.needs.reduce((sum, n) => sum + n.to_buy, 0) ?? 0,
   cost: data.value?.needs.reduce((sum, n) => sum + (n.cost ?? 0), 0) ?? 0,
@@ -62,6 +71,12 @@ const most = computed(() => Math.max(1, ...(data.value?.needs.map((n) => Math.ma
       <div class="what"><h2>{{ s.species }} sheet <b class="quarter"><Len :ticks="s.thickness" :system="project.system" /></b></h2><p class="soft">{{ s.pieces }} parts: {{ s.parts.join(", ") }}</p></div>
       <div class="bars">
         <p><b>{{ s.sheets }} sheet{{ s.sheets === 1 ? "" : "s" }}</b> of <Len :ticks="s.sheet[0]!" :system="project.system" bare /> × <Len :ticks="s.sheet[1]!" :system="project.system" />, cut in rows along it<template v-if="s.sheets > s.least">; {{ s.least }} by area alone</template>.</p>
+        <button v-if="!laying" class="act" @click="laying = true">Lay them out</button>
+        <p v-else-if="sheets.isFetching.value" class="soft">Laying them out…</p>
+        <template v-for="plan in laidOut(s.species, s.thickness)" :key="`${plan.species}${plan.thickness}`">
+            <p><b>{{ plan.sheets }}</b> when laid out{{ plan.sheets <= plan.least ? ": fewer cannot be" : `; never under ${plan.least}` }}. Crosscut the sheet at the red lines, then rip each piece.</p>
+            <div class="cuts"><BoardDrawing v-for="(b, i) in plan.boards" :key="b.id" :board="b" :segments="(plan.cut[i] as unknown as Segment[])" :parts="plan.parts" :scale="4" :system="project.system" /></div>
+        </template>
         <p v-if="s.grained" class="soft">{{ s.grained }} of the parts follow its grain, which runs the long way.</p>
         <p v-if="s.too_large.length" class="note">{{ s.too_large.join(", ") }} {{ s.too_large.length === 1 ? "is" : "are" }} larger than a sheet: join two, or change the grain.</p>
       </div>
@@ -70,6 +85,7 @@ const most = computed(() => Math.max(1, ...(data.value?.needs.map((n) => Math.ma
       <div class="what"><h2>{{ n.species }} <b class="quarter"><Len :ticks="n.width" :system="project.system" bare /> × <Len :ticks="n.thickness" :system="project.system" /></b></h2><p class="soft">{{ n.pieces }} pieces: {{ n.parts.join(", ") }}</p></div>
       <div class="bars">
         <p><b>{{ n.lengths }} length{{ n.lengths === 1 ? "" : "s" }}</b> of <Len :ticks="n.stock_length" :system="project.system" />, bought finished<template v-if="n.spare">; {{ n.spare }} more of the longest piece to spare</template><template v-if="n.lengths > n.least">. {{ n.least }} by length alone</template>.</p>
+        <p class="soft">{{ n.cuts.map((c) => c.join(" + ")).join("; ") }}</p>
         <MeasureField class="stock" label="Sold in lengths of" :system="project.system" :model-value="n.stock_length" @update:model-value="stock = $event" />
         <p v-if="n.too_long.length" class="note">{{ n.too_long.join(", ") }} {{ n.too_long.length === 1 ? "is" : "are" }} longer than that.</p>
       </div>
