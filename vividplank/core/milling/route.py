@@ -270,12 +270,12 @@ class _Board:
                 stock, ways.crosscut(plan.machines, stock.width, plan.say),
             )
             stock = replace(stock, last=key)
+        # What the blank is longer than its pieces is shared out: each is squared and cut to length later.
+        kerfs = (len(items) - 1) * self.job.shop.kerf.crosscut
+        over = (stock.length - sum(self.job.part(i.part).length for i in items) - kerfs) // len(items)
         for item in staves:
-            one = (
-                stock
-                if len(items) == 1
-                else replace(stock, name=item.name, region=_part_of(stock.region, self.job.part(item.part).length))
-            )
+            long = self.job.part(item.part).length + over
+            one = stock if len(items) == 1 else replace(stock, name=item.name, region=_part_of(stock.region, long))
             self.staves[item.part, item.n].append(Stave(item.name, one, net))
         return stock
 
