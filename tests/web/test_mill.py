@@ -8,7 +8,7 @@ import pytest
 from flask.testing import FlaskClient
 from sqlalchemy import update
 
-from tests.web.test_api import INCH, make
+from tests.web.test_api import INCH, edit, make
 from vividplank.jobs.queue import lay_out
 from vividplank.store.database import session
 from vividplank.store.models import StepDoneRow
@@ -195,3 +195,44 @@ def test_passes_are_shown_the_right_way_and_the_wrong(client: FlaskClient, stood
     assert planed["says"]
     assert client.post(url, json={"piece": "Z9.1"}).get_json()["where"] == "$.piece"
     assert client.post(url, json={"piece": piece, "depth": 0}).status_code == 422
+
+
+def test_the_caliper_at_the_machine_reads_what_the_passes_left(client: FlaskClient, stood: dict[str, Any]) -> None:
+    base = f"/api/layouts/{stood['layout']}"
+    plane = next(s for s in steps(stood) if s["kind"] == "thickness")
+    ask = {"key": plane["key"], "reading": plane["readings"][0]}
+    unconnected = client.post(f"{base}/caliper", json=ask)
+    assert unconnected.status_code == 422 and "connected" in unconnected.get_json()["what"]
+    project = client.get(f"/api/projects/{stood['project']}").get_json()
+    name = client.get("/api/instruments").get_json()["caliper"][0]["name"]
+    shop = project["shop"] | {"instruments": project["shop"]["instruments"] | {"caliper": name}}
+    assert edit(client, project, shop=shop).status_code == 200
+    answers = [client.post(f"{base}/caliper", json=ask).get_json() for _ in range(40)]
+    read = [a["reading"] for a in answers if a["reading"] is not None]
+    assert len(read) > 30 and all(abs(r - ask["reading"]) < INCH / 100 for r in read) and len(set(read)) > 1
+    assert all("Read again" in a["trouble"] for a in answers if a["reading"] is None)
+    assert client.post(f"{base}/caliper", json=ask | {"key": "Z9/face"}).status_code == 422
+
+
+def test_a_fitted_part_is_held_until_its_measure_comes_from_the_work(client: FlaskClient, asked: list[int]) -> None:
+    project = make(client)
+    fitted = [p | {"fitted": True} for p in project["parts"] if p["id"] == "A"]
+    project = edit(client, project, put_parts=fitted).get_json()
+    made = client.post(f"/api/projects/{project['pk']}/layout", json={"seconds": 1}).get_json()
+    lay_out(made["pk"])
+    held = [s for s in steps(milling(client, project["pk"])) if s["kind"] == "fit-A"]
+    assert held and all(s["setting"] == 0 and s["set_to"] == "cut to the work" for s in held)
+    base = f"/api/projects/{project['pk']}/milling-settings"
+    settings = client.get(base).get_json()["milling"]
+    client.put(base, json={"milling": settings | {"fitted": {"A1": 155 * INCH // 8}}})
+    now = steps(milling(client, project["pk"]))
+    (cut,) = [s for s in now if s["kind"] == "length-A"]
+    assert cut["setting"] == 155 * INCH // 8 and "A1" in cut["do"]
+    places = {w["mark"]: w["place"] for w in milling(client, project["pk"])["where"]}
+    for s in now:
+        if s["board"] == cut["board"] and not s["kind"].startswith(("length", "fit")):
+            tick(client, milling(client, project["pk"]), s["key"])
+    places = {w["mark"]: w["place"] for w in milling(client, project["pk"])["where"]}
+    assert places["A1"] in ("milled", "held long")
+    tick(client, milling(client, project["pk"]), cut["key"])
+    assert {w["mark"]: w["place"] for w in milling(client, project["pk"])["where"]}["A1"] == "finished"
