@@ -145,6 +145,12 @@ def test_a_whole_job_by_every_school(school: str) -> None:
     assert days.least <= days.changes <= days.piece_by_piece
 
 
+def test_without_time_to_solve_it_the_gathered_order_stands() -> None:
+    steps = [s for r in routes(HAND_JOB, HAND_PLAN) for s in r.steps]
+    days = plan_days(steps, Milling(), 0.0)
+    assert not days.proved and wrong(days, steps, Milling()) == []
+
+
 def test_nothing_to_do_is_no_day() -> None:
     assert plan_days([], Milling()) == Days((), 0, 0, 0, 0, True)
 

@@ -10,6 +10,8 @@ from vividplank.core.board.grain import Grain
 from vividplank.core.job import Job
 from vividplank.core.layout.plan import Blank, BoardPlan, Item, Plan, Segment, Strip
 from vividplank.core.milling import Machines, Milling, Step, routes
+from vividplank.core.milling.machines import Jointer
+from vividplank.core.milling.words import setting_name
 from vividplank.core.shop import Allowance
 
 SHOP = replace(BARE, allowance=Allowance(0, t(0.125), t(1 / 32), 0))
@@ -52,7 +54,14 @@ def test_a_wide_face_goes_over_a_carrier_and_keeps_its_steps() -> None:
     face = found["C.1/face"]
     assert face.machine == "planer" and "10 in wide; the jointer takes 8 in" in face.obstacle
     assert "carrier" in face.ways[0].do and face.minutes > 10
+    assert face.setup == "planer carrier" and setting_name(face, "in") == "on a flat carrier"
     assert found["C.1/thickness"].machine == "planer" and not found["C.1/thickness"].obstacle
+
+
+def test_an_edge_too_long_for_the_jointer_is_ripped_against_a_carrier() -> None:
+    edge = steps(a_board("C"), machines=Machines(jointer=Jointer(longest=t(30))))["C.1/edge"]
+    assert edge.machine == "table saw" and "cannot hold it straight" in edge.obstacle
+    assert edge.passes == () and setting_name(edge, "in") == "on a flat carrier"
 
 
 def test_what_is_too_heavy_for_one_takes_two() -> None:

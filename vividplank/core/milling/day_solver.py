@@ -248,8 +248,9 @@ class _Model:
         solver.parameters.random_seed = 1
         state = solver.solve(self.model)
         if state not in (self.cp.OPTIMAL, self.cp.FEASIBLE):
-            if not self.pinned:
-                raise CannotStand("no order of these steps was found in the time given")
+            if not self.pinned:  # as gathered, one setting after the other: right, if not quick
+                gathered = [(b, starts[n]) for n, b in enumerate(self.batches) if b.steps]
+                return [(b, b.steps, start, b.minutes(self.milling.machines)) for b, start in gathered], False
             name, n, day = self.pinned[-1]
             earliest = starts[n] // self.hours.minutes
             raise CannotStand(

@@ -10,7 +10,7 @@ def setting_name(first: Step, system: System) -> str:
         return f"passes of {show(int(first.setup.split()[-1]), system, unit=True)}"
     if not first.setting or first.setup.split()[-1] in ("rough", "freehand", "square", "fit"):
         return {"rough": "rough crosscuts to the marks", "freehand": "freehand to the line", "square": "square ends",
-                "fit": "cut to the work"}.get(first.setup.split()[-1], first.machine)
+                "fit": "cut to the work", "carrier": "on a flat carrier"}.get(first.setup.split()[-1], first.machine)
     word = {"table saw": "fence at ", "crosscut saw": "stop at ", "bandsaw": "fence at "}.get(first.machine, "")
     return word + show(first.setting, system, unit=True)
 

@@ -69,7 +69,7 @@ class Writer:
         if self.by_hand:
             step = replace(step, machine=_BY_HAND.get(step.machine, step.machine))
         elif obstacle:
-            step = replace(step, machine=obstacle.ways[0].machine, obstacle=obstacle.why, ways=obstacle.ways)
+            step = _another_way(step, obstacle)
         if step.machine in ("hand plane", "handsaw", "router bridge", "outside shop", "not here", "bench"):
             step = replace(step, setup="", passes=() if step.dimension != "thickness" else step.passes)
         if stock:
@@ -87,6 +87,19 @@ class Writer:
     def hardness(self, stock: Stock) -> int | None:
         wood = wood_named(stock.board.species)
         return wood.hardness_lbf if wood else None
+
+
+def _another_way(step: Step, obstacle: Obstacle) -> Step:
+    """The step at the first way's machine; on a carrier, or at a saw instead of a cutter, it has a setting of its own."""
+    way = obstacle.ways[0]
+    there = replace(step, machine=way.machine, obstacle=obstacle.why, ways=obstacle.ways)
+    if way.machine == step.machine:
+        return there
+    carried = "carrier" in way.do
+    return replace(
+        there, setup=f"{way.machine} {'carrier' if carried else step.setting}", setting=0 if carried else step.setting,
+        passes=() if "saw" in way.machine else step.passes,
+    )
 
 
 def thickest(board: Board, region: Region) -> int:
