@@ -195,3 +195,26 @@ def test_a_shop_s_machine_is_entered_and_its_limit_kept(demo: int, page: Page) -
     bed.press("Enter")
     expect(page.get_by_text(re.compile("expected a figure over nothing")).first).to_be_visible()
     expect(bed).to_have_value("6")
+
+
+def test_an_edge_out_of_square_stops_and_says_what_can_be_done(demo: int, tablet: Page) -> None:  # noqa: F811
+    edge = next(s for s in first_board(tablet, demo) if s["kind"] == "edge")
+    tablet.goto(f"/project/{demo}/machine")
+    expect(tablet.locator("main.machine h1")).to_be_visible()
+    while edge["do"] != tablet.locator("main.machine h1").inner_text():
+        if button(tablet) == "Understood":
+            tablet.locator("footer .big").tap()
+        else:
+            tablet.get_by_label("The step after").tap()
+    tablet.get_by_role("button", name="Something is off").tap()
+    tablet.get_by_label("The gap under a square").fill("1/32")
+    tablet.get_by_role("button", name="That is the reading").tap()
+    stopped = tablet.get_by_role("alert").filter(has_text="out of square")
+    expect(stopped).to_contain_text("check the fence against a square")
+    assert button(tablet) == ""
+    tablet.get_by_role("button", name="Read it again").tap()
+    tablet.get_by_label("The gap under a square").fill("0")
+    tablet.get_by_role("button", name="That is the reading").tap()
+    expect(tablet.get_by_role("alert")).to_contain_text("square: that is it")
+    tablet.locator("footer .big").tap()
+    until(lambda: edge["key"] in done(demo))

@@ -24,7 +24,8 @@ const KEYS: [string, string][] = [
   ["S, T, X, J, B", "Lay out: change places, turn, cut behind, join, nothing here"],
   ["U, R, K", "Lay out: back, forth, plans kept"],
   ["Ctrl Enter", "Boards: take a reading into the field with the cursor"],
-  ["Space", "Machine: step done; ← → go back and forth"],
+  ["Space", "Machine: a pass taken, a step done; ← → go back and forth"],
+  ["← →", "Mill, see the passes: a pass back, a pass on"],
   ["Esc", "leave a field as it was, close a sheet"],
 ];
 function key(event: KeyboardEvent): void {

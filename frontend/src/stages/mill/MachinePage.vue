@@ -22,6 +22,8 @@ const { days } = useDays(computed(() => data.value?.layout));
 const { settings, changed } = useSettings(pk);
 const steps = computed(() => inOrder(data.value?.routes.flatMap((r) => r.steps) ?? [], days.value?.setups ?? []));
 const key = ref("");
+/** A reading nobody asked for, because something looks wrong. */
+const doubted = ref(false);
 const at = computed(() => steps.value.findIndex((s) => s.key === key.value));
 const step = computed<Step | undefined>(() => steps.value[at.value]);
 const run = ref<Run>();
@@ -31,12 +33,14 @@ watch(steps, (now) => {
 
 function show(next: Step): void {
   key.value = next.key;
+  doubted.value = false;
   run.value = begin(next, Date.now());
 }
 const stage = computed(() => (step.value && run.value ? phase(step.value, run.value) : "done"));
 const now = computed(() => (step.value && run.value ? passesOf(step.value, run.value) : { passes: [], turns: [] }));
 const left = computed(() => Math.max(0, now.value.passes.length - (run.value?.taken ?? 0)));
 const following = computed(() => sameSetting(steps.value, at.value));
+const canDoubt = computed(() => !!step.value && !asksReading(step.value) && ["straight", "width", "length"].includes(step.value.dimension) && !["rough-length", "rough-rip", "square"].includes(step.value.kind));
 const allDone = computed(() => steps.value.length > 0 && steps.value.every((s) => s.done));
 const next = computed(() => (step.value?.dimension === "thickness" && run.value ? foretold(step.value, { ...run.value, taken: run.value.taken + 1 }) : 0));
 
@@ -100,10 +104,12 @@ async function read(reading: number): Promise<void> {
   await told(async () => {
     const { data: verdict } = await api.POST("/api/layouts/{layout}/reading", { params: { path: { layout: data.value!.layout } }, body: { key: was.key, reading } });
     if (run.value?.key === was.key) run.value = judged(run.value, reading, verdict!);
+    doubted.value = false;
   });
 }
 function again(): void {
   run.value = { ...run.value!, verdict: null };
+  doubted.value = !!step.value && !asksReading(step.value);
 }
 function pressed(event: KeyboardEvent): void {
   if (inField(event)) return;
@@ -153,8 +159,8 @@ const button = computed(() => {
           <div v-if="stage === 'pass' && now.turns[run.taken]"><span class="figure"><Fig :text="now.turns[run.taken]!" /></span><span class="label">this pass<template v-if="step.turn_over && run.taken >= step.turn_over">, turned over</template></span></div>
           <div v-if="stage === 'pass' && next"><span class="figure"><Len :ticks="next" :system="data.system" nearest /></span><span class="label">after it</span></div>
         </div>
-        <ReadingPad v-if="stage === 'read' && !step.done" :step="step" :system="data.system" :layout="data.layout" :foretold="foretold(step, run)" :caliper="!!project?.shop.instruments.caliper" @read="read" />
-        <div v-if="run.verdict && stage !== 'read'" class="verdict" :class="run.verdict.state === 'stop' ? 'stop' : ''" role="alert">
+        <ReadingPad v-if="(stage === 'read' || doubted) && !step.done" :step="step" :system="data.system" :layout="data.layout" :foretold="foretold(step, run)" :caliper="!!project?.shop.instruments.caliper" @read="read" />
+        <div v-if="run.verdict && stage !== 'read' && !doubted" class="verdict" :class="run.verdict.state === 'stop' ? 'stop' : ''" role="alert">
           <p><b><Fig :text="run.verdict.says" /></b></p>
           <template v-if="run.verdict.state === 'stop'">
             <p>Stop here. What can be done:</p>
@@ -171,6 +177,7 @@ const button = computed(() => {
         <WaysNote v-if="step.obstacle" class="say" :step="step" />
         <p v-if="step.check" class="say"><b>Check:</b> <Fig :text="step.check" /></p>
         <p class="why soft"><Fig :text="step.why" /></p>
+        <p v-if="canDoubt && !doubted && stage !== 'read' && stage !== 'stop' && !step.done"><button class="act" @click="doubted = true">Something is off: read it</button></p>
         <div v-if="following.length" class="strip" aria-label="Next at this setting">
           <span class="label">Next at this setting</span>
           <button v-for="s in following.slice(0, 12)" :key="s.key" class="act" :class="{ waits: !s.ready }" @click="show(s)">{{ s.piece }}</button>

@@ -16,6 +16,7 @@ let pad = EMPTY;
 const trouble = ref("");
 const field = ref<HTMLInputElement>();
 onMounted(() => field.value?.focus());
+const edge = computed(() => props.step.kind === "edge" || props.step.kind === "glue-edge");
 const fitted = computed(() => props.step.kind.startsWith("fit-"));
 const ticks = computed<{ value?: number; why?: string }>(() => {
   if (!text.value.trim()) return {};
@@ -49,13 +50,14 @@ async function take(): Promise<void> {
   <form class="reading" @submit.prevent="give">
     <NumberPad :system="system" fine @press="press" />
     <div class="said">
-    <label class="field"><span>{{ fitted ? "The length measured on the work" : `The caliper's reading (${unitWord(system)})` }}</span><input ref="field" v-model="text" class="line-input big" inputmode="none" autocomplete="off" /></label>
+    <label class="field"><span>{{ fitted ? "The length measured on the work" : edge ? `The gap under a square (${unitWord(system)})` : step.dimension !== "thickness" && step.dimension !== "straight" ? `What the rule shows (${unitWord(system)})` : `The caliper's reading (${unitWord(system)})` }}</span><input ref="field" v-model="text" class="line-input big" inputmode="none" autocomplete="off" /></label>
     <p v-if="ticks.why" class="note"><Fig :text="`'${text}' ${ticks.why}`" /></p>
     <p v-if="trouble" class="note" role="alert">{{ trouble }}</p>
-    <p class="soft">{{ fitted ? "The list says" : "It should show" }} <b><Len :ticks="fitted ? step.stock_out : foretold" :system="system" nearest /></b>.</p>
+    <p v-if="edge" class="soft">Nothing at all, or under a 64th.</p>
+    <p v-else class="soft">{{ fitted ? "The list says" : "It should show" }} <b><Len :ticks="fitted ? step.stock_out : foretold" :system="system" nearest /></b>.</p>
     <div class="acts">
       <button class="act lead" :disabled="ticks.value === undefined">{{ fitted ? "That is its length" : "That is the reading" }}</button>
-      <button v-if="caliper && !fitted" type="button" class="act" @click="take">Take it from the caliper</button>
+      <button v-if="caliper && !fitted && !edge" type="button" class="act" @click="take">Take it from the caliper</button>
     </div>
     </div>
   </form>
