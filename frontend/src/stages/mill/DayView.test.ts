@@ -48,7 +48,7 @@ describe("the shop's days on the screen", () => {
   });
 
   it("tell whether a better order is ruled out, and what went wrong", async () => {
-    expect(await shown()).toContain("no better order exists");
+    expect(await shown()).toContain("no order of these settings is better");
     expect(await shown({ proved: false })).toContain("a better order is not ruled out");
     expect(await shown({ state: "failed", trouble: "planer 1 cannot be begun on day 1" })).toContain("planer 1 cannot be begun on day 1");
     expect(await shown({ stale: true })).toContain("plan what is left again");

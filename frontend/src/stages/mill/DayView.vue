@@ -59,7 +59,7 @@ function loosen(setup: Setup): void {
       <template v-if="days?.setups.length">
         <a class="act" :href="`/api/layouts/${data.layout}/settings.pdf`" download>Setting sheets</a>
         <a class="act" :href="`/api/layouts/${data.layout}/days.ics`" download>To a calendar</a>
-        <p class="soft">Done after {{ lasting(days.minutes) }} of work and waiting; {{ days.proved ? "no better order exists" : "a better order is not ruled out" }}.</p>
+        <p class="soft">Done after {{ lasting(days.minutes) }} of work and waiting; {{ days.proved ? "no order of these settings is better" : "a better order is not ruled out" }}.</p>
       </template>
       <p v-else class="soft">All pieces of one thickness at one planer setting, equal lengths at one stop, rests and glue through the night.</p>
     </form>
