@@ -189,6 +189,8 @@ def test_marks_are_ticked_off_and_stay_ticked(demo: int, page: Page) -> None:  #
     page.set_viewport_size({"width": 1024, "height": 768})
     page.goto(f"/project/{demo}/layout")
     page.get_by_role("link", name="Chalk it").click()
+    expect(page.get_by_role("heading", name=re.compile("^Chalk "))).to_be_visible()  # the bench before it has boxes too
+    expect(page.locator("li.next")).to_be_visible()
     marks = page.get_by_role("checkbox")
     expect(marks.first).not_to_be_checked()
     page.keyboard.press("Space")
