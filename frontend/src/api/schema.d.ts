@@ -2058,7 +2058,7 @@ export interface components {
         };
         /**
          * Hours
-         * @description The shop's day: minutes after midnight, people at work, floor for stickers in square feet, clamps.
+         * @description The shop's day: minutes after midnight, people at work, floor for stickers in square feet.
          */
         Hours: {
             /**
@@ -2066,11 +2066,6 @@ export interface components {
              * @default 480
              */
             begins: number;
-            /**
-             * Clamps
-             * @default 8
-             */
-            clamps: number;
             /**
              * Ends
              * @default 960

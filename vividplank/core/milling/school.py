@@ -66,13 +66,12 @@ class Waits:
 
 @dataclass(frozen=True)
 class Hours:
-    """The shop's day: minutes after midnight, people at work, floor for stickers in square feet, clamps."""
+    """The shop's day: minutes after midnight, people at work, floor for stickers in square feet."""
 
     begins: int = 8 * 60
     ends: int = 16 * 60
     people: int = 1
     floor: float = 60.0
-    clamps: int = 8
 
     @property
     def minutes(self) -> int:

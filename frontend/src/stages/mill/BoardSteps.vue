@@ -33,7 +33,7 @@ const next = computed(() => route.value?.steps.find((s) => s.ready)?.key);
               <p v-if="s.down || s.against"><template v-if="s.down"><b>Down:</b> {{ s.down }}. </template><template v-if="s.against"><b>Against the fence:</b> {{ s.against }}. </template><template v-if="s.first"><b>{{ s.first }} first.</b></template></p>
               <p v-if="s.rests_until" class="note">It rests until {{ new Date(s.rests_until).toLocaleString("en-GB", { weekday: "long", hour: "2-digit", minute: "2-digit" }) }}.</p>
               <WaysNote v-if="s.obstacle" :step="s" />
-              <p v-if="s.check"><b>Check:</b> <Fig :text="s.check" /></p>
+              <p v-if="s.check"><b>Check:</b> <Fig :text="s.check" /><template v-if="s.leaves">; leaves <Fig :text="s.leaves" /></template></p>
               <p class="soft"><b>Why:</b> <Fig :text="s.why" /></p>
               <p v-if="s.pieces.length" class="soft pieces">{{ s.pieces.join(", ") }}</p>
             </template>

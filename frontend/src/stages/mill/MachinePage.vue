@@ -175,7 +175,7 @@ const button = computed(() => {
         <p v-if="step.down" class="say"><b>Down:</b> {{ step.down }}</p>
         <p v-if="step.against" class="say"><b>Fence:</b> {{ step.against }}</p>
         <WaysNote v-if="step.obstacle" class="say" :step="step" />
-        <p v-if="step.check" class="say"><b>Check:</b> <Fig :text="step.check" /></p>
+        <p v-if="step.check" class="say"><b>Check:</b> <Fig :text="step.check" /><template v-if="step.leaves">; leaves <Fig :text="step.leaves" /></template></p>
         <p class="why soft"><Fig :text="step.why" /></p>
         <p v-if="canDoubt && !doubted && stage !== 'read' && stage !== 'stop' && !step.done"><button class="act" @click="doubted = true">Something is off: read it</button></p>
         <div v-if="following.length" class="strip" aria-label="Next at this setting">
