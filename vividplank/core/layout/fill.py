@@ -12,7 +12,8 @@ from functools import cached_property
 from vividplank.core.board import Board, same_species
 from vividplank.core.layout.filled import Fill, FilledSegment, FilledStrip
 from vividplank.core.layout.plan import Segment
-from vividplank.core.layout.propose import Band, Proposal, Proposer
+from vividplank.core.layout.propose import Proposal, Proposer
+from vividplank.core.layout.stretch import Stretches
 from vividplank.core.layout.strip import Laid, Strips
 from vividplank.core.layout.want import Want
 from vividplank.core.measure import TICKS_PER_INCH
@@ -49,7 +50,7 @@ class Filler:
         self.strips = Strips(board, shop, wants, mark)
         self.shop = shop
         self.wants = wants
-        self.bands: dict[tuple[int, int], Band | None] = {}
+        self.stretches = Stretches(board, shop.max_slope)
         self.mine = [
             w for w in wants
             if same_species(w.species, board.species) and w.thickness + shop.allowance.face <= board.thickest
@@ -114,7 +115,7 @@ class Filler:
         near = self.shop.min_blank_length
         starts = {state.at, *(d.x1 for d in self.board.boxed if not d.sound and state.at < d.x1 < state.at + near)}
         for x0 in sorted(starts)[:3]:
-            for p in self.proposer.propose(x0, end, state.left, worth, self._band, self._cap, rng, tries):
+            for p in self.proposer.propose(x0, end, state.left, worth, self._cap, rng, tries):
                 laid = self._lay(p, list(state.left), worth)
                 if laid is None or laid.segment is None:
                     continue
@@ -126,7 +127,7 @@ class Filler:
 
     def _lay(self, p: Proposal, left: list[int], worth: Sequence[float]) -> Laid | None:
         """The strips of a proposal laid by the rules, and whatever else still fits beside them."""
-        band = self._band(p.x0, p.x1)
+        band = self.stretches.band(p.x0, p.x1)
         if band is None:
             return None
         y0, slope, high = band
@@ -165,12 +166,10 @@ class Filler:
         x1 = p.x1 if p.x1 - x1 < self.shop.min_blank_length else x1
         return Laid(total, None, FilledSegment(p.x0, x1, y0, slope, tuple(strips)), tuple(taken), need)
 
-    def _cap(self, x0: int, x1: int) -> float:
+    def _cap(self, x0: int, x1: int, y0: int, slope: float, high: int) -> float:
         """The flat thickness of a stretch that is milled in one piece; of its flattest strip where that is too little."""
-        band = self._band(x0, x1)
-        if self.shop.method == "rough-rip" or band is None:
+        if high <= 0:
             return float("inf")
-        y0, slope, high = band
         whole = self.strips.slab(x0, x1, y0, slope, 0, high)
         narrow = self.proposer.narrowest
         if whole >= self.proposer.thinnest or high <= narrow:
@@ -188,7 +187,7 @@ class Filler:
     @cached_property
     def proposer(self) -> Proposer:
         step = TICKS_PER_INCH // 64 if self.mark == TICKS_PER_INCH // 64 else self.mark
-        return Proposer(self.board, self.shop, self.mine, self.mark, step, self._alone)
+        return Proposer(self.stretches, self.shop, self.mine, self.mark, step, self._alone)
 
     @cached_property
     def _flat_whole(self) -> float:
@@ -209,28 +208,9 @@ class Filler:
         free = self.board.length - 2 * shop.end_trim - long
         for share in (0.5, 0.0, 1.0):
             x0 = shop.end_trim + int(free * share)
-            band = self._band(x0, x0 + long)
+            band = self.stretches.band(x0, x0 + long)
             if band and band[2] >= width:
                 for low in {0, (band[2] - width) // 2, band[2] - width}:
                     if self.strips.slab(x0, x0 + long, band[0], band[1], low, low + width) >= need:
                         return True
         return False
-
-    def _band(self, x0: int, x1: int) -> Band | None:
-        """The reference line over which a stretch is widest, the flattest of equals; None where nothing is clear."""
-        if (x0, x1) not in self.bands:
-            self.bands[x0, x1] = self._widest_band(x0, x1)
-        return self.bands[x0, x1]
-
-    def _widest_band(self, x0: int, x1: int) -> Band | None:
-        (low0, high0), (low1, high1) = self.board.edges(x0), self.board.edges(x1)
-        lower, upper = (low1 - low0) / (x1 - x0), (high1 - high0) / (x1 - x0)
-        found: list[Band] = []
-        for slope in {0.0, lower, upper, (lower + upper) / 2}:
-            slope = min(max(slope, -self.shop.max_slope), self.shop.max_slope)
-            slope = float(f"{slope:.6f}") if abs(slope) < self.shop.max_slope else slope
-            y0, _ = self.board.reach(0, slope, x0, x0, x1)
-            _, high = self.board.reach(y0, slope, x0, x0, x1)
-            if high > 0:
-                found.append((y0, slope, high))
-        return min(found, key=lambda line: (-line[2], abs(line[1])), default=None)

@@ -243,6 +243,8 @@ def fill_between(  # type: ignore[no-untyped-def]
                                            row)
         for i in _densest(values[c], wide, room):
             among[i] = True
+    led = np.flatnonzero(among)
+    most = values[classes - 1]
     best = np.full(room + 1, -1.0)
     best[0] = 0.0
     came = np.zeros((room + 1, 3), dtype=np.int64)  # from which height, led by which lead (-1: nothing), clear class
@@ -251,31 +253,27 @@ def fill_between(  # type: ignore[no-untyped-def]
     for f in range(faults.shape[0]):
         if 0 < faults[f, 1] <= room:
             begins[faults[f, 1]] = True
+    there = stock.copy()
     for y in range(room):
         if best[y] > best[y + 1]:
             best[y + 1] = best[y]
             came[y + 1] = y, -1, 0
         if not begins[y]:
             continue
-        for i in range(n):
+        there[:] = stock
+        at = y
+        while at > 0:
+            if came[at, 1] >= 0:
+                _use(came[at, 1], ways[came[at, 2]], owner, unit, there, 1)
+            at = came[at, 0]
+        for i in led:
             top = y + wide[i]
-            if not among[i] or top > room or best[y] + values[classes - 1, i] <= best[top] + 1e-12:
+            if top > room or best[y] + most[i] <= best[top] + 1e-12:
                 continue
             c = np.searchsorted(lengths, _clear(y, top - rip, run, faults), side="right") - 1
             if c < 0 or values[c, i] <= 0 or best[y] + values[c, i] <= best[top] + 1e-12:
                 continue
-            at, fits = y, True
-            while at > 0:
-                if came[at, 1] >= 0:
-                    _use(came[at, 1], ways[came[at, 2]], owner, unit, stock, 1)
-                at = came[at, 0]
-            fits = _there(i, ways[c], owner, unit, stock)
-            at = y
-            while at > 0:
-                if came[at, 1] >= 0:
-                    _use(came[at, 1], ways[came[at, 2]], owner, unit, stock, -1)
-                at = came[at, 0]
-            if fits:
+            if _there(i, ways[c], owner, unit, there):
                 best[top] = best[y] + values[c, i]
                 came[top] = y, i, c
                 begins[top] = True

@@ -33,7 +33,7 @@ Clock = Callable[[], float]
 #: Rounds of ruin and recreate between two choices from the pool.
 _COMBINE_EVERY = 40
 #: Boards filled with the first choice of everything in a round.
-_PRICED = 5
+_PRICED = 2
 #: Boards not in use that are tried in a round beside those that were emptied.
 _IDLE_TRIED = 5
 
@@ -41,8 +41,8 @@ _IDLE_TRIED = 5
 _MANY, _MANY_QUICK = 120, 40
 #: How much more a part weighs that is placed before all others.
 _FIRST = 1000.0
-#: Shares of the time for which the first helper searches and then sees to the bound; and a search without help to the bound.
-_SEARCHING, _PROVING, _PROVING_ALONE = 0.55, 0.27, 0.2
+#: Share of the time in which the first helper sees to the bound; and a search without help.
+_PROVING, _PROVING_ALONE = 0.27, 0.2
 #: Share of the time for a plan that opens like a book what is to be opened so.
 _WISHING = 0.6
 #: Rows by worth that the bound gets at most.
@@ -83,12 +83,11 @@ def _once(job: Job, limits: Limits, clock: Clock, watch: Watch | None, task: Tas
 
 
 def _helping(job: Job, task: Task, limits: Limits, clock: Clock, share: Share, first: bool) -> float:
-    """The first helper searches at first and then sees to the bound, so that it is there before the time is over."""
-    searched = replace(limits, seconds=_SEARCHING * limits.seconds) if first else limits
-    helper = _Search(job, searched, None, clock, share, task)
-    helper.run()
+    """The first helper sees to the bound before it searches, so that it is there long before the time is over."""
+    helper = _Search(job, limits, None, clock, share, task)
     if first:
         helper.prove(_PROVING * limits.seconds)
+    helper.run()
     return helper.bound
 
 

@@ -3,17 +3,23 @@
 from bisect import insort
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
+from math import floor
 
 from vividplank.core.board import Board, Region, flat_slab
 from vividplank.core.cutlist import Faces
 from vividplank.core.layout.filled import FilledBlank, FilledSegment, FilledStrip
 from vividplank.core.layout.plan import Segment, Strip
 from vividplank.core.layout.want import Want
+from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.shop import Shop
 
 #: h(R) is a float: a slab short of the need by a hundred-thousandth of a hair (1e-7 in) is enough.
 SLAB_TOLERANCE = 0.001
 
+
+#: Bits of a board are first looked at on these grids, outward: coarse ones are met again and again.
+_GRIDS = (6 * TICKS_PER_INCH, TICKS_PER_INCH)
 
 _RANK: dict[Faces, int] = {"clear-two": 2, "clear-one": 1, "sound": 0}
 
@@ -41,15 +47,35 @@ class Strips:
         self.sound = any(d.sound for d in board.boxed)
         self.slabs: dict[tuple[int, int, float, float, int, int], float] = {}
 
-    def slab(self, x0: int, x1: int, y0: float, slope: float, h0: int, h1: int) -> float:
-        """h(R), remembered."""
+    def slab(self, x0: int, x1: int, y0: float, slope: float, h0: int, h1: int, need: float = 0.0) -> float:
+        """h(R), remembered; less than that where a bit around R is already flat enough for `need` and for every want."""
         # Where thickness and width do not change, warp costs a place what it costs any other of its size.
-        key = (0, x1 - x0, 0.0, slope, 0, h1 - h0) if self.board.even else (x0, x1, y0, slope, h0, h1)
+        if self.board.even:
+            return self._slab((0, x1 - x0, 0.0, slope, 0, h1 - h0))
+        lines = (y0, y0 + slope * (x1 - x0))
+        low, high = min(lines) + h0, max(lines) + h1
+        for grid in _GRIDS:
+            left, bottom = x0 // grid * grid, floor(low / grid) * grid
+            right, top = min(-(-x1 // grid) * grid, self.board.length), -floor(-high / grid) * grid
+            around = self._slab((left, right, 0.0, 0.0, bottom, top))
+            if around >= max(need, self.enough):
+                return around
+        return self._slab((x0, x1, y0, slope, h0, h1))
+
+    def _slab(self, key: tuple[int, int, float, float, int, int]) -> float:
         if key not in self.slabs:
             if len(self.slabs) > 200_000:
                 self.slabs.clear()
-            self.slabs[key] = flat_slab(self.board, Region(x0, x1, y0, slope, h0, h1)).thickness + SLAB_TOLERANCE
+            self.slabs[key] = flat_slab(self.board, Region(*key)).thickness + SLAB_TOLERANCE
         return self.slabs[key]
+
+    @cached_property
+    def enough(self) -> float:
+        """Flat thickness that is as good as any more: for the thickest want, where none can be resawn."""
+        face, kerf = self.shop.allowance.face, self.shop.kerf.resaw
+        needs = [w.thickness + face for w in self.wants if w.thickness + face <= self.board.thickest]
+        resawn = not needs or 2 * min(needs) + kerf <= self.board.thickest
+        return float("inf") if resawn else float(max(needs))
 
     def starts(self, x0: int, x1: int, y0: int, slope: float, at: int, want: Want) -> list[int]:
         """Where a strip may begin: here, or just above a fault that is in the way."""
@@ -92,7 +118,7 @@ class Strips:
         top = start + net + shop.allowance.width
         face = shop.allowance.face
         if self.lane:
-            slab = self.slab(x0, x1, y0, slope, low, top)
+            slab = self.slab(x0, x1, y0, slope, low, top, need)
             if slab < max(need, want.thickness + face):
                 return None
         else:
@@ -110,8 +136,12 @@ class Strips:
             modes.append((max((w.faces for w in behind), key=_RANK.__getitem__), "A"))
         best: Laid | None = None
         for count in {layers, 1}:
+            before: list[tuple[int, int]] | None = None
             for faces, side in modes:
                 clear = self._clear(x0, x1, y0, slope, start, top, faces, side, count > 1)
+                if clear == before and faces == want.faces:
+                    continue  # the other face is as clear
+                before = clear
                 laid = self._along(want, clear, x0, y0, slope, start, top, net, faces, count, slab, fitting, left,
                                    worth, behind)
                 if laid and (best is None or laid.worth > best.worth):
@@ -182,7 +212,7 @@ class Strips:
     def _flat_together(self, segment: Segment, strip: FilledStrip, reach: tuple[int, int], need: int) -> bool:
         """Whether a segment is still flat enough for all its strips with one more."""
         low, top = min(reach[0], strip.y0), max(reach[1], strip.y1)
-        return not self.lane or self.slab(segment.x0, segment.x1, segment.y0, segment.slope, low, top) >= need
+        return not self.lane or self.slab(segment.x0, segment.x1, segment.y0, segment.slope, low, top, need) >= need
 
     def _clear(
         self, x0: int, x1: int, y0: int, slope: float, low: int, top: int, faces: Faces, side: str, resawn: bool
