@@ -8,7 +8,7 @@ from typing import Any
 
 from vividplank.core.board import Board, Defect, Grain, Station, Surface, Warp, Zone
 from vividplank.core.board.photo import Photo
-from vividplank.core.cutlist import Edging, Measure, Panel, Part, Source
+from vividplank.core.cutlist import Edging, GluedUp, Measure, Panel, Part, Source
 from vividplank.core.job import Job
 from vividplank.core.layout.holds import Forbidden, Holds
 from vividplank.core.layout.plan import Item
@@ -52,6 +52,7 @@ def part_from_document(d: dict[str, Any]) -> Part:
     return Part(**{
         **d, "panel": Panel(**d["panel"]) if d.get("panel") else None,
         "edging": Edging(**d["edging"]) if d.get("edging") else None,
+        "glued_up": GluedUp(**d["glued_up"]) if d.get("glued_up") else None,
         "source": Source(**d["source"]) if d.get("source") else None,
         "formulas": tuple((f, text) for f, text in d.get("formulas", ())),
         "outline": tuple((x, y) for x, y in d.get("outline", ())),

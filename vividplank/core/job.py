@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 
 from vividplank.core.board import Board
-from vividplank.core.cutlist import Measure, Part
+from vividplank.core.cutlist import GluedUp, Measure, Part
 from vividplank.core.measure import Unit
 from vividplank.core.shop import Shop
 
@@ -26,7 +26,10 @@ class Job:
     def on_boards(self) -> "Job":
         """What is cut from boards: without sheet parts and bought ones, and layers as the thin parts they are glued from."""
         parts = tuple(
-            p if p.layers == 1 else replace(p, quantity=p.quantity * p.layers, thickness=-(-p.thickness // p.layers), layers=1)
+            p if p.layers == 1 else replace(
+                p, quantity=p.quantity * p.layers, thickness=-(-p.thickness // p.layers), layers=1,
+                glued_up=GluedUp(p.layers, p.thickness),
+            )
             for p in self.parts if p.stock == "board"
         )
         return replace(self, parts=parts)

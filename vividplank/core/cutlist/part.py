@@ -34,6 +34,14 @@ class Edging:
 
 
 @dataclass(frozen=True)
+class GluedUp:
+    """What a thin part is a layer of: so many of them are glued face to face and milled to this thickness."""
+
+    layers: int
+    thickness: int
+
+
+@dataclass(frozen=True)
 class Source:
     """Where the part was taken off: a drawing of the project, and the found thing's key in it."""
 
@@ -48,7 +56,8 @@ class Part:
     `fitted` parts are held long and cut to the work. `layers` of equal thickness are glued to make a thick part.
     Parts of one `match` are opened like a book, those of one `same_board` come from one board. `joint_length` is what
     joinery (`joint`) has added to the length. `formulas` are (field, text) pairs over the project's measures; the
-    sizes here are always their values. `outline` (ticks, in length × width) is kept where it is no rectangle.
+    sizes here are always their values. `outline` (ticks, in length × width) is kept where it is no rectangle. Of a job on its
+    boards, layers are parts of their own, and `glued_up` says what of.
     """
 
     id: str
@@ -75,11 +84,16 @@ class Part:
     formulas: tuple[tuple[str, str], ...] = ()
     source: Source | None = None
     outline: tuple[tuple[int, int], ...] = ()
+    glued_up: GluedUp | None = None
 
     @property
     def volume(self) -> int:
         """Finished volume of one, in cubic ticks."""
         return self.length * self.width * self.thickness
+
+    @property
+    def is_mitred(self) -> bool:
+        return self.joint.casefold().startswith("mitre")
 
     def fitting_outline(self) -> "Part":
         """The part; without its outline where that is of another size than the part has now, and so no longer true."""

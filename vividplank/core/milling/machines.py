@@ -48,21 +48,18 @@ class TableSaw:
     tallest: int = 3 * INCH
     fence: int = 24 * INCH
     narrowest: int = INCH // 2
-    dial: Dial = _SCALE
     pace: Pace = Pace(4, 0.4, 10 * _FOOT)
 
 
 @dataclass(frozen=True)
 class Bandsaw:
     tallest: int = 8 * INCH
-    dial: Dial = _SCALE
     pace: Pace = Pace(5, 0.4, 5 * _FOOT)
 
 
 @dataclass(frozen=True)
 class CrosscutSaw:
     widest: int = 12 * INCH
-    dial: Dial = _SCALE
     pace: Pace = Pace(2, 0.6, 1 * _FOOT)
 
 

@@ -34,7 +34,8 @@ def minutes(step: Step, machines: Machines) -> float:
     times = max(1, len(step.passes))
     if step.machine == "hand plane":
         # A face by its area; an edge is a narrow face.
-        return hand_minutes((length, thick if step.kind in ("edge", "saw-edge", "glue-edge") else width, 0))
+        narrow = step.kind.startswith(("edge", "saw-edge", "glue-edge", "taper-plane"))
+        return hand_minutes((length, thick if narrow else width, 0))
     if step.machine == "router bridge":
         return hand_minutes(step.size, BRIDGE_MINUTES)
     if step.machine == "bench":

@@ -5,10 +5,12 @@ from dataclasses import dataclass, replace
 
 from vividplank.core.board import Region
 from vividplank.core.cutlist import Part
+from vividplank.core.layout.plan import Item
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.milling import ways
 from vividplank.core.milling.passes import thickness_passes
 from vividplank.core.milling.planner import Planner
+from vividplank.core.milling.shapes import shape
 from vividplank.core.milling.step import Step
 from vividplank.core.milling.writer import Stock
 
@@ -100,7 +102,7 @@ def panel(planner: Planner, part: Part, n: int, staves: Sequence[Stave]) -> None
     )
     # A panel is as wide as a crosscut saw is narrow: its length is squared by the same means as any other piece's.
     across = replace(whole, thick=part.thickness, last=trimmed, region=Region(0, length, 0, 0.0, 0, part.width))
-    planner.write(
+    cut = planner.write(
         Step(
             f"{name}/length", "crosscut saw", f"Square {name} and cut it to {say(part.length)}", "the better face up",
             "the trimmed edge", part.length, "length", (), length, part.length, "both diagonals alike",
@@ -109,6 +111,7 @@ def panel(planner: Planner, part: Part, n: int, staves: Sequence[Stave]) -> None
         ),
         across, ways.crosscut(milling.machines, part.width, say),
     )
+    shape(planner, replace(across, last=cut), part, [Item(part.id, n)], f"{part.name or part.id} {name}")
 
 
 def _arch(staves: Sequence[Stave]) -> str:

@@ -16,12 +16,14 @@ from vividplank.core.milling.writer import Stock
 class Planner(Surfacing):
     """Writes steps down in the order they are asked for."""
 
-    def rip(self, stock: Stock, strip: Stock, net: int, over: int = 0) -> Stock:
-        """One strip ripped off a piece, its reference edge to the fence."""
+    def rip(
+        self, stock: Stock, strip: Stock, net: int, over: int = 0, kept: str = "the jointer takes off the sawn edge"
+    ) -> Stock:
+        """One strip ripped off a piece, its reference edge to the fence; `kept` says what becomes of what it is `over`."""
         fence = net + over
         obstacle = ways.rip(self.machines, stock.size, fence, self.say)
         reason = (
-            f"{self.say(over)} over, which the jointer takes off the sawn edge"
+            f"{self.say(over)} over, which {kept}"
             if over
             else "widths in falling order of fence setting, every one from a straight edge"
         )
@@ -95,15 +97,18 @@ class Planner(Surfacing):
         )
         return replace(stock, last=key)
 
-    def cut(self, stock: Stock, part: Part, items: Sequence[Item], gang: str = "") -> str:
-        """The pieces of one length cut off at one stop; fitted ones wait for their measure from the work."""
-        names = tuple(piece_name(self.job, i) for i in items)
+    def cut(self, stock: Stock, part: Part, items: Sequence[Item], gang: str = "", called: str = "") -> str:
+        """The pieces of one length cut off at one stop; fitted ones wait for their measure from the work. `called` is what they
+        are together where they are layers of one.
+        """
+        names = (called,) if called else tuple(piece_name(self.job, i) for i in items)
+        who = called or " and ".join(i.name for i in items)
         measured = {self.milling.fitted[i.name] for i in items if i.name in self.milling.fitted}
         if part.fitted and not measured:
             return self.write(
                 Step(
                     f"{stock.name}/fit-{part.id}", "crosscut saw",
-                    f"Hold {' and '.join(i.name for i in items)} long; cut to the work", f"face {stock.down}",
+                    f"Hold {who} long; {'mitre and ' if part.is_mitred else ''}cut to the work", f"face {stock.down}",
                     "the jointed edge", 0, "length", (), stock.length, part.length,
                     "measure on the dry assembly, then enter it",
                     f"the list says {self.say(part.length)}, but it is fitted: what it must meet decides", pieces=names,
@@ -115,7 +120,7 @@ class Planner(Surfacing):
         return self.write(
             Step(
                 f"{stock.name}/length-{part.id}", "crosscut saw",
-                f"Cut {' and '.join(i.name for i in items)} to {self.say(length)}", f"face {stock.down}",
+                f"Cut {who} to {self.say(length)}", f"face {stock.down}",
                 "the jointed edge, the squared end to the stop", length, "length", (), stock.length, length,
                 "both of a pair together",
                 "equal lengths at one stop" + (", as measured on the work" if measured and part.fitted else "") + gang,

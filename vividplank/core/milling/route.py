@@ -11,12 +11,14 @@ from vividplank.core.job import Job
 from vividplank.core.layout.plan import Blank, Plan, Segment, Strip
 from vividplank.core.measure import TICKS_PER_INCH, show
 from vividplank.core.milling import ways
+from vividplank.core.milling.built import Layer, built_up, whole_of
 from vividplank.core.milling.machines import usual_machines
 from vividplank.core.milling.pace import Factors
 from vividplank.core.milling.panels import Stave, panel
 from vividplank.core.milling.planed import planed, segment_planed
 from vividplank.core.milling.planner import Planner, letter, show_faces
 from vividplank.core.milling.school import Milling, School
+from vividplank.core.milling.shapes import shape
 from vividplank.core.milling.step import Step
 from vividplank.core.milling.writer import Stock, in_hand, thickest
 
@@ -24,6 +26,8 @@ from vividplank.core.milling.writer import Stock, in_hand, thickest
 DANGEROUS = ("loose-knot", "check", "split", "shake", "metal", "rot")
 #: What the jointed saw edge is ripped over.
 _OVER = TICKS_PER_INCH // 16
+#: What becomes of what layers are ripped over.
+_KEPT = "stays on until they are glued and milled as one"
 
 
 @dataclass(frozen=True)
@@ -40,19 +44,25 @@ def usual_milling(job: Job) -> Milling:
 
 
 def routes(job: Job, plan: Plan, milling: Milling | None = None, factors: Factors | None = None) -> tuple[Route, ...]:
-    """One route for each board the plan cuts, in the order of the plan, then one for each panel."""
+    """One route for each board the plan cuts, in the order of the plan, then one for each panel and each piece of layers."""
     milling = milling or usual_milling(job)
     found: list[Route] = []
     staves: defaultdict[tuple[str, int], list[Stave]] = defaultdict(list)
+    layers: defaultdict[tuple[str, int], list[Layer]] = defaultdict(list)
     for b in plan.boards:
         if b.segments:
-            one = _Board(job, milling, factors, job.board(b.board), b.segments, staves)
+            one = _Board(job, milling, factors, job.board(b.board), b.segments, staves, layers)
             found.append(Route(b.board, tuple(one.planner.steps)))
     for (part, n), ready in sorted(staves.items()):
         planner = Planner(job, milling, factors)
         planner.by_hand = (milling.school_of(f"{part}{n}", part) or milling.school) == "by-hand"
         panel(planner, job.part(part), n, ready)
         found.append(Route(f"{part}{n}", tuple(planner.steps)))
+    for (part, _), layered in sorted(layers.items()):
+        planner = Planner(job, milling, factors)
+        planner.by_hand = (milling.school_of(*(i.item.name for i in layered), part) or milling.school) == "by-hand"
+        built_up(planner, job.part(part), layered)
+        found.append(Route(planner.steps[0].piece, tuple(planner.steps)))
     return tuple(found)
 
 
@@ -61,9 +71,9 @@ class _Board:
 
     def __init__(
         self, job: Job, milling: Milling, factors: Factors | None, board: Board, segments: Sequence[Segment],
-        staves: defaultdict[tuple[str, int], list[Stave]],
+        staves: defaultdict[tuple[str, int], list[Stave]], layers: defaultdict[tuple[str, int], list[Layer]],
     ) -> None:
-        self.job, self.milling, self.board, self.staves = job, milling, board, staves
+        self.job, self.milling, self.board, self.staves, self.layers = job, milling, board, staves, layers
         self.planner = Planner(job, milling, factors)
         ordered = sorted(segments, key=lambda s: s.x0)
         last = self._rough_length(ordered)
@@ -161,13 +171,16 @@ class _Board:
             net = strip.y1 - strip.y0 - shop.allowance.width
             name = f"{stock.name}{letter(numbered[id(strip)])}"
             region = Region(segment.x0, segment.x1, segment.y0, segment.slope, strip.y0, strip.y1)
-            piece = plan.rip(replace(stock, last=last), Stock(name, self.board, region, stock.thick, last), net, edge_over)
+            before, one = replace(stock, last=last), Stock(name, self.board, region, stock.thick, last)
+            over = self._left_on(strip.blanks)
+            piece = plan.rip(before, one, net, over, _KEPT) if over else plan.rip(before, one, net, edge_over)
             last = piece.last
             if late:
                 piece = plan.thickness(piece, need)
-            if edge_over:
+            if edge_over and not over:
                 piece = plan.saw_edge(piece, net, edge_over)
-            self._blanks(segment, strip, piece, net)
+            for blank, each in self._apart(segment, strip, piece, rough=False):
+                self._finish(strip, blank, each, net, over)
 
     def _rough_ripped(self, segment: Segment, stock: Stock, why: str) -> None:
         plan, shop = self.planner, self.job.shop
@@ -184,12 +197,15 @@ class _Board:
                 one = plan.face(one, need, show_faces(self.job, [blank]))
                 one = plan.edge(one)
                 one = plan.thickness(one, need)
-                one = plan.rip(one, one, net)
-                self._finish(strip, blank, one, net)
+                over = self._left_on([blank])
+                one = plan.rip(one, one, net, over, _KEPT) if over else plan.rip(one, one, net)
+                self._finish(strip, blank, one, net, over)
 
-    def _blanks(self, segment: Segment, strip: Strip, piece: Stock, net: int) -> None:
-        for blank, one in self._apart(segment, strip, piece, rough=False):
-            self._finish(strip, blank, one, net)
+    def _left_on(self, blanks: Sequence[Blank]) -> int:
+        """What layers stay over their width, so that their edges can be milled when they are one; other pieces nothing."""
+        if all(self.job.part(i.part).glued_up for blank in blanks for i in blank.items()):
+            return min(_OVER, self.job.shop.allowance.width) // self.planner.step * self.planner.step
+        return 0
 
     def _apart(self, segment: Segment, strip: Strip, piece: Stock, rough: bool) -> list[tuple[Blank, Stock]]:
         """The blanks of a strip cut apart at their marks; one alone stays as long as its strip until its ends are cut."""
@@ -220,7 +236,7 @@ class _Board:
             found.append((blank, Stock(name, self.board, region, thick, key, piece.down)))
         return found
 
-    def _finish(self, strip: Strip, blank: Blank, stock: Stock, net: int) -> None:
+    def _finish(self, strip: Strip, blank: Blank, stock: Stock, net: int, over: int) -> None:
         """From a planed and ripped blank to finished pieces: resaw, last thickness, ends."""
         plan, job = self.planner, self.job
         finish = max(job.part(i.part).thickness for i in blank.items())
@@ -236,8 +252,8 @@ class _Board:
                 f"{plan.say(planed(job, blank))} is the thickest part in "
                 "it; turn it over by turns so that both sides lose alike",
             )
-        plain = [i for i in blank.items() if not i.stave]
-        stock = self._staves(blank, stock, net)
+        plain = [i for i in blank.items() if not i.stave and not job.part(i.part).glued_up]
+        stock = self._laid_by(blank, stock, net, over)
         if not plain:
             return
         names = tuple(dict.fromkeys(i.part for i in plain))
@@ -252,13 +268,15 @@ class _Board:
             else ""
         )
         for part in sorted((job.part(p) for p in names), key=lambda p: -p.length):
-            plan.cut(stock, part, [i for i in plain if i.part == part.id], gang)
+            mine = [i for i in plain if i.part == part.id]
+            shape(plan, replace(stock, last=plan.cut(stock, part, mine, gang)), part, mine)
 
-    def _staves(self, blank: Blank, stock: Stock, net: int) -> Stock:
-        """Staves are laid by for their panels, cut apart first where one blank holds more than one thing."""
-        plan, items = self.planner, list(blank.items())
-        staves = [i for i in items if i.stave]
-        if staves and len(items) > 1:
+    def _laid_by(self, blank: Blank, stock: Stock, net: int, over: int) -> Stock:
+        """Staves and layers are laid by until they are glued, cut apart first where one blank holds more than one thing."""
+        plan, job = self.planner, self.job
+        items = max(blank.layers, key=len)
+        waiting = [i for i in blank.items() if i.stave or job.part(i.part).glued_up]
+        if waiting and len(items) > 1:
             key = plan.write(
                 Step(
                     f"{stock.name}/apart", "crosscut saw",
@@ -271,12 +289,20 @@ class _Board:
             )
             stock = replace(stock, last=key)
         # What the blank is longer than its pieces is shared out: each is squared and cut to length later.
-        kerfs = (len(items) - 1) * self.job.shop.kerf.crosscut
-        over = (stock.length - sum(self.job.part(i.part).length for i in items) - kerfs) // len(items)
-        for item in staves:
-            long = self.job.part(item.part).length + over
-            one = stock if len(items) == 1 else replace(stock, name=item.name, region=_part_of(stock.region, long))
-            self.staves[item.part, item.n].append(Stave(item.name, one, net))
+        for layer in blank.layers:
+            kerfs = (len(layer) - 1) * job.shop.kerf.crosscut
+            long = (stock.length - sum(job.part(i.part).length for i in layer) - kerfs) // len(layer)
+            for item in (i for i in layer if i in waiting):
+                part = job.part(item.part)
+                alone = len(items) == 1 and len(blank.layers) == 1
+                one = stock if alone else replace(
+                    stock, name=item.name,
+                    region=stock.region if len(layer) == 1 else _part_of(stock.region, part.length + long),
+                )
+                if item.stave:
+                    self.staves[item.part, item.n].append(Stave(item.name, one, net))
+                else:
+                    self.layers[item.part, whole_of(part, item)].append(Layer(item, one, net, over))
         return stock
 
 

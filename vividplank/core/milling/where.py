@@ -9,7 +9,9 @@ from vividplank.core.milling.route import Route
 from vividplank.core.milling.step import Step
 
 #: In the order a piece goes through them.
-PLACES = ("rack", "rough", "resting", "milled", "panel", "held long", "finished", "fitted")
+PLACES = ("rack", "rough", "resting", "milled", "panel", "glued up", "held long", "finished", "fitted")
+#: Kinds of steps that a piece comes out of, by how they begin; the last of them counts.
+_LAST = ("length-", "fit-", "glue-edge", "mitre-", "taper-", "outline-")
 
 
 @dataclass(frozen=True)
@@ -44,10 +46,10 @@ def whereabouts(job: Job, plan: Plan, routes: tuple[Route, ...], done: Collectio
 
 
 def _last_steps(steps: Mapping[str, Step]) -> dict[str, str]:
-    """The step that each piece comes out of: its last cut, or for a stave the jointing for glue."""
+    """The step that each piece comes out of: its last cut or shaping, or for a stave the jointing for glue."""
     found: dict[str, str] = {}
     for s in steps.values():
-        if s.kind.startswith(("length-", "fit-", "glue-edge")):
+        if s.kind.startswith(_LAST):
             for mark in s.marks:
                 found[mark] = s.key
     return found
@@ -64,6 +66,8 @@ def _place(item: Item, step: Step, steps: Mapping[str, Step], after: Mapping[str
         return "fitted" if step.kind.startswith("fit-") else "finished"
     before = [steps[k] for k in _before(step, steps) if k in done]
     kinds = {s.kind for s in before}
+    if "unclamp" in kinds or "glue" in kinds:
+        return "held long" if step.kind.startswith("fit-") and "square" in kinds else "glued up"
     if any(s.kind == "sticker" and not any(k in done for k in after.get(s.key, [])) for s in before):
         return "resting"
     if step.kind.startswith("fit-") and any(k.startswith("square") for k in kinds):

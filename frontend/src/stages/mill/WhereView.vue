@@ -4,8 +4,8 @@ import { computed, ref } from "vue";
 import type { Schemas } from "../../api/client";
 
 const props = defineProps<{ where: Schemas["WhereBody"][] }>();
-const PLACES = ["rack", "rough", "resting", "milled", "panel", "held long", "finished", "fitted"];
-const SAYS: Record<string, string> = { rack: "in the rack", rough: "cut rough", resting: "on stickers", milled: "milled", panel: "in a panel", "held long": "held long", finished: "finished", fitted: "fitted" };
+const PLACES = ["rack", "rough", "resting", "milled", "panel", "glued up", "held long", "finished", "fitted"];
+const SAYS: Record<string, string> = { rack: "in the rack", rough: "cut rough", resting: "on stickers", milled: "milled", panel: "in a panel", "glued up": "in a thick piece", "held long": "held long", finished: "finished", fitted: "fitted" };
 const asked = ref("");
 const found = computed(() => {
   const words = asked.value.trim().toLowerCase();
