@@ -74,7 +74,8 @@ def built_up(planner: Planner, part: Part, ready: Sequence[Layer]) -> None:
         whole = replace(whole, thick=finish, last=planner.write(
             Step(
                 f"{name}/flatten", "planer", f"Plane {name} to {say(finish)}", "the flatter face, then the other", "", finish,
-                "thickness", thickness_passes(thick, finish, planer.usual_pass, planer.last_pass), thick, finish, f"caliper: {say(finish)}", f"its layers together are {say(thick - finish)} over",
+                "thickness", thickness_passes(thick, finish, planer.usual_pass, planer.last_pass), thick, finish,
+                f"caliper: {say(finish)}", f"its layers together are {say(thick - finish)} over",
                 setup=f"planer {finish}", after=(whole.last,), tolerance=planner.step, turn_over=1,
             ),
             whole, ways.thickness(milling.machines, whole.size, finish, say),

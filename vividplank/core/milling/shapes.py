@@ -80,7 +80,8 @@ def shape(planner: Planner, stock: Stock, part: Part, items: Sequence[Item], cal
                 f"{stock.name}/taper-plane-{part.id}", "hand plane", f"Plane the tapered edges of {who} to the line",
                 "in the vice, thin end away from the plane", "", 0, "none", (), 0, 0,
                 "straight under a straightedge, square to the face",
-                "the saw leaves marks; plane toward the thin end, with the fibres", pieces=names, marks=marks, after=(sawn,), tolerance=planner.step,
+                "the saw leaves marks; plane toward the thin end, with the fibres", pieces=names,
+                marks=marks, after=(sawn,), tolerance=planner.step,
             ),
             stock,
         )
