@@ -49,4 +49,4 @@ def main(seconds: float, sizes: list[int]) -> None:
 
 
 if __name__ == "__main__":
-    main(float(sys.argv[1]) if len(sys.argv) > 1 else 10.0, [int(a) for a in sys.argv[2:]] or [10, 60, 300])
+    main(float(sys.argv[1]) if len(sys.argv) > 1 else 7.0, [int(a) for a in sys.argv[2:]] or [10, 60, 300])

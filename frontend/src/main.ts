@@ -9,6 +9,7 @@ import { VueQueryPlugin } from "@tanstack/vue-query";
 import { createApp } from "vue";
 import App from "./App.vue";
 import { Refused } from "./api/client";
+import { register } from "./offline/register";
 import { router } from "./router";
 
 createApp(App)
@@ -25,3 +26,8 @@ createApp(App)
     },
   })
   .mount("#app");
+
+// Where the browser allows it the day's steps stay readable without the server, after a reload as well.
+if (import.meta.env.PROD && "serviceWorker" in navigator) {
+  register(navigator.serviceWorker, location.origin, () => performance.getEntriesByType("resource").map((e) => e.name), (url) => fetch(url)).catch(() => undefined);
+}

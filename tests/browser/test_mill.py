@@ -107,6 +107,9 @@ def test_a_whole_board_by_touch_with_a_reading_too_thin_and_the_network_cut(demo
         if n == cut + 1:
             expect(tablet.get_by_text("Out of reach: 2 kept, sent later")).to_be_visible()
             assert step["key"] not in done(demo)
+            tablet.reload()  # nobody answers: what was read before is shown, and what was tapped is not lost
+            expect(tablet.locator("section.step h1")).to_be_visible()
+            expect(tablet.get_by_text("Out of reach: 2 kept, sent later")).to_be_visible()
             tablet.context.set_offline(False)
             expect(tablet.get_by_text("Out of reach")).to_have_count(0)
             until(lambda key=step["key"]: key in done(demo))  # type: ignore[misc]

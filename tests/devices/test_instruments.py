@@ -10,7 +10,13 @@ from vividplank.core.instruments import NoReading
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.timber.rest import Moisture
 from vividplank.devices.hidden import HiddenBoard, Nail, hidden_board
-from vividplank.devices.simulated import SimulatedBench, SimulatedCaliper, SimulatedMetalDetector, SimulatedMoistureMeter
+from vividplank.devices.simulated import (
+    SimulatedBench,
+    SimulatedCaliper,
+    SimulatedMetalDetector,
+    SimulatedMoistureMeter,
+    SimulatedReadout,
+)
 
 LONG = 80 * INCH
 BOARD = Board("D1", "ash", LONG, (Station(0, 0, 7 * INCH, 8400, 8300), Station(40 * INCH, 0, 7 * INCH, 8350, 8350),
@@ -59,6 +65,21 @@ def test_moisture_follows_the_board_and_odd_readings_are_questioned() -> None:
     assert "green" in about_moisture((), 5, 40) and "drier" in about_moisture((), 5, 4)
 
 
+def test_a_readout_shows_thousandths_and_its_zero_is_a_little_off() -> None:
+    true = SimulatedReadout(truth, noise=0, fails=0, off=0).height(BOARD, INCH)
+    assert true == INCH
+    readout = SimulatedReadout(truth)
+    shown: list[int] = []
+    for _ in range(300):
+        try:
+            shown.append(readout.height(BOARD, 6604))
+        except NoReading as blank:
+            assert str(blank) == "The readout is blank. Wake it and read again."
+    assert 270 < len(shown) < 300
+    assert abs(sum(shown) / len(shown) - 6604 - 0.003 * INCH) < 3
+    assert all(abs(s / (INCH / 1000) - round(s / (INCH / 1000))) < 0.07 for s in shown)
+
+
 def test_the_detector_places_nails_and_misses_one_now_and_then() -> None:
     detector = SimulatedMetalDetector(truth)
     found = [detector.sweep(BOARD) for _ in range(200)]
@@ -75,4 +96,4 @@ def test_the_hidden_board_is_the_same_every_time_and_keeps_the_outline() -> None
     assert one.board.warp.bow == pytest.approx(1000, rel=0.16) and one.board.warp.twist != 0
     assert hidden_board(Board("D9", "ash", LONG, BOARD.stations)) != one
     bench = SimulatedBench()
-    assert all(bench.offered(kind) for kind in ("caliper", "moisture", "metal", "scanner"))
+    assert all(bench.offered(kind) for kind in ("caliper", "readout", "moisture", "metal", "scanner"))

@@ -149,6 +149,8 @@ def test_from_layout_to_steps_to_books(client: FlaskClient, asked: list[int]) ->
 
     books = client.get(f"{base}/account").get_json()
     assert sum(books["where"].values()) == pytest.approx(books["rough"], rel=1e-12)
+    assert sum(books["chips"].values()) == pytest.approx(books["where"]["chips"], rel=1e-9)
+    assert all(sum(b["chips"].values()) == pytest.approx(b["where"]["chips"], abs=1e-9) for b in books["boards"])
     assert books["price"] == found["latest"]["cost"]
     assert books["per_foot_of_parts"] == pytest.approx(books["price"] / books["where"]["parts"])
 

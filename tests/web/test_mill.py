@@ -197,6 +197,22 @@ def test_passes_are_shown_the_right_way_and_the_wrong(client: FlaskClient, stood
     assert client.post(url, json={"piece": piece, "depth": 0}).status_code == 422
 
 
+def test_the_planers_readout_shows_its_setting_and_is_off_by_as_much_every_time(
+    client: FlaskClient, stood: dict[str, Any]
+) -> None:
+    base = f"/api/layouts/{stood['layout']}"
+    plane = next(s for s in steps(stood) if s["kind"] == "thickness")
+    ask = {"key": plane["key"], "reading": plane["readings"][-1], "instrument": "readout"}
+    unconnected = client.post(f"{base}/caliper", json=ask)
+    assert unconnected.status_code == 422 and unconnected.get_json()["where"] == "$.shop.instruments.readout"
+    project = client.get(f"/api/projects/{stood['project']}").get_json()
+    shop = project["shop"] | {"instruments": project["shop"]["instruments"] | {"readout": "simulated"}}
+    assert edit(client, project, shop=shop).status_code == 200
+    answers = [client.post(f"{base}/caliper", json=ask).get_json() for _ in range(60)]
+    read = [a["reading"] - ask["reading"] for a in answers if a["reading"] is not None]
+    assert len(read) > 50 and 0.002 * INCH < sum(read) / len(read) < 0.004 * INCH and max(read) < 0.008 * INCH
+
+
 def test_the_caliper_at_the_machine_reads_what_the_passes_left(client: FlaskClient, stood: dict[str, Any]) -> None:
     base = f"/api/layouts/{stood['layout']}"
     plane = next(s for s in steps(stood) if s["kind"] == "thickness")

@@ -5,7 +5,7 @@ from typing import Literal, Protocol
 
 from vividplank.core.board import Board
 
-InstrumentKind = Literal["caliper", "moisture", "metal", "scanner"]
+InstrumentKind = Literal["caliper", "moisture", "metal", "scanner", "readout"]
 
 
 class NoReading(Exception):
@@ -36,6 +36,13 @@ class Caliper(Protocol):
         """A piece of that board just off a machine; a simulated one is about as thick as it was foretold."""
 
 
+class Readout(Protocol):
+    """Shows how high a planer's cutter stands over its bed. What lies under it may be thicker: it springs back."""
+
+    def height(self, board: Board, set_to: int) -> int:
+        """When it was set to so much; a simulated one is about there. NoReading when it shows nothing."""
+
+
 class MoistureMeter(Protocol):
     """Reads moisture between two pins."""
 
@@ -64,6 +71,8 @@ class Bench(Protocol):
 
     def caliper(self, name: str) -> Caliper: ...
 
+    def readout(self, name: str) -> Readout: ...
+
     def moisture_meter(self, name: str) -> MoistureMeter: ...
 
     def metal_detector(self, name: str) -> MetalDetector: ...
@@ -79,6 +88,9 @@ class NoInstruments:
 
     def caliper(self, name: str) -> Caliper:
         raise NoReading("There is no caliper here.")
+
+    def readout(self, name: str) -> Readout:
+        raise NoReading("There is no readout here.")
 
     def moisture_meter(self, name: str) -> MoistureMeter:
         raise NoReading("There is no moisture meter here.")

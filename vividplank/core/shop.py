@@ -45,6 +45,7 @@ class Instruments:
     moisture: str = ""
     metal: str = ""
     scanner: str = ""
+    readout: str = ""
 
 
 @dataclass(frozen=True)

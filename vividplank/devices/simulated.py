@@ -47,6 +47,21 @@ class SimulatedCaliper(_Simulated):
         return round(round((thickness + random.gauss(0, self.noise)) / step) * step)
 
 
+class SimulatedReadout(_Simulated):
+    """Shows 1/1000 in; it was zeroed a little off, by as much every time, and the screw has some play."""
+
+    def __init__(
+        self, truth: Truth = hidden_board, *, noise: float = 0.001 * INCH, fails: float = 0.02, off: float = 0.003 * INCH
+    ) -> None:
+        super().__init__(truth, noise=noise, fails=fails)
+        self.off = off
+
+    def height(self, board: Board, set_to: int) -> int:
+        random = self._next(board, "The readout is blank. Wake it and read again.")
+        step = INCH / 1000
+        return round(round((set_to + self.off + random.gauss(0, self.noise)) / step) * step)
+
+
 class SimulatedMoistureMeter(_Simulated):
     """Reads to a tenth of a point; two readings of one place differ by about 0.3."""
 
@@ -107,6 +122,7 @@ class SimulatedBench:
 
     def __init__(self) -> None:
         self._caliper = SimulatedCaliper()
+        self._readout = SimulatedReadout()
         self._moisture_meter = SimulatedMoistureMeter()
         self._metal_detector = SimulatedMetalDetector()
         self._scanner = SimulatedScanner()
@@ -114,6 +130,7 @@ class SimulatedBench:
     def offered(self, kind: InstrumentKind) -> dict[str, str]:
         said = {
             "caliper": "A made-up caliper: reads to 1/2000 in, the jaws slip now and then",
+            "readout": "A made-up readout on the planer: shows 1/1000 in, zeroed a little off",
             "moisture": "A made-up pin meter: reads to a tenth of a point",
             "metal": "A made-up detector: places a nail to about 1/4 in",
             "scanner": "A made-up scanner: heights of both faces every inch, to 4/1000 in",
@@ -122,6 +139,9 @@ class SimulatedBench:
 
     def caliper(self, name: str) -> SimulatedCaliper:
         return self._caliper
+
+    def readout(self, name: str) -> SimulatedReadout:
+        return self._readout
 
     def moisture_meter(self, name: str) -> SimulatedMoistureMeter:
         return self._moisture_meter

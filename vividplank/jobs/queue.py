@@ -108,7 +108,7 @@ def think(layout: int, seconds: float = 2.0) -> None:
 
 
 @tasks.task(name="plan_days", queue="days")
-def plan_days(layout: int, seconds: float = 8.0) -> None:
+def plan_days(layout: int, seconds: float = 7.0) -> None:
     """Plan the shop's days for what is left to do of a layout."""
     try:
         with session() as opened:

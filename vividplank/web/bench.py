@@ -28,7 +28,8 @@ def list_instruments() -> Response:
         return [Offer(name=name, says=says) for name, says in instruments().offered(kind).items()]
 
     return answer.body(
-        OfferList(caliper=offers("caliper"), moisture=offers("moisture"), metal=offers("metal"), scanner=offers("scanner"))
+        OfferList(caliper=offers("caliper"), readout=offers("readout"), moisture=offers("moisture"), metal=offers("metal"),
+                  scanner=offers("scanner"))
     )
 
 

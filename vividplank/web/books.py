@@ -5,6 +5,7 @@ from flask_openapi3 import APIBlueprint
 
 from vividplank.core.timber import cubic_board_feet
 from vividplank.core.yields import CATEGORIES, account
+from vividplank.core.yields.chips import OPERATIONS, chips_by_operation
 from vividplank.store import layouts, projects
 from vividplank.store.database import session
 from vividplank.web import answer
@@ -19,6 +20,7 @@ def get_account(path: ProjectPath) -> Response:
         project = projects.load(opened, path.project)
         layout, plan = layouts.standing_plan(opened, path.project)
     found = account(layout.job, plan)
+    chips = chips_by_operation(layout.job, plan)
     bought = cubic_board_feet(sum(b.rough for b in found.boards if b.price))
     parts = cubic_board_feet(found.where["parts"])
     price = float(found.price)
@@ -28,9 +30,11 @@ def get_account(path: ProjectPath) -> Response:
             BoardAccountBody(
                 board=b.board, species=layout.job.board(b.board).species, rough=_feet(b.rough), price=float(b.price),
                 share=b.share, where={k: _feet(v) for k, v in b.where.items()},
+                chips={k: _feet(v) for k, v in chips[b.board].items()},
             ) for b in found.boards
         ],
         rough=_feet(found.rough), price=price, share=found.share, where={k: _feet(v) for k, v in found.where.items()},
+        chips={k: _feet(sum(each[k] for each in chips.values())) for k in OPERATIONS},
         per_foot_bought=price / float(bought) if bought else None,
         per_foot_of_parts=price / float(parts) if parts else None,
     ))

@@ -32,6 +32,7 @@ from vividplank.web.bench import connected, instruments
 from vividplank.web.milling_schemas import (
     CaliperBody,
     FrameBody,
+    InstrumentBody,
     MeasuredBody,
     MillingBody,
     MillingSettings,
@@ -158,8 +159,8 @@ def read(path: LayoutPath, body: MeasuredBody) -> Response:
 
 
 @area.post("/layouts/<int:layout>/caliper", responses={200: CaliperBody})
-def take_reading(path: LayoutPath, body: MeasuredBody) -> Response:
-    """The connected caliper on a piece at a step, where `reading` is what the passes so far should have left."""
+def take_reading(path: LayoutPath, body: InstrumentBody) -> Response:
+    """The connected caliper on a piece at a step, or the planer's readout."""
     with session() as opened:
         layout, plan = layouts.with_plan(opened, path.layout)
         project = projects.load(opened, layout.project)
@@ -169,7 +170,10 @@ def take_reading(path: LayoutPath, body: MeasuredBody) -> Response:
         raise Refusal("$.key", f"expected a step of this plan, not {body.key}")
     board = layout.job.board(step.board)
     try:
-        found = instruments().caliper(connected(project, "caliper")).piece(board, body.reading)
+        if body.instrument == "readout":
+            found = instruments().readout(connected(project, "readout")).height(board, body.reading)
+        else:
+            found = instruments().caliper(connected(project, "caliper")).piece(board, body.reading)
         return answer.body(CaliperBody(reading=found, trouble=""))
     except NoReading as slipped:
         return answer.body(CaliperBody(reading=None, trouble=str(slipped)))

@@ -112,6 +112,12 @@ class MeasuredBody(Body):
     reading: Ticks
 
 
+class InstrumentBody(MeasuredBody):
+    """`reading` is what the passes so far should have left."""
+
+    instrument: Literal["caliper", "readout"] = "caliper"
+
+
 class CaliperBody(Body):
     reading: Ticks | None
     trouble: str

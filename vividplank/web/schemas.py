@@ -102,6 +102,7 @@ class InstrumentsBody(Body):
     """The connected instrument of each kind by name, empty where figures are typed."""
 
     caliper: Name = ""
+    readout: Name = ""
     moisture: Name = ""
     metal: Name = ""
     scanner: Name = ""
@@ -266,10 +267,11 @@ class BoardAccountBody(Body):
     price: float
     share: float
     where: dict[str, float]
+    chips: dict[str, float]
 
 
 class AccountBody(Body):
-    """Board feet by category; `per_foot_bought` and `per_foot_of_parts` in the shop's money."""
+    """Board feet by category, the chips of them by operation; `per_foot_bought`, `per_foot_of_parts` in the shop's money."""
 
     layout: int
     stale: bool
@@ -279,6 +281,7 @@ class AccountBody(Body):
     price: float
     share: float
     where: dict[str, float]
+    chips: dict[str, float]
     per_foot_bought: float | None
     per_foot_of_parts: float | None
 

@@ -79,6 +79,7 @@ class OfferList(Body):
     """What instruments can be connected, by kind."""
 
     caliper: list[Offer]
+    readout: list[Offer]
     moisture: list[Offer]
     metal: list[Offer]
     scanner: list[Offer]

@@ -46,7 +46,9 @@ def project_body(project: Project) -> ProjectBody:
 
 
 def part_body(p: Part) -> PartBody:
-    return PartBody.model_validate({**asdict(p), "formulas": dict(p.formulas)})
+    shown = {**asdict(p), "formulas": dict(p.formulas)}
+    del shown["glued_up"]  # what a layer of a plan is of; a listed part has its layers
+    return PartBody.model_validate(shown)
 
 
 def part_of(body: PartBody) -> Part:

@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/vue-query";
 import { ElMessage } from "element-plus";
 import { computed, onBeforeUnmount, onMounted, ref, type Ref } from "vue";
-import { marked } from "../stages/mill/run";
+import { KEPT } from "../offline/keep";
 import { api, type Schemas } from "./client";
-import { hold, outOfReach, send, unsent, type Tap } from "./taps";
+import { tapped } from "./tapped";
+import { hold, known, outOfReach, remember, send, sent, unsent, type Tap } from "./taps";
 
 export type Milling = Schemas["MillingBody"];
 /** With everything that has a usual value filled in, as the server answers it. */
@@ -21,7 +22,13 @@ export function useMilling(pk: Ref<number>) {
   const key = computed(() => ["milling", pk.value]);
   const query = useQuery({
     queryKey: key,
-    queryFn: async () => (await api.GET("/api/projects/{project}/milling", { params: { path: { project: pk.value } } })).data!,
+    queryFn: async () => {
+      const before = sent().length;
+      const { data, response } = await api.GET("/api/projects/{project}/milling", { params: { path: { project: pk.value } } });
+      if (response.headers.get(KEPT)) return tapped(data!, [...sent(), ...unsent.value]);
+      known(before);
+      return tapped(data!, unsent.value);
+    },
     enabled: computed(() => Number.isFinite(pk.value)),
     networkMode: "always",
   });
@@ -30,16 +37,15 @@ export function useMilling(pk: Ref<number>) {
   async function mark(stepKey: string, done: boolean, taken: { reading?: number | null; minutes?: number | null } = {}): Promise<void> {
     const now = query.data.value;
     if (!now) return;
-    const all = marked(now.routes.flatMap((r) => r.steps), stepKey, done);
-    const by = new Map(all.map((s) => [s.key, s]));
     // An answer asked for before this tick would take it back on the screen.
     under++;
     void client.cancelQueries({ queryKey: key.value });
-    client.setQueryData<Milling>(key.value, { ...now, routes: now.routes.map((r) => ({ ...r, steps: r.steps.map((s) => by.get(s.key)!) })) });
     const tap: Tap = { layout: now.layout, key: stepKey, done, reading: taken.reading ?? null, minutes: taken.minutes ?? null };
+    client.setQueryData<Milling>(key.value, tapped(now, [tap]));
     try {
       if (unsent.value.length) throw new TypeError("others are waiting before it");
       await put(tap);
+      remember(tap);
     } catch (problem) {
       if (outOfReach(problem)) {
         hold(tap);
@@ -58,8 +64,8 @@ export function useMilling(pk: Ref<number>) {
   }
 
   async function flush(): Promise<void> {
-    const sent = await send(put, (tap, why) => ElMessage({ type: "error", message: `${tap.key} was not kept: ${why}`, duration: 8000 }));
-    if (sent) await fresh();
+    const many = await send(put, (tap, why) => ElMessage({ type: "error", message: `${tap.key} was not kept: ${why}`, duration: 8000 }));
+    if (many) await fresh();
   }
   let timer = 0;
   onMounted(() => {

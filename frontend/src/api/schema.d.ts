@@ -195,7 +195,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The connected caliper on a piece at a step, where `reading` is what the passes so far should have left. */
+        /** The connected caliper on a piece at a step, or the planer's readout. */
         post: operations["mill_take_reading_layouts__int_layout__caliper_post"];
         delete?: never;
         options?: never;
@@ -1289,13 +1289,17 @@ export interface components {
     schemas: {
         /**
          * AccountBody
-         * @description Board feet by category; `per_foot_bought` and `per_foot_of_parts` in the shop's money.
+         * @description Board feet by category, the chips of them by operation; `per_foot_bought`, `per_foot_of_parts` in the shop's money.
          */
         AccountBody: {
             /** Boards */
             boards: components["schemas"]["BoardAccountBody"][];
             /** Categories */
             categories: string[];
+            /** Chips */
+            chips: {
+                [key: string]: number;
+            };
             /** Layout */
             layout: number;
             /** Per Foot Bought */
@@ -1384,13 +1388,6 @@ export interface components {
         Bandsaw: {
             /**
              * @default {
-             *       "kind": "scale",
-             *       "per_turn": 0
-             *     }
-             */
-            dial: components["schemas"]["Dial"];
-            /**
-             * @default {
              *       "feed": 487680,
              *       "handling": 0.4,
              *       "setup": 5
@@ -1407,6 +1404,10 @@ export interface components {
         BoardAccountBody: {
             /** Board */
             board: string;
+            /** Chips */
+            chips: {
+                [key: string]: number;
+            };
             /** Price */
             price: number;
             /** Rough */
@@ -1600,13 +1601,6 @@ export interface components {
         };
         /** CrosscutSaw */
         CrosscutSaw: {
-            /**
-             * @default {
-             *       "kind": "scale",
-             *       "per_turn": 0
-             *     }
-             */
-            dial: components["schemas"]["Dial"];
             /**
              * @default {
              *       "feed": 97536,
@@ -2083,6 +2077,22 @@ export interface components {
             people: number;
         };
         /**
+         * InstrumentBody
+         * @description `reading` is what the passes so far should have left.
+         */
+        InstrumentBody: {
+            /**
+             * Instrument
+             * @default caliper
+             * @enum {string}
+             */
+            instrument: "caliper" | "readout";
+            /** Key */
+            key: string;
+            /** Reading */
+            reading: number;
+        };
+        /**
          * InstrumentsBody
          * @description The connected instrument of each kind by name, empty where figures are typed.
          */
@@ -2102,6 +2112,11 @@ export interface components {
              * @default
              */
             moisture: string;
+            /**
+             * Readout
+             * @default
+             */
+            readout: string;
             /**
              * Scanner
              * @default
@@ -2346,10 +2361,6 @@ export interface components {
             carrier: boolean;
             /**
              * @default {
-             *       "dial": {
-             *         "kind": "scale",
-             *         "per_turn": 0
-             *       },
              *       "pace": {
              *         "feed": 97536,
              *         "handling": 0.6,
@@ -2765,6 +2776,8 @@ export interface components {
             metal: components["schemas"]["Offer"][];
             /** Moisture */
             moisture: components["schemas"]["Offer"][];
+            /** Readout */
+            readout: components["schemas"]["Offer"][];
             /** Scanner */
             scanner: components["schemas"]["Offer"][];
         };
@@ -3634,6 +3647,7 @@ export interface components {
              *       "caliper": "",
              *       "metal": "",
              *       "moisture": "",
+             *       "readout": "",
              *       "scanner": ""
              *     }
              */
@@ -3921,13 +3935,6 @@ export interface components {
         };
         /** TableSaw */
         TableSaw: {
-            /**
-             * @default {
-             *       "kind": "scale",
-             *       "per_turn": 0
-             *     }
-             */
-            dial: components["schemas"]["Dial"];
             /**
              * Fence
              * @default 195072
@@ -4847,7 +4854,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MeasuredBody"];
+                "application/json": components["schemas"]["InstrumentBody"];
             };
         };
         responses: {

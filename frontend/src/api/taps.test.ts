@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { Refused } from "./refused";
-import { hold, outOfReach, send, unsent, type Tap } from "./taps";
+import { hold, known, outOfReach, remember, send, sent as remembered, unsent, type Tap } from "./taps";
 
 const kept = vi.hoisted(() => {
   const things = new Map<string, string>();
@@ -56,5 +56,25 @@ describe("taps out of reach of the server", () => {
     expect(outOfReach(new TypeError("failed to fetch"))).toBe(true);
     expect(outOfReach(new Refused(0, "no answer"))).toBe(true);
     expect(outOfReach(new Refused(422, "expected a step"))).toBe(false);
+  });
+});
+
+describe("taps the server has", () => {
+  it("are remembered until an answer that was asked for after them has come", async () => {
+    remember(tap("a"));
+    hold(tap("b"));
+    const before = remembered().length;
+    await send(async () => undefined, nobody);
+    expect(remembered().map((t) => t.key)).toEqual(["a", "b"]);
+    known(before); // the answer was asked for between the two
+    expect(remembered().map((t) => t.key)).toEqual(["b"]);
+  });
+
+  it("are not remembered when they are refused, and never more than two hundred", async () => {
+    hold(tap("bad"));
+    await send(async () => Promise.reject(new Refused(422, "expected a step")), nobody);
+    expect(remembered()).toEqual([]);
+    for (let n = 0; n < 230; n++) remember(tap(`k${n}`));
+    expect([remembered().length, remembered()[0]!.key]).toEqual([200, "k30"]);
   });
 });

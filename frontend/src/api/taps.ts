@@ -11,11 +11,14 @@ export interface Tap {
 }
 
 const PLACE = "taps to send";
-export const unsent = ref<Tap[]>(read());
+const SENT = "taps sent";
+/** More taps than these are older than any answer that could lack them. */
+const MOST = 200;
+export const unsent = ref<Tap[]>(read(PLACE));
 
-function read(): Tap[] {
+function read(place: string): Tap[] {
   try {
-    const kept: unknown = JSON.parse(localStorage.getItem(PLACE) ?? "[]");
+    const kept: unknown = JSON.parse(localStorage.getItem(place) ?? "[]");
     return Array.isArray(kept) ? (kept as Tap[]) : [];
   } catch {
     return [];
@@ -32,6 +35,18 @@ export function hold(tap: Tap): void {
   keep([...unsent.value.filter((t) => t.layout !== tap.layout || t.key !== tap.key), tap]);
 }
 
+/** Taps that the server has, but perhaps none of its answers that were kept. */
+export function sent(): Tap[] {
+  return read(SENT);
+}
+export function remember(tap: Tap): void {
+  localStorage.setItem(SENT, JSON.stringify([...sent(), tap].slice(-MOST)));
+}
+/** An answer asked for after these has come: it knows them. */
+export function known(taps: number): void {
+  localStorage.setItem(SENT, JSON.stringify(sent().slice(taps)));
+}
+
 /** Whether a failure means that nobody was reached, not that the tap was refused. */
 export function outOfReach(problem: unknown): boolean {
   return problem instanceof TypeError || (problem instanceof Refused && problem.status === 0) || (typeof navigator !== "undefined" && !navigator.onLine);
@@ -42,13 +57,14 @@ let sending = false;
 export async function send(put: (tap: Tap) => Promise<void>, refused: (tap: Tap, why: string) => void): Promise<number> {
   if (sending) return 0;
   sending = true;
-  let sent = 0;
+  let many = 0;
   try {
     while (unsent.value.length) {
       const tap = unsent.value[0]!;
       try {
         await put(tap);
-        sent++;
+        many++;
+        remember(tap);
       } catch (problem) {
         if (outOfReach(problem)) break;
         refused(tap, problem instanceof Error ? problem.message : String(problem));
@@ -58,5 +74,5 @@ export async function send(put: (tap: Tap) => Promise<void>, refused: (tap: Tap,
   } finally {
     sending = false;
   }
-  return sent;
+  return many;
 }

@@ -19,7 +19,7 @@ function set(values: Partial<Shop>): void {
 }
 const KERFS = [["crosscut", "Crosscut kerf"], ["rip", "Rip kerf"], ["resaw", "Resaw kerf"]] as const;
 const { data: offers } = useQuery({ queryKey: ["instruments"], queryFn: async () => (await api.GET("/api/instruments")).data!, staleTime: Infinity });
-const KINDS = [["caliper", "Caliper"], ["moisture", "Moisture meter"], ["metal", "Metal detector"], ["scanner", "Board scanner"]] as const;
+const KINDS = [["caliper", "Caliper"], ["readout", "Planer readout"], ["moisture", "Moisture meter"], ["metal", "Metal detector"], ["scanner", "Board scanner"]] as const;
 const ALLOWANCES = [
   ["length", "Over in length"],
   ["width", "Over in width"],

@@ -32,7 +32,7 @@ _SQUARE_FOOT = (12 * TICKS_PER_INCH) ** 2
 
 
 def plan_days(
-    steps: Sequence[Step], milling: Milling, seconds: float = 10.0, on_day: Mapping[str, int] | None = None, workers: int = 2
+    steps: Sequence[Step], milling: Milling, seconds: float = 7.0, on_day: Mapping[str, int] | None = None, workers: int = 2
 ) -> Days:
     """All steps over the shop's days. `on_day` names a setting ("planer 6604", or its second making "planer 6604 2") and the
     day (from 0) it is to be begun; CannotStand where the rest does not allow it. The same steps give the same days

@@ -12,11 +12,11 @@ const fractions = isMetric(props.system) ? [] : props.fine ? [...FRACTIONS, ...F
 <template>
   <div class="pad">
     <div v-if="fractions.length" class="fractions" :style="{ gridTemplateColumns: `repeat(${fractions.length}, 1fr)` }">
-      <button v-for="[key, word] in fractions" :key="key" class="key fraction" :aria-label="`add ${word}`" @click="emit('press', key)">{{ word }}</button>
+      <button v-for="[key, word] in fractions" :key="key" type="button" class="key fraction" :aria-label="`add ${word}`" @click="emit('press', key)">{{ word }}</button>
     </div>
     <div class="figures">
-      <button v-for="k in ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0']" :key="k" class="key" @click="emit('press', k)">{{ k }}</button>
-      <button class="key" aria-label="take back" @click="emit('press', 'back')">⌫</button>
+      <button v-for="k in ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0']" :key="k" type="button" class="key" @click="emit('press', k)">{{ k }}</button>
+      <button type="button" class="key" aria-label="take back" @click="emit('press', 'back')">⌫</button>
     </div>
   </div>
 </template>

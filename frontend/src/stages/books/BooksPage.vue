@@ -16,6 +16,8 @@ const KEPT = ["parts", "offcuts kept"];
 const shown = computed(() => data.value?.categories.filter((c) => (data.value?.where[c] ?? 0) > 0.0005 || KEPT.includes(c)) ?? []);
 const most = computed(() => Math.max(1, ...(data.value?.boards.map((b) => b.rough) ?? [])));
 const sum = computed(() => Object.values(data.value?.where ?? {}).reduce((a, b) => a + b, 0));
+/** What machine took the chips, where it took any. */
+const taken = computed(() => Object.entries(data.value?.chips ?? {}).filter(([, feet]) => feet > 0.0005));
 const slug = (c: string) => c.replaceAll(" ", "-");
 </script>
 
@@ -64,6 +66,10 @@ const slug = (c: string) => c.replaceAll(" ", "-");
           </tfoot>
         </table>
       </div>
+      <section v-if="taken.length" class="taken" aria-label="Chips by operation">
+        <h2>What became chips</h2>
+        <dl><div v-for="[operation, feet] in taken" :key="operation"><dt>{{ operation }}</dt><dd class="figure">{{ feet.toFixed(2) }}</dd><dd class="label">bd ft, {{ ((feet / data.where.chips!) * 100).toFixed(0) }} % of the chips</dd></div></dl>
+      </section>
       <p class="soft closes" data-closes>The categories add up to {{ sum.toFixed(4) }} board feet of {{ data.rough.toFixed(4) }} rough: the account closes. This is what the plan expects; nothing has been weighed against the shop yet.</p>
     </template>
   </section>
@@ -148,6 +154,21 @@ const slug = (c: string) => c.replaceAll(" ", "-");
 }
 .scroll {
   overflow-x: auto;
+}
+.taken {
+  margin-top: 1.6rem;
+}
+.taken dl {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem 2.6rem;
+  margin: 0.6rem 0 0;
+}
+.taken dt {
+  font-weight: 620;
+}
+.taken dd {
+  margin: 0;
 }
 .closes {
   margin-top: 0.8rem;

@@ -12,6 +12,7 @@ import Fig from "../../controls/Fig.vue";
 import { inField } from "../../controls/keys";
 import Len from "../../controls/Len.vue";
 import { told } from "../../controls/told";
+import FacePasses from "./FacePasses.vue";
 import ReadingPad from "./ReadingPad.vue";
 import { asksReading, begin, foretold, inOrder, judged, marked, nextReady, passesOf, phase, sameSetting, tapped, type Run } from "./run";
 import WaysNote from "./WaysNote.vue";
@@ -159,7 +160,7 @@ const button = computed(() => {
           <div v-if="stage === 'pass' && now.turns[run.taken]"><span class="figure"><Fig :text="now.turns[run.taken]!" /></span><span class="label">this pass<template v-if="step.turn_over && run.taken >= step.turn_over">, turned over</template></span></div>
           <div v-if="stage === 'pass' && next"><span class="figure"><Len :ticks="next" :system="data.system" nearest /></span><span class="label">after it</span></div>
         </div>
-        <ReadingPad v-if="(stage === 'read' || doubted) && !step.done" :step="step" :system="data.system" :layout="data.layout" :foretold="foretold(step, run)" :caliper="!!project?.shop.instruments.caliper" @read="read" />
+        <ReadingPad v-if="(stage === 'read' || doubted) && !step.done" :step="step" :system="data.system" :layout="data.layout" :foretold="foretold(step, run)" :caliper="!!project?.shop.instruments.caliper" :readout="!!project?.shop.instruments.readout" @read="read" />
         <div v-if="run.verdict && stage !== 'read' && !doubted" class="verdict" :class="run.verdict.state === 'stop' ? 'stop' : ''" role="alert">
           <p><b><Fig :text="run.verdict.says" /></b></p>
           <template v-if="run.verdict.state === 'stop'">
@@ -172,6 +173,7 @@ const button = computed(() => {
           <p v-if="step.first" class="feed" aria-label="Feed"><b>{{ step.first === "datum end" ? "◀ datum end first" : "far end first ▶" }}</b></p>
           <BoardDrawing :board="picture.board" :face="picture.face" :segments="picture.segments" :parts="layout?.standing?.parts ?? []" :scale="picture.scale" :system="data.system" />
         </template>
+        <FacePasses v-if="step.kind === 'face' && step.machine === 'jointer' && stage === 'pass' && !step.done" :step="step" :layout="data.layout" :taken="run.taken" />
         <p v-if="step.down" class="say"><b>Down:</b> {{ step.down }}</p>
         <p v-if="step.against" class="say"><b>Fence:</b> {{ step.against }}</p>
         <WaysNote v-if="step.obstacle" class="say" :step="step" />

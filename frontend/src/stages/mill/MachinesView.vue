@@ -10,9 +10,9 @@ const props = defineProps<{ project: number; system: System }>();
 const { settings, change, refusals } = useSettings(toRef(props, "project"));
 type Machines = Settings["machines"];
 type Kind = "jointer" | "planer" | "table_saw" | "bandsaw" | "crosscut";
-const MACHINES: { kind: Kind; word: string; sizes: [string, string][]; dial?: boolean }[] = [
-  { kind: "jointer", word: "Jointer", dial: true, sizes: [["bed_width", "Bed width"], ["shortest", "Shortest piece"], ["longest", "Longest edge it holds straight"], ["thinnest", "Thinnest"], ["narrowest", "Narrowest"], ["usual_pass", "Usual pass"]] },
-  { kind: "planer", word: "Thickness planer", dial: true, sizes: [["width", "Width"], ["shortest", "Shortest piece"], ["thinnest", "Thinnest"], ["usual_pass", "Usual pass"], ["last_pass", "Light last pass"]] },
+const MACHINES: { kind: Kind; word: string; sizes: [string, string][] }[] = [
+  { kind: "jointer", word: "Jointer", sizes: [["bed_width", "Bed width"], ["shortest", "Shortest piece"], ["longest", "Longest edge it holds straight"], ["thinnest", "Thinnest"], ["narrowest", "Narrowest"], ["usual_pass", "Usual pass"]] },
+  { kind: "planer", word: "Thickness planer", sizes: [["width", "Width"], ["shortest", "Shortest piece"], ["thinnest", "Thinnest"], ["usual_pass", "Usual pass"], ["last_pass", "Light last pass"]] },
   { kind: "table_saw", word: "Table saw", sizes: [["tallest", "Height of cut"], ["fence", "Fence goes out to"], ["narrowest", "Narrowest rip"]] },
   { kind: "bandsaw", word: "Bandsaw", sizes: [["tallest", "Height under the guide"]] },
   { kind: "crosscut", word: "Crosscut saw", sizes: [["widest", "Width of cut"]] },
@@ -32,6 +32,8 @@ function waits(values: Partial<Settings["waits"]>): void {
   void change({ ...settings.value!, waits: { ...settings.value!.waits, ...values } as Settings["waits"] });
 }
 const size = (kind: Kind, name: string): number => (machines.value[kind] as unknown as Record<string, number>)[name]!;
+/** How a machine shows its setting; saws have none that is turned. */
+const dialOf = (kind: Kind): Machines["planer"]["dial"] | undefined => ("dial" in machines.value[kind] ? (machines.value[kind] as Machines["planer"]).dial : undefined);
 const num = (event: Event): number => Number((event.target as HTMLInputElement).value);
 const time = (event: Event): number => {
   const [h, m] = (event.target as HTMLInputElement).value.split(":").map(Number);
@@ -46,13 +48,13 @@ const clockField = (minutes: number): string => clock(minutes).padStart(5, "0");
     <fieldset v-for="m in MACHINES" :key="m.kind">
       <legend>{{ m.word }}</legend>
       <MeasureField v-for="[name, word] in m.sizes" :key="name" :label="word" :system="system" :model-value="size(m.kind, name)" @update:model-value="set(m.kind, { [name]: $event })" />
-      <template v-if="m.dial">
+      <template v-if="dialOf(m.kind)">
         <label class="field"><span>Its setting is shown</span>
-          <select class="line-input" :value="machines[m.kind].dial.kind" @change="set(m.kind, { dial: { kind: ($event.target as HTMLSelectElement).value, per_turn: machines[m.kind].dial.per_turn || 508 } })">
+          <select class="line-input" :value="dialOf(m.kind)!.kind" @change="set(m.kind, { dial: { kind: ($event.target as HTMLSelectElement).value, per_turn: dialOf(m.kind)!.per_turn || 508 } })">
             <option value="scale">on a scale</option><option value="wheel">by turns of a wheel</option><option value="readout">on a readout</option>
           </select>
         </label>
-        <MeasureField v-if="machines[m.kind].dial.kind === 'wheel'" label="One turn of the wheel moves" :system="system" :model-value="machines[m.kind].dial.per_turn" @update:model-value="set(m.kind, { dial: { kind: 'wheel', per_turn: $event } })" />
+        <MeasureField v-if="dialOf(m.kind)!.kind === 'wheel'" label="One turn of the wheel moves" :system="system" :model-value="dialOf(m.kind)!.per_turn" @update:model-value="set(m.kind, { dial: { kind: 'wheel', per_turn: $event } })" />
       </template>
       <label class="field"><span>Minutes to set it</span><input class="line-input" type="number" min="0" step="0.5" :value="machines[m.kind].pace.setup" @change="set(m.kind, { pace: { ...machines[m.kind].pace, setup: num($event) } })" /></label>
     </fieldset>

@@ -6,6 +6,7 @@ import { api, type Schemas, type Step } from "../../api/client";
 import Fig from "../../controls/Fig.vue";
 import Len from "../../controls/Len.vue";
 import type { System } from "../../measure";
+import FaceLines from "./FaceLines.vue";
 
 const props = defineProps<{ layout: number; steps: Step[]; system: System }>();
 const pieces = computed(() => [...new Set(props.steps.filter((s) => s.kind === "face").map((s) => s.piece))]);
@@ -26,23 +27,6 @@ watch(data, (now, old) => {
   if (now && (!old || old.piece !== now.piece || old.says !== now.says)) at.value = 0;
 });
 const frame = computed(() => data.value?.frames[Math.min(at.value, data.value.frames.length - 1)]);
-const width = 1000;
-const height = computed(() => (data.value ? Math.max(60, Math.min(260, (width * data.value.width) / data.value.length)) : 100));
-/** Pencil lines across, as long as each place is untouched. */
-const lines = computed(() => {
-  const f = frame.value;
-  if (!f) return "";
-  const n = f.lines.length;
-  const m = f.lines[0]!.length;
-  let path = "";
-  f.lines.forEach((row, i) => {
-    const x = ((i + 0.5) / n) * width;
-    row.forEach((clean, j) => {
-      if (!clean) path += `M${x.toFixed(1)} ${((1 - (j + 1) / m) * height.value).toFixed(1)}V${((1 - j / m) * height.value).toFixed(1)}`;
-    });
-  });
-  return path;
-});
 const last = computed(() => (data.value?.frames.length ?? 1) - 1);
 function key(event: KeyboardEvent): void {
   if (event.key === "ArrowRight") at.value = Math.min(last.value, at.value + 1);
@@ -61,10 +45,7 @@ function key(event: KeyboardEvent): void {
       <label v-if="machine === 'jointer'" class="field"><span>Pressed</span><select v-model="press" class="line-input"><option value="outfeed">over the outfeed table, early</option><option value="infeed">over the infeed table, to the end</option></select></label>
     </div>
     <template v-if="data && frame">
-      <svg :viewBox="`0 0 ${width} ${height}`" class="face" role="img" :aria-label="`Pass ${at}: ${Math.round(100 * frame.clean)} percent of the face is clean`">
-        <rect :width="width" :height="height" class="wood" />
-        <path :d="lines" class="pencil" />
-      </svg>
+      <FaceLines :lines="frame.lines" :length="data.length" :width="data.width" :label="`Pass ${at}: ${Math.round(100 * frame.clean)} percent of the face is clean`" />
       <p class="soft">The face under the cutter, the datum end at the left. A pencil line is gone where wood has gone.</p>
       <div class="run" role="group" aria-label="Passes">
         <button class="act" :disabled="at === 0" aria-label="A pass back" @click="at--">←</button>
@@ -94,19 +75,6 @@ function key(event: KeyboardEvent): void {
 }
 .choose .field {
   flex: 0 1 14rem;
-}
-.face {
-  display: block;
-  width: 100%;
-  max-height: 20rem;
-  border: 2px solid var(--ink);
-}
-.wood {
-  fill: #e2c79b;
-}
-.pencil {
-  stroke: #3b3b45;
-  stroke-width: 3;
 }
 .run {
   display: flex;

@@ -9,7 +9,7 @@ import { MeasureError, parse, show, unitWord, type System } from "../../measure"
 import NumberPad from "../boards/NumberPad.vue";
 import { EMPTY, padTicks, pressed } from "../boards/quick";
 
-const props = defineProps<{ step: Step; system: System; layout: number; foretold: number; caliper: boolean }>();
+const props = defineProps<{ step: Step; system: System; layout: number; foretold: number; caliper: boolean; readout: boolean }>();
 const emit = defineEmits<{ read: [number] }>();
 const text = ref("");
 let pad = EMPTY;
@@ -34,9 +34,9 @@ function press(key: string): void {
   const found = padTicks(pad, props.system);
   text.value = pad.sixteenths && found !== null ? show(found, props.system) : pad.digits;
 }
-async function take(): Promise<void> {
+async function take(instrument: "caliper" | "readout"): Promise<void> {
   await told(async () => {
-    const { data } = await api.POST("/api/layouts/{layout}/caliper", { params: { path: { layout: props.layout } }, body: { key: props.step.key, reading: props.foretold } });
+    const { data } = await api.POST("/api/layouts/{layout}/caliper", { params: { path: { layout: props.layout } }, body: { key: props.step.key, reading: props.foretold, instrument } });
     trouble.value = data!.trouble;
     if (data!.reading !== null) {
       text.value = show(data!.reading, props.system === "in" || props.system === "ft-in" ? "in-decimal" : props.system);
@@ -57,7 +57,8 @@ async function take(): Promise<void> {
     <p v-else class="soft">{{ fitted ? "The list says" : "It should show" }} <b><Len :ticks="fitted ? step.stock_out : foretold" :system="system" nearest /></b>.</p>
     <div class="acts">
       <button class="act lead" :disabled="ticks.value === undefined">{{ fitted ? "That is its length" : "That is the reading" }}</button>
-      <button v-if="caliper && !fitted && !edge" type="button" class="act" @click="take">Take it from the caliper</button>
+      <button v-if="caliper && !fitted && !edge" type="button" class="act" @click="take('caliper')">Take it from the caliper</button>
+      <button v-if="readout && step.machine === 'planer'" type="button" class="act" @click="take('readout')">Take the planer's readout</button>
     </div>
     </div>
   </form>

@@ -1,0 +1,53 @@
+/** What is kept for when the server is out of reach, and how it is answered then. Pure: the worker hands in what it needs. */
+
+/** The questions a machine page asks: the day's work stays readable without a network, everything else says it is out of reach. */
+const READ = /^\/api\/(projects\/\d+(\/(milling|milling-settings|layout))?|layouts\/\d+\/days)$/;
+
+/** A header of answers that were kept. */
+export const KEPT = "x-kept";
+
+export type Way = "page" | "file" | "answer" | "none";
+
+/** How a request is answered: pages and answers ask the server first, files whose name tells their content do not. */
+export function wayOf(method: string, url: URL, origin: string, navigates: boolean): Way {
+  if (method !== "GET" || url.origin !== origin) return "none";
+  if (navigates || url.pathname === "/") return "page";
+  if (url.pathname.startsWith("/assets/")) return "file";
+  return READ.test(url.pathname) ? "answer" : "none";
+}
+
+/** The name something is kept under: all pages are one. */
+export function keptAs(way: Way, url: URL): string {
+  return way === "page" ? "/" : url.pathname + url.search;
+}
+
+export interface Kept {
+  match(name: string): Promise<Response | undefined>;
+  put(name: string, response: Response): Promise<void>;
+}
+
+/** The server's answer, kept for later; what was kept where it cannot be reached. */
+export async function serverFirst(name: string, kept: Kept, ask: () => Promise<Response>): Promise<Response> {
+  let answer: Response;
+  try {
+    answer = await ask();
+  } catch (trouble) {
+    const old = await kept.match(name);
+    if (old) return labelled(old);
+    throw trouble;
+  }
+  if (answer.ok) await kept.put(name, answer.clone());
+  return answer;
+}
+
+/** Says on an answer that it is not the server's of now. */
+function labelled(old: Response): Response {
+  const headers = new Headers(old.headers);
+  headers.set(KEPT, "1");
+  return new Response(old.body, { status: old.status, headers });
+}
+
+/** What is kept, or the server's answer where nothing is. */
+export async function keptFirst(name: string, kept: Kept, ask: () => Promise<Response>): Promise<Response> {
+  return (await kept.match(name)) ?? serverFirst(name, kept, ask);
+}
