@@ -5,8 +5,9 @@ from dataclasses import replace
 import pytest
 
 from tests.making import BARE, a_board, a_part, t
-from vividplank.core.board import Board, Station
+from vividplank.core.board import Board, Station, Warp
 from vividplank.core.board.grain import Grain
+from vividplank.core.cutlist import Faces
 from vividplank.core.job import Job
 from vividplank.core.layout.plan import Blank, BoardPlan, Item, Plan, Segment, Strip
 from vividplank.core.milling import Machines, Milling, Step, routes
@@ -17,9 +18,11 @@ from vividplank.core.shop import Allowance
 SHOP = replace(BARE, allowance=Allowance(0, t(0.125), t(1 / 32), 0))
 
 
-def steps(board: Board, width: float = 4, machines: Machines | None = None, y0: float = 0.5) -> dict[str, Step]:
+def steps(
+    board: Board, width: float = 4, machines: Machines | None = None, y0: float = 0.5, faces: Faces = "clear-one"
+) -> dict[str, Step]:
     """Of one rail of 40 x 3 7/8 x 3/4 laid 1/2 above the board's lower side."""
-    rail = a_part("R", 1, 40, width - 0.125)
+    rail = a_part("R", 1, 40, width - 0.125, faces=faces)
     strip = Strip(0, t(width), (Blank(t(5), t(45), ((Item("R", 1),),)),))
     plan = Plan((BoardPlan(board.id, (Segment(t(5), t(45), t(y0), 0.0, (strip,)),)),))
     milling = Milling(machines or Machines())
@@ -78,3 +81,12 @@ def test_marks_and_checks_are_told_where_they_are_made() -> None:
     assert found["C.1/thickness"].check == "caliper at both ends and the middle: 3/4 in"
     assert "square" in found["C.1a/square"].check
     assert found["C.1/face"].leaves.endswith("for the planer")
+
+
+@pytest.mark.parametrize(("bow", "faces", "says"), [
+    (0.0, "clear-one", "the whole face comes clean"),
+    (0.14, "clear-one", "88 % of the face clean is enough"),
+    (0.14, "clear-two", "pencil lines across the face are gone"),
+])
+def test_how_clean_a_face_must_be_is_said(bow: float, faces: Faces, says: str) -> None:
+    assert says in steps(a_board("C", warp=Warp(bow=t(bow))), faces=faces)["C.1/face"].check

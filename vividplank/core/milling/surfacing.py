@@ -57,11 +57,11 @@ class Surfacing(Writer):
         else:
             passes = equal_passes(found.off, found.depth, self.step)
             faced = min(stock.thick, max(finish, int(stock.thick - found.off)))
-        clean = (
-            "pencil lines across the face are gone"
-            if show_face
-            else f"{round(100 * found.clean)} % of the face clean is enough"
-        )
+        clean = f"{round(100 * found.clean)} % of the face clean is enough"
+        if show_face:
+            clean = "pencil lines across the face are gone"
+        elif found.clean > 0.995:
+            clean = "the whole face comes clean"
         down = stock.down if again else found.down
         key = self.write(
             Step(
