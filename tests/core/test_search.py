@@ -1,5 +1,6 @@
 """The search: whatever the job, what comes out passes the audit, which shares no code with it."""
 
+import re
 import time
 from dataclasses import replace
 from decimal import Decimal
@@ -128,6 +129,23 @@ def test_a_watcher_sees_improvement_and_can_stop_it() -> None:
     plan = search(job, Limits(seconds=9_000), lambda: float(next(clock)), watch)
     assert len(seen) == 4 and audit(job, plan) == []
     assert all(b.cost <= a.cost or b.unplaced < a.unplaced for a, b in pairwise(seen))
+
+
+def test_a_watcher_is_told_what_is_tried() -> None:
+    job = read_job(SETTLE.read_text())
+    said: list[str] = []
+    clock = iter(range(100_000))
+
+    def watch(progress):  # type: ignore[no-untyped-def]
+        said.append(progress.trying)
+        return True
+
+    search(job, Limits(seconds=1e6, rounds=42), lambda: float(next(clock)), watch)
+    assert said[0] == "the first plan, board by board"
+    anew = [s for s in said if "laid anew" in s]
+    ids = {b.id for b in job.boards}
+    assert anew and all(re.split(", | and | laid", s)[0] in ids | {"what is left"} for s in anew)
+    assert any(re.fullmatch(r"the best of \d+ ways to cut single boards, put together", s) for s in said)
 
 
 @pytest.mark.parametrize(("change", "word"), [

@@ -32,10 +32,11 @@ def test_a_layout_goes_from_waiting_to_done(project: int) -> None:
         assert asked.state == "waiting" and layouts.unfinished(opened) == [asked.pk]
     with session() as opened:
         assert layouts.begin(opened, asked.pk).state == "searching"
-        assert layouts.report(opened, asked.pk, Progress(1.5, 30, 2, Decimal("35.5"), 15.5))
+        assert layouts.report(opened, asked.pk, Progress(1.5, 30, 2, Decimal("35.5"), 15.5, "O1 laid anew"))
     with session() as opened:
         half = layouts.load(opened, asked.pk)
         assert (half.spent, half.rounds, half.unplaced, half.cost, half.lower_bound) == (1.5, 30, 2, Decimal("35.5"), 15.5)
+        assert half.trying == "O1 laid anew"
         assert half.plan is None and layouts.standing(opened, project) is None
         layouts.finish(opened, asked.pk, HAND_JOB, HAND_PLAN)
     with session() as opened:

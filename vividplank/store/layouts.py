@@ -40,6 +40,7 @@ class Layout:
     parent: int | None
     made_by: str
     name: str
+    trying: str = ""
 
     def stale(self, now: Job) -> bool:
         return digest(now) != self.made_from
@@ -189,7 +190,7 @@ def report(session: Session, pk: int, progress: Progress) -> bool:
     """Write how far it is; answers whether to go on."""
     row = _row(session, pk)
     row.spent, row.rounds, row.unplaced = progress.seconds, progress.rounds, progress.unplaced
-    row.cost, row.lower_bound = progress.cost, progress.lower_bound
+    row.cost, row.lower_bound, row.trying = progress.cost, progress.lower_bound, progress.trying
     return not row.stop_asked
 
 
@@ -301,4 +302,5 @@ def _layout(r: LayoutRow) -> Layout:
         r.pk, r.project, r.state or "waiting", r.seconds, r.spent or 0.0, r.rounds or 0, r.unplaced, r.cost, r.lower_bound,
         r.trouble or "", job_from_document(r.job), r.made_from, read_plan(json.dumps(r.plan)) if r.plan else None,
         holds_from_document(r.holds or {}), r.parent, r.made_by or "search", r.name or "",
+        r.trying or "",
     )

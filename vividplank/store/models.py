@@ -189,6 +189,7 @@ class LayoutRow(Base):
     unplaced: Mapped[int | None]
     cost: Mapped[Decimal | None]
     lower_bound: Mapped[float | None]
+    trying: Mapped[str] = mapped_column(default="")  # what the search is at
     plan: Mapped[dict[str, Any] | None]
     trouble: Mapped[str] = mapped_column(default="")
     holds: Mapped[dict[str, Any]] = mapped_column(default=dict)

@@ -150,6 +150,7 @@ class LayoutBody(Body):
     unplaced: int | None
     cost: float | None
     lower_bound: float | None
+    trying: str
     trouble: str
     system: SystemName
     plan: dict[str, Any] | None  # a plan file's document, in ticks

@@ -93,7 +93,7 @@ def layout_body(layout: Layout, project: Project) -> LayoutBody:
         "pk": layout.pk, "state": layout.state, "stale": layout.stale(project.job), "seconds": layout.seconds,
         "spent": layout.spent, "rounds": layout.rounds, "unplaced": layout.unplaced,
         "cost": None if layout.cost is None else float(layout.cost), "lower_bound": layout.lower_bound,
-        "trouble": layout.trouble, "system": project.system,
+        "trying": layout.trying, "trouble": layout.trouble, "system": project.system,
         "plan": plan_in_ticks(layout.plan) if layout.plan else None,
         "boards": [board_body(b) for b in layout.job.boards], "parts": [part_body(p) for p in layout.job.parts],
         "holds": asdict(layout.holds), "made_by": layout.made_by, "name": layout.name,

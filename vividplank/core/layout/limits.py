@@ -27,13 +27,14 @@ class Limits:
 
 @dataclass(frozen=True)
 class Progress:
-    """What a search has so far; `unplaced` counts parts (a panel is one)."""
+    """What a search has so far; `unplaced` counts parts (a panel is one), `trying` says what it is at, in the shop's words."""
 
     seconds: float
     rounds: int
     unplaced: int
     cost: Decimal
     lower_bound: float
+    trying: str = ""
 
 
 #: Told of every improvement and about every tenth of a second; answers whether to go on.

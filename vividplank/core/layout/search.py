@@ -8,7 +8,7 @@ they are placed (the squeaky wheel gets the oil).
 import heapq
 import math
 import random
-from collections.abc import Callable
+from collections.abc import Callable, Collection
 from dataclasses import replace
 from decimal import Decimal
 
@@ -37,6 +37,8 @@ _PRICED = 2
 #: Boards not in use that are tried in a round beside those that were emptied.
 _IDLE_TRIED = 5
 
+#: Boards named when it is told what is tried.
+_NAMED = 5
 #: Wants looked at together for one board.
 _MANY, _MANY_QUICK = 120, 40
 #: How much more a part weighs that is placed before all others.
@@ -103,6 +105,7 @@ class _Search:
         self.limits = limits
         self.watch = watch
         self.stopped = False
+        self.trying = "the first plan, board by board"
         self.clock = clock
         self.began = clock()
         self.rng = random.Random(limits.seed)
@@ -169,6 +172,7 @@ class _Search:
         state = self._first()
         best, standing = state, self._standing(state)
         if self.share is None and self.limits.rounds is None and self.wants:
+            self.trying = "how cheap it could be at all"
             first = self._progress(best, standing, 0)
             self.prove(_PROVING_ALONE * self.limits.seconds, lambda: self._goes_on(first))
         energy = self._energy(standing, state.fills)
@@ -285,6 +289,8 @@ class _Search:
                 again |= without
         for i in again:
             fills[i] = EMPTY
+        self.trying = f"{self._names(again - without) or 'what is left'} laid anew"
+        self.trying += f", without {self._names(without)}" if without else ""
         order = [i for i in again if i not in without]
         idle = [i for i in range(count) if not fills[i].segments and i not in again and i not in without]
         order += self.rng.sample(idle, min(len(idle), _IDLE_TRIED))
@@ -352,8 +358,13 @@ class _Search:
             self.pool.add(i, fill)
         return found[0] if found else EMPTY
 
+    def _names(self, boards: Collection[int]) -> str:
+        names = [self.fillers[i].board.id for i in sorted(boards)]
+        return ", ".join(names[:_NAMED]) + (f" and {len(names) - _NAMED} more" if len(names) > _NAMED else "")
+
     def _combine(self, seconds_left: float) -> State:
         """The best of the fills met so far, put together."""
+        self.trying = f"the best of {len(self.pool.columns)} ways to cut single boards, put together"
         if self.share:
             self.bound = self.pool.share(self.share, self.bound)
         worth = self.pool.worth()
@@ -424,7 +435,7 @@ class _Search:
     def _progress(self, state: State, standing: Standing, rounds: int) -> Progress:
         unplaced = sum((1 if w.is_panel else n) * (len(w.members[0]) if w.is_run else 1)
                        for w, n in zip(self.wants, state.left, strict=True) if n > 0)
-        return Progress(self.clock() - self.began, rounds, unplaced, standing.cost, self.bound)
+        return Progress(self.clock() - self.began, rounds, unplaced, standing.cost, self.bound, self.trying)
 
     def _plan(self, state: State) -> Plan:
         named = Named(self.wants, state.left, self.staves, self.held)

@@ -186,7 +186,7 @@ const chosenPart = computed(() => parts.value.find((p) => p.id === (picked.value
     </div>
     <div v-if="going && latest" class="progress" role="status">
       <span class="run" :style="{ width: `${Math.min(100, (latest.spent / latest.seconds) * 100)}%` }" />
-      <span class="says">{{ latest.state === "waiting" ? "waiting for the worker" : `${latest.spent.toFixed(1)} of ${latest.seconds} s, ${latest.rounds} arrangements tried` }}</span>
+      <span class="says">{{ latest.state === "waiting" ? "waiting for the worker" : `${latest.spent.toFixed(1)} of ${latest.seconds} s, ${latest.rounds} arrangements tried${latest.trying ? `; now ${latest.trying}` : ""}` }}</span>
     </div>
     <p v-if="!project.parts.length || !project.boards.length" class="first">
       To lay out there must be
