@@ -13,6 +13,7 @@ from tests.making import BARE, a_board, a_fault, a_part, t
 from vividplank.core.board import Board
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
+from vividplank.core.layout.ahead_kernel import lengths
 from vividplank.core.layout.audit import audit
 from vividplank.core.layout.bound import lower_bound
 from vividplank.core.layout.fill import Fill, Filler
@@ -87,6 +88,31 @@ def test_lengths_that_go_together_leave_one_another_their_parts() -> None:
     assert together(20, np.array([1, 1, 1]), runs, values, used, order, 1) == 150
     assert together(19, np.array([1, 1, 1]), runs, values, used, order, 1) == 100
     assert together(21, np.array([1, 2, 1]), runs, values, used, order, 1) == 199
+
+
+def test_lengths_asked_about_are_those_that_parts_fill_exactly() -> None:
+    # With a kerf of 1: two of 10 are 21, the 10 and the 7 are 18, and 40 is all there is; of the 12 none is left, and two of 7
+    # would be 15, but there is one. What is shorter than the machines take is as long as they take.
+    long, wide, _, _, owner, unit, stock = leads((10, 4, 1, 2, 1), (7, 4, 1, 1, 1), (12, 4, 1, 0, 1), (3, 4, 1, 1, 1))
+    pairs = np.array([[0, 1, 18], [0, 2, 23], [0, 3, 14]])
+    found = lengths(long, wide, owner, unit, stock, pairs, 0, 1, 8, 40, 60, 1)
+    assert found.tolist() == [8, 10, 14, 18, 21, 40]
+    assert lengths(long, wide, owner, unit, stock, pairs, 0, 1, 8, 17, 60, 1).tolist() == [8, 10, 14, 17]
+
+
+@given(st.lists(st.tuples(st.integers(12, 50), st.integers(2, 6)), min_size=1, max_size=12))
+def test_pairs_are_nearly_as_wide_and_those_that_waste_least_come_first(sizes: list[tuple[int, int]]) -> None:
+    parts = tuple(a_part(f"P{k}", 1, long, wide) for k, (long, wide) in enumerate(sizes))
+    proposer = Filler(a_board("B", 100, 8), BARE, wants(Job("", BARE, parts, (a_board("B", 100, 8),))), t(1 / 64)).proposer
+    wide, long = proposer.wide, proposer.long
+    waste = []
+    for one, two, together_long in proposer.pairs:
+        assert one != two and wide[two] <= wide[one] and 8 * wide[two] >= 7 * wide[one]
+        assert together_long == long[one] + long[two] + proposer.kerf + proposer.shared
+        waste.append((wide[one] - wide[two]) * long[two])
+    assert waste == sorted(waste)
+    alike = [(a, b) for a in range(len(parts)) for b in range(a) if 8 * min(wide[a], wide[b]) >= 7 * max(wide[a], wide[b])]
+    assert sorted((max(a, b), min(a, b)) for a, b, _ in proposer.pairs.tolist()) == sorted(alike)
 
 
 def cut(board: Board, parts: tuple[Part, ...], beam: int = 2) -> tuple[list[Fill], Filler, Job]:

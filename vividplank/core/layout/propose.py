@@ -27,6 +27,8 @@ _FIRST, _OTHERS = 40, 60
 _HOPE = 0.92
 #: Chance in the choice between lengths that promise nearly the same.
 _CHANCE = (0.002, 0.01, 0.04)
+#: Narrower leads that are paired with each, and pairs kept.
+_NEIGHBOURS, _PAIRS = 40, 5000
 #: Faults kept at most within one length.
 _FAULTS = 8
 
@@ -130,14 +132,17 @@ class Proposer:
 
     def _pairs(self) -> Ints:
         """Pairs of leads that waste little beside each other in a strip, being nearly as wide, and the length both take; those
-        that waste least first.
+        that waste least first. Of many leads only those nearest in width are paired.
         """
+        order = np.argsort(self.wide, kind="stable")[::-1]
+        near = range(1, min(_NEIGHBOURS, len(order) - 1) + 1)
+        one = np.concatenate([order[:0], *(order[:-d] for d in near)])
+        two = np.concatenate([order[:0], *(order[d:] for d in near)])
         long, wide = self.long, self.wide
-        alike = (wide[None, :] <= wide[:, None]) & (wide[None, :] * 8 >= wide[:, None] * 7)
-        np.fill_diagonal(alike, False)
-        one, two = np.nonzero(alike)
-        order = np.argsort((wide[one] - wide[two]) * long[two], kind="stable")
-        one, two = one[order], two[order]
+        waste = (wide[one] - wide[two]) * long[two]
+        kept = np.flatnonzero(wide[two] * 8 >= wide[one] * 7)
+        kept = kept[np.argsort(waste[kept], kind="stable")][:_PAIRS]
+        one, two = one[kept], two[kept]
         return np.stack([one, two, long[one] + long[two] + self.kerf + self.shared], axis=1)
 
     def _amounts(self, left: Sequence[int], worth: Sequence[float]) -> tuple[Ints, Floats]:
