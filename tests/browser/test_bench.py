@@ -3,11 +3,12 @@
 import re
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import FloatRect, Locator, Page, expect
 
 from tests.browser.conftest import App
 from tests.making import a_board
 from tests.photograph import dark_spot, photographed
+from tests.waiting import until
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 
 KNOT = (41.3, 2.6)
@@ -31,6 +32,19 @@ def the_board(page: Page, pk: int) -> dict:  # type: ignore[type-arg]
     return page.request.get(f"/api/projects/{pk}").json()["boards"][0]  # type: ignore[no-any-return]
 
 
+def still(place: Locator) -> FloatRect:
+    """Where something is once it no longer moves."""
+    met: list[FloatRect | None] = [None]
+
+    def stands() -> bool:
+        met.append(place.bounding_box())
+        return met[-1] is not None and met[-1] == met[-2]
+
+    until(stands)
+    assert met[-1]
+    return met[-1]
+
+
 def saved(page: Page) -> None:
     expect(page.get_by_text("all saved")).to_be_visible()
 
@@ -47,8 +61,7 @@ def test_a_photograph_straightened_on_a_phone_and_a_knot_placed_on_it(page: Page
     chooser.set_input_files({"name": "face.jpg", "mimeType": "image/jpeg", "buffer": taken.jpeg})
     for x, y in taken.corners:
         photo = page.locator(".photo")
-        box = photo.bounding_box()
-        assert box
+        box = still(photo)
         # A thumb is off by some pixels; the loupe makes it good.
         rough = (round(x * box["width"] + 5), round(y * box["height"] - 4))
         photo.click(position={"x": rough[0], "y": rough[1]})
@@ -62,12 +75,9 @@ def test_a_photograph_straightened_on_a_phone_and_a_knot_placed_on_it(page: Page
     spot = dark_spot(page.request.get(f"/api/pictures/{the_board(page, pk)['photos'][0]['picture']}/straight").body())
     seen = page.locator(".drawing image")
     seen.scroll_into_view_if_needed()
-    frame = seen.bounding_box()
-    strip = page.locator(".drawing").bounding_box()
-    assert frame and strip
+    frame, strip = still(seen), still(page.locator(".drawing"))
     page.locator(".drawing").evaluate("(e, x) => e.scrollLeft = x", spot[0] * frame["width"] - strip["width"] / 2)
-    frame = seen.bounding_box()
-    assert frame
+    frame = still(seen)
     page.mouse.click(frame["x"] + spot[0] * frame["width"], frame["y"] + spot[1] * frame["height"])
     expect(page.locator(".drawing .fault")).to_have_count(1)
     saved(page)
