@@ -2264,6 +2264,8 @@ export interface components {
             system: "in" | "in-decimal" | "ft-in" | "mm" | "cm" | "m";
             /** Trouble */
             trouble: string;
+            /** Trying */
+            trying: string;
             /** Unplaced */
             unplaced: number | null;
             /** Yields */

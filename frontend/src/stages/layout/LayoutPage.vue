@@ -16,6 +16,7 @@ import ComparePlans from "./ComparePlans.vue";
 import WhatSaves from "./WhatSaves.vue";
 import PlanLanes from "./PlanLanes.vue";
 import { moveOf, whereIs, type Move } from "./moves";
+import { provenBound } from "./proven";
 
 type Holds = Schemas["HoldsBody"];
 
@@ -43,7 +44,7 @@ const held = computed(() => holds.value.pins.length + holds.value.forbidden.leng
 const figures = computed(() => {
   const now = going.value ? latest.value : standing.value;
   const total = (now?.parts ?? []).reduce((sum, p) => sum + p.quantity, 0);
-  return { total, placed: now?.unplaced === null || now?.unplaced === undefined ? null : total - now.unplaced, cost: now?.cost ?? null, bound: now?.lower_bound ?? null };
+  return { total, placed: now?.unplaced === null || now?.unplaced === undefined ? null : total - now.unplaced, cost: now?.cost ?? null, bound: provenBound(now, going.value ? standing.value : latest.value) };
 });
 const gap = computed(() => {
   const { cost, bound } = figures.value;
