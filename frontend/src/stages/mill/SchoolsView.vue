@@ -80,6 +80,9 @@ function drop(name: string): void {
   overflow-x: auto;
   margin-bottom: 1.6rem;
 }
+.scroll td:first-child {
+  min-width: 13rem;
+}
 tr.taken td {
   background: var(--chalk-wash);
 }
