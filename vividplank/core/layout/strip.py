@@ -4,7 +4,7 @@ from bisect import insort
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from math import floor
+from math import floor, isfinite
 
 from vividplank.core.board import Board, Region, flat_slab
 from vividplank.core.cutlist import Faces
@@ -54,7 +54,7 @@ class Strips:
             return self._slab((0, x1 - x0, 0.0, slope, 0, h1 - h0))
         lines = (y0, y0 + slope * (x1 - x0))
         low, high = min(lines) + h0, max(lines) + h1
-        for grid in _GRIDS:
+        for grid in _GRIDS if isfinite(self.enough) else ():
             left, bottom = x0 // grid * grid, floor(low / grid) * grid
             right, top = min(-(-x1 // grid) * grid, self.board.length), -floor(-high / grid) * grid
             around = self._slab((left, right, 0.0, 0.0, bottom, top))
