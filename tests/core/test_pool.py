@@ -91,16 +91,17 @@ def test_with_a_penalty_of_its_own_only_thrifty_fills_are_taken() -> None:
     assert pool.choose(5, [1, 1]) is None
 
 
-def test_the_cheapest_unit_of_worth() -> None:
-    # 12 for two of 3 and 4 is 12/7; 4 for one of 3 is 4/3.
+def test_what_a_unit_of_worth_costs_on_every_board() -> None:
+    # 12 for two of 3 and 4 is 12/7, 12 for the 3 alone is more; 4 for one of 3 is 4/3.
     pool = Pool([12, 4, 0], [1, 1], [9, 9])
-    assert pool.cheapest([3, 4]) == 0.0
+    assert pool.cheapest([3, 4]) == []
     pool.add(0, a_fill(0, 1))
-    assert pool.cheapest([3, 4]) == pytest.approx(12 / 7)
+    pool.add(0, a_fill(0))
+    assert pool.cheapest([3, 4]) == pytest.approx([12 / 7])
     pool.add(1, a_fill(0))
-    assert pool.cheapest([3, 4]) == pytest.approx(4 / 3)
+    assert pool.cheapest([3, 4]) == pytest.approx([4 / 3, 12 / 7])
     pool.add(2, a_fill(0, 1))  # owned already: no price to compare
-    assert pool.cheapest([3, 4]) == pytest.approx(4 / 3)
+    assert len(pool.cheapest([3, 4])) == 2
 
 
 def test_what_is_new_is_told_once_and_what_others_found_is_kept_and_not_told_back() -> None:

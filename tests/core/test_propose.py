@@ -23,6 +23,7 @@ from vividplank.core.layout.propose_kernel import (
     fill_width,
     knapsack,
     length_values,
+    still_there,
     strip_values,
     together,
 )
@@ -47,10 +48,10 @@ def test_the_strips_of_a_width_are_the_best_there_are(room: int, items: list[tup
                                                        max_size=4))
 def test_the_lengths_of_a_board_are_the_best_there_are(most: int, kerf: int, items: list[tuple[int, int, int]]) -> None:
     runs, worth, copies = (np.array(each, dtype=np.int64) for each in zip(*items, strict=True))
-    found = length_values(runs, worth.astype(float), copies, kerf, most)
+    found = length_values(runs + kerf, worth.astype(float), copies, most + kerf)
     every = itertools.product(*(range(c + 1) for c in copies))
     fits = [take for take in map(np.array, every) if sum(take * (runs + kerf)) - kerf <= most]
-    assert found[most] == max(sum(take * worth) for take in fits)
+    assert found[-1] == max(sum(take * worth) for take in fits)
 
 
 def leads(*each: tuple[int, int, float, int, float]) -> tuple[np.ndarray, ...]:
@@ -62,8 +63,9 @@ def leads(*each: tuple[int, int, float, int, float]) -> tuple[np.ndarray, ...]:
 
 def test_a_strip_takes_its_lead_end_to_end_and_the_best_companion() -> None:
     long, wide, worth, need, owner, unit, stock = leads((10, 4, 10, 2, 1), (7, 4, 6, 1, 1), (5, 5, 9, 1, 1), (7, 3, 8, 1, 9))
-    marks, which, row = companions(5.0, 1, long, wide, worth, need, owner, unit, stock)
-    values, ways = strip_values(28, 5.0, 1, long, worth, need, owner, unit, stock, marks, which, row)
+    there = still_there(owner, unit, stock)
+    values, ways = strip_values(28, 5.0, 1, long, worth, need, owner, there,
+                                *companions(28, 5.0, 1, long, wide, worth, need, owner, there))
     # Two of the first are 21 with their kerf, and leave 6: nothing narrow and thin enough is so short. One of the second
     # leaves 20: a first (10) goes beside it, and leaves 9, too little for anything else. One of the third leaves 22: two of
     # the first (21). The fourth needs more thickness than there is.
@@ -74,10 +76,31 @@ def test_a_strip_takes_its_lead_end_to_end_and_the_best_companion() -> None:
 def test_two_strips_do_not_take_the_same_companion() -> None:
     # Both long ones want the short one behind them; there is one, and what is best after that takes the width that is left.
     long, wide, worth, need, owner, unit, stock = leads((20, 4, 80, 1, 1), (20, 4, 80, 1, 1), (9, 4, 36, 1, 1))
-    marks, which, row = companions(1.0, 1, long, wide, worth, need, owner, unit, stock)
+    table = companions(30, 1.0, 1, long, wide, worth, need, owner, still_there(owner, unit, stock))
     strips = np.zeros((ACROSS, 4), dtype=np.int64)
-    many, total = fill_width(8, 30, 1.0, 1, long, wide, worth, need, owner, unit, stock, strips, marks, which, row)
+    many, total = fill_width(8, 30, 1.0, 1, long, wide, worth, need, owner, unit, stock, strips, *table)
     assert (many, total) == (2, 196.0) and list(stock) == [0, 0, 0]
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.lists(
+    st.tuples(st.integers(3, 12), st.integers(2, 5), st.integers(1, 30), st.integers(0, 2)), min_size=1, max_size=6,
+))
+def test_companions_are_the_best_of_different_wants_that_fit(pieces: list[tuple[int, int, int, int]]) -> None:
+    long, wide, worth, need, owner, unit, stock = leads(*((a, b, float(c), n, 1) for a, b, c, n in pieces))
+    owner = owner // 2  # two leads to a want, as the staves of a panel have
+    there = np.maximum(0, still_there(owner, unit, stock))
+    column, which, row = companions(30, 1.0, 1, long, wide, worth, need, owner, there)
+    for i in range(len(pieces)):
+        for rest in range(31):
+            fitting = [j for j in range(len(pieces)) if wide[j] <= wide[i] and long[j] <= rest and there[j] > 0]
+            value = {j: min(there[j], (rest + 1) // (long[j] + 1)) * worth[j] for j in fitting}
+            best = sorted((max(value[j] for j in fitting if owner[j] == o) for o in {owner[j] for j in fitting}), reverse=True)
+            found = [int(j) for j in which[row[i], column[rest]] if j >= 0] if column[rest] >= 0 else []
+            # A piece that fits five times or more is remembered as fitting four times.
+            if all(long[j] * 5 + 4 > rest for j in fitting):
+                assert [value[j] for j in found] == best[:3]
+                assert len({owner[j] for j in found}) == len(found)
 
 
 def test_lengths_that_go_together_leave_one_another_their_parts() -> None:

@@ -8,6 +8,9 @@ from numba import njit
 
 from vividplank.core.layout.propose_kernel import length_values, run_strips, together
 
+#: Steps counted as one where it is only guessed what lengths together are worth.
+_COARSE = 4
+
 
 @njit(cache=True)
 def lengths(blank, wide, owner, unit, stock, pairs, shared, kerf, least, total, most, seed):  # type: ignore[no-untyped-def]
@@ -51,21 +54,23 @@ def lengths(blank, wide, owner, unit, stock, pairs, shared, kerf, least, total, 
 
 @njit(cache=True)
 def promising(  # type: ignore[no-untyped-def]
-    runs, caps, rooms, free, faults, total, rip, shared, kerf, blank, wide, worth, need, owner, unit, stock,
+    runs, caps, rooms, clear, free, faults, total, rip, shared, kerf, blank, wide, worth, need, owner, unit, stock,
     weighed, first, others, hope, chance, most, seed,
 ):
     """The `most` lengths that promise most, how many strips each has, these, their worth, and that of the rest of the board.
 
-    `free` is the room beyond every length, in steps by grains; of the `first` best it is asked what goes together with them
-    among so many `others`. `chance` lets the foremost change places.
+    `clear` is how wide every length is without its faults, in grains on the average, `free` the room beyond it, in steps by
+    grains; of the `first` best it is asked what goes together with them among so many `others`. `chance` lets the foremost
+    change places.
     """
     np.random.seed(seed)
     many, values, strips, used = run_strips(
-        runs, caps, rooms, rip, shared, faults, kerf, blank, wide, worth, need, owner, unit, stock, weighed)
+        runs, caps, rooms, clear, rip, shared, faults, kerf, blank, wide, worth, need, owner, unit, stock, weighed)
     after, uses = values, used
     if faults.any():  # beyond a length the faults of this place are passed
         _, after, _, uses = run_strips(
-            runs, caps, rooms, rip, shared, np.zeros_like(faults), kerf, blank, wide, worth, need, owner, unit, stock, weighed)
+            runs, caps, rooms, rooms, rip, shared, np.zeros_like(faults), kerf, blank, wide, worth, need, owner, unit, stock,
+            weighed)
     dense = (worth / ((blank + kerf) * wide)).max()
     everything = (worth * (stock[owner] / unit)).sum()
     often = np.full(runs.shape[0], 4, dtype=np.int64)
@@ -74,11 +79,11 @@ def promising(  # type: ignore[no-untyped-def]
             if uses[r, w] > 0:
                 often[r] = min(often[r], stock[w] // uses[r, w])
         often[r] = max(often[r], 1)
-    beyond = length_values(runs, after, often, kerf, total)
+    beyond = length_values((runs + kerf) // _COARSE, after, often, (total + kerf) // _COARSE)
     rest = np.zeros(runs.shape[0])
     for r in range(runs.shape[0]):
         # What is laid here is not laid there.
-        rest[r] = hope * min(beyond[max(0, total - runs[r] - kerf)], dense * free[r])
+        rest[r] = hope * min(beyond[max(0, total - runs[r]) // _COARSE], dense * free[r])
         rest[r] = min(rest[r], max(0.0, everything - values[r]))
     along = np.argsort(-after / (runs + kerf))[:others]
     for r in np.argsort(-(values + rest))[:first]:

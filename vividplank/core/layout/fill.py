@@ -75,6 +75,9 @@ class Filler:
         while going:
             longer: list[_Cut] = []
             for state in going:
+                if not any(state.left[i] > 0 for i in self.mine_indexes):
+                    done.append(state)
+                    continue
                 start, end = next(((a, b) for a, b in self.gaps if b > state.at), (state.at, state.at))
                 state = replace(state, at=max(start, state.at))
                 made = self._longer(state, end, worth, rng, tries) if end - state.at >= shop.min_blank_length else []
@@ -131,11 +134,10 @@ class Filler:
         if band is None:
             return None
         y0, slope, high = band
-        by_index = {w.index: w for w in self.mine}
         strips: list[FilledStrip] = []
         taken: list[tuple[int, int]] = []
         total, at, lowest, need = 0.0, 0, -1, 0
-        rows = [(low, [by_index[i] for i in led]) for low, led in p.strips]
+        rows = [(low, [self.wants[i] for i in led]) for low, led in p.strips]
         fitting = [w for w in self.mine if left[w.index] > 0 and w.length + self.shop.allowance.length <= p.x1 - p.x0]
         tried: list[tuple[int, list[Want]]] = rows
         for _ in range(2):

@@ -6,6 +6,7 @@ least cost. Its linear relaxation gives what each want is worth at the margin, w
 fills to what is hard to place.
 """
 
+import math
 from collections.abc import Sequence
 
 import numpy as np
@@ -84,10 +85,14 @@ class Pool:
             return None
         return {keys[k][0]: self.columns[keys[k]] for k in np.flatnonzero(solved.x[: len(keys)] > 0.5)}
 
-    def cheapest(self, units: Sequence[float]) -> float:
-        """The least that a unit of worth costs in any fill; `units` is what one of each want is worth."""
-        given = ((self.prices[b], sum(units[w] * n for w, n in taken)) for b, taken in self.columns)
-        return min((float(price) / worth for price, worth in given if price > 0 and worth > 0), default=0.0)
+    def cheapest(self, units: Sequence[float]) -> list[float]:
+        """What a unit of worth costs at least on every board, from the lowest up; `units` is what one of each want is worth."""
+        least: dict[int, float] = {}
+        for b, taken in self.columns:
+            worth = sum(units[w] * n for w, n in taken)
+            if self.prices[b] > 0 and worth > 0:
+                least[b] = min(least.get(b, math.inf), float(self.prices[b]) / worth)
+        return sorted(least.values())
 
     def _program(self, keys: Sequence[Key], penalty: np.ndarray) -> tuple[csr_matrix, csr_matrix, np.ndarray]:
         """Cover matrix (with a column for what each want leaves out), one-fill-a-board matrix, costs."""

@@ -24,7 +24,7 @@ _WEIGHED = 25
 #: Lengths for which it is asked what goes together with them, and with how many others.
 _FIRST, _OTHERS = 40, 60
 #: What the board beyond is worth of what it would be if every length could have its favourite parts.
-_HOPE = 0.92
+_HOPE = 0.94
 #: Chance in the choice between lengths that promise nearly the same.
 _CHANCE = (0.002, 0.01, 0.04)
 #: Narrower leads that are paired with each, and pairs kept.
@@ -115,8 +115,10 @@ class Proposer:
             caps = np.array([cap(x0, *each) for each in zip(ends.tolist(), *(b.tolist() for b in bands), strict=True)])
         faults = self.stretches.faults_over(x0, ends, bands, self.mark, self.step, _FAULTS)
         free = self.stretches.free(ends, end, rip) / (self.step * self.mark)
+        here = self.stretches.free(np.array([x0]), end, rip) / (self.step * self.mark) - free
+        clear = np.clip(here / runs, 0, rooms).astype(np.int64) if faults.any() else rooms
         best = kernel.promising(
-            runs, caps, rooms, free, faults, total, rip // self.mark, self.shared, kerf, self.long, self.wide, value,
+            runs, caps, rooms, clear, free, faults, total, rip // self.mark, self.shared, kerf, self.long, self.wide, value,
             self.need, self.owner, self.unit, stock, _WEIGHED, _FIRST, _OTHERS, _HOPE, rng.choice(_CHANCE), most,
             rng.getrandbits(31),
         )

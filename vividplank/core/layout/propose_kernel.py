@@ -17,30 +17,48 @@ _STRIPS = 48
 ACROSS = 16
 #: Depth and trials of the search for lengths that go together.
 _DEPTH, _TRIALS = 4, 600
+#: Companions remembered for a place.
+_COMPANIONS = 3
 
 
 @njit(cache=True)
-def _most(j, rest, kerf, blank, owner, unit, stock):  # type: ignore[no-untyped-def]
-    return min((rest + kerf) // (blank[j] + kerf), (stock[owner[j]] + unit[j] - 1) // unit[j])
+def _most(j, rest, kerf, blank, there):  # type: ignore[no-untyped-def]
+    many, long = 0, blank[j]
+    while long <= rest and many < there[j]:
+        many += 1
+        long += blank[j] + kerf
+    return many
 
 
 @njit(cache=True)
-def companions(cap, kerf, blank, wide, worth, need, owner, unit, stock):  # type: ignore[no-untyped-def]
-    """Which lead fills the rest of a strip best, for every width (row) and rest of a length (column): it and the best of
-    another want, -1 for none. Also the rests at which that changes, and the row of every lead's width.
+def still_there(owner, unit, stock):  # type: ignore[no-untyped-def]
+    """How many of every lead the stock gives; the last stave of a panel may be wider than what is left."""
+    return (stock[owner] + unit - 1) // unit
+
+
+@njit(cache=True)
+def companions(longest, cap, kerf, blank, wide, worth, need, owner, there):  # type: ignore[no-untyped-def]
+    """Which leads fill the rest of a strip best, of _COMPANIONS different wants (-1: none): by row and column.
+
+    Also the column of every rest of a length up to `longest` (-1: no lead fits), and the row of every lead's width.
     """
     n = blank.shape[0]
     marks = np.zeros(4 * n, dtype=np.int64)
     k = 0
     for j in range(n):
         if need[j] <= cap:
-            for m in range(1, min((stock[owner[j]] + unit[j] - 1) // unit[j], 4) + 1):
-                marks[k] = m * (blank[j] + kerf) - kerf
-                k += 1
+            for m in range(1, min(there[j], 4) + 1):
+                mark = m * (blank[j] + kerf) - kerf
+                if mark <= longest:
+                    marks[k] = mark
+                    k += 1
     marks = np.unique(marks[:k])
     places = marks.shape[0]
-    which = np.full((n, places, 2), -1, dtype=np.int64)
-    gain = np.zeros((places, 2))
+    column = np.full(longest + 1, -1, dtype=np.int64)
+    for p in range(places):
+        column[marks[p] : marks[p + 1] if p + 1 < places else longest + 1] = p
+    which = np.full((np.unique(wide).shape[0], places, _COMPANIONS), -1, dtype=np.int16)
+    gain = np.zeros((places, _COMPANIONS))
     row = np.zeros(n, dtype=np.int64)
     order = np.argsort(wide)
     at = 0
@@ -50,50 +68,64 @@ def companions(cap, kerf, blank, wide, worth, need, owner, unit, stock):  # type
             at += 1
             which[at] = which[at - 1]
         row[j] = at
-        if need[j] > cap or stock[owner[j]] <= 0:
+        if need[j] > cap or there[j] <= 0 or blank[j] > longest:
             continue
-        for p in range(np.searchsorted(marks, blank[j]), places):
-            v = _most(j, marks[p], kerf, blank, owner, unit, stock) * worth[j]
-            first, second = which[at, p, 0], which[at, p, 1]
-            if v > gain[p, 0]:
-                if first >= 0 and owner[first] != owner[j]:
-                    which[at, p, 1], gain[p, 1] = first, gain[p, 0]
-                which[at, p, 0], gain[p, 0] = j, v
-            elif v > gain[p, 1] and owner[first] != owner[j] and second != j:
-                which[at, p, 1], gain[p, 1] = j, v
-    return marks, which[: at + 1], row
+        many, more = 0, blank[j]
+        for p in range(column[blank[j]], places):
+            while many < there[j] and more <= marks[p]:
+                many += 1
+                more += blank[j] + kerf
+            _insert(which[at, p], gain[p], j, many * worth[j], owner)
+    return column, which, row
 
 
 @njit(cache=True)
-def _companion(rest, row, avoid, also, marks, which, owner):  # type: ignore[no-untyped-def]
-    """The best companion for the rest of a strip that is of neither of two wants; -1 for none."""
-    p = np.searchsorted(marks, rest, side="right") - 1
-    if p >= 0:
-        for k in range(2):
-            j = which[row, p, k]
-            if j >= 0 and owner[j] != avoid and owner[j] != also:
+def _insert(best, gain, j, value, owner):  # type: ignore[no-untyped-def]
+    """Put a lead in its place among the best, in favour of which another of the same want gives way."""
+    at = 0
+    while at < _COMPANIONS and gain[at] >= value:
+        if best[at] >= 0 and owner[best[at]] == owner[j]:
+            return
+        at += 1
+    if at == _COMPANIONS:
+        return
+    last = at
+    while last < _COMPANIONS - 1 and best[last] >= 0 and owner[best[last]] != owner[j]:
+        last += 1
+    for k in range(last, at, -1):
+        best[k], gain[k] = best[k - 1], gain[k - 1]
+    best[at], gain[at] = j, value
+
+
+@njit(cache=True)
+def _companion(rest, row, avoid, also, column, which, owner, there):  # type: ignore[no-untyped-def]
+    """The best companion still there for the rest of a strip that is of neither of two wants; -1 for none."""
+    if rest >= 0 and column[rest] >= 0:
+        for k in range(_COMPANIONS):
+            j = which[row, column[rest], k]
+            if j >= 0 and owner[j] != avoid and owner[j] != also and there[j] > 0:
                 return j
     return -1
 
 
 @njit(cache=True)
-def strip_values(run, cap, kerf, blank, worth, need, owner, unit, stock, marks, which, row):  # type: ignore[no-untyped-def]
+def strip_values(run, cap, kerf, blank, worth, need, owner, there, column, which, row):  # type: ignore[no-untyped-def]
     """What a strip led by each lead is worth over a length `run`, and the way it is filled."""
     n = blank.shape[0]
     values = np.zeros(n)
     ways = np.zeros((n, 5), dtype=np.int64)
     for i in range(n):
-        if blank[i] > run or need[i] > cap or stock[owner[i]] <= 0:
+        if blank[i] > run or need[i] > cap or there[i] <= 0:
             continue
-        ways[i, 0] = _most(i, run, kerf, blank, owner, unit, stock)
+        ways[i, 0] = _most(i, run, kerf, blank, there)
         values[i] = ways[i, 0] * worth[i]
         rest = run - ways[i, 0] * (blank[i] + kerf)
         also = -1
         for c in (1, 3):
-            j = _companion(rest, row[i], owner[i], also, marks, which, owner)
+            j = _companion(rest, row[i], owner[i], also, column, which, owner, there)
             if j < 0:
                 break
-            many = _most(j, rest, kerf, blank, owner, unit, stock)
+            many = _most(j, rest, kerf, blank, there)
             ways[i, c], ways[i, c + 1] = j, many
             values[i] += many * worth[j]
             rest -= many * (blank[j] + kerf)
@@ -174,23 +206,21 @@ def knapsack(room, values, wide, copies, among):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True)
-def fill_width(room, run, cap, kerf, blank, wide, worth, need, owner, unit, stock, strips, marks, which, row):  # type: ignore[no-untyped-def]
+def fill_width(room, run, cap, kerf, blank, wide, worth, need, owner, unit, stock, strips, column, which, row):  # type: ignore[no-untyped-def]
     """The strips that fill a free width best: written to `strips` and taken from the stock; how many, what they are worth.
 
     Two strips may want the same companion: then the better one has it, and the width that is left is asked again.
     """
-    many, total, clash = 0, 0.0, False
+    many, total = 0, 0.0
     for _ in range(4):
-        if clash:
-            marks, which, row = companions(cap, kerf, blank, wide, worth, need, owner, unit, stock)
-        values, ways = strip_values(run, cap, kerf, blank, worth, need, owner, unit, stock, marks, which, row)
+        there = still_there(owner, unit, stock)
+        values, ways = strip_values(run, cap, kerf, blank, worth, need, owner, there, column, which, row)
         among = _densest(values, wide, room)
         if among.shape[0] == 0:
             break
         copies = np.zeros(values.shape[0], dtype=np.int64)
         for i in among:
-            there = (stock[owner[i]] + unit[i] - 1) // unit[i]
-            copies[i] = (there + ways[i, 0] - 1) // ways[i, 0]
+            copies[i] = (there[i] + ways[i, 0] - 1) // ways[i, 0]
         chosen = knapsack(room, values, wide, copies, among)
         clash, took = False, False
         for i in among:
@@ -222,7 +252,7 @@ def _clear(low, high, run, faults):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def fill_between(  # type: ignore[no-untyped-def]
-    room, rip, run, shared, cap, faults, kerf, blank, wide, worth, need, owner, unit, stock, strips, marks, which, row,
+    room, rip, run, shared, cap, faults, kerf, blank, wide, worth, need, owner, unit, stock, strips, column, which, row,
 ):
     """Like fill_width where faults are in the way: strips from the bottom up, each as long as it is clear there.
 
@@ -235,12 +265,12 @@ def fill_between(  # type: ignore[no-untyped-def]
         lengths[2 * f + 2] = max(0, run - faults[f, 3])
     lengths = np.unique(lengths)
     n, classes = blank.shape[0], lengths.shape[0]
+    there = still_there(owner, unit, stock)
     values = np.zeros((classes, n))
     ways = np.zeros((classes, n, 5), dtype=np.int64)
     among = np.zeros(n, dtype=np.bool_)
     for c in range(classes):
-        values[c], ways[c] = strip_values(lengths[c] - shared, cap, kerf, blank, worth, need, owner, unit, stock, marks, which,
-                                           row)
+        values[c], ways[c] = strip_values(lengths[c] - shared, cap, kerf, blank, worth, need, owner, there, column, which, row)
         for i in _densest(values[c], wide, room):
             among[i] = True
     led = np.flatnonzero(among)
@@ -253,18 +283,18 @@ def fill_between(  # type: ignore[no-untyped-def]
     for f in range(faults.shape[0]):
         if 0 < faults[f, 1] <= room:
             begins[faults[f, 1]] = True
-    there = stock.copy()
+    left = stock.copy()
     for y in range(room):
         if best[y] > best[y + 1]:
             best[y + 1] = best[y]
             came[y + 1] = y, -1, 0
         if not begins[y]:
             continue
-        there[:] = stock
+        left[:] = stock
         at = y
         while at > 0:
             if came[at, 1] >= 0:
-                _use(came[at, 1], ways[came[at, 2]], owner, unit, there, 1)
+                _use(came[at, 1], ways[came[at, 2]], owner, unit, left, 1)
             at = came[at, 0]
         for i in led:
             top = y + wide[i]
@@ -273,7 +303,7 @@ def fill_between(  # type: ignore[no-untyped-def]
             c = np.searchsorted(lengths, _clear(y, top - rip, run, faults), side="right") - 1
             if c < 0 or values[c, i] <= 0 or best[y] + values[c, i] <= best[top] + 1e-12:
                 continue
-            if _there(i, ways[c], owner, unit, there):
+            if _there(i, ways[c], owner, unit, left):
                 best[top] = best[y] + values[c, i]
                 came[top] = y, i, c
                 begins[top] = True
@@ -288,15 +318,17 @@ def fill_between(  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True)
-def _at_most(values, wide, room, owner, unit, stock):  # type: ignore[no-untyped-def]
+def _at_most(values, wide, room, there):  # type: ignore[no-untyped-def]
     """No filling of the width is worth more: the densest strips, the last of them in part."""
     total = 0.0
-    for i in _densest(values, wide, room):
-        there = wide[i] * ((stock[owner[i]] + unit[i] - 1) // unit[i])
-        total += values[i] / wide[i] * min(room, there)
-        room -= there
-        if room <= 0:
+    dense = np.where(wide <= room, values / wide, 0.0)
+    for _ in range(_STRIPS):
+        i = np.argmax(dense)
+        if room <= 0 or dense[i] <= 0:
             break
+        total += dense[i] * min(room, wide[i] * there[i])
+        room -= wide[i] * there[i]
+        dense[i] = 0.0
     return total
 
 
@@ -308,10 +340,11 @@ def _firsts(level):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def run_strips(  # type: ignore[no-untyped-def]
-    runs, caps, rooms, rip, shared, faults, kerf, blank, wide, worth, need, owner, unit, stock, weighed,
+    runs, caps, rooms, clear, rip, shared, faults, kerf, blank, wide, worth, need, owner, unit, stock, weighed,
 ):
     """For the `weighed` most promising lengths the strips that fill their width best: height, lead and companions of each, how
-    many, their worth, what they use; nothing for the others.
+    many, their worth, what they use; nothing for the others. Those promise most that may fill best what is `clear` of their
+    width on the average.
 
     `faults` holds for every length bottom, top (grains over its line), beginning and end (steps from its start).
     """
@@ -320,31 +353,31 @@ def run_strips(  # type: ignore[no-untyped-def]
     strips = np.zeros((runs.shape[0], ACROSS, 4), dtype=np.int64)
     used = np.zeros((runs.shape[0], stock.shape[0]), dtype=np.int64)
     level = np.searchsorted(np.unique(need), caps, side="right")  # lengths that are flat for the same leads
-    tables = [companions(caps[r], kerf, blank, wide, worth, need, owner, unit, stock) for r in _firsts(level)]
+    there = still_there(owner, unit, stock)
+    tables = [companions(runs.max(), caps[r], kerf, blank, wide, worth, need, owner, there) for r in _firsts(level)]
     most = np.zeros(runs.shape[0])
-    kind = np.zeros(runs.shape[0], dtype=np.int64)
+    kind = np.searchsorted(np.unique(level), level)
     for r in range(runs.shape[0]):
-        kind[r] = np.searchsorted(np.unique(level), level[r])
         if rooms[r] > 0:
-            marks, which, row = tables[kind[r]]
-            each, _ = strip_values(runs[r] - shared, caps[r], kerf, blank, worth, need, owner, unit, stock, marks, which, row)
-            most[r] = _at_most(each, wide, rooms[r], owner, unit, stock) / (runs[r] + kerf)
+            column, which, row = tables[kind[r]]
+            each, _ = strip_values(runs[r] - shared, caps[r], kerf, blank, worth, need, owner, there, column, which, row)
+            most[r] = _at_most(each, wide, clear[r], there) / ((runs[r] + kerf) * max(1, clear[r]))
     for r in np.argsort(-most)[:weighed]:
         if most[r] <= 0:
             break
-        marks, which, row = tables[kind[r]]
+        column, which, row = tables[kind[r]]
         mine = stock.copy()
-        there = 0
-        while there < faults.shape[1] and faults[r, there, 1] > faults[r, there, 0]:
-            there += 1
-        if there:
+        some = 0
+        while some < faults.shape[1] and faults[r, some, 1] > faults[r, some, 0]:
+            some += 1
+        if some:
             many[r], values[r] = fill_between(
-                rooms[r], rip, runs[r], shared, caps[r], faults[r, :there], kerf, blank, wide, worth, need, owner, unit, mine,
-                strips[r], marks, which, row,
+                rooms[r], rip, runs[r], shared, caps[r], faults[r, :some], kerf, blank, wide, worth, need, owner, unit, mine,
+                strips[r], column, which, row,
             )
         else:
             many[r], values[r] = fill_width(
-                rooms[r], runs[r] - shared, caps[r], kerf, blank, wide, worth, need, owner, unit, mine, strips[r], marks,
+                rooms[r], runs[r] - shared, caps[r], kerf, blank, wide, worth, need, owner, unit, mine, strips[r], column,
                 which, row,
             )
         used[r] = stock - np.maximum(mine, 0)  # a last stave may be wider than what is left
@@ -397,16 +430,15 @@ def together(room, left, runs, values, used, order, kerf):  # type: ignore[no-un
 
 
 @njit(cache=True)
-def length_values(runs, values, copies, kerf, most):  # type: ignore[no-untyped-def]
-    """The most that runs with a kerf between them are worth in every length up to `most`, each so many times."""
-    found = np.zeros(most + kerf + 1)
-    for r in range(runs.shape[0]):
-        long = runs[r] + kerf
+def length_values(long, values, copies, most):  # type: ignore[no-untyped-def]
+    """The most that lengths (each with its kerf) are worth together in every length up to `most`, each so many times."""
+    found = np.zeros(most + 1)
+    for r in range(long.shape[0]):
         if values[r] <= 0:
             continue
         for _ in range(copies[r]):
-            for at in range(most + kerf, long - 1, -1):
-                value = values[r] + found[at - long]
+            for at in range(most, long[r] - 1, -1):
+                value = values[r] + found[at - long[r]]
                 if value > found[at]:
                     found[at] = value
-    return found[kerf:]
+    return found

@@ -25,17 +25,20 @@ from vividplank.core.layout.pool import Pool, without_surplus
 from vividplank.core.layout.reason import why_unplaced
 from vividplank.core.layout.standing import Standing, State
 from vividplank.core.layout.team import Share, helped
-from vividplank.core.layout.want import Want, together, wants
-from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_INCH, TICKS_PER_MM
+from vividplank.core.layout.want import together, wants
+from vividplank.core.layout.worth import room_taken, scarcity
+from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM
 
 Clock = Callable[[], float]
 
 #: Rounds of ruin and recreate between two choices from the pool.
-_COMBINE_EVERY = 40
+_COMBINE_EVERY = 20
 #: Boards filled with the first choice of everything in a round.
-_PRICED = 2
+_PRICED = 6
 #: Boards not in use that are tried in a round beside those that were emptied.
 _IDLE_TRIED = 5
+#: Empty boards that are tried first for what the fills that were put together leave.
+_EMPTY_TRIED = 8
 
 #: Boards named when it is told what is tried.
 _NAMED = 5
@@ -49,8 +52,10 @@ _PROVING, _PROVING_ALONE = 0.27, 0.2
 _WISHING = 0.6
 #: Rows by worth that the bound gets at most.
 _CUTS = 400
-#: How much more than the thriftiest fill others may cost to stay when fills are put together; 0: any.
-_PATIENCE = (0.0, 1.02, 1.04, 1.07)
+#: How often only the thriftiest fills are put together, and of how large a share of the boards.
+_THRIFTY, _SHARE = 0.75, (0.1, 0.7)
+#: How often a board is filled with the first choice of what these leave, and not of everything.
+_REST = 0.7
 
 __all__ = ["Limits", "Progress", "Watch", "search"]
 
@@ -117,7 +122,10 @@ class _Search:
         self.demand = [w.width if w.is_panel else w.count for w in self.wants]
         mark = TICKS_PER_64TH if job.unit == "in" else TICKS_PER_MM // 2
         self.fillers = [Filler(b, job.shop, self.wants, mark, self._pinned(b.id)) for b in job.boards]
-        self.plain = [self._scarcity(w) * (_FIRST if w.name in task.holds.first else 1.0) for w in self.wants]
+        holding = [[f.board for f in self.fillers if w.index in f.mine_indexes] for w in self.wants]
+        self.taken = [room_taken(w, boards, job.shop) for w, boards in zip(self.wants, holding, strict=True)]
+        self.plain = [t * scarcity(boards, job.boards) * (_FIRST if w.name in task.holds.first else 1.0)
+                      for w, t, boards in zip(self.wants, self.taken, holding, strict=True)]
         self.weights = [_FIRST if w.name in task.holds.first else 1.0 for w in self.wants]
         self.worth = list(self.plain)
         self.bound = lower_bound(self.whole)
@@ -134,6 +142,7 @@ class _Search:
             self.prices, self.demand, [self.per_volume * u * w for u, w in zip(self.units, self.weights, strict=True)]
         )
         self.guide: list[float] = list(self.worth)
+        self._go_on_with(self.demand, [EMPTY] * len(self.fillers))
 
     def _keep_together(self, group: set[int]) -> None:
         """Give the wants of a group to the board that holds them all for the least; where none does they go where they can."""
@@ -198,6 +207,7 @@ class _Search:
                 tried = self._combine(self.limits.seconds - spent)
                 now = self.clock() - self.began
                 combined = (rounds, now, now - spent)
+                energy = math.inf
             else:
                 for _ in range(_PRICED):
                     self._price()
@@ -243,22 +253,7 @@ class _Search:
         last_round, last, took = combined
         if self.limits.rounds is not None:
             return rounds % _COMBINE_EVERY == 0
-        return rounds - last_round >= _COMBINE_EVERY or spent - last >= max(0.7, 2 * took)
-
-    def _scarcity(self, want: Want) -> float:
-        """What a want is worth for its volume at the start: the room it takes with its kerfs, of a board that could be resawn;
-        more where few boards can give it.
-        """
-        shop = self.job.shop
-        each = want.thickness + shop.allowance.face + shop.kerf.resaw
-        mine = [f.board for f in self.fillers if want.index in f.mine_indexes]
-        layers = min(((b.thickest + shop.kerf.resaw) // each for b in mine), default=1) or 1
-        staves = -(-want.width // want.stave_max) if want.is_panel else 1
-        across = want.width + staves * (shop.allowance.width + shop.kerf.rip)
-        taken = (want.length + shop.kerf.crosscut) * across / layers / want.volume * TICKS_PER_INCH
-        room = sum(f.board.length * f.board.widest for f in self.fillers if want.index in f.mine_indexes)
-        everything = sum(f.board.length * f.board.widest for f in self.fillers) or 1
-        return taken * (1.0 + 0.1 * (1 - room / everything))
+        return rounds - last_round >= _COMBINE_EVERY or spent - last >= max(0.35, 2 * took)
 
     def _oil(self, state: State) -> None:
         for index, left in enumerate(state.left):
@@ -269,10 +264,10 @@ class _Search:
 
     def _ruin(self, state: State) -> State:
         """Empty a few boards and lay what came off them again, perhaps without one of them."""
-        count = len(self.fillers)
         fills = list(state.fills)
-        used = [i for i in range(count) if fills[i].segments]
-        again = set(self.rng.sample(range(count), min(count, self.rng.randint(1, 3))))
+        free = [i for i in self.idle if self.fillers[i].mine]
+        used = [i for i in free if fills[i].segments]
+        again = set(self.rng.sample(free, min(len(free), self.rng.randint(1, 3))))
         if used and self.rng.random() < 0.5:
             # Those that give least for their price, and whoever is near them.
             poor = sorted(used, key=lambda i: self._thrift(i, fills[i]) * (1 + 0.1 * self.rng.random()))
@@ -280,7 +275,7 @@ class _Search:
         elif used:
             again.add(self.rng.choice(used))
         if self.rng.random() < 0.1:
-            again = set(range(count))
+            again = set(free)
         without: set[int] = set()
         if used and not any(n > 0 for n in state.left) and self.rng.random() < 0.6:
             dear = [i for i in used if self.prices[i] > 0]
@@ -292,7 +287,7 @@ class _Search:
         self.trying = f"{self._names(again - without) or 'what is left'} laid anew"
         self.trying += f", without {self._names(without)}" if without else ""
         order = [i for i in again if i not in without]
-        idle = [i for i in range(count) if not fills[i].segments and i not in again and i not in without]
+        idle = [i for i in free if not fills[i].segments and i not in again and i not in without]
         order += self.rng.sample(idle, min(len(idle), _IDLE_TRIED))
         return self._recreate(fills, order, last=without)
 
@@ -339,10 +334,12 @@ class _Search:
 
     def _price(self) -> None:
         """Fill one board as if it had the first choice of everything, led by what is dear at the margin."""
-        i = self.rng.randrange(len(self.fillers))
+        demand, i = self.demand, self.rng.randrange(len(self.fillers))
+        if self.rng.random() < _REST and self.idle:
+            demand, i = self.rest, self.rng.choice(self.idle)
         if self.fillers[i].mine:
             by, spread = (self.guide, 0.08) if self.rng.random() < 0.5 else (self.plain, 0.015)
-            self._fill(i, self.demand, [w * (1 + spread * (2 * self.rng.random() - 1)) for w in by])
+            self._fill(i, demand, [w * (1 + spread * (2 * self.rng.random() - 1)) for w in by])
 
     def _fill(self, i: int, left: list[int], worth: list[float], quick: bool = False) -> Fill:
         """What one board gives best of what is left; everything met on the way goes into the pool."""
@@ -357,6 +354,12 @@ class _Search:
         for fill in found:
             self.pool.add(i, fill)
         return found[0] if found else EMPTY
+
+    def _go_on_with(self, rest: list[int], fills: list[Fill]) -> None:
+        """Until fills are put together again search for `rest` on the boards that are empty; for all where nothing is left."""
+        whole = not any(rest)
+        self.rest = self.demand if whole else rest
+        self.idle = [i for i, fill in enumerate(fills) if whole or not fill.segments]
 
     def _names(self, boards: Collection[int]) -> str:
         names = [self.fillers[i].board.id for i in sorted(boards)]
@@ -374,15 +377,12 @@ class _Search:
             plain = sum(p * u * n for p, u, n in zip(self.plain, self.units, self.demand, strict=True))
             # The margins of a poor pool jump about: half of the plain worth steadies them.
             self.guide = [0.5 * p + 0.5 * m * plain / asked for p, m in zip(self.plain, margin, strict=True)]
-        seconds = min(2.0, 0.5 * seconds_left) if self.limits.rounds is None else 60.0
+        seconds = min(0.7, 0.5 * seconds_left) if self.limits.rounds is None else 60.0
         # Sometimes only the fills that are thriftiest stay, and what they leave out is laid anew.
-        patience = self.rng.choice(_PATIENCE)
-        owed = None
-        if patience:
-            worths = [p * u for p, u in zip(self.plain, self.units, strict=True)]
-            least = self.pool.cheapest(worths)
-            owed = [patience * least * w for w in worths]
-        chosen = self.pool.choose(seconds, owed)
+        worths = [t * u for t, u in zip(self.taken, self.units, strict=True)]
+        costs = self.pool.cheapest(worths) if self.rng.random() < _THRIFTY else []
+        most = costs[int(len(costs) * self.rng.uniform(*_SHARE))] * 1.0005 if costs else 0.0
+        chosen = self.pool.choose(seconds, [most * w for w in worths] if costs else None)
         fills = [EMPTY] * len(self.fillers)
         if chosen:
             over = [-n for n in self.demand]
@@ -393,7 +393,10 @@ class _Search:
             surplus = [max(0, n) for n in over]
             for i, fill in chosen.items():
                 fills[i] = without_surplus(fill, surplus, panels, self.job.shop.allowance.width)
-        return self._recreate(fills, list(range(len(fills))))
+            self._go_on_with([max(0, -n) for n in over] if costs else self.demand, fills if costs else [EMPTY] * len(fills))
+        empty = [i for i, fill in enumerate(fills) if not fill.segments]
+        some = self.rng.sample(empty, min(len(empty), _EMPTY_TRIED))
+        return self._recreate(fills, some, last=set(empty).difference(some))
 
     def _standing(self, state: State) -> Standing:
         unplaced = 0

@@ -249,10 +249,11 @@ class Strips:
         """Blanks along the clear stretches: the lead first, then whatever else fits its strip."""
         shop = self.shop
         kerf = shop.kerf.crosscut
+        # What is left for others: beside the lead, or on another clear stretch.
+        spare = max((b - a for a, b in clear), default=0) - (lead.length + kerf if len(clear) == 1 and layers == 1 else 0)
         others = [
             w for w in fitting
-            if w is not lead and not w.is_panel and w.width <= net
-            and _at_least(faces, w.faces)
+            if w.length <= spare and w.width <= net and w is not lead and not w.is_panel and _at_least(faces, w.faces)
         ]
         others.sort(key=lambda w: (w in behind, w.width * w.thickness, w.length), reverse=True)
         order = [lead, *others]
