@@ -3,6 +3,7 @@
 from hypothesis import strategies as st
 
 from tests.jobs import inches
+from vividplank.core.board.grain import FIGURES
 from vividplank.core.cutlist import Edging, Panel, Part, Source
 
 words = st.text(st.characters(codec="utf-8", exclude_categories=("Cs", "Cc", "Zl", "Zp", "Zs")), min_size=1, max_size=12)
@@ -45,6 +46,7 @@ def parts(draw: st.DrawFn, id: str) -> Part:
         draw(st.sampled_from([(), (("length", "W"),), (("width", "W / 2"), ("quantity", "2 + 1"))])),
         draw(st.none() | st.builds(Source, st.integers(1, 9), words)),
         ring,
+        figure=draw(st.sampled_from(["", *FIGURES])),
     )
 
 

@@ -91,6 +91,15 @@ def test_with_a_penalty_of_its_own_only_thrifty_fills_are_taken() -> None:
     assert pool.choose(5, [1, 1]) is None
 
 
+def test_of_fills_that_give_the_same_the_more_pleasing_is_kept_and_of_equal_cost_chosen() -> None:
+    pool = Pool([10, 10], [1], [99], lambda board, fill: 0.001 * fill.segments[0].x0)
+    later, sooner = (a_fill(0)._replace(segments=(a_fill(0).segments[0]._replace(x0=x),)) for x in (2, 1))
+    for board, fill in ((0, sooner), (1, sooner), (1, later), (1, sooner)):
+        pool.add(board, fill)
+    assert pool.choose(5) == {1: later}
+    assert (pool.as_pleasing(1, sooner), pool.as_pleasing(0, later)) == (later, later)
+
+
 def test_what_a_unit_of_worth_costs_on_every_board() -> None:
     # 12 for two of 3 and 4 is 12/7, 12 for the 3 alone is more; 4 for one of 3 is 4/3.
     pool = Pool([12, 4, 0], [1, 1], [9, 9])

@@ -102,7 +102,7 @@ def digest(job: Job) -> str:
         for defect in board["defects"]:
             defect.pop("severity")
     document["parts"] = [
-        {name: part[name] for name in _LAID_OUT_BY} | ({"same_board": part["same_board"]} if part["same_board"] else {})
+        {name: part[name] for name in _LAID_OUT_BY} | {name: part[name] for name in ("same_board", "figure") if part[name]}
         for part in document["parts"]
     ]
     return hashlib.sha256(json.dumps(document, sort_keys=True).encode()).hexdigest()

@@ -73,6 +73,7 @@ class PartRow(Base):
     layers: Mapped[int] = mapped_column(server_default="1")
     match: Mapped[str] = mapped_column(server_default="")
     same_board: Mapped[str] = mapped_column(server_default="")
+    figure: Mapped[str] = mapped_column(server_default="")
     edging_thickness: Mapped[int | None]
     edging_long_edges: Mapped[int | None]
     edging_ends: Mapped[int | None]

@@ -194,6 +194,7 @@ def _part(r: PartRow) -> Part:
         r.id, r.name, r.quantity, r.species, r.length, r.width, r.thickness, cast(Any, r.faces), panel, r.run, r.note,
         cast(Any, r.stock), cast(Any, r.grain), r.fitted, r.resawn, r.layers, r.match, r.same_board, edging, r.joint,
         r.joint_length, tuple((f, text) for f, text in r.formulas), source, tuple((x, y) for x, y in r.outline),
+        figure=cast(Any, r.figure),
     )
 
 
@@ -233,7 +234,7 @@ def _part_columns(p: Part, position: int) -> dict[str, Any]:
         "length": p.length, "width": p.width, "thickness": p.thickness, "faces": p.faces,
         "stave_min": p.panel.stave_min if p.panel else None, "stave_max": p.panel.stave_max if p.panel else None,
         "run": p.run, "note": p.note, "stock": p.stock, "grain": p.grain, "fitted": p.fitted, "resawn": p.resawn,
-        "layers": p.layers, "match": p.match, "same_board": p.same_board,
+        "layers": p.layers, "match": p.match, "same_board": p.same_board, "figure": p.figure,
         "edging_thickness": p.edging.thickness if p.edging else None,
         "edging_long_edges": p.edging.long_edges if p.edging else None, "edging_ends": p.edging.ends if p.edging else None,
         "joint": p.joint, "joint_length": p.joint_length, "formulas": [list(f) for f in p.formulas],

@@ -43,6 +43,7 @@ class PartBody(Body):
     layers: Annotated[int, Field(strict=True)] = 1
     match: Name = ""
     same_board: Name = ""
+    figure: Literal["", "straight", "cathedral", "quarter", "curly"] = ""
     edging: EdgingBody | None = None
     joint: Name = ""
     joint_length: Ticks = 0

@@ -16,6 +16,7 @@ export function plainPart(values: Pick<Part, "id" | "name" | "quantity" | "speci
     layers: 1,
     match: "",
     same_board: "",
+    figure: "",
     edging: null,
     joint: "",
     joint_length: 0,

@@ -2813,6 +2813,12 @@ export interface components {
              */
             faces: "clear-two" | "clear-one" | "sound";
             /**
+             * Figure
+             * @default
+             * @enum {string}
+             */
+            figure: "" | "straight" | "cathedral" | "quarter" | "curly";
+            /**
              * Fitted
              * @default false
              */
@@ -3210,6 +3216,12 @@ export interface components {
              * @enum {string}
              */
             faces: "clear-two" | "clear-one" | "sound";
+            /**
+             * Figure
+             * @default
+             * @enum {string}
+             */
+            figure: "" | "straight" | "cathedral" | "quarter" | "curly";
             /**
              * Fitted
              * @default false

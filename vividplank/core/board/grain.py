@@ -1,11 +1,12 @@
 """How the fibres and rings of a board run, as a maker reads it off faces, edges and ends."""
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, get_args
 
 from vividplank.core.board.defect import Region
 
 Figure = Literal["straight", "cathedral", "quarter", "curly"]
+FIGURES: tuple[Figure, ...] = get_args(Figure)
 Heart = Literal["", "A", "B"]
 
 

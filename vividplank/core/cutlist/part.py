@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from vividplank.core.board.grain import Figure
 from vividplank.core.measure import TICKS_PER_MM
 from vividplank.core.shop import Shop
 
@@ -54,7 +55,8 @@ class Part:
     """`length` lies along the grain. Parts of one `run` come end to end out of one blank.
 
     `fitted` parts are held long and cut to the work. `layers` of equal thickness are glued to make a thick part.
-    Parts of one `match` are opened like a book, those of one `same_board` come from one board. `joint_length` is what
+    Parts of one `match` are opened like a book, those of one `same_board` come from one board; a part is to show its `figure`
+    where a board has it. `joint_length` is what
     joinery (`joint`) has added to the length. `formulas` are (field, text) pairs over the project's measures; the
     sizes here are always their values. `outline` (ticks, in length × width) is kept where it is no rectangle. Of a job on its
     boards, layers are parts of their own, and `glued_up` says what of.
@@ -85,6 +87,7 @@ class Part:
     source: Source | None = None
     outline: tuple[tuple[int, int], ...] = ()
     glued_up: GluedUp | None = None
+    figure: Figure | Literal[""] = ""
 
     @property
     def volume(self) -> int:

@@ -4,8 +4,9 @@ import csv
 import io
 import re
 from dataclasses import dataclass
-from typing import TypeVar
+from typing import Literal, TypeVar
 
+from vividplank.core.board.grain import FIGURES, Figure
 from vividplank.core.cutlist import Edging, Faces, Grain, Panel, Part, Stock
 from vividplank.core.cutlist.marks import mark_for
 from vividplank.core.exchange.job_file import check_part
@@ -34,6 +35,7 @@ HEADINGS = (
     "layers",
     "match",
     "same_board",
+    "figure",
     "edging",
     "edged_long",
     "edged_ends",
@@ -174,6 +176,7 @@ def write_parts(parts: tuple[Part, ...], system: System) -> str:
             p.layers,
             p.match,
             p.same_board,
+            p.figure,
             *edged,
             p.joint,
             show(p.joint_length, system) if p.joint_length else "",
@@ -272,6 +275,7 @@ def _part(cells: dict[str, str], system: System, units: dict[str, System], used:
         edging,
         text("joint"),
         length("joint_length"),
+        figure=_of(text("figure"), _FIGURES, ""),
     )
     if part.id in used:
         raise ValueError(f"the mark '{part.id}' is taken; expected every mark once")
@@ -286,6 +290,7 @@ _STOCKS: dict[str, Stock] = {
     "plywood": "sheet",
     "bought": "bought",
 }
+_FIGURES: dict[str, Figure | Literal[""]] = {figure: figure for figure in FIGURES}
 _GRAINS: dict[str, Grain] = {
     "length": "length",
     "along": "length",

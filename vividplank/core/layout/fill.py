@@ -189,7 +189,7 @@ class Filler:
     @cached_property
     def proposer(self) -> Proposer:
         step = TICKS_PER_INCH // 64 if self.mark == TICKS_PER_INCH // 64 else self.mark
-        return Proposer(self.stretches, self.shop, self.mine, self.mark, step, self._alone)
+        return Proposer(self.stretches, self.shop, self.mine, self.mark, step, self._alone, self.strips.liking)
 
     @cached_property
     def _flat_whole(self) -> float:

@@ -1,11 +1,12 @@
 """What the maker holds fast when the rest is solved: pinned pieces, forbidden places, boards that stay in the rack."""
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from itertools import count
 
 from vividplank.core.board import Defect
+from vividplank.core.cutlist.part import blank_need
 from vividplank.core.job import Job
 from vividplank.core.layout.audit import audit_board
 from vividplank.core.layout.plan import BoardPlan, Item, Plan, Segment, Strip
@@ -158,3 +159,13 @@ def _together(some: Sequence[Strip], others: Sequence[Strip]) -> tuple[Strip, ..
         blanks = (*strip.blanks, *(same.blanks if same else ()))
         by_height[strip.y0, strip.y1] = replace(strip, blanks=tuple(sorted(blanks, key=lambda b: b.x0)))
     return tuple(by_height[key] for key in sorted(by_height))
+
+
+def pinned_needs(segments: Iterable[Segment], job: Job) -> list[tuple[Segment, int]]:
+    """The pinned segments of a board, each with the thickness that what is pinned in it asks for."""
+    found = []
+    for segment in segments:
+        needs = [blank_need([max(job.part(i.part).thickness for i in b.items())] * len(b.layers), job.shop)
+                 for _, b in segment.blanks()]
+        found.append((segment, max(needs)))
+    return found

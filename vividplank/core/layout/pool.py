@@ -7,7 +7,7 @@ fills to what is hard to place.
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, linprog, milp
@@ -22,12 +22,20 @@ Key = tuple[int, tuple[tuple[int, int], ...]]
 
 
 class Pool:
-    """Fills by board. `demand` counts lumps of each want, or net ticks for a panel."""
+    """Fills by board. `demand` counts lumps of each want, or net ticks for a panel; of fills that cost the same those are
+    chosen that please more.
+    """
 
-    def __init__(self, prices: Sequence[float], demand: Sequence[int], penalty: Sequence[float]) -> None:
+    def __init__(
+        self, prices: Sequence[float], demand: Sequence[int], penalty: Sequence[float],
+        pleases: Callable[[int, Fill], float] = lambda board, fill: 0.0,
+    ) -> None:
+        """`pleases` is less than the least difference in price, for all boards together."""
         self.prices = np.array(prices, dtype=float)
         self.demand = np.array(demand, dtype=float)
         self.penalty = np.array(penalty, dtype=float)  # for each unit of a want left out
+        self.pleases = pleases
+        self.pleasing: dict[Key, float] = {}
         self.columns: dict[Key, Fill] = {}
         self.fresh: list[tuple[int, Fill]] = []  # not told to others yet
 
@@ -36,13 +44,20 @@ class Pool:
             self.fresh.append((board, fill))
 
     def _keep(self, board: int, fill: Fill) -> bool:
-        """Whether it is new; the oldest goes where there are too many."""
-        if (board, fill.taken) in self.columns:
+        """Whether it is new, or pleases more than one that gives the same; the oldest goes where there are too many."""
+        key, pleasing = (board, fill.taken), self.pleases(board, fill)
+        if key in self.columns and pleasing <= self.pleasing[key]:
             return False
-        self.columns[board, fill.taken] = fill
+        self.columns[key], self.pleasing[key] = fill, pleasing
         if len(self.columns) > _MOST:
-            self.columns.pop(next(iter(self.columns)))
+            del self.pleasing[oldest := next(iter(self.columns))]
+            del self.columns[oldest]
         return True
+
+    def as_pleasing(self, board: int, fill: Fill) -> Fill:
+        """The fill, or one that gives the same and pleases more."""
+        known = self.columns.get(key := (board, fill.taken))
+        return known if known and self.pleasing[key] > self.pleases(board, fill) else fill
 
     def share(self, share: Share, bound: float) -> float:
         """Tell others what is new, and take in what they have found; the best bound that anyone knows."""
@@ -110,7 +125,8 @@ class Pool:
         cover = coo_matrix((values, (rows, columns)), shape=(w, n + w)).tocsr()
         once = coo_matrix((np.ones(n), (boards, range(n))), shape=(len(self.prices), n + w)).tocsr()
         # A hair for every board, so that of two equal choices the one with fewer boards is taken.
-        cost = np.concatenate([self.prices[boards] + 1e-6 * (1 + self.prices.max()), penalty])
+        please = np.array([self.pleasing[k] for k in keys])
+        cost = np.concatenate([self.prices[boards] + 1e-6 * (1 + self.prices.max()) - please, penalty])
         return cover, once, cost
 
 

@@ -13,6 +13,7 @@ from typing import Any
 
 import numpy as np
 
+from vividplank.core.layout.liking import Liking
 from vividplank.core.layout.stretch import Floats, Ints, Stretches
 from vividplank.core.layout.want import Want
 from vividplank.core.shop import Shop
@@ -54,7 +55,8 @@ class Proposer:
     """
 
     def __init__(
-        self, stretches: Stretches, shop: Shop, wants: Sequence[Want], mark: int, step: int, alone: Callable[[Want], bool]
+        self, stretches: Stretches, shop: Shop, wants: Sequence[Want], mark: int, step: int, alone: Callable[[Want], bool],
+        liking: Liking,
     ) -> None:
         self.stretches = stretches
         self.shop = shop
@@ -68,6 +70,8 @@ class Proposer:
                 nets = {w.stave_max, whole, (w.stave_max + w.stave_min) // 2, w.stave_min}
             leads += [(w, net) for net in sorted(nets, reverse=True)]
         self.lead = leads
+        self.liking = liking
+        self.liked = [k for k, (w, _) in enumerate(leads) if w.figure]
         listed = sorted({w.index for w, _ in leads})
         self.wanted = np.array(listed, dtype=np.int64)
         self.owner = np.array([listed.index(w.index) for w, _ in leads], dtype=np.int64)
@@ -99,6 +103,8 @@ class Proposer:
         """The most promising lengths to cut off at x0, best first; `cap` is the flat thickness a stretch can have."""
         kernel = _kernel()
         stock, value = self._amounts(left, worth)
+        for k in self.liked:
+            value[k] *= self.liking.along(self.lead[k][0], x0)
         total, kerf = (end - x0) // self.step, self.kerf
         if not len(self.long) or total < self.least:
             return []

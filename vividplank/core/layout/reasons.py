@@ -9,11 +9,14 @@ from vividplank.core.board.volume import board_volume
 from vividplank.core.cutlist.part import blank_need
 from vividplank.core.job import Job
 from vividplank.core.layout.chalk import to_rule
+from vividplank.core.layout.liking import share_shown, shown_in
 from vividplank.core.layout.plan import Blank, BoardPlan, Plan, Segment, Strip
 from vividplank.core.measure import TICKS_PER_64TH, System
 
 #: A gain of flat thickness less than this is not worth a sentence.
 _WORTH_SAYING = TICKS_PER_64TH
+#: A part that lies so far in its figure shows it.
+_SHOWS = 0.9
 
 
 @dataclass(frozen=True)
@@ -84,12 +87,18 @@ class _Telling:
         if self.job.shop.method == "rough-rip":
             flat = flat_slab(board, region).thickness
             text += f"; {self.says(flat)} flat there, {self.says(self._need(blank))} is needed"
+        for figure in dict.fromkeys(self.job.part(i.part).figure for i in blank.items()):
+            if figure and share_shown(board, figure, region) >= _SHOWS:
+                text += f"; it shows {figure} figure, as wished"
         if len(blank.layers) > 1:
             text += f"; thick enough to be resawn in {len(blank.layers)}"
         return text
 
     def _need(self, blank: Blank) -> int:
         return blank_need([max(self.job.part(i.part).thickness for i in blank.items())] * len(blank.layers), self.job.shop)
+
+    def _noted(self, figure: str) -> bool:
+        return any(z.figure == figure for b in self.job.boards for z in b.grain.zones)
 
     def rested(self) -> Iterator[Reason]:
         """Boards that are not cut."""
@@ -107,7 +116,7 @@ class _Telling:
                 yield Reason(board.id, f"{board.id} stays in the rack: everything comes out of the others{price}")
 
     def wishes(self) -> Iterator[Reason]:
-        """What was wished for and is not so: one board, or opened like a book."""
+        """What was wished for and is not so: one board, a figure, or opened like a book."""
         lies: dict[str, set[str]] = {}
         blanks: dict[str, list[Blank]] = {}
         for board, _, _, blank, item in self.plan.items():
@@ -119,6 +128,12 @@ class _Telling:
             if len(on) > 1:
                 yield Reason(wish, f"{' and '.join(ids)} were to come from one board ({wish}); no board holds all, they lie on "
                                    f"{', '.join(on)}")
+        for part, share in shown_in(self.job, self.plan).items():
+            if share < _SHOWS:
+                figure = self.job.part(part).figure
+                noted = f"{100 * share:.0f} % of it does, and nothing found that costs as little shows more"
+                where = noted if self._noted(figure) else "no board has such figure noted"
+                yield Reason(part, f"{part} was to show {figure} figure; {where}")
         for wish in dict.fromkeys(p.match for p in self.job.parts if p.match):
             ids = [p.id for p in self.job.parts if p.match == wish]
             found = [b for i in ids for b in blanks.get(i, [])]

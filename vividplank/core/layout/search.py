@@ -12,18 +12,17 @@ from collections.abc import Callable, Collection
 from dataclasses import replace
 from decimal import Decimal
 
-from vividplank.core.cutlist.part import blank_need
 from vividplank.core.job import Job
 from vividplank.core.layout.bound import lower_bound
 from vividplank.core.layout.fill import Filler
 from vividplank.core.layout.filled import EMPTY, Fill
-from vividplank.core.layout.holds import Task, still_wanted
+from vividplank.core.layout.holds import Task, pinned_needs, still_wanted
 from vividplank.core.layout.limits import Limits, Progress, Watch
 from vividplank.core.layout.naming import Named
-from vividplank.core.layout.plan import Item, Plan, Segment, Unplaced
+from vividplank.core.layout.plan import Item, Plan, Unplaced
 from vividplank.core.layout.pool import Pool, without_surplus
 from vividplank.core.layout.reason import why_unplaced
-from vividplank.core.layout.standing import Standing, State
+from vividplank.core.layout.standing import Standing, State, leftover
 from vividplank.core.layout.team import Share, helped
 from vividplank.core.layout.want import together, wants
 from vividplank.core.layout.worth import room_taken, scarcity
@@ -37,6 +36,8 @@ _COMBINE_EVERY = 20
 _PRICED = 6
 #: Boards not in use that are tried in a round beside those that were emptied.
 _IDLE_TRIED = 5
+#: Worth, in money, of every part showing the figure it is to show: less than a cent, so that it never costs one.
+_SHOWN = 0.005
 #: Empty boards that are tried first for what the fills that were put together leave.
 _EMPTY_TRIED = 8
 
@@ -121,7 +122,7 @@ class _Search:
         self.wants, self.staves = still_wanted(listed, self.held, job.shop.allowance.width)
         self.demand = [w.width if w.is_panel else w.count for w in self.wants]
         mark = TICKS_PER_64TH if job.unit == "in" else TICKS_PER_MM // 2
-        self.fillers = [Filler(b, job.shop, self.wants, mark, self._pinned(b.id)) for b in job.boards]
+        self.fillers = [Filler(b, job.shop, self.wants, mark, pinned_needs(self.held.get(b.id, ()), job)) for b in job.boards]
         holding = [[f.board for f in self.fillers if w.index in f.mine_indexes] for w in self.wants]
         self.taken = [room_taken(w, boards, job.shop) for w, boards in zip(self.wants, holding, strict=True)]
         self.plain = [t * scarcity(boards, job.boards) * (_FIRST if w.name in task.holds.first else 1.0)
@@ -137,9 +138,12 @@ class _Search:
         prices = sum((b.price for b in job.boards), Decimal(1))
         volume = sum(w.volume * (1 if w.is_panel else w.count) for w in self.wants) or 1
         self.per_volume = 4 * float(prices) / volume
+        figured = sum(w.volume * (1 if w.is_panel else w.count) for w in self.wants if w.figure)
+        self.per_shown = _SHOWN / figured if figured else 0.0
         self.units = [w.volume / (w.width if w.is_panel else 1) for w in self.wants]
         self.pool = Pool(
-            self.prices, self.demand, [self.per_volume * u * w for u, w in zip(self.units, self.weights, strict=True)]
+            self.prices, self.demand, [self.per_volume * u * w for u, w in zip(self.units, self.weights, strict=True)],
+            lambda i, fill: self.per_shown * self.fillers[i].strips.liking.shown(fill),
         )
         self.guide: list[float] = list(self.worth)
         self._go_on_with(self.demand, [EMPTY] * len(self.fillers))
@@ -162,15 +166,6 @@ class _Search:
             for i, filler in enumerate(self.fillers):
                 if i != chosen:
                     filler.leave_to_others(group)
-
-    def _pinned(self, board: str) -> list[tuple[Segment, int]]:
-        """The pinned segments of a board, each with the thickness they ask for."""
-        found = []
-        for segment in self.held.get(board, ()):
-            needs = [blank_need([max(self.job.part(i.part).thickness for i in b.items())] * len(b.layers), self.job.shop)
-                     for _, b in segment.blanks()]
-            found.append((segment, max(needs)))
-        return found
 
     def prove(self, seconds: float, go_on: Callable[[], bool] = lambda: True) -> None:
         """Raise the bound for so long, or until it is stopped."""
@@ -224,6 +219,7 @@ class _Search:
                 state, energy = best, self._energy(standing, best.fills)
         if self.share:
             self.bound = self.pool.share(self.share, self.bound)
+        best = State([self.pool.as_pleasing(i, fill) for i, fill in enumerate(best.fills)], best.left)
         plan = self._plan(best)
         if self.watch:
             self.watch(self._progress(best, standing, rounds))
@@ -343,8 +339,8 @@ class _Search:
 
     def _fill(self, i: int, left: list[int], worth: list[float], quick: bool = False) -> Fill:
         """What one board gives best of what is left; everything met on the way goes into the pool."""
-        beam, tries = (1, 1) if quick else (2, 3)
         filler = self.fillers[i]
+        beam, tries = (1, 1) if quick else (4, 5) if filler.strips.liking.matters else (2, 3)
         many = _MANY_QUICK if quick else _MANY
         wanted = [w.index for w in filler.mine if left[w.index] > 0]
         if len(wanted) > many:  # of a long list some, others the next time: what fills a board well is found among them
@@ -405,10 +401,13 @@ class _Search:
                 unplaced += int(weight) * (want.volume if want.is_panel else want.volume * left)
         used = (b for b, f in zip(self.job.boards, state.fills, strict=True) if f.segments and b.id not in self.held)
         cost = sum((b.price for b in used), self.sunk)
-        return Standing(unplaced, cost, sum(self._leftover(i, f) for i, f in enumerate(state.fills)))
+        shown = sum(filler.strips.liking.shown(f) for filler, f in zip(self.fillers, state.fills, strict=True))
+        left = sum(leftover(f, b, self.job.shop) for f, b in zip(state.fills, self.job.boards, strict=True))
+        return Standing(unplaced, cost, left, shown)
 
     def _energy(self, standing: Standing, fills: list[Fill]) -> float:
-        return self.per_volume * standing.unplaced + float(standing.cost) - 1e-9 * standing.leftover - self._fullness(fills)
+        pleasing = 1e-9 * standing.leftover + self.per_shown * standing.shown
+        return self.per_volume * standing.unplaced + float(standing.cost) - pleasing - self._fullness(fills)
 
     def _fullness(self, fills: list[Fill]) -> float:
         """A little for boards that are full and others that are nearly empty: the next board to do without."""
@@ -425,15 +424,6 @@ class _Search:
     def _volume(self, index: int, amount: int) -> float:
         want = self.wants[index]
         return want.volume * (amount / want.width if want.is_panel else amount)
-
-    def _leftover(self, i: int, fill: Fill) -> int:
-        """Length left in full-width pieces long enough to use again."""
-        board, shop = self.job.boards[i], self.job.shop
-        if not fill.segments:
-            return board.length
-        ends = [shop.end_trim, *(x for s in fill.segments for x in (s.x0, s.x1)), board.length - shop.end_trim]
-        gaps = [b - a - shop.kerf.crosscut for a, b in zip(ends[::2], ends[1::2], strict=True)]
-        return sum(g for g in gaps if g >= shop.min_blank_length)
 
     def _progress(self, state: State, standing: Standing, rounds: int) -> Progress:
         unplaced = sum((1 if w.is_panel else n) * (len(w.members[0]) if w.is_run else 1)

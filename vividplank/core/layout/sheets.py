@@ -82,8 +82,8 @@ def _job(job: Job, need: SheetNeed, parts: list[Part], turning: tuple[tuple[int,
     ends = (Station(0, 0, across, need.thickness, need.thickness), Station(along, 0, across, need.thickness, need.thickness))
     boards = tuple(Board(f"sheet {n}", need.species, along, ends, price=Decimal(1)) for n in range(1, most + 1))
     turned = tuple(
-        replace(p, length=size[0], width=size[1], faces="sound", stock="board", edging=None, match="", same_board="", run="",
-                resawn=False, panel=None, species=need.species)
+        replace(p, length=size[0], width=size[1], faces="sound", stock="board", edging=None, match="", same_board="", figure="",
+                run="", resawn=False, panel=None, species=need.species)
         for p, size in zip(parts, turning, strict=True)
     )
     return Job(job.name, shop, turned, boards, job.unit)

@@ -3,7 +3,9 @@
 from dataclasses import dataclass, field
 from decimal import Decimal
 
+from vividplank.core.board import Board
 from vividplank.core.layout.filled import Fill
+from vividplank.core.shop import Shop
 
 
 @dataclass(frozen=True)
@@ -13,9 +15,11 @@ class Standing:
     unplaced: int
     cost: Decimal
     leftover: int
+    shown: float = 0.0  # volume that shows the figure it is to show
 
     def better(self, other: "Standing") -> bool:
-        return (self.unplaced, self.cost, -self.leftover) < (other.unplaced, other.cost, -other.leftover)
+        mine, theirs = ((s.unplaced, s.cost, -s.shown, -s.leftover) for s in (self, other))
+        return mine < theirs
 
 
 @dataclass
@@ -24,3 +28,12 @@ class State:
 
     fills: list[Fill]
     left: list[int] = field(default_factory=list)
+
+
+def leftover(fill: Fill, board: Board, shop: Shop) -> int:
+    """Length left of a board in full-width pieces long enough to use again."""
+    if not fill.segments:
+        return board.length
+    ends = [shop.end_trim, *(x for s in fill.segments for x in (s.x0, s.x1)), board.length - shop.end_trim]
+    gaps = [b - a - shop.kerf.crosscut for a, b in zip(ends[::2], ends[1::2], strict=True)]
+    return sum(g for g in gaps if g >= shop.min_blank_length)

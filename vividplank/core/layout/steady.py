@@ -6,12 +6,15 @@ from dataclasses import replace
 
 from vividplank.core.job import Job
 from vividplank.core.layout.holds import Task
+from vividplank.core.layout.liking import shown_in
 from vividplank.core.layout.limits import Limits, Progress, Watch
 from vividplank.core.layout.plan import Plan
 from vividplank.core.layout.search import Clock, search
 
 #: A plan that moves things must be cheaper than one that keeps them by more than this share.
 GAIN = 0.01
+#: Or that share more of what is to show a figure must show it, for no more money.
+_SHOWN = 0.05
 #: Share of the time for the plan that keeps things.
 _KEEPING = 0.25
 
@@ -41,5 +44,14 @@ def solve(job: Job, limits: Limits, clock: Clock, watch: Watch | None = None, ta
 
 
 def _stays(job: Job, kept: Plan, free: Plan) -> bool:
+    if not free.unplaced and free.cost <= kept.cost and _shown(job, free) > _shown(job, kept) + _SHOWN:
+        return False
     left = [sum(job.part(u.part).volume for u in plan.unplaced) for plan in (kept, free)]
     return left[0] < left[1] or (left[0] == left[1] and float(kept.cost) <= float(free.cost) * (1 + GAIN))
+
+
+def _shown(job: Job, plan: Plan) -> float:
+    """The share of the parts that are to show a figure that does; nothing for what is left out."""
+    wished = {p.id: p.quantity for p in job.parts if p.figure}
+    shown = shown_in(job, plan)
+    return sum(n * shown.get(part, 0.0) for part, n in wished.items()) / (sum(wished.values()) or 1)

@@ -9,6 +9,7 @@ from math import floor, isfinite
 from vividplank.core.board import Board, Region, flat_slab
 from vividplank.core.cutlist import Faces
 from vividplank.core.layout.filled import FilledBlank, FilledSegment, FilledStrip
+from vividplank.core.layout.liking import Liking
 from vividplank.core.layout.plan import Segment, Strip
 from vividplank.core.layout.want import Want
 from vividplank.core.measure import TICKS_PER_INCH
@@ -43,6 +44,7 @@ class Strips:
         self.mark = mark
         self.shop = shop
         self.wants = wants
+        self.liking = Liking(board, wants)
         self.lane = shop.method == "mill-wide"
         self.sound = any(d.sound for d in board.boxed)
         self.slabs: dict[tuple[int, int, float, float, int, int], float] = {}
@@ -269,15 +271,17 @@ class Strips:
                 if blank is None:
                     break
                 laid, amounts = blank
+                place = Region(laid.x0, laid.x1, line, slope, low, top)
                 for index, amount in amounts.items():
                     used[index] = used.get(index, 0) + amount
                     want = self.wants[index]
+                    liked = self.liking.factor(index, place)
                     if want.is_panel:
                         before = min(left[index], used[index] - amount)
                         gain = min(left[index], used[index]) - before
-                        total += worth[index] * want.volume * gain / want.width
+                        total += liked * worth[index] * want.volume * gain / want.width
                     else:
-                        total += worth[index] * want.volume * amount
+                        total += liked * worth[index] * want.volume * amount
                 lead_laid = lead_laid or lead.index in amounts
                 blanks.append(laid)
                 at = laid.x1 + kerf

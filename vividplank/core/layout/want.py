@@ -30,6 +30,7 @@ class Want:
     stave_max: int = 0
     is_run: bool = False  # a lump has a blank to itself
     opened: bool = False  # the items of a lump are layers of its blank, not end to end
+    figure: str = ""  # of the wood it is to show
 
     @property
     def count(self) -> int:
@@ -76,13 +77,13 @@ def wants(job: Job, wishes: bool = False, placed: Collection[Item] = ()) -> list
             faces = min((p.faces for p in members), key=FACES.index)
             volume = sum(p.volume * p.quantity for p in members)
             found.append(Want(len(found), (items,), part.species, length, part.width, part.thickness, faces, volume,
-                              is_run=True))
+                              is_run=True, figure=next((p.figure for p in members if p.figure), "")))
         elif part.panel:
             for n in range(1, part.quantity + 1):
                 found.append(Want(
                     len(found), ((Item(part.id, n),),), part.species, part.length,
                     part.width + job.shop.allowance.panel_width, part.thickness, part.faces, part.volume,
-                    part.panel.stave_min, part.panel.stave_max,
+                    part.panel.stave_min, part.panel.stave_max, figure=part.figure,
                 ))
         else:
             each = [(Item(part.id, n),) for n in range(1, part.quantity + 1)]
@@ -93,12 +94,13 @@ def wants(job: Job, wishes: bool = False, placed: Collection[Item] = ()) -> list
                 # A resawn blank carries no defect at all unless all in it may be sound.
                 found.append(Want(
                     len(found), tuple(paired), part.species, part.length, part.width, thick,
-                    "sound" if sound else "clear-two", 2 * part.volume, is_run=True, opened=True,
+                    "sound" if sound else "clear-two", 2 * part.volume, is_run=True, opened=True, figure=part.figure,
                 ))
             alone = tuple(lump for lump in each if lump[0] not in pairs)
             if alone:
                 found.append(Want(
-                    len(found), alone, part.species, part.length, part.width, part.thickness, part.faces, part.volume
+                    len(found), alone, part.species, part.length, part.width, part.thickness, part.faces, part.volume,
+                    figure=part.figure,
                 ))
     return found
 

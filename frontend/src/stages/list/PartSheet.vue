@@ -9,6 +9,7 @@ import MeasureField from "../../controls/MeasureField.vue";
 import { isMetric, TICKS_PER_INCH, TICKS_PER_MM } from "../../measure";
 
 const props = defineProps<{ part: string }>();
+const FIGURES = ["straight", "cathedral", "quarter", "curly"] as const;
 const emit = defineEmits<{ close: []; change: [Part, string, Partial<Part>] }>();
 const { pk, project } = useProject();
 const open = ref(true);
@@ -56,6 +57,7 @@ const cut = computed(() => {
           <label class="field"><span>Run: grain flows on through</span><input class="line-input" :value="part.run" :disabled="!!part.panel" @change="text('run', 'run', $event)" /></label>
           <label class="field"><span>Book-matched with</span><input class="line-input" :value="part.match" placeholder="a word both parts share" @change="text('match', 'match', $event)" /></label>
           <label class="field"><span>From one board with</span><input class="line-input" :value="part.same_board" placeholder="a word they share" @change="text('same board', 'same_board', $event)" /></label>
+          <label class="field"><span>Show this figure</span><select class="line-input" :value="part.figure" @change="set('figure', { figure: ($event.target as HTMLSelectElement).value as Part['figure'] })"><option value="">any</option><option v-for="f in FIGURES" :key="f" :value="f">{{ f }}</option></select></label>
         </template>
         <label class="tick"><input type="checkbox" :checked="part.fitted" @change="set('fitting', { fitted: ($event.target as HTMLInputElement).checked })" /> Fitted: hold it long, cut it to the work</label>
         <label class="field"><span>Joint at its ends</span><input class="line-input" list="joints" :value="part.joint" @change="text('joint', 'joint', $event)" /></label>
@@ -63,7 +65,7 @@ const cut = computed(() => {
         <datalist id="joints"><option v-for="j in ['mortise and tenon', 'stub tenon', 'housing', 'dovetail', 'lapped dovetail', 'dowel', 'mitre', 'half-lap', 'tongue and groove']" :key="j" :value="j" /></datalist>
       </div>
     </div>
-    <p class="soft">Layout keeps runs, panels, layers and one board by itself, and says where no board holds all. Book-matching and resawing stand on the list and on its paper, for you to see to.</p>
+    <p class="soft">Layout sees to runs, panels, layers, one board, book-matching and resawing by itself, and says where a wish cannot be kept. A figure is shown where a board has it noted and it costs nothing more.</p>
   </ElDialog>
 </template>
 

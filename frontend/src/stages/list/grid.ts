@@ -16,7 +16,7 @@ const FACES: Record<string, Part["faces"]> = {
 
 export function ordered(parts: Part[], order: Order, filter: string): Part[] {
   const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
-  const text = (p: Part) => `${p.id} ${p.name} ${p.species} ${p.note} ${p.run} ${p.match} ${p.same_board} ${p.stock} ${p.joint}`.toLowerCase();
+  const text = (p: Part) => `${p.id} ${p.name} ${p.species} ${p.note} ${p.run} ${p.match} ${p.same_board} ${p.figure} ${p.stock} ${p.joint}`.toLowerCase();
   const kept = words.length ? parts.filter((p) => words.every((w) => text(p).includes(w))) : [...parts];
   if (order === "longest") return kept.sort((a, b) => b.length - a.length || b.width - a.width);
   if (order === "grouped") return kept.sort((a, b) => a.species.localeCompare(b.species) || b.thickness - a.thickness || b.length - a.length);
