@@ -7,7 +7,9 @@ from xml.etree import ElementTree
 
 import pytest
 
+from vividplank.core.board.grain import FIGURES
 from vividplank.core.exchange import read_job
+from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.timber import wood_named
 
 ROOT = Path(__file__).parents[1]
@@ -23,6 +25,12 @@ def test_its_notes_are_about_parts_and_boards_that_are_there() -> None:
     notes = json.loads((DEMO / "notes.json").read_text(encoding="utf-8"))
     assert set(notes["parts"]) <= {p.id for p in job.parts}
     assert set(notes["boards"]) <= {b.id for b in job.boards}
+    assert set(notes["figures"]) <= {p.id for p in job.parts}
+    for id, zones in notes["zones"].items():
+        board = job.board(id)
+        for figure, x0, x1, y0, y1 in zones:
+            assert figure in FIGURES and 0 <= x0 < x1 <= board.length / INCH and 0 <= y0 < y1 <= board.widest / INCH
+    assert set(notes["figures"].values()) <= {z[0] for zones in notes["zones"].values() for z in zones}
     assert all(wood_named(thing.species) for thing in (*job.parts, *job.boards))
 
 

@@ -1,14 +1,18 @@
 """Load the demo once: `python -m vividplank.demo`."""
 
 import json
+from collections.abc import Sequence
 from dataclasses import replace
 from pathlib import Path
 
 from sqlalchemy import delete, select
 
+from vividplank.core.board import Zone
+from vividplank.core.board.grain import Figure
 from vividplank.core.change import Change, Put
 from vividplank.core.cutlist import Source
 from vividplank.core.exchange import read_job
+from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.timber import quarter_of
 from vividplank.store import drawings, layouts, projects
 from vividplank.store.database import session
@@ -17,6 +21,10 @@ from vividplank.store.prepare import migrate
 
 _HERE = Path(__file__).parent
 _SECONDS = 10.0
+
+
+def _zones(written: Sequence[tuple[Figure, float, float, float, float]]) -> tuple[Zone, ...]:
+    return tuple(Zone(figure, *(round(v * TICKS_PER_INCH) for v in corners)) for figure, *corners in written)
 
 
 def load_demo() -> None:
@@ -28,9 +36,13 @@ def load_demo() -> None:
         job = read_job((_HERE / "settle.job.json").read_bytes())
         job = replace(
             job,
-            parts=tuple(replace(p, note=notes["parts"].get(p.id, "")) for p in job.parts),
+            parts=tuple(
+                replace(p, note=notes["parts"].get(p.id, ""), figure=notes["figures"].get(p.id, "")) for p in job.parts
+            ),
             boards=tuple(
-                replace(b, quarter=quarter_of(b.thickest).name, note=notes["boards"].get(b.id, "")) for b in job.boards
+                replace(b, quarter=quarter_of(b.thickest).name, note=notes["boards"].get(b.id, ""),
+                        grain=replace(b.grain, zones=_zones(notes["zones"].get(b.id, ()))))
+                for b in job.boards
             ),
         )
         project = projects.add(opened, job, "in", demo=True)
