@@ -19,6 +19,7 @@ def ensure(part: Part) -> Path:
     python = DATA / "venv" / "bin" / "python"
     wanted = _digest(part)
     if python.exists() and any(_stamp(p) == _digest(p) for p in _INCLUDES[part]):
+        compile_kernels(python)
         return python
     check_space()
     if not python.exists():
@@ -35,7 +36,7 @@ def ensure(part: Part) -> Path:
             raise OSError(errno.ENOSPC, "No space left on device", str(DATA))
         raise Trouble(f"the Python packages could not be set up: {' '.join(reason)}. Check the way to the package "
                       "registry and start again.")
-    _warm(python)
+    compile_kernels(python)
     (DATA / f"venv.{part}").write_text(wanted)
     return python
 
@@ -50,9 +51,21 @@ def _create(folder: Path) -> None:
         raise Trouble(f"no Python environment could be made in {folder}: {(done.stderr or done.stdout).strip()}")
 
 
-def _warm(python: Path) -> None:
-    """Compile the geometry once, here, and not under the first person who waits for a plan."""
+def compile_kernels(python: Path) -> None:
+    """Compile the geometry once, here, and not under the first person who waits for a plan; anew when it has changed, since
+    what is kept of one file does not see that another it calls is no longer the same.
+    """
+    kernels = sorted((ROOT / "vividplank").rglob("*_kernel.py"))
+    wanted = hashlib.sha256(b"".join(k.read_bytes() for k in kernels)).hexdigest()
+    stamp = ROOT / "vividplank" / "__pycache__" / "kernels"
+    if stamp.exists() and stamp.read_text() == wanted:
+        return
+    for old in (ROOT / "vividplank").rglob("*.nb[ci]"):
+        old.unlink(missing_ok=True)
+    say("compiling the geometry; this takes a minute or two and is done once")
     subprocess.run([python, "-m", "vividplank.core.layout.warm"], cwd=ROOT, capture_output=True)
+    stamp.parent.mkdir(exist_ok=True)
+    stamp.write_text(wanted)
 
 
 def _digest(part: Part) -> str:

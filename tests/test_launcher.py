@@ -62,6 +62,23 @@ def test_an_interrupted_plan_is_written_and_says_so(tmp_path: Path) -> None:
     assert running_plan.wait(60) == 3 and (tmp_path / "p.json").exists()
 
 
+def test_what_was_compiled_is_thrown_away_when_a_kernel_has_changed(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    from launcher import python_env
+
+    monkeypatch.setattr(python_env, "ROOT", tmp_path)
+    folder = tmp_path / "vividplank" / "deep"
+    kernel, kept = folder / "room_kernel.py", folder / "__pycache__" / "room.1.nbc"
+    kept.parent.mkdir(parents=True)
+
+    def kept_after(source: str) -> bool:
+        kernel.write_text(source)
+        kept.touch()
+        python_env.compile_kernels(Path("/bin/true"))
+        return kept.exists()
+
+    assert [kept_after(source) for source in ("one", "one", "two", "two")] == [False, True, False, True]
+
+
 def test_a_taken_port_is_told_with_what_to_do(capsys: pytest.CaptureFixture[str]) -> None:
     with socket.socket() as taken:
         taken.bind(("127.0.0.1", 0))
