@@ -43,6 +43,22 @@ def test_a_sheet_part_with_edging_goes_into_buy(page: Page) -> None:
     expect(page.get_by_text("2 parts: RA")).to_be_visible()
 
 
+def test_the_figure_a_part_is_to_show_stays_with_it_and_can_be_looked_for(page: Page) -> None:
+    start(page)
+    page.get_by_role("button", name="All of Rail").click()
+    page.get_by_role("dialog").get_by_label("Show this figure").select_option("straight")
+    page.keyboard.press("Escape")
+    expect(page.get_by_text("all saved")).to_be_visible()
+    page.reload()
+    page.get_by_role("button", name="All of Rail").click()
+    expect(page.get_by_role("dialog").get_by_label("Show this figure")).to_have_value("straight")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    page.get_by_placeholder("only those with").fill("straight")
+    expect(page.locator("tr[data-part]")).to_have_count(1)
+    expect(page.locator("tr[data-part='RA']")).to_be_visible()
+
+
 def test_the_list_is_taken_along_in_every_form(page: Page) -> None:
     start(page)
     page.get_by_text("Take it along").click()

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { KEPT, keptAs, keptFirst, serverFirst, wayOf, type Kept } from "./keep";
+import { KEPT, keptAs, keptFirst, MOST_FILES, serverFirst, wayOf, type Kept } from "./keep";
 
 const HERE = "http://here";
 const at = (path: string) => new URL(path, HERE);
@@ -11,6 +11,8 @@ function keeping(start: Record<string, string> = {}): Kept & { held: Map<string,
     held,
     match: async (name) => (held.has(name) ? new Response(held.get(name)) : undefined),
     put: async (name, response) => void held.set(name, await response.text()),
+    keys: async () => [...held.keys()].map((name) => ({ url: HERE + name })),
+    delete: async (url) => held.delete(url.slice(HERE.length)),
   };
 }
 const gone = async (): Promise<Response> => {
@@ -49,6 +51,13 @@ describe("how it is answered", () => {
     const kept = keeping({ "/x": "old" });
     expect((await serverFirst("/x", kept, async () => new Response("no", { status: 404 }))).status).toBe(404);
     expect(kept.held.get("/x")).toBe("old");
+  });
+  it("of the files of many versions the oldest go, and nothing else", async () => {
+    const files = Array.from({ length: MOST_FILES }, (_, k) => `/assets/${k}.js`);
+    const kept = keeping({ "/": "page", "/api/projects/3": "piece", ...Object.fromEntries(files.map((f) => [f, f])) });
+    await keptFirst("/assets/new.js", kept, async () => new Response("new"));
+    expect(["/", "/api/projects/3", "/assets/new.js", "/assets/1.js"].every((name) => kept.held.has(name))).toBe(true);
+    expect(kept.held.has("/assets/0.js")).toBe(false);
   });
   it("files are not asked for twice", async () => {
     expect(await (await keptFirst("/f", keeping({ "/f": "bytes" }), gone)).text()).toBe("bytes");

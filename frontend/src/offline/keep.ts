@@ -24,7 +24,13 @@ export function keptAs(way: Way, url: URL): string {
 export interface Kept {
   match(name: string): Promise<Response | undefined>;
   put(name: string, response: Response): Promise<void>;
+  /** What is kept, the oldest first. */
+  keys(): Promise<readonly { url: string }[]>;
+  delete(name: string): Promise<boolean>;
 }
+
+/** Built files kept at most: those of a few versions. */
+export const MOST_FILES = 240;
 
 /** The server's answer, kept for later; what was kept where it cannot be reached. */
 export async function serverFirst(name: string, kept: Kept, ask: () => Promise<Response>): Promise<Response> {
@@ -47,7 +53,12 @@ function labelled(old: Response): Response {
   return new Response(old.body, { status: old.status, headers });
 }
 
-/** What is kept, or the server's answer where nothing is. */
+/** What is kept, or the server's answer where nothing is; of too many files the oldest go. */
 export async function keptFirst(name: string, kept: Kept, ask: () => Promise<Response>): Promise<Response> {
-  return (await kept.match(name)) ?? serverFirst(name, kept, ask);
+  const known = await kept.match(name);
+  if (known) return known;
+  const answer = await serverFirst(name, kept, ask);
+  const files = (await kept.keys()).filter((k) => new URL(k.url).pathname.startsWith("/assets/"));
+  for (const old of files.slice(0, Math.max(0, files.length - MOST_FILES))) await kept.delete(old.url);
+  return answer;
 }
