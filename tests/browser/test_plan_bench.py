@@ -7,6 +7,7 @@ import pytest
 from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.test_demo import demo, template  # noqa: F401
+from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.store import layouts
 from vividplank.store.database import session
 from vividplank.store.layouts import Layout
@@ -27,6 +28,20 @@ def places(project: int) -> dict[str, tuple[str, int, int, int, int]]:
         f"{i.part}{i.n}" + (f"·{i.stave}" if i.stave else ""): (b.board, k.x0, k.x1, s.y0 + t.y0, s.y0 + t.y1)
         for b, s, t, k, i in plan.items()
     }
+
+
+def inches_until_clear(project: int, name: str, passed: list[str]) -> int:
+    """How far along a piece has to go to lie between the faults of the last board it is taken past; past a short one its middle
+    stays on it.
+    """
+    job = standing(project).job
+    _, x0, x1, *_ = places(project)[name]
+    middle, half = min([(x0 + x1) // 2, *(job.board(id).length for id in passed)]), (x1 - x0) // 2 + INCH
+    last = job.board(passed[-1])
+    return next(
+        n for n in range(100) for a, b in [(middle + n * INCH - half, middle + n * INCH + half)]
+        if b < last.length - INCH and not any(d.x0 < b and d.x1 > a for d in last.defects)
+    )
 
 
 def piece(page: Page | Locator, name: str) -> Locator:
@@ -148,10 +163,12 @@ def test_by_keys_alone(demo: int, idle: str, page: Page) -> None:  # noqa: F811
     says = page.get_by_role("status").filter(has_text="SL1")
     expect(says).to_contain_text("Enter lays it down")
     lanes = [lane.get_attribute("data-board") for lane in page.locator("[data-board]").all()]
-    steps = (lanes.index(idle) - lanes.index(before["SL1"][0])) % len(lanes)
-    for _ in range(steps):
+    first = lanes.index(before["SL1"][0])
+    passed = [str(lanes[(first + k) % len(lanes)]) for k in range(1, (lanes.index(idle) - first) % len(lanes) + 1)]
+    for _ in passed:
         page.keyboard.press("PageDown")
-    page.keyboard.press("ArrowRight")
+    for _ in range(inches_until_clear(demo, "SL1", passed)):
+        page.keyboard.press("ArrowRight")
     expect(says).to_contain_text(f"holds on {idle}")
     page.keyboard.press("Enter")
     expect(board(page, idle).locator(".chalked")).to_have_count(1)

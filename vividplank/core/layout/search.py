@@ -352,10 +352,11 @@ class _Search:
         return found[0] if found else EMPTY
 
     def _go_on_with(self, rest: list[int], fills: list[Fill]) -> None:
-        """Until fills are put together again search for `rest` on the boards that are empty; for all where nothing is left."""
-        whole = not any(rest)
+        """Until fills are put together again search for `rest` on the boards that are empty; for all where none is left."""
+        empty = [i for i, fill in enumerate(fills) if not fill.segments]
+        whole = not any(rest) or not empty
         self.rest = self.demand if whole else rest
-        self.idle = [i for i, fill in enumerate(fills) if whole or not fill.segments]
+        self.idle = list(range(len(fills))) if whole else empty
 
     def _names(self, boards: Collection[int]) -> str:
         names = [self.fillers[i].board.id for i in sorted(boards)]
