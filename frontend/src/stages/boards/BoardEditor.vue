@@ -18,9 +18,9 @@ import InstrumentBar from "./InstrumentBar.vue";
 import MoisturePanel from "./MoisturePanel.vue";
 import PhotoSheet from "./PhotoSheet.vue";
 import StationTable from "./StationTable.vue";
+import { FIGURES } from "../../board/figures";
 
 type Place = { x: number; y: number };
-const FIGURES = ["straight", "cathedral", "quarter", "curly"] as const;
 const props = defineProps<{ board: Board; width: number; look?: Schemas["LookBody"] }>();
 const emit = defineEmits<{ renamed: [string] }>();
 const { project, edit } = useProject();

@@ -4,6 +4,7 @@ import { computed } from "vue";
 import type { Board, Grain } from "../../api/client";
 import MeasureField from "../../controls/MeasureField.vue";
 import type { System } from "../../measure";
+import { FIGURES } from "../../board/figures";
 
 const props = defineProps<{ board: Board; system: System; sawn: string; feed: string[] }>();
 const emit = defineEmits<{ put: [string, Partial<Board>] }>();
@@ -11,7 +12,6 @@ const grain = computed(() => props.board.grain);
 const SLOPES: [number | null, string][] = [[null, "not looked at"], [0, "straight"], [0.02, "climbs a little"], [0.06, "climbs"], [0.15, "climbs steeply"], [-0.02, "falls a little"], [-0.06, "falls"], [-0.15, "falls steeply"]];
 const EDGES = [["datum_edge", "Fibres on the datum edge"], ["far_edge", "Fibres on the far edge"]] as const;
 const SIDES = [["A", "face A"], ["B", "face B"], ["datum-edge", "datum edge"], ["far-edge", "far edge"]] as const;
-const FIGURES = ["straight", "cathedral", "quarter", "curly"] as const;
 const mark = computed(() => {
   const d = props.board.dressed;
   const faces = d.filter((s) => s === "A" || s === "B").length;

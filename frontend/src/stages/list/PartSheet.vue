@@ -7,9 +7,9 @@ import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { isMetric, TICKS_PER_INCH, TICKS_PER_MM } from "../../measure";
+import { FIGURES } from "../../board/figures";
 
 const props = defineProps<{ part: string }>();
-const FIGURES = ["straight", "cathedral", "quarter", "curly"] as const;
 const emit = defineEmits<{ close: []; change: [Part, string, Partial<Part>] }>();
 const { pk, project } = useProject();
 const open = ref(true);
