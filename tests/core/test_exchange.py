@@ -3,6 +3,7 @@
 import copy
 import json
 from collections.abc import Callable
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -12,6 +13,7 @@ from hypothesis import given, settings
 
 from tests.core.test_audit import JOB, PLAN
 from tests.jobs import jobs
+from vividplank.core.board import Zone
 from vividplank.core.document import digest, job_from_document, job_to_document
 from vividplank.core.exchange import Refusal, job_document, plan_document, read_job, read_plan
 from vividplank.core.exchange.json_schema import FILES, schema
@@ -184,3 +186,24 @@ def test_the_digest_follows_what_a_layout_depends_on_and_nothing_else() -> None:
     assert digest(read_job(json.dumps(renamed))) == digest(base)
     renamed["parts"][0]["length"] = 20.5
     assert digest(read_job(json.dumps(renamed))) != digest(base)
+
+
+@pytest.mark.parametrize("wish", [{"same_board": "a"}, {"match": "a"}, {"resawn": True}, {"figure": "curly"}])
+def test_a_wish_makes_a_plan_stale(wish: dict[str, Any]) -> None:
+    base = read_job(json.dumps(JOB))
+    first, *others = base.parts
+    assert digest(replace(base, parts=(replace(first, **wish), *others))) != digest(base)
+
+
+def test_a_figure_noted_on_a_board_makes_a_plan_stale_where_it_is_wished_for() -> None:
+    plain = read_job(json.dumps(JOB))
+    first, *others = plain.parts
+    wishing = replace(plain, parts=(replace(first, figure="curly"), *others))
+
+    def noted(job: Job, figure: Any) -> Job:
+        board, *rest = job.boards
+        return replace(job, boards=(replace(board, grain=replace(board.grain, zones=(Zone(figure, 0, 9, 0, 9),))), *rest))
+
+    assert digest(noted(plain, "curly")) == digest(plain)
+    assert digest(noted(wishing, "straight")) == digest(wishing)
+    assert digest(noted(wishing, "curly")) != digest(wishing)

@@ -18,6 +18,7 @@ from vividplank.core.timber.rest import Climate, Moisture
 
 #: What of a part its place on a board depends on.
 _LAID_OUT_BY = ("id", "quantity", "species", "length", "width", "thickness", "faces", "panel", "run")
+_WISHES = ("same_board", "match", "resawn", "figure")
 
 
 def job_to_document(job: Job) -> dict[str, Any]:
@@ -92,17 +93,20 @@ def holds_from_document(d: dict[str, Any]) -> Holds:
 def digest(job: Job) -> str:
     """What a plan was computed from: changes when anything does that a layout depends on."""
     document = job_to_document(job.on_boards())
+    wished = {part["figure"] for part in document["parts"]}
     document.pop("name")
     document.pop("measures")
     for name in ("climate", "ticket", "keep", "instruments"):
         document["shop"].pop(name)
     for board in document["boards"]:
+        if zones := [z for z in board["grain"]["zones"] if z["figure"] in wished]:
+            board["zones"] = zones
         for name in ("note", "moisture", "grain", "dressed", "grade", "searched", "photos"):
             board.pop(name)
         for defect in board["defects"]:
             defect.pop("severity")
     document["parts"] = [
-        {name: part[name] for name in _LAID_OUT_BY} | {name: part[name] for name in ("same_board", "figure") if part[name]}
+        {name: part[name] for name in _LAID_OUT_BY} | {name: part[name] for name in _WISHES if part[name]}
         for part in document["parts"]
     ]
     return hashlib.sha256(json.dumps(document, sort_keys=True).encode()).hexdigest()
