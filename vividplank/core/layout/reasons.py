@@ -131,8 +131,7 @@ class _Telling:
         for part, share in shown_in(self.job, self.plan).items():
             if share < _SHOWS:
                 figure = self.job.part(part).figure
-                noted = f"{100 * share:.0f} % of it does, and nothing found that costs as little shows more"
-                where = noted if self._noted(figure) else "no board has such figure noted"
+                where = f"{100 * share:.0f} % of it does" if self._noted(figure) else "no board has such figure noted"
                 yield Reason(part, f"{part} was to show {figure} figure; {where}")
         for wish in dict.fromkeys(p.match for p in self.job.parts if p.match):
             ids = [p.id for p in self.job.parts if p.match == wish]
