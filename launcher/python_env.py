@@ -63,9 +63,10 @@ def compile_kernels(python: Path) -> None:
     for old in (ROOT / "vividplank").rglob("*.nb[ci]"):
         old.unlink(missing_ok=True)
     say("compiling the geometry; this takes a minute or two and is done once")
-    subprocess.run([python, "-m", "vividplank.core.layout.warm"], cwd=ROOT, capture_output=True)
-    stamp.parent.mkdir(exist_ok=True)
-    stamp.write_text(wanted)
+    done = subprocess.run([python, "-m", "vividplank.core.layout.warm"], cwd=ROOT, capture_output=True)
+    if done.returncode == 0:
+        stamp.parent.mkdir(exist_ok=True)
+        stamp.write_text(wanted)
 
 
 def _digest(part: Part) -> str:

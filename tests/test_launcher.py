@@ -70,13 +70,15 @@ def test_what_was_compiled_is_thrown_away_when_a_kernel_has_changed(tmp_path: Pa
     kernel, kept = folder / "room_kernel.py", folder / "__pycache__" / "room.1.nbc"
     kept.parent.mkdir(parents=True)
 
-    def kept_after(source: str) -> bool:
+    def kept_after(source: str, python: str = "/bin/true") -> bool:
         kernel.write_text(source)
         kept.touch()
-        python_env.compile_kernels(Path("/bin/true"))
+        python_env.compile_kernels(Path(python))
         return kept.exists()
 
     assert [kept_after(source) for source in ("one", "one", "two", "two")] == [False, True, False, True]
+    # What could not be compiled is tried again.
+    assert [kept_after("three", "/bin/false"), kept_after("three"), kept_after("three")] == [False, False, True]
 
 
 def test_a_taken_port_is_told_with_what_to_do(capsys: pytest.CaptureFixture[str]) -> None:
