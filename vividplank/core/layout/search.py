@@ -32,7 +32,7 @@ Clock = Callable[[], float]
 
 #: Rounds of ruin and recreate between two choices from the pool.
 _COMBINE_EVERY = 20
-#: Boards filled with the first choice of everything in a round.
+#: Boards filled with the first choice in a round: of everything, or of what the thriftiest fills leave.
 _PRICED = 6
 #: Boards not in use that are tried in a round beside those that were emptied.
 _IDLE_TRIED = 5
@@ -329,7 +329,7 @@ class _Search:
         return State(fills, left)
 
     def _price(self) -> None:
-        """Fill one board as if it had the first choice of everything, led by what is dear at the margin."""
+        """Fill one board as if it had the first choice, led by what is dear at the margin."""
         demand, i = self.demand, self.rng.randrange(len(self.fillers))
         if self.rng.random() < _REST and self.idle:
             demand, i = self.rest, self.rng.choice(self.idle)
