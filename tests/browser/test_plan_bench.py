@@ -183,6 +183,16 @@ def test_by_keys_alone(demo: int, idle: str, page: Page) -> None:  # noqa: F811
     assert places(demo) == before
 
 
+def test_a_wish_that_is_not_kept_is_said(demo: int, page: Page) -> None:  # noqa: F811
+    opened(page, demo)
+    told = page.request.get(f"/api/layouts/{standing(demo).pk}/reasons").json()["reasons"]
+    unkept = [r["about"] for r in told if r["wish"]]
+    assert unkept, "the demo's plan shows every figure that is wished for; wish for more of it"
+    for part in unkept:
+        says = re.compile(rf"^{part} was to show (straight|cathedral) figure; \d+ % of it does$")
+        expect(page.get_by_text(says)).to_be_visible()
+
+
 def test_plans_are_kept_held_against_each_other_and_stand_again(demo: int, idle: str, page: Page) -> None:  # noqa: F811
     before = places(demo)
     opened(page, demo)

@@ -46,5 +46,6 @@ def test_where_no_board_holds_all_it_is_said() -> None:
     plan = search(job, Limits(60, rounds=3), time.monotonic)
     said = told(job, plan)
     assert not plan.unplaced
+    assert [r.about for r in reasons(job, plan, "in") if r.wish] == ["doors", "leaves"]
     assert said["doors"] == "A and B were to come from one board (doors); no board holds all, they lie on C0, C1"
     assert said["leaves"].startswith("A and B were to be opened like a book")

@@ -98,6 +98,7 @@ class ChalkBody(Body):
 class ReasonBody(Body):
     about: str
     text: str
+    wish: bool
 
 
 class ReasonsBody(Body):

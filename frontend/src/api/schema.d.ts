@@ -3391,6 +3391,8 @@ export interface components {
             about: string;
             /** Text */
             text: string;
+            /** Wish */
+            wish: boolean;
         };
         /**
          * ReasonsBody

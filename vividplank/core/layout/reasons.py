@@ -21,10 +21,13 @@ _SHOWS = 0.9
 
 @dataclass(frozen=True)
 class Reason:
-    """`about` is a board, or a board with the number of a cut piece (O1.2), or the name of what lies in a blank."""
+    """`about` is a board, or a board with the number of a cut piece (O1.2), or the name of what lies in a blank; of a wish that
+    is not kept it is the wish's word, or the part that has it.
+    """
 
     about: str
     text: str
+    wish: bool = False
 
 
 def reasons(job: Job, plan: Plan, system: System) -> list[Reason]:
@@ -127,15 +130,16 @@ class _Telling:
             on = sorted(set().union(*(lies.get(i, set()) for i in ids)))
             if len(on) > 1:
                 yield Reason(wish, f"{' and '.join(ids)} were to come from one board ({wish}); no board holds all, they lie on "
-                                   f"{', '.join(on)}")
+                                   f"{', '.join(on)}", wish=True)
         for part, share in shown_in(self.job, self.plan).items():
             if share < _SHOWS:
                 figure = self.job.part(part).figure
                 where = f"{100 * share:.0f} % of it does" if self._noted(figure) else "no board has such figure noted"
-                yield Reason(part, f"{part} was to show {figure} figure; {where}")
+                yield Reason(part, f"{part} was to show {figure} figure; {where}", wish=True)
         for wish in dict.fromkeys(p.match for p in self.job.parts if p.match):
             ids = [p.id for p in self.job.parts if p.match == wish]
             found = [b for i in ids for b in blanks.get(i, [])]
             if found and (len({id(b) for b in found}) > 1 or len(found[0].layers) < 2):
                 wished = f"{' and '.join(ids)} were to be opened like a book ({wish})"
-                yield Reason(wish, f"{wished}; no board thick and clear enough for that was left, so they are laid apart")
+                yield Reason(wish, f"{wished}; no board thick and clear enough for that was left, so they are laid apart",
+                             wish=True)

@@ -79,17 +79,17 @@ const { data: why } = useQuery({
   queryFn: async () => (await api.GET("/api/layouts/{layout}/reasons", { params: { path: { layout: standing.value!.pk } } })).data!.reasons,
   enabled: computed(() => !!standing.value?.plan),
 });
-const reasons = computed(() => Object.fromEntries((why.value ?? []).map((r) => [r.about, r.text])));
+const reasons = computed(() => Object.fromEntries((why.value ?? []).filter((r) => !r.wish).map((r) => [r.about, r.text])));
 const pickedWhy = computed(() => {
   if (!picked.value || !lies.value) return [];
   const board = plan.value?.boards.find((b) => b.board === lies.value!.board);
   const cuts = [...(board?.segments ?? [])].sort((a, b) => a.x0 - b.x0);
   const n = cuts.findIndex((s) => s.x0 <= lies.value!.x && lies.value!.x <= s.x1);
-  const about = (why.value ?? []).find((r) => r.about.split(/ [+/] /).includes(pickedName.value))?.text;
+  const about = (why.value ?? []).find((r) => !r.wish && r.about.split(/ [+/] /).includes(pickedName.value))?.text;
   return [about, reasons.value[`${lies.value.board}.${n + 1}`]].filter(Boolean) as string[];
 });
-/** What is neither about a board nor about a piece on one: wishes that are not kept. */
-const unkept = computed(() => (why.value ?? []).filter((r) => r.text.includes(" were to ")));
+/** Wishes that are not kept. */
+const unkept = computed(() => (why.value ?? []).filter((r) => r.wish));
 
 async function after(act: () => Promise<unknown>): Promise<void> {
   await told(async () => {
@@ -246,7 +246,7 @@ const chosenPart = computed(() => parts.value.find((p) => p.id === (picked.value
       </template>
       </template>
     </div>
-    <p v-for="r in unkept" :key="r.about" class="note"><Fig :text="r.text" /></p>
+    <p v-for="r in unkept" :key="r.text" class="note"><Fig :text="r.text" /></p>
     <p v-for="text in pickedWhy" :key="text" class="soft why"><Fig :text="text" /></p>
     <p v-if="swapping" class="note">Now pick the piece that {{ itemName(swapping) }} is to change places with. Esc leaves it.</p>
     <p v-if="drawing" class="note">Draw on a board over the place where nothing may lie. Esc leaves it.</p>
