@@ -12,7 +12,9 @@ strips of a segment must be flat together. What is left is counted in full:
   may slope: it then holds a level rectangle that is lower by what it rises, and h of a part is never less than h of the whole.
 """
 
+import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
 
@@ -26,7 +28,8 @@ from vividplank.core.shop import Shop
 
 Floats = npt.NDArray[np.float64]
 Ints = npt.NDArray[np.int64]
-#: Lengths of parts are counted in steps, those of segments in cells.
+#: Lengths of parts are counted in steps, those of segments in cells; widths of parts in grains, those of segments in marks. Of
+#: steps, grains and marks these are the least.
 _STEP = TICKS_PER_INCH // 16
 _CELL = TICKS_PER_INCH // 4
 _GRAIN = TICKS_PER_INCH // 32
@@ -50,93 +53,45 @@ class Rooms:
         kerf = shop.kerf.crosscut
         self.longest = max(b.length for b in boards)
         self.widest = max(b.widest for b in boards)
-        self.lengths = np.array([max(1, (w.length + kerf) // _STEP) for w in wants], dtype=np.int64)
+        self.step = _unit([w.length + kerf for w in wants], _STEP)
         # A segment over n cells is shorter than n + 1 of them; the kerf at its end is counted in.
         cells = (self.longest + kerf) // _CELL + 3
-        self.rooms = np.array(
-            [max(0, -(-((n + 1) * _CELL - shop.allowance.length) // _STEP)) for n in range(cells)], dtype=np.int64
-        )
-        over = shop.allowance.width + shop.kerf.rip
+        self.rooms = np.array([max(0, ((n + 1) * _CELL - shop.allowance.length) // self.step) for n in range(cells)])
+        self.over = shop.allowance.width + shop.kerf.rip
         self.shortest = min(max(w.length + shop.allowance.length, shop.min_blank_length) for w in wants) // _CELL
-        nets = {w.width for w in wants if not w.is_panel}
-        for w in wants:
-            if w.is_panel:  # staves of every width: the widest of each grain stands for it
-                first, last = (w.stave_min + over) // _GRAIN, (w.stave_max + over) // _GRAIN
-                nets |= {min((q + 1) * _GRAIN - 1 - over, w.stave_max) for q in range(first, last + 1)}
-        self.nets = sorted(nets)
-        self.sizes = np.array([max(1, (net + over) // _GRAIN) for net in self.nets], dtype=np.int64)
+        self.plain = sorted((w for w in wants if not w.is_panel), key=lambda w: w.width)
+        self.panels = [w for w in wants if w.is_panel]
+        listed = [*self.plain, *self.panels]
+        self.order = [w.index for w in listed]
+        self.lengths = np.array([max(1, (w.length + kerf) // self.step) for w in listed], dtype=np.int64)
+        self.nets = sorted({w.width for w in self.plain} | {n for w in self.panels for n in (w.stave_min, w.stave_max)})
+        self.grain = _unit([net + self.over for net in self.nets], _GRAIN)
+        self.marks = max(1, self.grain // _GRAIN)
+        self.mark = self.grain / self.marks
+        self.sizes = np.array([(net + self.over) // self.grain for net in self.nets], dtype=np.int64)
+        self.wide = np.array([(net + self.over) / self.mark for net in self.nets])
+        self.first = np.array([self.nets.index(w.width) for w in self.plain], dtype=np.int64)
+        self.free = min((self.nets.index(w.stave_min) for w in self.panels), default=len(self.nets))
+        nets = np.array(self.nets, dtype=float)
+        following = np.append(nets[1:], nets[-1:])
+        #: Net width of a stave of every panel in a strip of every kind, and just below the next kind: kinds × 2 × panels.
+        self.staves = np.array([
+            [[min(n, w.stave_max) if net >= w.stave_min else 0.0 for w in self.panels] for n in (net, after)]
+            for net, after in zip(nets, following, strict=True)
+        ]).reshape(len(nets), 2, len(self.panels))
 
     def most(self, worth: Floats) -> tuple[Floats, Floats]:
         """The most that one board of each is worth, and what it then holds: boards, boards × wants."""
-        kernel = _kernel()
         found = np.zeros(len(self.boards))
         held = np.zeros((len(self.boards), len(self.wants)))
-        density = _CELL / np.array([w.length + self.shop.kerf.crosscut for w in self.wants])
-        room = self._grains(self.widest + self._play) + 1
         for layers, members in self.groups.items():
-            many = np.array(layers, dtype=float)
-            amounts = self.amounts * many
-            values = amounts * worth
-            if not values.any():
+            tables = _Tables(self, np.array(layers, dtype=float), worth)
+            if not tables.worth.any():
                 continue
-            filled, ends, along = kernel.along(self.lengths, values, self.rooms)
-            table, last = kernel.tables(self.sizes, filled, room)
-            crossed = values * density
-            line, line_last = kernel.across(self.sizes, crossed.max(axis=1), room)
-            shares = np.where(np.arange(len(self.wants)) == crossed.argmax(axis=1)[:, None], amounts * density, 0.0)
-            shares = kernel.line_counts(self.sizes, line_last, shares, room)
             for b in members:
-                low, high, bins = self.outlines[b]
-                if not len(low):
-                    continue
-                free = [[min(k, room) for k in cell] for cell in bins]
-                summed = np.concatenate([[0.0], np.cumsum([line[cell].sum() for cell in free])])
-                value, came = kernel.best_segments(
-                    table, summed, low, high, self.tilt, self.shortest, self.shop.kerf.rip, _GRAIN
-                )
-                found[b] = min(value, summed[-1])
-                if value > summed[-1]:
-                    held[b] = sum((shares[cell].sum(axis=0) for cell in free), np.zeros(len(self.wants)))
-                    continue
-                j = len(low)
-                while j > 0:
-                    i, wide = came[j]
-                    if i < 0:
-                        j -= 1
-                        continue
-                    if wide > 0:
-                        held[b] += kernel.strip_counts(
-                            j - i, wide, self.sizes, last, ends, along, self.lengths, amounts
-                        )
-                    else:
-                        for cell in free[i : min(j + 1, len(free))]:
-                            held[b] += shares[cell].sum(axis=0)
-                    j = i
+                if self.outlines[b].free:
+                    found[b], held[b] = tables.board(self.outlines[b])
         return found, held
-
-    @cached_property
-    def amounts(self) -> Floats:
-        """How much of each want one piece is in a strip of each kind: kinds × wants."""
-        found = np.zeros((len(self.nets), len(self.wants)))
-        for i, w in enumerate(self.wants):
-            for c, net in enumerate(self.nets):
-                if net >= (w.stave_min or w.width):
-                    found[c, i] = min(net, w.stave_max) if w.is_panel else 1.0
-        return found
-
-    @property
-    def _play(self) -> float:
-        """Two pieces counted on one line lie up to a kerf apart along the board, and a sloping segment rises over that."""
-        return self.shop.max_slope * self.shop.kerf.crosscut
-
-    @cached_property
-    def tilt(self) -> Floats:
-        """How much wider than the outline a sloping segment over n cells can be: each of its strips holds a blank."""
-        n = np.arange(len(self.rooms))
-        return self._play + self.shop.max_slope * np.maximum(0, (n + 1) * _CELL - 2 * self.shop.min_blank_length)
-
-    def _grains(self, width: float) -> int:
-        return int(-(-(width + self.shop.kerf.rip) // _GRAIN))
 
     @cached_property
     def groups(self) -> dict[tuple[int, ...], list[int]]:
@@ -147,27 +102,26 @@ class Rooms:
         return found
 
     @cached_property
-    def outlines(self) -> list[tuple[Floats, Floats, list[list[int]]]]:
-        """For every board lowest and highest edge by cell, and the free widths between unsound faults that lie right across
-        the cell, in grains.
-        """
+    def outlines(self) -> list["_Outline"]:
         return [self._outline(b) for b in self.boards]
 
-    def _outline(self, board: Board) -> tuple[Floats, Floats, list[list[int]]]:
+    def _outline(self, board: Board) -> "_Outline":
         kerf = self.shop.kerf.crosscut
         start, end = self.shop.end_trim, board.length - self.shop.end_trim
-        low, high, bins = [], [], []
+        first, last = board.edges(0), board.edges(board.length)
+        slopes = np.array([(b - a) * _CELL / board.length for a, b in zip(first, last, strict=True)])
+        low, high, free = [], [], []
         for n in range(max(0, (end - start + kerf) // _CELL + 1)):
             # What is counted at a place may lie a kerf before it.
             x0, x1 = max(start, start + n * _CELL - kerf), min(end, start + (n + 1) * _CELL)
             if x1 <= x0:
                 break
             places = [x0, *(s.x for s in board.stations if x0 < s.x < x1), x1]
-            edges = [board.edges(x) for x in places]
-            low.append(min(e[0] for e in edges))
-            high.append(max(e[1] for e in edges))
-            bins.append(self._free(board, x0, x1, low[-1], high[-1]))
-        return np.array(low, dtype=float), np.array(high, dtype=float), bins
+            edges = [(*board.edges(x), slopes * (x - start) / _CELL) for x in places]
+            low.append(min(e[0] - e[2][0] for e in edges))
+            high.append(max(e[1] - e[2][1] for e in edges))
+            free.append(self._free(board, x0, x1, min(e[0] for e in edges), max(e[1] for e in edges)))
+        return _Outline(np.array(low), np.array(high), slopes, free)
 
     def _free(self, board: Board, x0: int, x1: int, low: float, high: float) -> list[int]:
         blocked = []
@@ -182,11 +136,24 @@ class Rooms:
         free, at = [], low
         for y0, y1 in sorted(blocked):
             if y0 > at:
-                free.append(self._grains(min(y0, high) - at + self._play))
+                free.append(self._marks(min(y0, high) - at))
             at = max(at, y1)
         if high > at:
-            free.append(self._grains(high - at + self._play))
+            free.append(self._marks(high - at))
         return free
+
+    def _marks(self, width: float) -> int:
+        """Marks in so much of a line across the board; two pieces counted on one lie up to a kerf apart along the board, and a
+        sloping segment rises over that.
+        """
+        return int((width + self.shop.max_slope * self.shop.kerf.crosscut + self.shop.kerf.rip) / self.mark)
+
+    @cached_property
+    def room(self) -> int:
+        """Grains of a segment as wide as any, cut aslant as far as its strips may stand out over the edges."""
+        steepest = max(float(np.abs(o.slopes).max()) for o in self.outlines) * len(self.rooms)
+        out = 2 * (self.shop.max_slope * self.longest + steepest)
+        return int((self.widest + self.shop.kerf.rip + out) / self.grain) + 2
 
     def _layers(self, board: Board, want: Want) -> int:
         """In how many layers a blank of this want is flat enough at the best place for it."""
@@ -221,6 +188,120 @@ class Rooms:
                     return float(board.thickest)
                 best = max(best, flat_slab(board, Region(int(x0) + 1, int(x1), y0, 0.0, 0, int(y1 - y0))).thickness)
         return best
+
+
+@dataclass(frozen=True)
+class _Outline:
+    """Lowest and highest edge by cell, over lines that rise by `slopes` a cell as the edges do from end to end; and the free
+    widths (in marks) between unsound faults that lie right across the cell.
+    """
+
+    low: Floats
+    high: Floats
+    slopes: Floats
+    free: list[list[int]]
+
+
+class _Tables:
+    """What segments and lines of boards that give the same wants in as many layers can hold, by one set of worths."""
+
+    def __init__(self, rooms: Rooms, layers: Floats, worth: Floats) -> None:
+        self.rooms = rooms
+        self.kernel = _kernel()
+        self.layers = layers
+        self.worth = (worth * layers)[rooms.order]
+        if not self.worth.any():
+            return
+        plain = len(rooms.plain)
+        counts = [-(-w.count // int(layers[w.index])) if layers[w.index] else 0 for w in rooms.plain]
+        self.counts = np.array([*counts, *(len(rooms.rooms) for _ in rooms.panels)], dtype=np.int64)
+        staves = rooms.staves * self.worth[plain:]
+        found, below = self.kernel.along(
+            rooms.lengths, self.worth[:plain], self.counts[:plain], rooms.first, staves, rooms.rooms)
+        self.least = rooms.shop.min_blank_length // _CELL
+        self.segments = self._beside(found, below)
+        self.pairs = self.kernel.short_pairs(
+            self.segments[0], self.segments[2], rooms.sizes, rooms.marks, self.least, rooms.room - 1)
+        # On a line every kind of strip counts by what is densest in it.
+        self.density = np.array([_CELL / (rooms.wants[k].length + rooms.shop.kerf.crosscut) for k in rooms.order])
+        self.dense = np.array([[self._densest(c, below) for below in (0, 1)] for c in range(len(rooms.nets))])
+        self.lines = self._beside(self.dense[:, 0, 1:], self.dense[:, 1, 1:])
+
+    def _beside(self, found: Floats, below: Floats) -> tuple[Any, ...]:
+        """What strips hold, and strips beside each other: of the kinds, one of any width, both."""
+        rooms, kernel = self.rooms, self.kernel
+        full = kernel.across(rooms.sizes, found, rooms.room)
+        one = kernel.any_width(found, below, rooms.wide, rooms.free, rooms.room * rooms.marks - 1)
+        at = kernel.jumps(full)
+        return np.ascontiguousarray(found), full, one, kernel.side_by_side(full, one, at, rooms.marks), at
+
+    def _densest(self, kind: int, below: int) -> tuple[float, float]:
+        """What counts most on a line across a strip of a kind, or just below the next, and how much."""
+        amounts = self._amounts(self.rooms.staves[kind, below], kind)
+        crossed = self.worth * amounts * self.density
+        return float(crossed.argmax()), float(crossed.max())
+
+    def _amounts(self, staves: Floats, kind: int) -> Floats:
+        """How much one piece of each is in a strip of a kind, with staves of so much net width."""
+        return np.concatenate([np.where(self.rooms.first <= kind, 1.0, 0.0), staves])
+
+    def board(self, o: _Outline) -> tuple[float, Floats]:
+        """The most that a board is worth, and what it then holds of every want."""
+        rooms, kernel, shop = self.rooms, self.kernel, self.rooms.shop
+        lines = np.array([sum(float(self.lines[3][0, k]) for k in cell) for cell in o.free])
+        summed = np.concatenate([[0.0], np.cumsum(lines)])
+        values, full, one, both, at = self.segments
+        tapered = abs(o.slopes[1] - o.slopes[0]) / rooms.mark
+        sloped = (shop.max_slope * _CELL + float(np.abs(o.slopes).max())) / rooms.mark
+        value, came = kernel.segments(
+            o.low, o.high, o.slopes, summed, rooms.shortest, rooms.mark, shop.kerf.rip, tapered, sloped, self.least, values, full,
+            one, both, at, self.pairs, rooms.sizes, rooms.marks,
+        )
+        held = np.zeros(len(rooms.order))
+        way = np.zeros(5, dtype=np.int64)
+        j = len(o.low)
+        while j > 0:
+            i, x = came[j]
+            if i < 0:
+                j -= 1
+                continue
+            if x < 0:
+                for k in (k for cell in o.free[i : j + 1] for k in cell):
+                    way[:] = 0, -2, k, k, 0
+                    held += self._taken(0, way, self.lines, on_line=True)
+            else:
+                kernel.segment(
+                    j - i, x, tapered, sloped, self.least, values, full, one, both, at, self.pairs, rooms.sizes, rooms.marks, way)
+                held += self._taken(j - i, way, self.segments)
+            j = i
+        found = np.zeros(len(rooms.wants))
+        found[rooms.order] = held
+        return value, found * self.layers
+
+    def _taken(self, n: int, way: Ints, tables: tuple[Any, ...], on_line: bool = False) -> Floats:
+        rooms = self.rooms
+        values, full, one, _, at = tables
+        taken = np.zeros(len(rooms.order))
+        for kind, cells, x in self.kernel.strips_of(n, self.least, way, values, full, one, at, rooms.sizes, rooms.marks).tolist():
+            share = 0.0
+            if kind < 0:
+                kind = max(int(np.searchsorted(rooms.wide, x + 1)) - 1, rooms.free)
+                if kind + 1 < len(rooms.wide):
+                    share = min(1.0, (x + 1 - rooms.wide[kind]) / (rooms.wide[kind + 1] - rooms.wide[kind]))
+            staves = rooms.staves[kind]
+            amounts = self._amounts(staves[0] + share * (staves[1] - staves[0]), kind)
+            if on_line:
+                densest = int(self.dense[kind, int(share > 0.5), 0])
+                taken[densest] += amounts[densest] * self.density[densest]
+            else:
+                taken += amounts * self.kernel.strip_counts(
+                    rooms.lengths, self.worth * amounts, self.counts, int(rooms.rooms[cells]))
+        return taken
+
+
+def _unit(sizes: Sequence[int], least: int) -> int:
+    """What all sizes are whole numbers of; no less than the least that is counted in."""
+    return max(math.gcd(*sizes), least)
 
 
 def _kernel() -> Any:
