@@ -84,10 +84,30 @@ def test_lengths_and_widths_that_do_not_go_in_are_not_counted() -> None:
 def test_beside_a_fault_only_what_fits_is_counted() -> None:
     # Rot over the whole length from 2 to 4 1/2 in: 2 in are left below (one strip), 2 1/2 above (one).
     board = a_board(length=60, width=7, defects=(a_fault("rot", 0, 60, 2, 4.5),))
-    # On a line two strips are crossed, and 60 1/8 in of lines hold a piece and its kerf 60 1/8 / 29 1/8 = 2.06 times.
-    assert room(board, a_part("A", 9, 29, 2))[0] == pytest.approx(2 * 60.125 / 29.125, abs=0.04)
-    sound = a_board(length=60, width=7, defects=(a_fault("tight-knot", 0, 60, 2, 4.5),))
-    assert room(sound, a_part("A", 9, 29, 2))[0] == 6.0
+    # Along each 29 + 1/8 + 29 = 58 1/8 go twice into 60.
+    assert room(board, a_part("A", 9, 29, 2))[0] == 4.0
+    # A sound fault through the board is in the way of what wants a clear face; on one face of what wants two.
+    through = a_board(length=60, width=7, defects=(a_fault("tight-knot", 0, 60, 2, 4.5),))
+    assert room(through, a_part("A", 9, 29, 2))[0] == 4.0
+    assert room(through, a_part("A", 9, 29, 2, faces="sound"))[0] == 6.0
+    one = a_board(length=60, width=7, defects=(a_fault("tight-knot", 0, 60, 2, 4.5, "A"),))
+    assert room(one, a_part("A", 9, 29, 2))[0] == 6.0
+    assert room(one, a_part("A", 9, 29, 2, faces="clear-two"))[0] == 4.0
+
+
+def test_a_fault_splits_the_strips_in_its_way() -> None:
+    # A hole in the middle of 60 in, 1 in long and wide: the strip in its way holds no 40 in, the two others do.
+    board = a_board(length=62, width=7, defects=(a_fault("hole", 30, 31, 3, 4),))
+    assert room(board, a_part("A", 9, 40, 2))[0] == 2.0
+    # Of 20 in it holds one before and one behind it, the others three each.
+    assert room(board, a_part("A", 20, 20, 2))[0] == 2 + 3 + 3 - 2
+
+
+def test_a_taper_takes_from_the_long_strips_only() -> None:
+    # 60 in, from 7 down to 5 in: two strips of 2 in over the whole length, a third over half of it at most, where 6 1/4 in are.
+    board = a_board(length=62, width=7, far_width=5)
+    assert room(board, a_part("A", 9, 50, 2))[0] == 2.0
+    assert 2 <= room(board, a_part("A", 9, 18, 2))[0] / 3 < 3
 
 
 def test_what_is_never_flat_enough_has_no_room() -> None:

@@ -13,7 +13,7 @@ strips of a segment must be flat together. What is left is counted in full:
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
@@ -21,7 +21,7 @@ from typing import Any
 import numpy as np
 import numpy.typing as npt
 
-from vividplank.core.board import Board, Region, flat_slab
+from vividplank.core.board import Board, Defect, Region, flat_slab
 from vividplank.core.layout.want import Want
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.shop import Shop
@@ -121,18 +121,29 @@ class Rooms:
             low.append(min(e[0] - e[2][0] for e in edges))
             high.append(max(e[1] - e[2][1] for e in edges))
             free.append(self._free(board, x0, x1, min(e[0] for e in edges), max(e[1] for e in edges)))
-        return _Outline(np.array(low), np.array(high), slopes, free)
+        faults = []
+        for d, (x0, x1, y0, y1) in self._within(board):
+            may = -1 if not d.sound else 0 if d.face == "both" else 1
+            faults.append((y0, y1, (x0 - start) / _CELL, (x1 - start) / _CELL, may))
+        return _Outline(np.array(low), np.array(high), slopes, free, np.array(faults, dtype=float).reshape(-1, 5))
+
+    @staticmethod
+    def _within(board: Board) -> Iterator[tuple[Defect, tuple[float, float, float, float]]]:
+        """A rectangle within every fault: in an ellipse lies one a good two thirds as long and wide."""
+        for d in board.defects:
+            if d.shape != "outline":
+                inset = 0.15 if d.shape == "ellipse" else 0.0
+                wide, tall = inset * (d.x1 - d.x0), inset * (d.y1 - d.y0)
+                yield d, (d.x0 + wide, d.x1 - wide, d.y0 + tall, d.y1 - tall)
+
+    @cached_property
+    def over_sound(self) -> npt.NDArray[np.bool_]:
+        """Which parts may lie over sound faults of both faces, and of one: a blank carries what its parts may."""
+        listed = [self.wants[k].faces for k in self.order]
+        return np.array([[f == "sound" for f in listed], [f != "clear-two" for f in listed]])
 
     def _free(self, board: Board, x0: int, x1: int, low: float, high: float) -> list[int]:
-        blocked = []
-        for d in board.defects:
-            if d.sound or d.shape == "outline":
-                continue
-            # Within an ellipse lies a rectangle a good two thirds as long and wide.
-            inset = 0.15 if d.shape == "ellipse" else 0.0
-            wide, tall = inset * (d.x1 - d.x0), inset * (d.y1 - d.y0)
-            if d.x0 + wide <= x0 and d.x1 - wide >= x1:
-                blocked.append((d.y0 + tall, d.y1 - tall))
+        blocked = [(y0, y1) for d, (a, b, y0, y1) in self._within(board) if not d.sound and a <= x0 and b >= x1]
         free, at = [], low
         for y0, y1 in sorted(blocked):
             if y0 > at:
@@ -193,13 +204,15 @@ class Rooms:
 @dataclass(frozen=True)
 class _Outline:
     """Lowest and highest edge by cell, over lines that rise by `slopes` a cell as the edges do from end to end; and the free
-    widths (in marks) between unsound faults that lie right across the cell.
+    widths (in marks) between unsound faults that lie right across the cell. Faults are rows of bottom, top, beginning and end
+    (in cells), and what may lie over them (-1: nothing, else a place in Rooms.over_sound).
     """
 
     low: Floats
     high: Floats
     slopes: Floats
     free: list[list[int]]
+    faults: Floats
 
 
 class _Tables:
@@ -207,7 +220,7 @@ class _Tables:
 
     def __init__(self, rooms: Rooms, layers: Floats, worth: Floats) -> None:
         self.rooms = rooms
-        self.kernel = _kernel()
+        self.kernel, self.cutting = _kernels()
         self.layers = layers
         self.worth = (worth * layers)[rooms.order]
         if not self.worth.any():
@@ -222,6 +235,14 @@ class _Tables:
         self.segments = self._beside(found, below)
         self.pairs = self.kernel.short_pairs(
             self.segments[0], self.segments[2], rooms.sizes, rooms.marks, self.least, rooms.room - 1)
+        over = [
+            self.kernel.crossing(found, below, rooms.lengths, self.worth[:plain], rooms.first, staves, may, rooms.rooms)
+            for may in rooms.over_sound
+        ]
+        self.over = np.array([o for o, _ in over])
+        self.one_over = np.array([
+            self.kernel.any_width(*o, rooms.wide, rooms.free, rooms.room * rooms.marks - 1) for o in over
+        ])
         # On a line every kind of strip counts by what is densest in it.
         self.density = np.array([_CELL / (rooms.wants[k].length + rooms.shop.kerf.crosscut) for k in rooms.order])
         self.dense = np.array([[self._densest(c, below) for below in (0, 1)] for c in range(len(rooms.nets))])
@@ -247,18 +268,21 @@ class _Tables:
 
     def board(self, o: _Outline) -> tuple[float, Floats]:
         """The most that a board is worth, and what it then holds of every want."""
-        rooms, kernel, shop = self.rooms, self.kernel, self.rooms.shop
+        rooms, cutting, shop = self.rooms, self.cutting, self.rooms.shop
         lines = np.array([sum(float(self.lines[3][0, k]) for k in cell) for cell in o.free])
         summed = np.concatenate([[0.0], np.cumsum(lines)])
         values, full, one, both, at = self.segments
         tapered = abs(o.slopes[1] - o.slopes[0]) / rooms.mark
         sloped = (shop.max_slope * _CELL + float(np.abs(o.slopes).max())) / rooms.mark
-        value, came = kernel.segments(
-            o.low, o.high, o.slopes, summed, rooms.shortest, rooms.mark, shop.kerf.rip, tapered, sloped, self.least, values, full,
-            one, both, at, self.pairs, rooms.sizes, rooms.marks,
+        late, slope = shop.kerf.crosscut / _CELL, shop.max_slope * _CELL
+        outline = o.low, o.high, o.slopes
+        tables = values, full, one, both, at, self.pairs, self.over, self.one_over, rooms.sizes, rooms.marks
+        value, came = cutting.segments(
+            *outline, o.faults, summed, rooms.shortest, rooms.mark, shop.kerf.rip, late, slope, tapered, sloped, self.least, *tables
         )
         held = np.zeros(len(rooms.order))
-        way = np.zeros(5, dtype=np.int64)
+        way = np.zeros(7, dtype=np.int64)
+        spoilt = np.zeros((len(o.faults), 5), dtype=np.int64)
         j = len(o.low)
         while j > 0:
             i, x = came[j]
@@ -267,13 +291,16 @@ class _Tables:
                 continue
             if x < 0:
                 for k in (k for cell in o.free[i : j + 1] for k in cell):
-                    way[:] = 0, -2, k, k, 0
+                    way[:] = 0, -2, k, k, 0, 0, 0
                     held += self._taken(0, way, self.lines, on_line=True)
             else:
-                kernel.segment(
-                    j - i, x, tapered, sloped, self.least, values, full, one, both, at, self.pairs, rooms.sizes, rooms.marks, way)
+                spoils = cutting.in_the_way(
+                    i, j, *outline, o.faults, rooms.mark, shop.kerf.rip, slope, late, self.least, spoilt)
+                cutting.segment(j - i, x, tapered, sloped, self.least, spoils, spoilt, *tables, way)
                 held += self._taken(j - i, way, self.segments)
             j = i
+        # What is told is worth what is found: a part over a fault, or between two kinds, is told a little too much or too little.
+        held *= value / (float(self.worth @ held) or 1.0)
         found = np.zeros(len(rooms.wants))
         found[rooms.order] = held
         return value, found * self.layers
@@ -282,7 +309,9 @@ class _Tables:
         rooms = self.rooms
         values, full, one, _, at = tables
         taken = np.zeros(len(rooms.order))
-        for kind, cells, x in self.kernel.strips_of(n, self.least, way, values, full, one, at, rooms.sizes, rooms.marks).tolist():
+        for kind, cells, x in self.cutting.strips_of(
+            n, self.least, way, values, full, one, at, rooms.sizes, rooms.marks
+        ).tolist():
             share = 0.0
             if kind < 0:
                 kind = max(int(np.searchsorted(rooms.wide, x + 1)) - 1, rooms.free)
@@ -304,8 +333,8 @@ def _unit(sizes: Sequence[int], least: int) -> int:
     return max(math.gcd(*sizes), least)
 
 
-def _kernel() -> Any:
-    """The compiled part, loaded when it is first needed."""
-    from vividplank.core.layout import room_kernel
+def _kernels() -> tuple[Any, Any]:
+    """The compiled parts, loaded when they are first needed."""
+    from vividplank.core.layout import room_kernel, segment_kernel
 
-    return room_kernel
+    return room_kernel, segment_kernel

@@ -12,10 +12,8 @@ import math
 import numpy as np
 from numba import njit
 
-#: In how many steps it is told for what share of a segment's length a strip that stands out over the board's edge is on it.
-_SHARES = 8
-#: And for two strips that do, each over another edge.
-_LEVELS = 6
+#: Levels of the shares of a segment's length over which two strips that stand out over its edges are on the board.
+LEVELS = 6
 
 
 @njit(cache=True)
@@ -102,7 +100,7 @@ def jumps(full):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True)
-def _with_any(n, n1, x, others, full, one, at, marks):  # type: ignore[no-untyped-def]
+def with_any(n, n1, x, others, full, one, at, marks):  # type: ignore[no-untyped-def]
     """Strips over n cells within `others` marks, and one of any width over n1, all within x: their worth, and the grains of the
     strips.
     """
@@ -125,31 +123,12 @@ def side_by_side(full, one, at, marks):  # type: ignore[no-untyped-def]
         for x in range(one.shape[1]):
             found[n, x] = full[n, x // marks]
             if any_has:
-                found[n, x] = max(found[n, x], _with_any(n, n, x, x, full, one, at, marks)[0])
+                found[n, x] = max(found[n, x], with_any(n, n, x, x, full, one, at, marks)[0])
     return found
 
 
 @njit(cache=True)
-def _standing_out(n, n1, x, others, values, full, one, both, at, sizes, marks):  # type: ignore[no-untyped-def]
-    """One strip over n1 cells, the others over n within `others` marks, all within x: their worth, the kind of the one (-1: of
-    any width), and the marks (then the grains) of the others.
-    """
-    best, kind, rest = 0.0, -2, 0
-    for c in range(sizes.shape[0]):
-        left = min(others, x - sizes[c] * marks)
-        if left < 0:
-            break
-        if values[c, n1] + both[n, left] > best:
-            best, kind, rest = values[c, n1] + both[n, left], c, left
-    if one[n1, -1] > 0:
-        v, grains = _with_any(n, n1, x, min(others, x), full, one, at, marks)
-        if v > best:
-            best, kind, rest = v, -1, grains
-    return best, kind, rest
-
-
-@njit(cache=True)
-def _short(n, level, least):  # type: ignore[no-untyped-def]
+def short(n, level, least):  # type: ignore[no-untyped-def]
     """Two strips, each over an edge of its own and not on the board over the whole length together: the least shares of a
     segment's length over which they are on it, and over how many cells at most (0: no blank goes in).
     """
@@ -166,10 +145,10 @@ def _short(n, level, least):  # type: ignore[no-untyped-def]
 def short_pairs(values, one, sizes, marks, least, room):  # type: ignore[no-untyped-def]
     """What two such strips hold: lengths × levels × grains."""
     kinds, lengths = values.shape
-    found = np.zeros((lengths, _LEVELS, room + 1))
+    found = np.zeros((lengths, LEVELS, room + 1))
     for n in range(1, lengths):
-        for level in range(_LEVELS):
-            _, _, n1, n2 = _short(n, level, least)
+        for level in range(LEVELS):
+            _, _, n1, n2 = short(n, level, least)
             if not n1:
                 continue
             best = found[n, level]
@@ -189,146 +168,27 @@ def short_pairs(values, one, sizes, marks, least, room):  # type: ignore[no-unty
 
 
 @njit(cache=True)
-def segment(  # type: ignore[no-untyped-def]
-    n, x, tapered, sloped, least, values, full, one, both, at, pairs, sizes, marks, way,
-):
-    """The most that a segment over n cells holds, however it is cut aslant; it is narrower than x + 1 marks in the middle, with
-    a kerf, between edges that may be slanted themselves. `way` is written: over how many cells a strip that stands out over an
-    edge is on the board, its kind (-2: none, -1: any width, -3: two of them), what is left for the others, and the marks for
-    all (or the level and the grains of the two).
-
-    A strip that is on the board for a share s of the length, at an edge that departs from the segment's by d over it, gives
-    (1/2 - s) d of room. `tapered` is how much the edges depart from each other over a cell: if that is all, the room is what
-    the narrow end leaves and (1 - s) of the taper; a strip at the other edge gives no more. `sloped` is the most that an edge
-    can depart from a segment: so much is gained only by two strips whose shares come to less than 1. The others have what the
-    narrow end leaves, or what the wide one does beside the narrowest strip. No blank, and so no strip, is over fewer than
-    `least` cells.
-    """
-    most = both.shape[1] - 1
-    taper = tapered * max(0, n - 2)
-    room = min(most, max(0, int(math.ceil(x - taper / 2))))
-    best = both[n, room]
-    way[0], way[1], way[2], way[3], way[4] = 0, -2, room, room, 0
-    wide_end = min(most, int(math.ceil(x + tapered * (n + 1) / 2)))
-    others = max(room, wide_end - sizes[0] * marks)
-    for q in range(_SHARES if tapered > 0 else 0):
-        share = max(q / _SHARES, (least - 2.0) / n)
-        n1 = min(n, int(math.ceil((q + 1) / _SHARES * n)) + 1)
-        if n1 < least or share >= 1:
+def crossing(found, below, long, worth, first, staves, over, rooms):  # type: ignore[no-untyped-def]
+    """What strips hold at most in which some part lies over a fault, those being `over` that may: as `along`."""
+    values = np.zeros((2, *found.shape))
+    parts, kinds = worth.shape[0], found.shape[0]
+    for i in range(long.shape[0]):
+        if not over[i]:
             continue
-        room = min(most, max(0, int(math.ceil(x + (0.5 - share) * (taper if share >= 0.5 else tapered * (n + 1))))))
-        v, kind, rest = _standing_out(n, n1, room, others, values, full, one, both, at, sizes, marks)
-        if v > best:
-            best = v
-            way[0], way[1], way[2], way[3], way[4] = n1, kind, rest, room, 0
-    for level in range(_LEVELS if n >= 2 * least - 2 else 0):
-        share1, share2, n1, _ = _short(n, level, least)
-        if not n1:
-            continue
-        room = int(math.ceil(x + (tapered / 2 + (1 - share1 - share2) * sloped) * (n + 1)))
-        outmost = int(math.ceil(x + sloped * (n + 1)))
-        for u in range(pairs.shape[2]):
-            # Somewhere between the two a line crosses only the others; they stand out where the two are narrower than that.
-            left = min(wide_end, room - u * marks, max(others, outmost - u * marks))
-            if left < 0:
-                break
-            if pairs[n, level, u] > 0 and pairs[n, level, u] + both[n, left] > best:
-                best = pairs[n, level, u] + both[n, left]
-                way[0], way[1], way[2], way[3], way[4] = 0, -3, left, level, u
-    return best
-
-
-@njit(cache=True)
-def segments(  # type: ignore[no-untyped-def]
-    low, high, slopes, line, shortest, mark, kerf, tapered, sloped, least, values, full, one, both, at, pairs,
-    sizes, marks,
-):
-    """The most that segments in a row are worth, and for every cell where the segment that ends there begins (-1: none does)
-    and its width in the middle in marks (-1: its lines tell).
-
-    A segment over cells i..j is worth no more than its strips, nor than what every line across it crosses (`line`, summed).
-    `low` and `high` are the outline by cell over lines with these `slopes` (a cell), which are those of the edges as a whole.
-    """
-    cells = low.shape[0]
-    best = np.zeros(cells + 1)
-    came = np.full((cells + 1, 2), -1, dtype=np.int64)
-    known = np.full((values.shape[1], both.shape[1]), -1.0)
-    way = np.zeros(5, dtype=np.int64)
-    most = both.shape[1] - 1
-    for j in range(1, cells + 1):
-        best[j] = best[j - 1]
-        end = min(j + 1, cells)
-        top, bottom = high[end - 1], low[end - 1]
-        for i in range(end - 2, -1, -1):
-            top, bottom = max(top, high[i]), min(bottom, low[i])
-            n = j - i
-            crossed = line[end] - line[i]
-            if n < shortest or best[i] + crossed <= best[j]:
-                continue
-            # It may lie a cell further on than from where its cells begin.
-            middle = (slopes[1] - slopes[0]) * (i + end) / 2
-            x = min(most, int(math.floor((top - bottom + middle + tapered * mark + kerf) / mark)))
-            if x < 0:
-                continue
-            if known[n, x] < 0:
-                known[n, x] = segment(n, x, tapered, sloped, least, values, full, one, both, at, pairs, sizes, marks, way)
-            here = min(known[n, x], crossed)
-            if best[i] + here > best[j]:
-                best[j] = best[i] + here
-                came[j] = i, (x if known[n, x] <= crossed else -1)
-    return best[cells], came
-
-
-@njit(cache=True)
-def strips_of(n, least, way, values, full, one, at, sizes, marks):  # type: ignore[no-untyped-def]
-    """The strips of a segment: rows of kind (-1: any width), cells and, for any width, marks."""
-    found = np.zeros((full.shape[1] + 3, 3), dtype=np.int64)
-    k, grains = 0, way[2]
-    if way[1] == -3:
-        k = _pair_of(found, n, way[3], way[4], least, values, one, sizes, marks)
-    elif way[1] == -1:
-        found[0] = (-1, way[0], way[3] - way[2] * marks)
-        k = 1
-    elif way[1] >= 0:
-        found[0] = (way[1], way[0], 0)
-        k = 1
-    if way[1] != -1:
-        grains = way[2] // marks
-        v, u = _with_any(n, n, way[2], way[2], full, one, at, marks)
-        if v > full[n, grains]:
-            found[k], grains = (-1, n, way[2] - u * marks), u
-            k += 1
-    while grains > 0 and full[n, grains] > 0:
-        # the last strip that reaches this worth, in the least width
-        while grains > 0 and full[n, grains - 1] == full[n, grains]:
-            grains -= 1
-        for c in range(sizes.shape[0]):
-            if sizes[c] <= grains and full[n, grains - sizes[c]] + values[c, n] == full[n, grains]:
-                found[k, 0], found[k, 1] = c, n
-                k += 1
-                grains -= sizes[c]
-                break
-        else:
-            break
-    return found[:k]
-
-
-@njit(cache=True)
-def _pair_of(found, n, level, grains, least, values, one, sizes, marks):  # type: ignore[no-untyped-def]
-    """Write the two strips of short_pairs that are worth most in so many grains; how many they are."""
-    _, _, n1, n2 = _short(n, level, least)
-    best = 0.0
-    for k, m in ((n1, n2), (n2, n1)):
-        for c in range(sizes.shape[0]):
-            for d in range(sizes.shape[0]):
-                if sizes[c] + sizes[d] == grains and values[c, k] + values[d, m] > best:
-                    best = values[c, k] + values[d, m]
-                    found[0], found[1] = (c, k, 0), (d, m, 0)
-            left = (grains - sizes[c] + 1) * marks - 1
-            if left > 0 and one[m, left] > 0 and values[c, k] + one[m, left] > best:
-                best = values[c, k] + one[m, left]
-                found[0], found[1] = (c, k, 0), (-1, m, left)
-    return 2
+        for c in range(first[i] if i < parts else 0, kinds):
+            for k in range(2):
+                v = worth[i] if i < parts else staves[c, k, i - parts]
+                table = below if k else found
+                if v <= 0:
+                    continue
+                r = 0  # the room that is left beside it, or one that is a little more
+                for n in range(rooms.shape[0]):
+                    if rooms[n] < long[i]:
+                        continue
+                    while rooms[r] < rooms[n] - long[i]:
+                        r += 1
+                    values[k, c, n] = max(values[k, c, n], min(table[c, n], v + table[c, r]))
+    return values[0], values[1]
 
 
 @njit(cache=True)
