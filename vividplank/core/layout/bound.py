@@ -164,20 +164,24 @@ class _Columns:
         enough; None where there are none, or no time to find them.
         """
         worth = self.most
-        best: tuple[float, Floats, float] | None = None
+        best: tuple[float, Floats, Floats] | None = None
+        used = np.flatnonzero(chosen > 1e-6)
         for _ in range(_TRIALS):
-            room, held = self.rooms.most(worth)
-            for b in np.flatnonzero(chosen > 1e-6):
+            room, held = self.rooms.most(worth, used)
+            for b in used:
                 self.boards.append(int(b))
                 self.held.append(held[b])
-            wanted = float(worth @ self.demand)
-            short = wanted - float(room @ chosen)
+            short = float(worth @ self.demand) - float(room @ chosen)
             if short > _SHORT and (best is None or short > best[0]):
-                best = short, room, wanted
+                best = short, worth, room
             worth, left = self._worths(chosen)
             if left < _SHORT or (best and best[0] > _ENOUGH * left) or not go_on():
                 break
-        return (best[1], best[2]) if best else None
+        if best is None:
+            return None
+        _, worth, room = best
+        others, _ = self.rooms.most(worth, np.flatnonzero(chosen <= 1e-6))
+        return room + others, float(worth @ self.demand)
 
     def _worths(self, chosen: Floats) -> tuple[Floats, float]:
         """As much as the columns met so far can place of what is wanted: the worth of one of each want at the margin, and the

@@ -13,7 +13,7 @@ strips of a segment must be flat together. What is left is counted in full:
 """
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
@@ -80,15 +80,15 @@ class Rooms:
             for net, after in zip(nets, following, strict=True)
         ]).reshape(len(nets), 2, len(self.panels))
 
-    def most(self, worth: Floats) -> tuple[Floats, Floats]:
-        """The most that one board of each is worth, and what it then holds: boards, boards × wants."""
+    def most(self, worth: Floats, of: Collection[int] | None = None) -> tuple[Floats, Floats]:
+        """The most that one board of each is worth, and what it then holds: boards, boards × wants; 0 for boards not asked."""
         found = np.zeros(len(self.boards))
         held = np.zeros((len(self.boards), len(self.wants)))
         for layers, members in self.groups.items():
             tables = _Tables(self, np.array(layers, dtype=float), worth)
             if not tables.worth.any():
                 continue
-            for b in members:
+            for b in members if of is None else set(members).intersection(of):
                 if self.outlines[b].free:
                     found[b], held[b] = tables.board(self.outlines[b])
         return found, held
@@ -122,9 +122,9 @@ class Rooms:
             high.append(max(e[1] - e[2][1] for e in edges))
             free.append(self._free(board, x0, x1, min(e[0] for e in edges), max(e[1] for e in edges)))
         faults = []
-        for d, (x0, x1, y0, y1) in self._within(board):
+        for d, (begins, ends, y0, y1) in self._within(board):
             may = -1 if not d.sound else 0 if d.face == "both" else 1
-            faults.append((y0, y1, (x0 - start) / _CELL, (x1 - start) / _CELL, may))
+            faults.append((y0, y1, (begins - start) / _CELL, (ends - start) / _CELL, may))
         return _Outline(np.array(low), np.array(high), slopes, free, np.array(faults, dtype=float).reshape(-1, 5))
 
     @staticmethod
@@ -144,7 +144,8 @@ class Rooms:
 
     def _free(self, board: Board, x0: int, x1: int, low: float, high: float) -> list[int]:
         blocked = [(y0, y1) for d, (a, b, y0, y1) in self._within(board) if not d.sound and a <= x0 and b >= x1]
-        free, at = [], low
+        free: list[int] = []
+        at = low
         for y0, y1 in sorted(blocked):
             if y0 > at:
                 free.append(self._marks(min(y0, high) - at))
@@ -271,14 +272,14 @@ class _Tables:
         rooms, cutting, shop = self.rooms, self.cutting, self.rooms.shop
         lines = np.array([sum(float(self.lines[3][0, k]) for k in cell) for cell in o.free])
         summed = np.concatenate([[0.0], np.cumsum(lines)])
-        values, full, one, both, at = self.segments
         tapered = abs(o.slopes[1] - o.slopes[0]) / rooms.mark
         sloped = (shop.max_slope * _CELL + float(np.abs(o.slopes).max())) / rooms.mark
         late, slope = shop.kerf.crosscut / _CELL, shop.max_slope * _CELL
         outline = o.low, o.high, o.slopes
-        tables = values, full, one, both, at, self.pairs, self.over, self.one_over, rooms.sizes, rooms.marks
+        tables = (*self.segments, self.pairs, self.over, self.one_over, rooms.sizes), rooms.marks
         value, came = cutting.segments(
-            *outline, o.faults, summed, rooms.shortest, rooms.mark, shop.kerf.rip, late, slope, tapered, sloped, self.least, *tables
+            *outline, o.faults, summed, rooms.shortest, rooms.mark, shop.kerf.rip, late, slope, tapered, sloped, self.least,
+            *tables,
         )
         held = np.zeros(len(rooms.order))
         way = np.zeros(7, dtype=np.int64)
@@ -299,7 +300,7 @@ class _Tables:
                 cutting.segment(j - i, x, tapered, sloped, self.least, spoils, spoilt, *tables, way)
                 held += self._taken(j - i, way, self.segments)
             j = i
-        # What is told is worth what is found: a part over a fault, or between two kinds, is told a little too much or too little.
+        # What is told is worth what is found; of a part over a fault, or between two kinds, it would be a little more or less.
         held *= value / (float(self.worth @ held) or 1.0)
         found = np.zeros(len(rooms.wants))
         found[rooms.order] = held

@@ -18,7 +18,7 @@ LEVELS = 6
 
 @njit(cache=True)
 def along(long, worth, most, first, staves, rooms):  # type: ignore[no-untyped-def]
-    """What a strip of every kind holds at most in every room: kinds × rooms; and what it would just below the next kind's width.
+    """What a strip of every kind holds at most in every room: kinds × rooms; and what just below the next kind's width.
 
     One of each part is `worth` so much, there are so many at `most`; `staves` says what one stave of every panel is worth in
     every kind, and just below the next: kinds × 2 × panels. The panels' lengths come behind those of the parts.
@@ -135,8 +135,8 @@ def short(n, level, least):  # type: ignore[no-untyped-def]
     one, two = ((0, 0), (0, 1), (0, 2), (0, 3), (1, 1), (1, 2))[level]
     shortest = max(0.0, (least - 2.0) / n)
     share1, share2 = max(one / 4, shortest), max(two / 4, shortest)
-    n1 = min(n, int(math.ceil((one + 1) / 4 * n)) + 1)
-    n2 = min(n, int(math.ceil(min((two + 1) / 4, 1 - share1) * n)) + 1)
+    n1 = min(n, math.ceil((one + 1) / 4 * n) + 1)
+    n2 = min(n, math.ceil(min((two + 1) / 4, 1 - share1) * n) + 1)
     fits = n1 >= least and n2 >= least and share1 + share2 < 1
     return share1, share2, (n1 if fits else 0), n2
 

@@ -1,6 +1,8 @@
 """The compiled heart of room.py: the most that segments hold, aslant between slanted edges and with faults in their way.
 
-Kinds of strips, grains, marks and tables are those of room_kernel.py.
+Kinds of strips, grains and marks are those of room_kernel.py. `tables` are what strips hold of each kind, kinds beside each
+other, one of any width, all together, the jumps of the second, pairs of short strips, strips with a part over a fault (by what
+may lie there) of each kind and of any width; and the sizes of the kinds.
 """
 
 import math
@@ -15,10 +17,11 @@ _SHARES = 8
 
 
 @njit(cache=True)
-def _standing_out(n, n1, x, others, values, full, one, both, at, sizes, marks):  # type: ignore[no-untyped-def]
+def _standing_out(n, n1, x, others, tables, marks):  # type: ignore[no-untyped-def]
     """One strip over n1 cells, the others over n within `others` marks, all within x: their worth, the kind of the one (-1: of
-    any width), and the marks (then the grains) of the others.
+    any width, and so none of the others; -7: beside others that have all they may), and the marks (or grains) of the others.
     """
+    values, full, one, both, at, _, _, _, sizes = tables
     best, kind, rest = 0.0, -2, 0
     for c in range(sizes.shape[0]):
         left = min(others, x - sizes[c] * marks)
@@ -30,17 +33,20 @@ def _standing_out(n, n1, x, others, values, full, one, both, at, sizes, marks): 
         v, grains = with_any(n, n1, x, min(others, x), full, one, at, marks)
         if v > best:
             best, kind, rest = v, -1, grains
+        if x > others >= 0 and one[n1, x - others] + both[n, others] > best:
+            best, kind, rest = one[n1, x - others] + both[n, others], -7, others
     return best, kind, rest
 
 
 @njit(cache=True)
-def _spoilt(n, x, out, spoils, spoilt, values, full, one, both, at, over, one_over, sizes, marks, way):  # type: ignore[no-untyped-def]
+def _spoilt(n, x, out, spoils, spoilt, tables, marks, way):  # type: ignore[no-untyped-def]
     """The most that a segment over n cells and x marks holds for the faults in its way, one at a time; a strip stands out over
     its edges by `out` marks at most. Of every fault it is told how many marks are below and above it, how many cells before
     and behind it, and what parts may lie over it (-1: none; else a place in `over`, `one_over`).
 
     Some strips lie below and above the fault; the others hold what goes before and behind it. Or a part lies over it.
     """
+    _, full, _, both, at, _, over, one_over, sizes = tables
     least, most = 1e18, both.shape[1] - 1
     for f in range(spoils):
         below, above, before, behind, may = spoilt[f]
@@ -48,13 +54,16 @@ def _spoilt(n, x, out, spoils, spoilt, values, full, one, both, at, over, one_ov
         clear = (both[n, low] if low >= 0 else 0.0) + (both[n, high] if high >= 0 else 0.0)
         best, code, rest, kind, wide = 0.0, -4, 0, 0, 0
         beside = min(x, max(0, low) + max(0, high) + 1)
-        # Worths grow by pieces that bend upward, between grains from either side: at some of these is the most.
-        for u in range(2 * (x // marks + 1)):
+        all_clear = 0  # more room beside the fault than this gives no more
+        while all_clear < beside and both[n, all_clear] < clear:
+            all_clear += 1
+        # Worths grow by pieces that bend upward, between grains from either side: at one of these is the most.
+        for u in range(-2, 2 * (x // marks + 1)):
             room = u // 2 * marks if u % 2 else x - u // 2 * marks
+            if u < 0:
+                room = beside if u % 2 else all_clear
             if room > beside:
-                if u % 2:
-                    continue
-                room = beside
+                continue
             left = x - room
             v = (both[before, left] if before >= 0 else 0.0) + (both[behind, left] if behind >= 0 else 0.0)
             v += min(clear, both[n, room])
@@ -85,9 +94,7 @@ def _spoilt(n, x, out, spoils, spoilt, values, full, one, both, at, over, one_ov
 
 
 @njit(cache=True)
-def segment(  # type: ignore[no-untyped-def]
-    n, x, tapered, sloped, least, spoils, spoilt, values, full, one, both, at, pairs, over, one_over, sizes, marks, way,
-):
+def segment(n, x, tapered, sloped, least, spoils, spoilt, tables, marks, way):  # type: ignore[no-untyped-def]
     """The most that a segment over n cells holds, however it is cut aslant; it is narrower than x + 1 marks in the middle, with
     a kerf, between edges that may be slanted themselves. `way` is written, for strips_of.
 
@@ -98,32 +105,32 @@ def segment(  # type: ignore[no-untyped-def]
     narrow end leaves, or what the wide one does beside the narrowest strip. No blank, and so no strip, is over fewer than
     `least` cells.
     """
+    both, pairs, sizes = tables[3], tables[5], tables[8]
     most = both.shape[1] - 1
     taper = tapered * max(0, n - 2)
-    room = min(most, max(0, int(math.ceil(x - taper / 2))))
+    room = min(most, max(0, math.ceil(x - taper / 2)))
     best = both[n, room]
     way[0], way[1], way[2], way[3], way[4] = 0, -2, room, room, 0
     spoilt_way = way.copy()
     if spoils:
-        v = _spoilt(n, room, 0, spoils, spoilt, values, full, one, both, at, over, one_over, sizes, marks, spoilt_way)
+        v = _spoilt(n, room, 0, spoils, spoilt, tables, marks, spoilt_way)
         if v < best:
             best = v
             way[:] = spoilt_way
-    wide_end = min(most, int(math.ceil(x + tapered * (n + 1) / 2)))
+    wide_end = min(most, math.ceil(x + tapered * (n + 1) / 2))
     others = max(room, wide_end - sizes[0] * marks)
     for q in range(_SHARES if tapered > 0 or spoils else 0):
         share = max(q / _SHARES, (least - 2.0) / n)
-        n1 = min(n, int(math.ceil((q + 1) / _SHARES * n)) + 1)
+        n1 = min(n, math.ceil((q + 1) / _SHARES * n) + 1)
         if n1 < least or share >= 1:
             continue
-        room = min(most, max(0, int(math.ceil(x + (0.5 - share) * (taper if share >= 0.5 else tapered * (n + 1))))))
-        v, kind, rest = _standing_out(n, n1, room, others, values, full, one, both, at, sizes, marks)
+        room = min(most, max(0, math.ceil(x + (0.5 - share) * (taper if share >= 0.5 else tapered * (n + 1)))))
+        v, kind, rest = _standing_out(n, n1, room, others, tables, marks)
         if v <= best:
             continue
         if spoils:
-            out = int(math.ceil((1 - share) * sloped * (n + 1)))
-            most_here = _spoilt(
-                n, room, out, spoils, spoilt, values, full, one, both, at, over, one_over, sizes, marks, spoilt_way)
+            out = math.ceil((1 - share) * sloped * (n + 1))
+            most_here = _spoilt(n, room, out, spoils, spoilt, tables, marks, spoilt_way)
             if most_here < v:
                 if most_here > best:
                     best = most_here
@@ -135,8 +142,8 @@ def segment(  # type: ignore[no-untyped-def]
         share1, share2, n1, _ = short(n, level, least)
         if not n1:
             continue
-        room = int(math.ceil(x + (tapered / 2 + (1 - share1 - share2) * sloped) * (n + 1)))
-        outmost = int(math.ceil(x + sloped * (n + 1)))
+        room = math.ceil(x + (tapered / 2 + (1 - share1 - share2) * sloped) * (n + 1))
+        outmost = math.ceil(x + sloped * (n + 1))
         for u in range(pairs.shape[2]):
             # Somewhere between the two a line crosses only the others; they stand out where the two are narrower than that.
             left = min(wide_end, room - u * marks, max(others, outmost - u * marks))
@@ -168,9 +175,9 @@ def in_the_way(i, j, low, high, slopes, faults, mark, kerf, slope, late, least, 
             continue
         bottom = low[cell] + min(slopes[0] * cell, slopes[0] * (cell + 1))
         top = high[cell] + max(slopes[1] * cell, slopes[1] * (cell + 1))
-        spoilt[many, 0] = int(math.floor((y0 - bottom + kerf) / mark))
-        spoilt[many, 1] = int(math.floor((top - y1 + kerf) / mark))
-        before, behind = int(math.ceil(begins + late - i)) - 1, int(math.ceil(j + 1 - ends)) - 1
+        spoilt[many, 0] = math.floor((y0 - bottom + kerf) / mark)
+        spoilt[many, 1] = math.floor((top - y1 + kerf) / mark)
+        before, behind = math.ceil(begins + late - i) - 1, math.ceil(j + 1 - ends) - 1
         spoilt[many, 2] = before if before + 1 >= least else -1  # no blank is shorter
         spoilt[many, 3] = behind if behind + 1 >= least else -1
         spoilt[many, 4] = int(may)
@@ -180,8 +187,7 @@ def in_the_way(i, j, low, high, slopes, faults, mark, kerf, slope, late, least, 
 
 @njit(cache=True)
 def segments(  # type: ignore[no-untyped-def]
-    low, high, slopes, faults, line, shortest, mark, kerf, late, slope, tapered, sloped, least, values, full, one, both, at, pairs,
-    over, one_over, sizes, marks,
+    low, high, slopes, faults, line, shortest, mark, kerf, late, slope, tapered, sloped, least, tables, marks,
 ):
     """The most that segments in a row are worth, and for every cell where the segment that ends there begins (-1: none does)
     and its width in the middle in marks (-1: its lines tell).
@@ -192,10 +198,10 @@ def segments(  # type: ignore[no-untyped-def]
     cells = low.shape[0]
     best = np.zeros(cells + 1)
     came = np.full((cells + 1, 2), -1, dtype=np.int64)
-    known = np.full((values.shape[1], both.shape[1]), -1.0)
+    known = np.full(tables[3].shape, -1.0)
     way = np.zeros(7, dtype=np.int64)
     spoilt = np.zeros((faults.shape[0], 5), dtype=np.int64)
-    most = both.shape[1] - 1
+    most = known.shape[1] - 1
     for j in range(1, cells + 1):
         best[j] = best[j - 1]
         end = min(j + 1, cells)
@@ -208,20 +214,17 @@ def segments(  # type: ignore[no-untyped-def]
                 continue
             # It may lie a cell further on than from where its cells begin.
             middle = (slopes[1] - slopes[0]) * (i + end) / 2
-            x = min(most, int(math.floor((top - bottom + middle + tapered * mark + kerf) / mark)))
+            x = min(most, math.floor((top - bottom + middle + tapered * mark + kerf) / mark))
             if x < 0:
                 continue
             if known[n, x] < 0:
-                known[n, x] = segment(
-                    n, x, tapered, sloped, least, 0, spoilt, values, full, one, both, at, pairs, over, one_over, sizes, marks, way)
+                known[n, x] = segment(n, x, tapered, sloped, least, 0, spoilt, tables, marks, way)
             here = min(known[n, x], crossed)
             if best[i] + here <= best[j]:
                 continue
             spoils = in_the_way(i, j, low, high, slopes, faults, mark, kerf, slope, late, least, spoilt)
             if spoils:
-                here = min(crossed, segment(
-                    n, x, tapered, sloped, least, spoils, spoilt, values, full, one, both, at, pairs, over, one_over, sizes, marks,
-                    way))
+                here = min(crossed, segment(n, x, tapered, sloped, least, spoils, spoilt, tables, marks, way))
             if best[i] + here > best[j]:
                 best[j] = best[i] + here
                 came[j] = i, (x if here < crossed else -1)
@@ -239,6 +242,9 @@ def strips_of(n, least, way, values, full, one, at, sizes, marks):  # type: igno
         for cells, x in ((way[0], way[3]), (way[5], way[3]), (n, way[4])):
             if cells >= 0:
                 k = _beside(found, k, cells, x, full, one, at, values, sizes, marks)
+    elif way[1] == -7:
+        found[0] = (-1, way[0], way[3] - way[2])
+        k = 1
     elif way[1] == -6:
         found[0] = (way[3], n, way[4])
         k = 1
