@@ -297,7 +297,7 @@ class _Tables:
             else:
                 spoils = cutting.in_the_way(
                     i, j, *outline, o.faults, rooms.mark, shop.kerf.rip, slope, late, self.least, spoilt)
-                cutting.segment(j - i, x, tapered, sloped, self.least, spoils, spoilt, *tables, way)
+                cutting.segment(j - i, x, tapered, sloped, self.least, spoils, spoilt, 0.0, *tables, way)
                 held += self._taken(j - i, way, self.segments)
             j = i
         # What is told is worth what is found; of a part over a fault, or between two kinds, it would be a little more or less.

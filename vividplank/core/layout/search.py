@@ -48,7 +48,7 @@ _MANY, _MANY_QUICK = 120, 40
 #: How much more a part weighs that is placed before all others.
 _FIRST = 1000.0
 #: Share of the time in which the first helper sees to the bound; and a search without help.
-_PROVING, _PROVING_ALONE = 0.27, 0.2
+_PROVING, _PROVING_ALONE = 0.4, 0.2
 #: Share of the time for a plan that opens like a book what is to be opened so.
 _WISHING = 0.6
 #: Rows by worth that the bound gets at most.

@@ -39,30 +39,28 @@ def _standing_out(n, n1, x, others, tables, marks):  # type: ignore[no-untyped-d
 
 
 @njit(cache=True)
-def _spoilt(n, x, out, spoils, spoilt, tables, marks, way):  # type: ignore[no-untyped-def]
+def _spoilt(n, x, out, most, spoils, spoilt, tables, marks, way):  # type: ignore[no-untyped-def]
     """The most that a segment over n cells and x marks holds for the faults in its way, one at a time; a strip stands out over
-    its edges by `out` marks at most. Of every fault it is told how many marks are below and above it, how many cells before
-    and behind it, and what parts may lie over it (-1: none; else a place in `over`, `one_over`).
+    its edges by `out` marks at most, and without faults it holds `most`. Of every fault it is told how many marks are below and
+    above it, how many cells before and behind it, and what parts may lie over it (-1: none; else a place in `over`, `one_over`).
 
     Some strips lie below and above the fault; the others hold what goes before and behind it. Or a part lies over it.
     """
     _, full, _, both, at, _, over, one_over, sizes = tables
-    least, most = 1e18, both.shape[1] - 1
+    least = most
     for f in range(spoils):
         below, above, before, behind, may = spoilt[f]
-        low, high = min(x, below + out, most), min(x, above + out, most)
+        low, high = min(x, below + out), min(x, above + out)
         clear = (both[n, low] if low >= 0 else 0.0) + (both[n, high] if high >= 0 else 0.0)
         best, code, rest, kind, wide = 0.0, -4, 0, 0, 0
         beside = min(x, max(0, low) + max(0, high) + 1)
-        all_clear = 0  # more room beside the fault than this gives no more
-        while all_clear < beside and both[n, all_clear] < clear:
-            all_clear += 1
+        all_clear = min(beside, np.searchsorted(both[n, : x + 1], clear))  # more room beside the fault gives no more
         # Worths grow by pieces that bend upward, between grains from either side: at one of these is the most.
         for u in range(-2, 2 * (x // marks + 1)):
             room = u // 2 * marks if u % 2 else x - u // 2 * marks
             if u < 0:
                 room = beside if u % 2 else all_clear
-            if room > beside:
+            if room > beside or best >= least:
                 continue
             left = x - room
             v = (both[before, left] if before >= 0 else 0.0) + (both[behind, left] if behind >= 0 else 0.0)
@@ -71,7 +69,7 @@ def _spoilt(n, x, out, spoils, spoilt, tables, marks, way):  # type: ignore[no-u
                 best, rest, kind, wide = v, room, left, 1 if both[n, room] > clear else 0
         if wide:
             rest, wide = low, max(0, high)
-        if may >= 0:
+        if may >= 0 and best < least:
             for c in range(sizes.shape[0]):
                 left = x - sizes[c] * marks
                 if left < 0:
@@ -94,9 +92,10 @@ def _spoilt(n, x, out, spoils, spoilt, tables, marks, way):  # type: ignore[no-u
 
 
 @njit(cache=True)
-def segment(n, x, tapered, sloped, least, spoils, spoilt, tables, marks, way):  # type: ignore[no-untyped-def]
+def segment(n, x, tapered, sloped, least, spoils, spoilt, floor, tables, marks, way):  # type: ignore[no-untyped-def]
     """The most that a segment over n cells holds, however it is cut aslant; it is narrower than x + 1 marks in the middle, with
-    a kerf, between edges that may be slanted themselves. `way` is written, for strips_of.
+    a kerf, between edges that may be slanted themselves. What is no more than `floor` is not told apart. `way` is written, for
+    strips_of.
 
     A strip that is on the board for a share s of the length, at an edge that departs from the segment's by d over it, gives
     (1/2 - s) d of room. `tapered` is how much the edges depart from each other over a cell: if that is all, the room is what
@@ -112,10 +111,12 @@ def segment(n, x, tapered, sloped, least, spoils, spoilt, tables, marks, way):  
     best = both[n, room]
     way[0], way[1], way[2], way[3], way[4] = 0, -2, room, room, 0
     spoilt_way = way.copy()
-    if spoils:
-        v = _spoilt(n, room, 0, spoils, spoilt, tables, marks, spoilt_way)
+    if best <= floor:
+        best = floor
+    elif spoils:
+        v = _spoilt(n, room, 0, best, spoils, spoilt, tables, marks, spoilt_way)
         if v < best:
-            best = v
+            best = max(floor, v)
             way[:] = spoilt_way
     wide_end = min(most, math.ceil(x + tapered * (n + 1) / 2))
     others = max(room, wide_end - sizes[0] * marks)
@@ -130,7 +131,7 @@ def segment(n, x, tapered, sloped, least, spoils, spoilt, tables, marks, way):  
             continue
         if spoils:
             out = math.ceil((1 - share) * sloped * (n + 1))
-            most_here = _spoilt(n, room, out, spoils, spoilt, tables, marks, spoilt_way)
+            most_here = _spoilt(n, room, out, v, spoils, spoilt, tables, marks, spoilt_way)
             if most_here < v:
                 if most_here > best:
                     best = most_here
@@ -218,13 +219,14 @@ def segments(  # type: ignore[no-untyped-def]
             if x < 0:
                 continue
             if known[n, x] < 0:
-                known[n, x] = segment(n, x, tapered, sloped, least, 0, spoilt, tables, marks, way)
+                known[n, x] = segment(n, x, tapered, sloped, least, 0, spoilt, 0.0, tables, marks, way)
             here = min(known[n, x], crossed)
             if best[i] + here <= best[j]:
                 continue
             spoils = in_the_way(i, j, low, high, slopes, faults, mark, kerf, slope, late, least, spoilt)
             if spoils:
-                here = min(crossed, segment(n, x, tapered, sloped, least, spoils, spoilt, tables, marks, way))
+                here = min(crossed, segment(
+                    n, x, tapered, sloped, least, spoils, spoilt, best[j] - best[i], tables, marks, way))
             if best[i] + here > best[j]:
                 best[j] = best[i] + here
                 came[j] = i, (x if here < crossed else -1)
