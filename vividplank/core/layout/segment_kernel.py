@@ -42,7 +42,7 @@ def _standing_out(n, n1, x, others, tables, marks):  # type: ignore[no-untyped-d
 def _spoilt(n, x, out, most, spoils, spoilt, tables, marks, way):  # type: ignore[no-untyped-def]
     """The most that a segment over n cells and x marks holds for the faults in its way, one at a time; a strip stands out over
     its edges by `out` marks at most, and without faults it holds `most`. Of every fault it is told how many marks are below and
-    above it, how many cells before and behind it, and what parts may lie over it (-1: none; else a place in `over`, `one_over`).
+    above it, how many cells before and behind it, and what parts may lie over it (-1: none; else a place in `over`).
 
     Some strips lie below and above the fault; the others hold what goes before and behind it. Or a part lies over it.
     """
