@@ -281,6 +281,7 @@ class _Tables:
             *outline, o.faults, summed, rooms.shortest, rooms.mark, shop.kerf.rip, late, slope, tapered, sloped, self.least,
             *tables,
         )
+        value = min(value, summed[-1])
         held = np.zeros(len(rooms.order))
         way = np.zeros(7, dtype=np.int64)
         spoilt = np.zeros((len(o.faults), 5), dtype=np.int64)

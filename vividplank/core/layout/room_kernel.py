@@ -100,15 +100,13 @@ def jumps(full):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True)
-def with_any(n, n1, x, others, full, one, at, marks):  # type: ignore[no-untyped-def]
-    """Strips over n cells within `others` marks, and one of any width over n1, all within x: their worth, and the grains of the
-    strips.
-    """
+def with_any(n, x, full, one, at, marks):  # type: ignore[no-untyped-def]
+    """Strips over n cells, one of them of any width, within x marks: their worth, and the grains of the others."""
     best, grains = 0.0, 0
     for u in at[n]:
-        if u < 0 or u * marks > others:
+        if u < 0 or u * marks > x:
             break
-        v = full[n, u] + one[n1, x - u * marks]
+        v = full[n, u] + one[n, x - u * marks]
         if v > best:
             best, grains = v, u
     return best, grains
@@ -123,7 +121,7 @@ def side_by_side(full, one, at, marks):  # type: ignore[no-untyped-def]
         for x in range(one.shape[1]):
             found[n, x] = full[n, x // marks]
             if any_has:
-                found[n, x] = max(found[n, x], with_any(n, n, x, x, full, one, at, marks)[0])
+                found[n, x] = max(found[n, x], with_any(n, x, full, one, at, marks)[0])
     return found
 
 

@@ -17,24 +17,25 @@ _SHARES = 8
 
 
 @njit(cache=True)
-def _standing_out(n, n1, x, others, tables, marks):  # type: ignore[no-untyped-def]
-    """One strip over n1 cells, the others over n within `others` marks, all within x: their worth, the kind of the one (-1: of
-    any width, and so none of the others; -7: beside others that have all they may), and the marks (or grains) of the others.
+def _standing_out(n, n1, x, tables, marks):  # type: ignore[no-untyped-def]
+    """One strip over n1 cells, the others over n, all within x marks: their worth, the kind of the one (-1: of any width, and
+    so none of the others), and the marks (then the grains) of the others.
     """
     values, full, one, both, at, _, _, _, sizes = tables
     best, kind, rest = 0.0, -2, 0
     for c in range(sizes.shape[0]):
-        left = min(others, x - sizes[c] * marks)
+        left = x - sizes[c] * marks
         if left < 0:
             break
         if values[c, n1] + both[n, left] > best:
             best, kind, rest = values[c, n1] + both[n, left], c, left
     if one[n1, -1] > 0:
-        v, grains = with_any(n, n1, x, min(others, x), full, one, at, marks)
-        if v > best:
-            best, kind, rest = v, -1, grains
-        if x > others >= 0 and one[n1, x - others] + both[n, others] > best:
-            best, kind, rest = one[n1, x - others] + both[n, others], -7, others
+        for u in at[n]:
+            left = x - u * marks
+            if u < 0 or left < 0 or one[n1, left] <= 0:  # there is one
+                break
+            if full[n, u] + one[n1, left] > best:
+                best, kind, rest = full[n, u] + one[n1, left], -1, u
     return best, kind, rest
 
 
@@ -99,10 +100,10 @@ def segment(n, x, tapered, sloped, least, spoils, spoilt, floor, tables, marks, 
 
     A strip that is on the board for a share s of the length, at an edge that departs from the segment's by d over it, gives
     (1/2 - s) d of room. `tapered` is how much the edges depart from each other over a cell: if that is all, the room is what
-    the narrow end leaves and (1 - s) of the taper; a strip at the other edge gives no more. `sloped` is the most that an edge
-    can depart from a segment: so much is gained only by two strips whose shares come to less than 1. The others have what the
-    narrow end leaves, or what the wide one does beside the narrowest strip. No blank, and so no strip, is over fewer than
-    `least` cells.
+    the narrow end leaves and (1 - s) of the taper; a strip at the other edge, which is on it for no less, gives no more.
+    `sloped` is the most that an edge can depart from a segment: so much is gained only by two strips whose shares come to less
+    than 1. Beside two the others have what the narrow end leaves; more only where the outmost strips are narrower than an edge
+    departs, so that they stand out as well. No blank, and so no strip, is over fewer than `least` cells.
     """
     both, pairs, sizes = tables[3], tables[5], tables[8]
     most = both.shape[1] - 1
@@ -118,15 +119,14 @@ def segment(n, x, tapered, sloped, least, spoils, spoilt, floor, tables, marks, 
         if v < best:
             best = max(floor, v)
             way[:] = spoilt_way
-    wide_end = min(most, math.ceil(x + tapered * (n + 1) / 2))
-    others = max(room, wide_end - sizes[0] * marks)
+    narrow_end = room
     for q in range(_SHARES if tapered > 0 or spoils else 0):
         share = max(q / _SHARES, (least - 2.0) / n)
         n1 = min(n, math.ceil((q + 1) / _SHARES * n) + 1)
         if n1 < least or share >= 1:
             continue
         room = min(most, max(0, math.ceil(x + (0.5 - share) * (taper if share >= 0.5 else tapered * (n + 1)))))
-        v, kind, rest = _standing_out(n, n1, room, others, tables, marks)
+        v, kind, rest = _standing_out(n, n1, room, tables, marks)
         if v <= best:
             continue
         if spoils:
@@ -145,9 +145,9 @@ def segment(n, x, tapered, sloped, least, spoils, spoilt, floor, tables, marks, 
             continue
         room = math.ceil(x + (tapered / 2 + (1 - share1 - share2) * sloped) * (n + 1))
         outmost = math.ceil(x + sloped * (n + 1))
+        beside_narrowest = math.ceil(x + tapered * (n + 1) / 2) - sizes[0] * marks
         for u in range(pairs.shape[2]):
-            # Somewhere between the two a line crosses only the others; they stand out where the two are narrower than that.
-            left = min(wide_end, room - u * marks, max(others, outmost - u * marks))
+            left = min(room - u * marks, max(narrow_end, beside_narrowest, outmost - u * marks))
             if left < 0:
                 break
             if pairs[n, level, u] > 0 and pairs[n, level, u] + both[n, left] > best:
@@ -244,9 +244,6 @@ def strips_of(n, least, way, values, full, one, at, sizes, marks):  # type: igno
         for cells, x in ((way[0], way[3]), (way[5], way[3]), (n, way[4])):
             if cells >= 0:
                 k = _beside(found, k, cells, x, full, one, at, values, sizes, marks)
-    elif way[1] == -7:
-        found[0] = (-1, way[0], way[3] - way[2])
-        k = 1
     elif way[1] == -6:
         found[0] = (way[3], n, way[4])
         k = 1
@@ -266,7 +263,7 @@ def _beside(found, k, n, x, full, one, at, values, sizes, marks):  # type: ignor
     if x < 0:
         return k
     grains = x // marks
-    v, u = with_any(n, n, x, x, full, one, at, marks)
+    v, u = with_any(n, x, full, one, at, marks)
     if v > full[n, grains]:
         found[k], grains = (-1, n, x - u * marks), u
         k += 1
