@@ -1,11 +1,15 @@
 """How much can be made of a board at most, whatever one piece of each want is worth: never less than the truth.
 
-A right plan cuts a board into segments, these into strips, these into blanks. Three things are let go, each in favour of the
-plan: how many pieces are wanted, where across the width a fault lies for parts that may hold none of its kind, and that all
-strips of a segment must be flat together. What is left is counted in full:
+A right plan cuts a board into segments, these into strips, these into blanks. Let go, each in favour of the plan, are: how
+many pieces are wanted over all strips of a board, what several faults of one segment spoil together, and that all strips of a
+segment must be flat together. What is left is counted in full:
 
-* A segment holds the strips that a knapsack over its width allows, each filled by a knapsack along its length. Lengths and
-  widths of parts are rounded down, those of the board up.
+* A segment holds the strips that a knapsack over its width allows, each filled by a knapsack along its length, with no more of
+  a part in one strip than are wanted. Lengths and widths of parts are rounded down, those of the board up.
+* A segment is cut aslant by as much as the shop does; between edges that are not parallel it is as wide as its narrow end, and
+  what stands out over an edge is shorter for it.
+* Of every fault in a segment: strips lie below it and above it, the others in two pieces, before it and behind it. A part that
+  may lie over it is one more way.
 * Every line across the board crosses strips that fit beside each other between the unsound faults on it; a piece counts on
   every line over its length and one kerf. Rule 1 keeps what is counted apart.
 * A piece has room only on a board on which a blank of its size can be flat enough, resawn as often as that allows. A blank
