@@ -119,8 +119,8 @@ def main(seconds: float, seeds: int, sizes: list[int]) -> None:
         print(f"whole plans: {len(gaps)}, gap to the bound: median {100 * statistics.median(gaps):.1f} %")
     if by_faults:
         print(f"where it is over {100 * _ENOUGH:.0f} %: {100 * statistics.median(by_faults):.1f} in the median by faults, of"
-              " which the bound sees one at a time; the rest because boards hold few parts, and what is bound may mix ways to cut"
-              " one")
+              " which the bound sees one at a time; the rest because boards hold few parts, and what is bound may mix ways to"
+              " cut one")
 
 
 if __name__ == "__main__":
