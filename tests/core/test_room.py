@@ -122,6 +122,16 @@ def test_thin_parts_count_for_every_layer() -> None:
     assert room(a_board(length=30, width=2), a_part("A", 9, 29, 2, thickness=0.375)) == (2.0, [2.0])
 
 
+def test_layers_need_not_be_alike() -> None:
+    # Two strips over 40 1/8 in. The narrow one is resawn into two of 20 in end to end and one of 40 in, the wide one into two
+    # of 40 in: 2 * 1 + 1.5 + 2 * 10. Two of 40 in in the narrow one would be one too many.
+    sizes = ("A", 2, 20, 2), ("B", 1, 40, 2), ("C", 2, 40, 3)
+    parts = [a_part(id, n, long, wide, thickness=0.375) for id, n, long, wide in sizes]
+    listed = wants(Job("", BARE, tuple(parts), ()))
+    most, _ = Rooms([a_board(length=40.125, width=5.125)], listed, BARE).most(np.array([1, 1.5, 10]))
+    assert most[0] >= 23.5
+
+
 def test_staves_are_counted_by_their_width() -> None:
     made = a_part("P", 1, 29, 12, panel=(2, 3))
     listed = wants(Job("", BARE, (made,), ()))

@@ -231,7 +231,8 @@ class _Tables:
         if not self.worth.any():
             return
         plain = len(rooms.plain)
-        counts = [-(-w.count // int(layers[w.index])) if layers[w.index] else 0 for w in rooms.plain]
+        # Not by the layer: of a blank's layers, unlike each other, the best one stands for all, and it may hold all there are.
+        counts = [w.count for w in rooms.plain]
         self.counts = np.array([*counts, *(len(rooms.rooms) for _ in rooms.panels)], dtype=np.int64)
         staves = rooms.staves * self.worth[plain:]
         found, below = self.kernel.along(
@@ -287,7 +288,7 @@ class _Tables:
         )
         value = min(value, summed[-1])
         held = np.zeros(len(rooms.order))
-        way = np.zeros(7, dtype=np.int64)
+        way = np.zeros(6, dtype=np.int64)
         spoilt = np.zeros((len(o.faults), 5), dtype=np.int64)
         j = len(o.low)
         while j > 0:
@@ -297,7 +298,7 @@ class _Tables:
                 continue
             if x < 0:
                 for k in (k for cell in o.free[i : j + 1] for k in cell):
-                    way[:] = 0, -2, k, k, 0, 0, 0
+                    way[:] = 0, cutting.PLAIN, k, k, 0, 0
                     held += self._taken(0, way, self.lines, on_line=True)
             else:
                 spoils = cutting.in_the_way(
