@@ -14,15 +14,26 @@ from vividplank.core.layout.room_kernel import LEVELS, short, with_any
 
 #: In how many steps it is told for what share of a segment's length a strip that stands out over the board's edge is on it.
 _SHARES = 8
+#: How a segment is filled, and what stands in its `way` then (cells, how, a, b, c, cells):
+#: strips beside each other within a marks;
+PLAIN = -2
+#: and one of a kind (how is the kind) that stands out, over so many cells; or one of any width, of b marks less a grains;
+_ANY = -1
+#: and two that stand out, of level b and c grains;
+_PAIR = -3
+#: below a fault within a marks, above it within c, and in its way within b, over the cells before and the cells behind it;
+_SPLIT = -4
+#: with one of kind b (or _ANY, of c marks) in which a part lies over a fault.
+_OVER = -6
 
 
 @njit(cache=True)
 def _standing_out(n, n1, x, tables, marks):  # type: ignore[no-untyped-def]
-    """One strip over n1 cells, the others over n, all within x marks: their worth, the kind of the one (-1: of any width, and
+    """One strip over n1 cells, the others over n, all within x marks: their worth, the kind of the one (_ANY: of any width, and
     so none of the others), and the marks (then the grains) of the others.
     """
     values, full, one, both, at, _, _, _, sizes = tables
-    best, kind, rest = 0.0, -2, 0
+    best, kind, rest = 0.0, PLAIN, 0
     for c in range(sizes.shape[0]):
         left = x - sizes[c] * marks
         if left < 0:
@@ -35,7 +46,7 @@ def _standing_out(n, n1, x, tables, marks):  # type: ignore[no-untyped-def]
             if u < 0 or left < 0 or one[n1, left] <= 0:  # there is one
                 break
             if full[n, u] + one[n1, left] > best:
-                best, kind, rest = full[n, u] + one[n1, left], -1, u
+                best, kind, rest = full[n, u] + one[n1, left], _ANY, u
     return best, kind, rest
 
 
@@ -53,7 +64,7 @@ def _spoilt(n, x, out, most, spoils, spoilt, tables, marks, way):  # type: ignor
         below, above, before, behind, may = spoilt[f]
         low, high = min(x, below + out), min(x, above + out)
         clear = (both[n, low] if low >= 0 else 0.0) + (both[n, high] if high >= 0 else 0.0)
-        best, code, rest, kind, wide = 0.0, -4, 0, 0, 0
+        best, how, rest, kind, wide = 0.0, _SPLIT, 0, 0, 0
         beside = min(x, max(0, low) + max(0, high) + 1)
         all_clear = min(beside, np.searchsorted(both[n, : x + 1], clear))  # more room beside the fault gives no more
         # Worths grow by pieces that bend upward, between grains from either side: at one of these is the most.
@@ -77,7 +88,7 @@ def _spoilt(n, x, out, most, spoils, spoilt, tables, marks, way):  # type: ignor
                     break
                 v = over[may, c, n] + both[n, left]
                 if over[may, c, n] > 0 and v > best:
-                    best, code, rest, kind, wide = v, -6, left, c, 0
+                    best, how, rest, kind, wide = v, _OVER, left, c, 0
             if one_over[may, n, -1] > 0:
                 for u in at[n]:
                     left = x - u * marks
@@ -85,10 +96,10 @@ def _spoilt(n, x, out, most, spoils, spoilt, tables, marks, way):  # type: ignor
                         break
                     v = one_over[may, n, left] + full[n, u]
                     if one_over[may, n, left] > 0 and v > best:
-                        best, code, rest, kind, wide = v, -6, u * marks, -1, left
+                        best, how, rest, kind, wide = v, _OVER, u * marks, _ANY, left
         if best < least:
             least = best
-            way[0], way[1], way[2], way[3], way[4], way[5] = before, code, rest, kind, wide, behind
+            way[0], way[1], way[2], way[3], way[4], way[5] = before, how, rest, kind, wide, behind
     return least
 
 
@@ -110,7 +121,7 @@ def segment(n, x, tapered, sloped, least, spoils, spoilt, floor, tables, marks, 
     taper = tapered * max(0, n - 2)
     room = min(most, max(0, math.ceil(x - taper / 2)))
     best = both[n, room]
-    way[0], way[1], way[2], way[3], way[4] = 0, -2, room, room, 0
+    way[0], way[1], way[2], way[3], way[4] = 0, PLAIN, room, room, 0
     spoilt_way = way.copy()
     if best <= floor:
         best = floor
@@ -152,7 +163,7 @@ def segment(n, x, tapered, sloped, least, spoils, spoilt, floor, tables, marks, 
                 break
             if pairs[n, level, u] > 0 and pairs[n, level, u] + both[n, left] > best:
                 best = pairs[n, level, u] + both[n, left]
-                way[0], way[1], way[2], way[3], way[4] = 0, -3, left, level, u
+                way[0], way[1], way[2], way[3], way[4] = 0, _PAIR, left, level, u
     return best
 
 
@@ -200,7 +211,7 @@ def segments(  # type: ignore[no-untyped-def]
     best = np.zeros(cells + 1)
     came = np.full((cells + 1, 2), -1, dtype=np.int64)
     known = np.full(tables[3].shape, -1.0)
-    way = np.zeros(7, dtype=np.int64)
+    way = np.zeros(6, dtype=np.int64)
     spoilt = np.zeros((faults.shape[0], 5), dtype=np.int64)
     most = known.shape[1] - 1
     for j in range(1, cells + 1):
@@ -235,22 +246,22 @@ def segments(  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def strips_of(n, least, way, values, full, one, at, sizes, marks):  # type: ignore[no-untyped-def]
-    """The strips of a segment: rows of kind (-1: any width), cells and, for any width, marks."""
+    """The strips of a segment: rows of kind (_ANY: any width), cells and, for any width, marks."""
     found = np.zeros((4 * full.shape[1] + 8, 3), dtype=np.int64)
     k = 0
-    if way[1] == -3:
+    if way[1] == _PAIR:
         k = _pair_of(found, n, way[3], way[4], least, values, one, sizes, marks)
-    elif way[1] == -4:
+    elif way[1] == _SPLIT:
         for cells, x in ((way[0], way[3]), (way[5], way[3]), (n, way[4])):
             if cells >= 0:
                 k = _beside(found, k, cells, x, full, one, at, values, sizes, marks)
-    elif way[1] == -6:
+    elif way[1] == _OVER:
         found[0] = (way[3], n, way[4])
         k = 1
-    elif way[1] >= -1:
-        found[0] = (way[1], way[0], way[3] - way[2] * marks if way[1] < 0 else 0)
+    elif way[1] >= _ANY:
+        found[0] = (way[1], way[0], way[3] - way[2] * marks if way[1] == _ANY else 0)
         k = 1
-    if way[1] == -1:
+    if way[1] == _ANY:
         k = _kinds(found, k, n, way[2], full, values, sizes)
     elif way[2] >= 0:
         k = _beside(found, k, n, way[2], full, one, at, values, sizes, marks)
@@ -265,7 +276,7 @@ def _beside(found, k, n, x, full, one, at, values, sizes, marks):  # type: ignor
     grains = x // marks
     v, u = with_any(n, x, full, one, at, marks)
     if v > full[n, grains]:
-        found[k], grains = (-1, n, x - u * marks), u
+        found[k], grains = (_ANY, n, x - u * marks), u
         k += 1
     return _kinds(found, k, n, grains, full, values, sizes)
 
@@ -301,7 +312,7 @@ def _pair_of(found, n, level, grains, least, values, one, sizes, marks):  # type
             left = (grains - sizes[c] + 1) * marks - 1
             if left > 0 and one[m, left] > 0 and values[c, k] + one[m, left] > best:
                 best = values[c, k] + one[m, left]
-                found[0], found[1] = (c, k, 0), (-1, m, left)
+                found[0], found[1] = (c, k, 0), (_ANY, m, left)
     return 2
 
 
