@@ -1,17 +1,18 @@
 """How much can be made of a board at most, whatever one piece of each want is worth: never less than the truth.
 
 A right plan cuts a board into segments, these into strips, these into blanks. Let go, each in favour of the plan, are: how
-many pieces are wanted over all strips of a board, what several faults of one segment spoil together, and that all strips of a
-segment must be flat together. What is left is counted in full:
+many pieces are wanted over all strips of a board, and that all strips of a segment must be flat together. What is left is
+counted in full:
 
 * A segment holds the strips that a knapsack over its width allows, each filled by a knapsack along its length, with no more of
   a part in one strip than are wanted. Lengths and widths of parts are rounded down, those of the board up.
 * A segment is cut aslant by as much as the shop does; between edges that are not parallel it is as wide as its narrow end, and
   what stands out over an edge is shorter for it.
-* Of every fault in a segment: strips lie below it and above it, the others in two pieces, before it and behind it. A part that
-  may lie over it is one more way.
 * Every line across the board crosses strips that fit beside each other between the unsound faults on it; a piece counts on
   every line over its length and one kerf. Rule 1 keeps what is counted apart.
+* In the segments by which the board would hold most the strips are laid from the bottom up over all faults in their way, at
+  every slope: a strip ends at an unsound fault, and each of its parts lies over no sound one that it may not carry. That is
+  asked again and again, until it changes nothing.
 * A piece has room only on a board on which a blank of its size can be flat enough, resawn as often as that allows. A blank
   may slope: it then holds a level rectangle that is lower by what it rises, and h of a part is never less than h of the whole.
 """
@@ -20,6 +21,7 @@ import math
 from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import pairwise
 from typing import Any
 
 import numpy as np
@@ -37,6 +39,18 @@ Ints = npt.NDArray[np.int64]
 _STEP = TICKS_PER_INCH // 16
 _CELL = TICKS_PER_INCH // 4
 _GRAIN = TICKS_PER_INCH // 32
+#: Steps over sound faults are no longer than this.
+_FINE = TICKS_PER_INCH // 8
+#: A fault is taken apart into pieces no longer than this, in cells, and of no more than so many something is told.
+_FAULT, _FAULTS = 24.0, 62
+#: Heights are first counted in steps of so many marks.
+_COARSE = 4
+#: What the faults spoil is told this closely, or asked so many times.
+_NEAR, _ROUNDS = 0.003, 400
+#: What a fault spoils, by its face if it is sound, as sweep_kernel.py counts it; and how many clear faces parts ask for.
+_SPOILS = {"A": 1, "B": 2, "both": 3}
+_UNSOUND = 4
+_CLEAR = {"clear-two": 2, "clear-one": 1, "sound": 0}
 #: Places along and across a board where the flat thickness of a blank is asked, at most.
 _ALONG, _ACROSS = 6, 8
 #: h(R) as computed may be short of the truth by this much at most, in ticks.
@@ -60,7 +74,8 @@ class Rooms:
         self.step = _unit([w.length + kerf for w in wants], _STEP)
         # A segment over n cells is shorter than n + 1 of them; the kerf at its end is counted in.
         cells = (self.longest + kerf) // _CELL + 3
-        self.rooms = np.array([max(0, ((n + 1) * _CELL - shop.allowance.length) // self.step) for n in range(cells)])
+        self.cells = np.arange(1, cells + 1)
+        self.rooms = self.along(1)
         self.over = shop.allowance.width + shop.kerf.rip
         self.shortest = min(max(w.length + shop.allowance.length, shop.min_blank_length) for w in wants) // _CELL
         self.plain = sorted((w for w in wants if not w.is_panel), key=lambda w: w.width)
@@ -84,16 +99,31 @@ class Rooms:
             for net, after in zip(nets, following, strict=True)
         ]).reshape(len(nets), 2, len(self.panels))
 
+    def along(self, finer: int) -> Ints:
+        """Steps along in every number of cells, or how many times finer ones."""
+        return np.maximum(0, (self.cells * _CELL - self.shop.allowance.length) * finer // self.step)
+
+    def steps(self, marks: int) -> tuple[Ints, Ints, Floats, float, int]:
+        """For the sweep, by steps of so many marks: the steps of every kind; of every step the kind that a strip of any width
+        is no narrower than (-1: there is none), and how far it is on its way to the next; the ticks of a step, and its marks.
+        """
+        kinds = np.floor(self.wide / marks).astype(np.int64)
+        wide = np.arange(1, kinds[-1] + 3, dtype=float) * marks
+        any_width = np.searchsorted(self.wide, wide, side="right") - 1
+        gaps = np.append(np.diff(self.wide), np.inf)
+        shares = np.clip((wide - self.wide[any_width]) / gaps[any_width], 0, 1)
+        return kinds, np.where(any_width < self.free, -1, any_width), shares, self.mark * marks, marks
+
     def most(self, worth: Floats, of: Collection[int] | None = None) -> tuple[Floats, Floats]:
         """The most that one board of each is worth, and what it then holds: boards, boards × wants; 0 for boards not asked."""
         found = np.zeros(len(self.boards))
         held = np.zeros((len(self.boards), len(self.wants)))
+        asked = [b for b in range(len(self.boards)) if self.outlines[b].free and (of is None or b in of)]
         for layers, members in self.groups.items():
-            tables = _Tables(self, np.array(layers, dtype=float), worth)
-            if not tables.worth.any():
-                continue
-            for b in members if of is None else set(members).intersection(of):
-                if self.outlines[b].free:
+            mine = [b for b in members if b in asked]
+            if mine and (worth * np.array(layers)).any():
+                tables = _Tables(self, np.array(layers, dtype=float), worth)
+                for b in mine:
                     found[b], held[b] = tables.board(self.outlines[b])
         return found, held
 
@@ -127,8 +157,10 @@ class Rooms:
             free.append(self._free(board, x0, x1, min(e[0] for e in edges), max(e[1] for e in edges)))
         faults = []
         for d, (begins, ends, y0, y1) in self._within(board):
-            may = -1 if not d.sound else 0 if d.face == "both" else 1
-            faults.append((y0, y1, (begins - start) / _CELL, (ends - start) / _CELL, may))
+            pieces = max(1, math.ceil((ends - begins) / _CELL / _FAULT))
+            at = np.linspace((begins - start) / _CELL, (ends - start) / _CELL, pieces + 1)
+            faults += [(y0, y1, a, b, _SPOILS[d.face] if d.sound else _UNSOUND) for a, b in pairwise(at)]
+        faults = sorted(sorted(faults, key=lambda f: -f[4])[:_FAULTS], key=lambda f: f[2])
         return _Outline(np.array(low), np.array(high), slopes, free, np.array(faults, dtype=float).reshape(-1, 5))
 
     @staticmethod
@@ -139,12 +171,6 @@ class Rooms:
                 inset = 0.15 if d.shape == "ellipse" else 0.0
                 wide, tall = inset * (d.x1 - d.x0), inset * (d.y1 - d.y0)
                 yield d, (d.x0 + wide, d.x1 - wide, d.y0 + tall, d.y1 - tall)
-
-    @cached_property
-    def over_sound(self) -> npt.NDArray[np.bool_]:
-        """Which parts may lie over sound faults of both faces, and of one: a blank carries what its parts may."""
-        listed = [self.wants[k].faces for k in self.order]
-        return np.array([[f == "sound" for f in listed], [f != "clear-two" for f in listed]])
 
     def _free(self, board: Board, x0: int, x1: int, low: float, high: float) -> list[int]:
         blocked = [(y0, y1) for d, (a, b, y0, y1) in self._within(board) if not d.sound and a <= x0 and b >= x1]
@@ -210,7 +236,7 @@ class Rooms:
 class _Outline:
     """Lowest and highest edge by cell, over lines that rise by `slopes` a cell as the edges do from end to end; and the free
     widths (in marks) between unsound faults that lie right across the cell. Faults are rows of bottom, top, beginning and end
-    (in cells), and what may lie over them (-1: nothing, else a place in Rooms.over_sound).
+    (in cells), and what they spoil.
     """
 
     low: Floats
@@ -219,17 +245,22 @@ class _Outline:
     free: list[list[int]]
     faults: Floats
 
+    @cached_property
+    def edges(self) -> tuple[Floats, Floats]:
+        """Lowest and highest edge by cell."""
+        at = np.arange(len(self.low))
+        below = self.low + np.minimum(self.slopes[0] * at, self.slopes[0] * (at + 1))
+        return below, self.high + np.maximum(self.slopes[1] * at, self.slopes[1] * (at + 1))
+
 
 class _Tables:
     """What segments and lines of boards that give the same wants in as many layers can hold, by one set of worths."""
 
     def __init__(self, rooms: Rooms, layers: Floats, worth: Floats) -> None:
         self.rooms = rooms
-        self.kernel, self.cutting = _kernels()
+        self.kernel, self.cutting, self.sweeping = _kernels()
         self.layers = layers
         self.worth = (worth * layers)[rooms.order]
-        if not self.worth.any():
-            return
         plain = len(rooms.plain)
         # Not by the layer: of a blank's layers, unlike each other, the best one stands for all, and it may hold all there are.
         counts = [w.count for w in rooms.plain]
@@ -239,20 +270,21 @@ class _Tables:
             rooms.lengths, self.worth[:plain], self.counts[:plain], rooms.first, staves, rooms.rooms)
         self.least = rooms.shop.min_blank_length // _CELL
         self.segments = self._beside(found, below)
-        self.pairs = self.kernel.short_pairs(
-            self.segments[0], self.segments[2], rooms.sizes, rooms.marks, self.least, rooms.room - 1)
-        over = [
-            self.kernel.crossing(found, below, rooms.lengths, self.worth[:plain], rooms.first, staves, may, rooms.rooms)
-            for may in rooms.over_sound
-        ]
-        self.over = np.array([o for o, _ in over])
-        self.one_over = np.array([
-            self.kernel.any_width(*o, rooms.wide, rooms.free, rooms.room * rooms.marks - 1) for o in over
-        ])
+        found, _, one, _, _ = self.segments
+        pairs = self.kernel.short_pairs(found, one, rooms.sizes, rooms.marks, self.least, rooms.room - 1)
+        self.tables = (*self.segments, pairs, rooms.sizes)
+        self.strips = found, np.ascontiguousarray(below), one
+        listed = [rooms.wants[k] for k in rooms.order]
+        finer = -(-rooms.step // _FINE)
+        self.items = (
+            rooms.lengths * finer, np.array([float(w.length) for w in listed]), np.array([_CLEAR[w.faces] for w in listed]),
+            self.worth, self.counts, rooms.first, rooms.staves, rooms.along(finer), rooms.step / finer,
+        )
         # On a line every kind of strip counts by what is densest in it.
-        self.density = np.array([_CELL / (rooms.wants[k].length + rooms.shop.kerf.crosscut) for k in rooms.order])
-        self.dense = np.array([[self._densest(c, below) for below in (0, 1)] for c in range(len(rooms.nets))])
-        self.lines = self._beside(self.dense[:, 0, 1:], self.dense[:, 1, 1:])
+        density = np.array([_CELL / (w.length + rooms.shop.kerf.crosscut) for w in listed])
+        dense = np.array([[(self.worth * self._amounts(s, c) * density).max() for s in rooms.staves[c]]
+                          for c in range(len(rooms.nets))])
+        self.lines = self._beside(dense[:, :1], dense[:, 1:])[3][0]
 
     def _beside(self, found: Floats, below: Floats) -> tuple[Any, ...]:
         """What strips hold, and strips beside each other: of the kinds, one of any width, both."""
@@ -262,77 +294,39 @@ class _Tables:
         at = kernel.jumps(full)
         return np.ascontiguousarray(found), full, one, kernel.side_by_side(full, one, at, rooms.marks), at
 
-    def _densest(self, kind: int, below: int) -> tuple[float, float]:
-        """What counts most on a line across a strip of a kind, or just below the next, and how much."""
-        amounts = self._amounts(self.rooms.staves[kind, below], kind)
-        crossed = self.worth * amounts * self.density
-        return float(crossed.argmax()), float(crossed.max())
-
     def _amounts(self, staves: Floats, kind: int) -> Floats:
         """How much one piece of each is in a strip of a kind, with staves of so much net width."""
         return np.concatenate([np.where(self.rooms.first <= kind, 1.0, 0.0), staves])
 
     def board(self, o: _Outline) -> tuple[float, Floats]:
         """The most that a board is worth, and what it then holds of every want."""
-        rooms, cutting, shop = self.rooms, self.cutting, self.rooms.shop
-        lines = np.array([sum(float(self.lines[3][0, k]) for k in cell) for cell in o.free])
-        summed = np.concatenate([[0.0], np.cumsum(lines)])
-        tapered = abs(o.slopes[1] - o.slopes[0]) / rooms.mark
-        sloped = (shop.max_slope * _CELL + float(np.abs(o.slopes).max())) / rooms.mark
-        late, slope = shop.kerf.crosscut / _CELL, shop.max_slope * _CELL
-        outline = o.low, o.high, o.slopes
-        tables = (*self.segments, self.pairs, self.over, self.one_over, rooms.sizes), rooms.marks
-        value, came = cutting.segments(
-            *outline, o.faults, summed, rooms.shortest, rooms.mark, shop.kerf.rip, late, slope, tapered, sloped, self.least,
-            *tables,
+        rooms, cutting, sweeping, shop = self.rooms, self.cutting, self.sweeping, self.rooms.shop
+        lines = np.concatenate([[0.0], np.cumsum([sum(float(self.lines[k]) for k in cell) for cell in o.free])])
+        edges = float(np.abs(o.slopes).max())
+        slope = shop.max_slope * _CELL
+        most = cutting.segments(
+            o.low, o.high, o.slopes, lines, rooms.shortest, rooms.mark, shop.kerf.rip,
+            abs(o.slopes[1] - o.slopes[0]) / rooms.mark, (slope + edges) / rooms.mark, self.least, self.tables, rooms.marks,
         )
-        value = min(value, summed[-1])
+        low, high = o.edges
+        board = low, high, o.faults, float(shop.kerf.rip), shop.kerf.crosscut / _CELL, self.least, float(_CELL)
+        heights = int((high.max() - low.min() + (slope + edges) * (len(low) + 1) + shop.kerf.rip) / rooms.mark) + 2
+        work = sweeping.workspace(len(low), heights, len(o.faults), len(rooms.nets), int(self.items[7][-1]))
+        asked = slope, board, self.strips, self.items, rooms.steps(_COARSE), rooms.steps(1), work
+        value, came = sweeping.lower(most, rooms.shortest, _ROUNDS, _NEAR, *asked)
+        value = min(value, float(lines[-1]))
         held = np.zeros(len(rooms.order))
-        way = np.zeros(6, dtype=np.int64)
-        spoilt = np.zeros((len(o.faults), 5), dtype=np.int64)
-        j = len(o.low)
+        j = len(low)
         while j > 0:
-            i, x = came[j]
-            if i < 0:
-                j -= 1
-                continue
-            if x < 0:
-                for k in (k for cell in o.free[i : j + 1] for k in cell):
-                    way[:] = 0, cutting.PLAIN, k, k, 0, 0
-                    held += self._taken(0, way, self.lines, on_line=True)
-            else:
-                spoils = cutting.in_the_way(
-                    i, j, *outline, o.faults, rooms.mark, shop.kerf.rip, slope, late, self.least, spoilt)
-                cutting.segment(j - i, x, tapered, sloped, self.least, spoils, spoilt, 0.0, *tables, way)
-                held += self._taken(j - i, way, self.segments)
-            j = i
-        # What is told is worth what is found; of a part over a fault, or between two kinds, it would be a little more or less.
+            i = came[j]
+            if i >= 0:
+                held += sweeping.fullest(i, j, most[i, j], *asked)
+            j = i if i >= 0 else j - 1
+        # What is told is worth what is found; of strips over sound faults, or between two kinds, it would be a little more.
         held *= value / (float(self.worth @ held) or 1.0)
         found = np.zeros(len(rooms.wants))
         found[rooms.order] = held
         return value, found * self.layers
-
-    def _taken(self, n: int, way: Ints, tables: tuple[Any, ...], on_line: bool = False) -> Floats:
-        rooms = self.rooms
-        values, full, one, _, at = tables
-        taken = np.zeros(len(rooms.order))
-        for kind, cells, x in self.cutting.strips_of(
-            n, self.least, way, values, full, one, at, rooms.sizes, rooms.marks
-        ).tolist():
-            share = 0.0
-            if kind < 0:
-                kind = max(int(np.searchsorted(rooms.wide, x + 1)) - 1, rooms.free)
-                if kind + 1 < len(rooms.wide):
-                    share = min(1.0, (x + 1 - rooms.wide[kind]) / (rooms.wide[kind + 1] - rooms.wide[kind]))
-            staves = rooms.staves[kind]
-            amounts = self._amounts(staves[0] + share * (staves[1] - staves[0]), kind)
-            if on_line:
-                densest = int(self.dense[kind, int(share > 0.5), 0])
-                taken[densest] += amounts[densest] * self.density[densest]
-            else:
-                taken += amounts * self.kernel.strip_counts(
-                    rooms.lengths, self.worth * amounts, self.counts, int(rooms.rooms[cells]))
-        return taken
 
 
 def _unit(sizes: Sequence[int], least: int) -> int:
@@ -340,8 +334,8 @@ def _unit(sizes: Sequence[int], least: int) -> int:
     return max(math.gcd(*sizes), least)
 
 
-def _kernels() -> tuple[Any, Any]:
+def _kernels() -> tuple[Any, Any, Any]:
     """The compiled parts, loaded when they are first needed."""
-    from vividplank.core.layout import room_kernel, segment_kernel
+    from vividplank.core.layout import room_kernel, segment_kernel, sweep_kernel
 
-    return room_kernel, segment_kernel
+    return room_kernel, segment_kernel, sweep_kernel

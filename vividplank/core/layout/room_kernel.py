@@ -166,30 +166,6 @@ def short_pairs(values, one, sizes, marks, least, room):  # type: ignore[no-unty
 
 
 @njit(cache=True)
-def crossing(found, below, long, worth, first, staves, over, rooms):  # type: ignore[no-untyped-def]
-    """What strips hold at most in which some part lies over a fault, those being `over` that may: as `along`."""
-    values = np.zeros((2, *found.shape))
-    parts, kinds = worth.shape[0], found.shape[0]
-    for i in range(long.shape[0]):
-        if not over[i]:
-            continue
-        for c in range(first[i] if i < parts else 0, kinds):
-            for k in range(2):
-                v = worth[i] if i < parts else staves[c, k, i - parts]
-                table = below if k else found
-                if v <= 0:
-                    continue
-                r = 0  # the room that is left beside it, or one that is a little more
-                for n in range(rooms.shape[0]):
-                    if rooms[n] < long[i]:
-                        continue
-                    while rooms[r] < rooms[n] - long[i]:
-                        r += 1
-                    values[k, c, n] = max(values[k, c, n], min(table[c, n], v + table[c, r]))
-    return values[0], values[1]
-
-
-@njit(cache=True)
 def strip_counts(long, worth, most, room):  # type: ignore[no-untyped-def]
     """How many of each are in the best strip of one kind, `room` steps long."""
     things = long.shape[0]
