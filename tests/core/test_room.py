@@ -103,6 +103,17 @@ def test_a_fault_splits_the_strips_in_its_way() -> None:
     assert room(board, a_part("A", 20, 20, 2))[0] == 1 + 1 + 3 + 3
 
 
+def test_several_faults_spoil_together() -> None:
+    # Two holes, in different heights: of three strips of 2 in each takes one, and between them only one has room.
+    board = a_board(length=62, width=7, defects=(a_fault("hole", 30, 31, 0.5, 1.5), a_fault("hole", 32, 33, 5, 6)))
+    assert room(board, a_part("A", 9, 40, 2))[0] == 1.0
+    # A knot on either face: over each alone a part with one clear face may lie, over both together none.
+    knots = a_fault("tight-knot", 20, 21, 0.5, 1.5, "A"), a_fault("tight-knot", 40, 41, 0.5, 1.5, "B")
+    assert room(a_board(length=62, width=2.5, defects=knots[:1]), a_part("A", 9, 60, 2))[0] == 1.0
+    assert room(a_board(length=62, width=2.5, defects=knots), a_part("A", 9, 60, 2))[0] == 0.0
+    assert room(a_board(length=62, width=2.5, defects=knots), a_part("A", 9, 30, 2))[0] == 2.0
+
+
 def test_a_taper_takes_from_the_long_strips_only() -> None:
     # 60 in, from 7 down to 5 in: two strips of 2 in over the whole length, a third over half of it at most, where 6 1/4 in are.
     board = a_board(length=62, width=7, far_width=5)

@@ -14,7 +14,7 @@ together must find room on the boards that are bought, and no board has room for
 Solved by HiGHS; its dual bound is what counts.
 """
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from decimal import Decimal
 from itertools import pairwise
 
@@ -33,6 +33,8 @@ from vividplank.core.shop import Shop
 Floats = npt.NDArray[np.float64]
 #: Asked again and again whether to go on.
 GoOn = Callable[[], bool]
+#: Told how the boards of these numbers would hold most by some worths; it stands in `Rooms.counted`.
+Counted = Callable[[Rooms, Floats, Sequence[int]], None]
 #: A choice of boards short of this share of what is wanted is out.
 _SHORT = 1e-6
 #: Worths are sought no further once they show this share of what is short,
@@ -41,16 +43,18 @@ _ENOUGH = 0.4
 _TRIALS = 60
 
 
-def lower_bound(job: Job, cuts: int = 0, go_on: GoOn = lambda: True) -> float:
+def lower_bound(
+    job: Job, cuts: int = 0, go_on: GoOn = lambda: True, counted: Counted = lambda rooms, worth, boards: None
+) -> float:
     """A true lower bound on the cost; the whole stock's price where no complete plan exists at all.
 
-    With rows by worth as long as `go_on` says so, `cuts` at most for each wood.
+    With rows by worth as long as `go_on` says so, `cuts` at most for each wood. `counted` is told what is met on the way.
     """
     bound = 0.0
     for species in _species(job.parts):
         parts = tuple(p for p in job.parts if same_species(p.species, species))
         boards = [b for b in job.boards if same_species(b.species, species)]
-        bound += _Cover(Job(job.name, job.shop, parts, tuple(boards)), cuts, go_on).bound()
+        bound += _Cover(Job(job.name, job.shop, parts, tuple(boards)), cuts, go_on, counted).bound()
     return float(Decimal(repr(bound)).quantize(Decimal("0.000001"), rounding="ROUND_FLOOR"))
 
 
@@ -65,8 +69,9 @@ def _species(parts: Iterable[Part]) -> list[str]:
 class _Cover:
     """The least cost of boards with room enough, for one wood."""
 
-    def __init__(self, job: Job, cuts: int, go_on: GoOn) -> None:
+    def __init__(self, job: Job, cuts: int, go_on: GoOn, counted: Counted) -> None:
         self.job = job
+        self.counted = counted
         self.cuts = cuts
         self.go_on = go_on
         self.prices = np.array([float(b.price) for b in job.boards])
@@ -86,7 +91,7 @@ class _Cover:
         rooms = Rooms(self.job.boards, wants(self.job), self.job.shop)
         if rooms.shortest < 1:
             return best
-        columns = _Columns(rooms)
+        columns = _Columns(rooms, self.counted)
         whole = False
         for _ in range(self.cuts):
             if not self.go_on():
@@ -147,8 +152,9 @@ class _Cover:
 class _Columns:
     """What boards can hold, met so far; for a choice of boards it seeks worths by which it has not room enough."""
 
-    def __init__(self, rooms: Rooms) -> None:
+    def __init__(self, rooms: Rooms, counted: Counted) -> None:
         self.rooms = rooms
+        self.counted = counted
         self.demand = np.array([w.width if w.is_panel else w.count for w in rooms.wants], dtype=float)
         # A want left out costs its area; all of them together cost 1.
         area = [
@@ -168,6 +174,7 @@ class _Columns:
         used = np.flatnonzero(chosen > 1e-6)
         for _ in range(_TRIALS):
             room, held = self.rooms.most(worth, used)
+            self.counted(self.rooms, worth, used.tolist())
             for b in used:
                 self.boards.append(int(b))
                 self.held.append(held[b])

@@ -13,8 +13,10 @@ from vividplank.core.board import Board, same_species
 from vividplank.core.layout.filled import Fill, FilledSegment, FilledStrip
 from vividplank.core.layout.plan import Segment
 from vividplank.core.layout.propose import Proposal, Proposer
+from vividplank.core.layout.room import CountedSegment
 from vividplank.core.layout.stretch import Stretches
 from vividplank.core.layout.strip import Laid, Strips
+from vividplank.core.layout.tight import Tight
 from vividplank.core.layout.want import Want
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.shop import Shop
@@ -94,6 +96,14 @@ class Filler:
             going = longer[:beam]
         done.sort(key=lambda c: -c.worth)
         return [self._filled(c, left) for c in done if c.segments]
+
+    def as_counted(self, counted: Sequence[CountedSegment], left: Sequence[int], worth: Sequence[float]) -> Fill | None:
+        """Cut nearly as room.py counts that it might be; `worth` is that of a lump, or a tick of net width of a stave."""
+        return self.tight.cut(counted, left, worth)
+
+    @cached_property
+    def tight(self) -> Tight:
+        return Tight(self.board, self.shop, self.mine, self.strips.slab)
 
     def _beside_pinned(self, left: Sequence[int], worth: Sequence[float]) -> _Cut:
         """What still goes into the segments that are pinned: along their strips, and across between them."""

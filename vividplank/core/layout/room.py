@@ -22,7 +22,7 @@ from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 import numpy.typing as npt
@@ -46,7 +46,7 @@ _FAULT, _FAULTS = 24.0, 62
 #: Heights are first counted in steps of so many marks.
 _COARSE = 4
 #: What the faults spoil is told this closely, or asked so many times.
-_NEAR, _ROUNDS = 0.003, 400
+_NEAR, _ROUNDS = 0.005, 400
 #: What a fault spoils, by its face if it is sound, as sweep_kernel.py counts it; and how many clear faces parts ask for.
 _SPOILS = {"A": 1, "B": 2, "both": 3}
 _UNSOUND = 4
@@ -55,6 +55,18 @@ _CLEAR = {"clear-two": 2, "clear-one": 1, "sound": 0}
 _ALONG, _ACROSS = 6, 8
 #: h(R) as computed may be short of the truth by this much at most, in ticks.
 _SURE = TICKS_PER_INCH / 1000
+
+
+class CountedSegment(NamedTuple):
+    """A segment as a board would hold most: between which places it lies, its line, and of its strips bottom, net width and
+    whether that is one of any.
+    """
+
+    x0: int
+    x1: int
+    y0: float
+    slope: float
+    strips: tuple[tuple[int, int, bool], ...]
 
 
 class Rooms:
@@ -75,6 +87,7 @@ class Rooms:
         # A segment over n cells is shorter than n + 1 of them; the kerf at its end is counted in.
         cells = (self.longest + kerf) // _CELL + 3
         self.cells = np.arange(1, cells + 1)
+        self.counted: dict[int, list[CountedSegment]] = {}
         self.rooms = self.along(1)
         self.over = shop.allowance.width + shop.kerf.rip
         self.shortest = min(max(w.length + shop.allowance.length, shop.min_blank_length) for w in wants) // _CELL
@@ -115,7 +128,9 @@ class Rooms:
         return kinds, np.where(any_width < self.free, -1, any_width), shares, self.mark * marks, marks
 
     def most(self, worth: Floats, of: Collection[int] | None = None) -> tuple[Floats, Floats]:
-        """The most that one board of each is worth, and what it then holds: boards, boards × wants; 0 for boards not asked."""
+        """The most that one board of each is worth, and what it then holds: boards, boards × wants; 0 for boards not asked. How
+        those were counted last stands in `counted`.
+        """
         found = np.zeros(len(self.boards))
         held = np.zeros((len(self.boards), len(self.wants)))
         asked = [b for b in range(len(self.boards)) if self.outlines[b].free and (of is None or b in of)]
@@ -124,7 +139,7 @@ class Rooms:
             if mine and (worth * np.array(layers)).any():
                 tables = _Tables(self, np.array(layers, dtype=float), worth)
                 for b in mine:
-                    found[b], held[b] = tables.board(self.outlines[b])
+                    found[b], held[b], self.counted[b] = tables.board(self.outlines[b])
         return found, held
 
     @cached_property
@@ -298,8 +313,8 @@ class _Tables:
         """How much one piece of each is in a strip of a kind, with staves of so much net width."""
         return np.concatenate([np.where(self.rooms.first <= kind, 1.0, 0.0), staves])
 
-    def board(self, o: _Outline) -> tuple[float, Floats]:
-        """The most that a board is worth, and what it then holds of every want."""
+    def board(self, o: _Outline) -> tuple[float, Floats, list[CountedSegment]]:
+        """The most that a board is worth, what it then holds of every want, and in which segments."""
         rooms, cutting, sweeping, shop = self.rooms, self.cutting, self.sweeping, self.rooms.shop
         lines = np.concatenate([[0.0], np.cumsum([sum(float(self.lines[k]) for k in cell) for cell in o.free])])
         edges = float(np.abs(o.slopes).max())
@@ -316,17 +331,29 @@ class _Tables:
         value, came = sweeping.lower(most, rooms.shortest, _ROUNDS, _NEAR, *asked)
         value = min(value, float(lines[-1]))
         held = np.zeros(len(rooms.order))
+        counted: list[CountedSegment] = []
         j = len(low)
         while j > 0:
-            i = came[j]
+            i = int(came[j])
             if i >= 0:
-                held += sweeping.fullest(i, j, most[i, j], *asked)
+                taken, least, most_, base, strips = sweeping.fullest(i, j, most[i, j], *asked)
+                held += taken
+                slope = next((s for s in (0.0, *o.slopes) if least <= s <= most_), (least + most_) / 2) / _CELL
+                counted.insert(0, self._counted(i, min(j + 1, len(low)), float(slope), base, strips))
             j = i if i >= 0 else j - 1
         # What is told is worth what is found; of strips over sound faults, or between two kinds, it would be a little more.
         held *= value / (float(self.worth @ held) or 1.0)
         found = np.zeros(len(rooms.wants))
         found[rooms.order] = held
-        return value, found * self.layers
+        return value, found * self.layers, counted
+
+    def _counted(self, i: int, end: int, slope: float, base: float, strips: Ints) -> CountedSegment:
+        rooms, trim = self.rooms, self.rooms.shop.end_trim
+        laid = tuple(
+            (int(low * rooms.mark), rooms.nets[kind] if kind >= 0 else int((top - low) * rooms.mark) - rooms.over, kind < 0)
+            for low, top, kind in strips.tolist()
+        )
+        return CountedSegment(trim + i * _CELL, trim + end * _CELL, base - slope * (end - i) * _CELL / 2, slope, laid)
 
 
 def _unit(sizes: Sequence[int], least: int) -> int:

@@ -8,7 +8,7 @@ they are placed (the squeaky wheel gets the oil).
 import heapq
 import math
 import random
-from collections.abc import Callable, Collection
+from collections.abc import Callable, Collection, Sequence
 from dataclasses import replace
 from decimal import Decimal
 
@@ -22,6 +22,7 @@ from vividplank.core.layout.naming import Named
 from vividplank.core.layout.plan import Item, Plan, Unplaced
 from vividplank.core.layout.pool import Pool, without_surplus
 from vividplank.core.layout.reason import why_unplaced
+from vividplank.core.layout.room import Floats, Rooms
 from vividplank.core.layout.standing import Standing, State, leftover
 from vividplank.core.layout.team import Share, helped
 from vividplank.core.layout.want import together, wants
@@ -48,7 +49,7 @@ _MANY, _MANY_QUICK = 120, 40
 #: How much more a part weighs that is placed before all others.
 _FIRST = 1000.0
 #: Share of the time in which the first helper sees to the bound; and a search without help.
-_PROVING, _PROVING_ALONE = 0.4, 0.2
+_PROVING, _PROVING_ALONE = 0.75, 0.2
 #: Share of the time for a plan that opens like a book what is to be opened so.
 _WISHING = 0.6
 #: Rows by worth that the bound gets at most.
@@ -130,6 +131,7 @@ class _Search:
         self.weights = [_FIRST if w.name in task.holds.first else 1.0 for w in self.wants]
         self.worth = list(self.plain)
         self.bound = lower_bound(self.whole)
+        self.place = {b.id: i for i, b in enumerate(job.boards)}
         self.sunk = sum((b.price for b in job.boards if b.id in self.held), Decimal(0))
         self.prices = [0.0 if b.id in self.held else float(b.price) for b in job.boards]
         for group in together(self.job, self.wants):
@@ -170,7 +172,27 @@ class _Search:
     def prove(self, seconds: float, go_on: Callable[[], bool] = lambda: True) -> None:
         """Raise the bound for so long, or until it is stopped."""
         until = self.clock() + seconds
-        self.bound = max(self.bound, lower_bound(self.whole, _CUTS, lambda: self.clock() < until and go_on()))
+
+        def goes_on() -> bool:
+            if self.share:
+                self.bound = self.pool.share(self.share, self.bound)
+            return self.clock() < until and go_on()
+
+        self.bound = max(self.bound, lower_bound(self.whole, _CUTS, goes_on, self._cut_as_counted))
+
+    def _cut_as_counted(self, rooms: Rooms, worth: Floats, boards: Sequence[int]) -> None:
+        """What the bound counts on boards may nearly be cut: then it goes into the pool."""
+        mine = {w.members: w.index for w in self.wants}
+        worths = [0.0] * len(self.wants)
+        for want, each in zip(rooms.wants, worth.tolist(), strict=True):
+            if want.members in mine:
+                worths[mine[want.members]] = each
+        for b in boards:
+            i = self.place[rooms.boards[b].id]
+            if rooms.boards[b].id not in self.held and b in rooms.counted:
+                fill = self.fillers[i].as_counted(rooms.counted[b], self.demand, worths)
+                if fill:
+                    self.pool.add(i, fill)
 
     def run(self) -> Plan:
         state = self._first()

@@ -24,6 +24,8 @@ from vividplank.core.layout.room_kernel import strip_counts
 _UNSOUND = 4
 #: A strip that may have any width is told apart in so many steps.
 _COARSE = 1
+#: Around a segment it is first asked to the next of so many cells.
+_BLOCK = 4
 #: Ranges of slopes a segment is asked about at most.
 _RANGES = 96
 #: Places in the table of what is known of strips over sound faults, a power of two.
@@ -280,23 +282,30 @@ def aslant(i, j, known, floor, steepest, board, tables, items, coarse, fine, wor
 
 @njit(cache=True)
 def fullest(i, j, known, steepest, board, tables, items, coarse, fine, work):  # type: ignore[no-untyped-def]
-    """How much of each is in the segment that `aslant` tells of."""
+    """How much of each is in the segment that `aslant` tells of; between which slopes it is cut, the lowest edge in its
+    middle, and its strips from the bottom up: in rows bottom and top with a kerf (steps), kind (-1: any width).
+    """
     _, least_slope, most_slope = aslant(i, j, known, 0.0, steepest, board, tables, items, coarse, fine, work)
     t, many = sweep(i, j, least_slope, most_slope, board, tables, items, fine, work)[1:]
     wide, kinds_any, shares = fine[:3]
     how, spans = work[1], work[3]
+    base, _ = _edges(i, min(j + 1, board[0].shape[0]), least_slope, most_slope, board, fine[3], work)
     held = np.zeros(items[0].shape[0])
+    rows = np.zeros((t + 1, 3), dtype=np.int64)
+    strips = t + 1
     while t > 0:
         k, c = how[t]
         if k >= 0:
             kind, share = (c, 0.0) if c < wide.shape[0] else (kinds_any[t - k], shares[t - k])
+            strips -= 1
+            rows[strips] = k, t, c if c < wide.shape[0] else -1
             each = _each(kind, 0, items)
             if share > 0:
                 each += share * (_each(kind, 1, items) - each)
             start, stop = i + max(spans[0, k], spans[2, t]), i + min(spans[1, k], spans[3, t])
             _hold(held, j - i, start, stop, k, t, many, each, items, board, work)
         t = k if k >= 0 else t - 1
-    return held
+    return held, least_slope, most_slope, base, rows[strips:]
 
 
 @njit(cache=True)
@@ -346,12 +355,23 @@ def _chain(most, told, shortest, best, came):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True)
+def _no_more(most, i, j, value):  # type: ignore[no-untyped-def]
+    """What lies within cells i..j holds no more than those."""
+    for p in range(i, j):
+        for q in range(j, p, -1):
+            most[p, q] = min(most[p, q], value)
+
+
+@njit(cache=True)
 def lower(most, shortest, rounds, near, steepest, board, tables, items, coarse, fine, work):  # type: ignore[no-untyped-def]
     """Lower what segments over cells i..j hold at `most` where a row of them holds most, until that is told as closely as
     `near` or so many times; answer what a row holds at most, and where the segment begins that ends at every cell.
+
+    What is told of a segment that could hold most is true of all that lie within the same cells: it is asked first of some that
+    are a little longer, roughly.
     """
     cells = most.shape[0] - 1
-    told = np.zeros(most.shape, dtype=np.bool_)
+    told, asked = np.zeros(most.shape, dtype=np.bool_), np.zeros(most.shape, dtype=np.bool_)
     best, came = np.zeros(cells + 1), np.full(cells + 1, -1, dtype=np.int64)
     for _ in range(rounds):
         sure = _chain(most, told, shortest, best, came)
@@ -366,14 +386,19 @@ def lower(most, shortest, rounds, near, steepest, board, tables, items, coarse, 
             if not told[i, j]:
                 was = most[i, j]
                 floor = max(0.0, sure - (total - was))
-                value, _, _ = aslant(i, j, was, floor, steepest, board, tables, items, coarse, fine, work)
-                told[i, j] = True
-                total -= was - value
-                for p in range(i, j):  # what lies within it holds no more
-                    for q in range(j, p, -1):
-                        if most[p, q] <= value:
-                            break
-                        most[p, q] = value
+                first, last = i // _BLOCK, -(-j // _BLOCK)
+                if not asked[first, last]:  # roughly, of what lies around it and a little further
+                    asked[first, last] = True
+                    around = min(cells, last * _BLOCK)
+                    value, _, _ = aslant(
+                        first * _BLOCK, around, 1e300, floor, steepest, board, tables, items, coarse, coarse, work)
+                    _no_more(most, first * _BLOCK, around, value)
+                else:
+                    value, _, _ = aslant(i, j, was, floor, steepest, board, tables, items, coarse, fine, work)
+                    told[i, j] = True
+                    most[i, j] = value
+                    _no_more(most, i, j, value)
+                total -= was - most[i, j]
             j = i
     _chain(most, told, shortest, best, came)
     return best[cells], came

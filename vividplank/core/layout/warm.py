@@ -2,12 +2,15 @@
 
 import random
 
+import numpy as np
+
 from vividplank.core.board import Board, Station
 from vividplank.core.board.warm import warm as warm_board
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
 from vividplank.core.layout.bound import lower_bound
 from vividplank.core.layout.fill import Filler
+from vividplank.core.layout.room import Rooms
 from vividplank.core.layout.want import wants
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.shop import Shop
@@ -18,8 +21,12 @@ def warm() -> None:
     warm_board()
     ends = (Station(0, 0, 6 * INCH, INCH, INCH), Station(40 * INCH, 0, 6 * INCH, INCH, INCH))
     job = Job("", Shop(), (Part("A", "", 2, "", 14 * INCH, 2 * INCH, INCH // 2, "sound"),), (Board("", "", 40 * INCH, ends),))
-    Filler(job.boards[0], job.shop, wants(job), INCH // 64).cut([2], [1.0], random.Random(1))
+    filler = Filler(job.boards[0], job.shop, wants(job), INCH // 64)
+    filler.cut([2], [1.0], random.Random(1))
     lower_bound(job, cuts=1)
+    rooms = Rooms(job.boards, wants(job), job.shop)
+    rooms.most(np.ones(1))
+    filler.as_counted(rooms.counted[0], [2], [1.0])
 
 
 if __name__ == "__main__":
