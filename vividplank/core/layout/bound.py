@@ -26,7 +26,7 @@ from scipy.sparse import coo_matrix, vstack
 from vividplank.core.board import Board, same_species
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
-from vividplank.core.layout.room import Rooms
+from vividplank.core.layout.room import QUICK, ROUNDS, Rooms
 from vividplank.core.layout.want import wants
 from vividplank.core.shop import Shop
 
@@ -91,6 +91,7 @@ class _Cover:
         rooms = Rooms(self.job.boards, wants(self.job), self.job.shop)
         if rooms.shortest < 1:
             return best
+        rooms.rounds = QUICK
         columns = _Columns(rooms, self.counted)
         whole = False
         for _ in range(self.cuts):
@@ -104,10 +105,13 @@ class _Cover:
                 self.wanted.append(row[1])
                 if self.rows[-1].sum() < self.wanted[-1] * (1 - 1e-9):
                     return float(self.prices.sum())
-            elif whole or chosen is None:
-                break
-            else:
+            elif not whole and chosen is not None:
                 whole = True  # parts of boards have room enough; now whole ones
+            elif rooms.rounds < ROUNDS and chosen is not None:
+                rooms.rounds = ROUNDS  # now with all that faults spoil
+                columns = _Columns(rooms, self.counted)
+            else:
+                break
         return max(best, self._cheapest(whole=True)[0])
 
     def _area_rows(self) -> None:

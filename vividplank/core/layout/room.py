@@ -32,6 +32,8 @@ from vividplank.core.layout.want import Want
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.shop import Shop
 
+#: Faults are asked about so often for a close answer, and so often for a quick one.
+ROUNDS, QUICK = 400, 40
 Floats = npt.NDArray[np.float64]
 Ints = npt.NDArray[np.int64]
 #: Lengths of parts are counted in steps, those of segments in cells; widths of parts in grains, those of segments in marks. Of
@@ -45,8 +47,8 @@ _FINE = TICKS_PER_INCH // 8
 _FAULT, _FAULTS = 24.0, 62
 #: Heights are first counted in steps of so many marks.
 _COARSE = 4
-#: What the faults spoil is told this closely, or asked so many times.
-_NEAR, _ROUNDS = 0.005, 400
+#: What the faults spoil is told this closely.
+_NEAR = 0.005
 #: What a fault spoils, by its face if it is sound, as sweep_kernel.py counts it; and how many clear faces parts ask for.
 _SPOILS = {"A": 1, "B": 2, "both": 3}
 _UNSOUND = 4
@@ -88,6 +90,8 @@ class Rooms:
         cells = (self.longest + kerf) // _CELL + 3
         self.cells = np.arange(1, cells + 1)
         self.counted: dict[int, list[CountedSegment]] = {}
+        #: How often it is asked at most what faults spoil.
+        self.rounds = ROUNDS
         self.rooms = self.along(1)
         self.over = shop.allowance.width + shop.kerf.rip
         self.shortest = min(max(w.length + shop.allowance.length, shop.min_blank_length) for w in wants) // _CELL
@@ -328,7 +332,7 @@ class _Tables:
         heights = int((high.max() - low.min() + (slope + edges) * (len(low) + 1) + shop.kerf.rip) / rooms.mark) + 2
         work = sweeping.workspace(len(low), heights, len(o.faults), len(rooms.nets), int(self.items[7][-1]))
         asked = slope, board, self.strips, self.items, rooms.steps(_COARSE), rooms.steps(1), work
-        value, came = sweeping.lower(most, rooms.shortest, _ROUNDS, _NEAR, *asked)
+        value, came = sweeping.lower(most, rooms.shortest, rooms.rounds, _NEAR, *asked)
         value = min(value, float(lines[-1]))
         held = np.zeros(len(rooms.order))
         counted: list[CountedSegment] = []
