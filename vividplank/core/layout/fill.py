@@ -5,7 +5,7 @@ code with it, says whether it does.
 """
 
 import random
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
@@ -13,7 +13,7 @@ from vividplank.core.board import Board, same_species
 from vividplank.core.layout.filled import Fill, FilledSegment, FilledStrip
 from vividplank.core.layout.plan import Segment
 from vividplank.core.layout.propose import Proposal, Proposer
-from vividplank.core.layout.room import CountedSegment
+from vividplank.core.layout.room import CountedSegment, Floats, Rooms
 from vividplank.core.layout.stretch import Stretches
 from vividplank.core.layout.strip import Laid, Strips
 from vividplank.core.layout.tight import Tight
@@ -226,3 +226,16 @@ class Filler:
                     if self.strips.slab(x0, x0 + long, band[0], band[1], low, low + width) >= need:
                         return True
         return False
+
+
+def cut_as_counted(
+    fillers: Sequence[Filler], rooms: Rooms, worth: Floats, boards: Sequence[int], left: Sequence[int]
+) -> Iterator[tuple[int, Fill]]:
+    """Fills, by the place of their filler, of boards counted by these worths; none of boards where something is pinned."""
+    free = {f.board.id: i for i, f in enumerate(fillers) if not f.pinned}
+    for b in boards:
+        i = free.get(rooms.boards[b].id)
+        if i is not None:
+            fill = fillers[i].as_counted(rooms.counted.get(b, ()), left, rooms.for_wants(worth, fillers[i].wants))
+            if fill:
+                yield i, fill

@@ -146,6 +146,11 @@ class Rooms:
                     found[b], held[b], self.counted[b] = tables.board(self.outlines[b])
         return found, held
 
+    def for_wants(self, worth: Floats, wants: Sequence[Want]) -> list[float]:
+        """What wants that are listed otherwise are worth; nothing if they are not among these."""
+        known = dict(zip((w.members for w in self.wants), worth.tolist(), strict=True))
+        return [known.get(w.members, 0.0) for w in wants]
+
     @cached_property
     def groups(self) -> dict[tuple[int, ...], list[int]]:
         """Boards that give the same wants in as many layers."""

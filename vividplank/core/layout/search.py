@@ -14,7 +14,7 @@ from decimal import Decimal
 
 from vividplank.core.job import Job
 from vividplank.core.layout.bound import lower_bound
-from vividplank.core.layout.fill import Filler
+from vividplank.core.layout.fill import Filler, cut_as_counted
 from vividplank.core.layout.filled import EMPTY, Fill
 from vividplank.core.layout.holds import Task, pinned_needs, still_wanted
 from vividplank.core.layout.limits import Limits, Progress, Watch
@@ -131,7 +131,6 @@ class _Search:
         self.weights = [_FIRST if w.name in task.holds.first else 1.0 for w in self.wants]
         self.worth = list(self.plain)
         self.bound = lower_bound(self.whole)
-        self.place = {b.id: i for i, b in enumerate(job.boards)}
         self.sunk = sum((b.price for b in job.boards if b.id in self.held), Decimal(0))
         self.prices = [0.0 if b.id in self.held else float(b.price) for b in job.boards]
         for group in together(self.job, self.wants):
@@ -170,29 +169,15 @@ class _Search:
                     filler.leave_to_others(group)
 
     def prove(self, seconds: float, go_on: Callable[[], bool] = lambda: True) -> None:
-        """Raise the bound for so long, or until it is stopped."""
+        """Raise the bound for so long, or until it is stopped; what it counts on boards may nearly be cut."""
         until = self.clock() + seconds
-
-        def goes_on() -> bool:
+        def counted(rooms: Rooms, worth: Floats, boards: Sequence[int]) -> None:
+            for i, fill in cut_as_counted(self.fillers, rooms, worth, boards, self.demand):
+                self.pool.add(i, fill)
             if self.share:
                 self.bound = self.pool.share(self.share, self.bound)
-            return self.clock() < until and go_on()
 
-        self.bound = max(self.bound, lower_bound(self.whole, _CUTS, goes_on, self._cut_as_counted))
-
-    def _cut_as_counted(self, rooms: Rooms, worth: Floats, boards: Sequence[int]) -> None:
-        """What the bound counts on boards may nearly be cut: then it goes into the pool."""
-        mine = {w.members: w.index for w in self.wants}
-        worths = [0.0] * len(self.wants)
-        for want, each in zip(rooms.wants, worth.tolist(), strict=True):
-            if want.members in mine:
-                worths[mine[want.members]] = each
-        for b in boards:
-            i = self.place[rooms.boards[b].id]
-            if rooms.boards[b].id not in self.held and b in rooms.counted:
-                fill = self.fillers[i].as_counted(rooms.counted[b], self.demand, worths)
-                if fill:
-                    self.pool.add(i, fill)
+        self.bound = max(self.bound, lower_bound(self.whole, _CUTS, lambda: self.clock() < until and go_on(), counted))
 
     def run(self) -> Plan:
         state = self._first()
