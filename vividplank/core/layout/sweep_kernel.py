@@ -28,6 +28,8 @@ _COARSE = 1
 _BLOCK = 4
 #: Ranges of slopes a segment is asked about at most.
 _RANGES = 96
+#: More than there are cells and kinds, with the faults.
+_MANY = 1 << 20
 #: Places in the table of what is known of strips over sound faults, a power of two.
 _KNOWN = 1 << 13
 
@@ -92,7 +94,7 @@ def _over_faults(room, hits, many, each, items, work):  # type: ignore[no-untype
 def _known_over_faults(place, start, cells, hits, many, mask, kind, below, items, cell, work):  # type: ignore[no-untyped-def]
     """As _over_faults, told from what is known where it was asked before: `place` stands for the start, `mask` for the hits."""
     keys, values = work[6], work[7]
-    what = (place * 4096 + cells) * 128 + kind * 2 + below + 1
+    what = ((place * _MANY + cells) * _MANY + kind) * 2 + below + 1
     at = (mask * 0x9E3779B1 + what * 0x85EBCA77) & 0x7FFFFFFFFFFFFFFF
     at = (at ^ (at >> 29)) & (_KNOWN - 1)
     if keys[at, 0] != mask or keys[at, 1] != what:
@@ -108,7 +110,7 @@ def _known_over_faults(place, start, cells, hits, many, mask, kind, below, items
 @njit(cache=True)
 def _between_faults(kind, below, i, end, k, t, many, tables, items, board, work):  # type: ignore[no-untyped-def]
     """What a strip of a kind (or just below the next) between heights k and t holds over cells i to the end, for all the faults
-    in its way. What pieces of it hold is told apart in `work`: how many, and their cells.
+    in its way.
     """
     _, _, _, _, late, least, cell = board
     faults, hits = work[4], work[5]
@@ -131,8 +133,8 @@ def _between_faults(kind, below, i, end, k, t, many, tables, items, board, work)
             if hit and v > 0:
                 v = min(v, _known_over_faults(place, start, cells, hits, hit, mask, kind, below, items, cell, work))
             total += v
-        if ends > start:
-            start, place = ends, 4095 - f
+        if f < many and ends > start:
+            start, place = ends, _MANY - 1 - int(faults[f, 5])
         hit, mask = 0, 0
     return total
 
