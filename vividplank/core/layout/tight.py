@@ -37,11 +37,10 @@ class _Filled(NamedTuple):
     worth: float
     blanks: tuple[FilledBlank, ...]
     taken: dict[int, int]
-    need: int
     widest: int
 
 
-_NOTHING = _Filled(0.0, (), {}, 0, 0)
+_NOTHING = _Filled(0.0, (), {}, 0)
 
 
 class _Line(NamedTuple):
@@ -101,7 +100,7 @@ class Tight:
             return 0.0, []
         _, high = self.board.reach(line.y0, line.slope, line.x0, line.x0, line.x1)
         thick = self._flat(line, strips)
-        tried = [self._stacked(line, strips, thick, most, left, worth) for most in (None, high)]
+        tried = [self._stacked(line, strips, thick, limit, left, worth) for limit in (None, high)]
         best, whole = max(tried, key=lambda t: t[0])
         found = [whole] if whole else []
         if thick < self._thickest(left) and line.x1 - line.x0 >= 2 * self._shortest + self.shop.kerf.crosscut:
@@ -217,7 +216,7 @@ class Tight:
             (line.x1 - line.x0 + shop.kerf.crosscut) // _STEP, _STEP, self._in_the_way(line, low, top), self.long, values, most,
             self.clear, self.alone, shop.kerf.crosscut, shop.allowance.length, shop.min_blank_length,
         )
-        total, blanks, taken, need, widest = 0.0, [], dict[int, int](), 0, 0
+        total, blanks, taken, widest = 0.0, [], dict[int, int](), 0
         for at, parts in self._by_blank(rows.tolist()):
             long = sum(w.length for w in parts) + (len(parts) - 1) * shop.kerf.crosscut + shop.allowance.length
             x0 = line.x0 + at * _STEP
@@ -226,14 +225,13 @@ class Tight:
             if not self.lane and self.slab(x0, x1, line.at(x0), line.slope, low, top) < each:
                 continue
             blanks.append(FilledBlank(x0, x1, (tuple(w.index for w in parts),)))
-            need = max(need, each)
             for w in parts:
                 amount = net if w.is_panel else 1
                 gain = min(amount, max(0, left[w.index] - taken.get(w.index, 0)))
                 total += worth[w.index] * gain
                 taken[w.index] = taken.get(w.index, 0) + amount
                 widest = max(widest, net if w.is_panel else w.width)
-        return _Filled(total, tuple(blanks), taken, need, widest)
+        return _Filled(total, tuple(blanks), taken, widest)
 
     def _by_blank(self, rows: list[list[int]]) -> list[tuple[int, list[Want]]]:
         found: list[tuple[int, list[Want]]] = []
