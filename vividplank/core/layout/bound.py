@@ -26,7 +26,7 @@ from scipy.sparse import coo_matrix, vstack
 from vividplank.core.board import Board, same_species
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
-from vividplank.core.layout.room import QUICK, ROUNDS, Rooms
+from vividplank.core.layout.room import QUICK, ROUNDS, Halted, Rooms
 from vividplank.core.layout.want import wants
 from vividplank.core.shop import Shop
 
@@ -88,7 +88,7 @@ class _Cover:
         best, chosen = self._cheapest(whole=True, seconds=2.0 if self.cuts else 0.3)
         if not self.cuts or chosen is None:
             return best
-        rooms = Rooms(self.job.boards, wants(self.job), self.job.shop)
+        rooms = Rooms(self.job.boards, wants(self.job), self.job.shop, self.go_on)
         if rooms.shortest < 1:
             return best
         rooms.rounds = QUICK
@@ -99,7 +99,10 @@ class _Cover:
                 break
             found, chosen = self._cheapest(whole)
             best = max(best, found) if whole else best
-            row = columns.refuted(chosen, self.go_on) if chosen is not None else None
+            try:
+                row = columns.refuted(chosen, self.go_on) if chosen is not None else None
+            except Halted:
+                break
             if row is not None:
                 self.rows.append(row[0])
                 self.wanted.append(row[1])

@@ -18,7 +18,7 @@ counted in full:
 """
 
 import math
-from collections.abc import Collection, Iterator, Sequence
+from collections.abc import Callable, Collection, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
@@ -59,6 +59,10 @@ _ALONG, _ACROSS = 6, 8
 _SURE = TICKS_PER_INCH / 1000
 
 
+class Halted(Exception):
+    """There is no time to count all boards that were asked for."""
+
+
 class CountedSegment(NamedTuple):
     """A segment as a board would hold most: between which places it lies, its line, and of its strips bottom, net width and
     whether that is one of any.
@@ -78,8 +82,11 @@ class Rooms:
     one lump of each want, or of one tick of net width of a panel's stave; and how much of each want (lumps, ticks) that is.
     """
 
-    def __init__(self, boards: Sequence[Board], wants: Sequence[Want], shop: Shop) -> None:
+    def __init__(
+        self, boards: Sequence[Board], wants: Sequence[Want], shop: Shop, go_on: Callable[[], bool] = lambda: True
+    ) -> None:
         self.boards = boards
+        self.go_on = go_on
         self.wants = wants
         self.shop = shop
         kerf = shop.kerf.crosscut
@@ -134,6 +141,8 @@ class Rooms:
     def most(self, worth: Floats, of: Collection[int] | None = None) -> tuple[Floats, Floats]:
         """The most that one board of each is worth, and what it then holds: boards, boards × wants; 0 for boards not asked. How
         those were counted last stands in `counted`.
+
+        Raises Halted where it may not go on.
         """
         found = np.zeros(len(self.boards))
         held = np.zeros((len(self.boards), len(self.wants)))
@@ -143,6 +152,8 @@ class Rooms:
             if mine and (worth * np.array(layers)).any():
                 tables = _Tables(self, np.array(layers, dtype=float), worth)
                 for b in mine:
+                    if not self.go_on():
+                        raise Halted
                     found[b], held[b], self.counted[b] = tables.board(self.outlines[b])
         return found, held
 
@@ -156,6 +167,8 @@ class Rooms:
         """Boards that give the same wants in as many layers."""
         found: dict[tuple[int, ...], list[int]] = {}
         for b, board in enumerate(self.boards):
+            if not self.go_on():
+                raise Halted
             found.setdefault(tuple(self._layers(board, w) for w in self.wants), []).append(b)
         return found
 

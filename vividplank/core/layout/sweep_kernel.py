@@ -24,6 +24,8 @@ from vividplank.core.layout.room_kernel import strip_counts
 _UNSOUND = 4
 #: A strip that may have any width is told apart in so many steps.
 _COARSE = 1
+#: How much may be asked in a round: places times strips, steps times parts.
+_EFFORT = 1e6
 #: Around a segment it is first asked to the next of so many cells.
 _BLOCK = 4
 #: Ranges of slopes a segment is asked about at most.
@@ -37,13 +39,14 @@ _KNOWN = 1 << 13
 @njit(cache=True)
 def workspace(cells, heights, faults, kinds, steps):  # type: ignore[no-untyped-def]
     """What `sweep` works in: the best to every height, and how; edges by cell; by height what is on the board, and over how
-    many faults; faults, twice; what is known of strips over sound ones, and what that is told in; of strips between faults.
+    many faults; faults, twice; what is known of strips over sound ones, and what that is told in; of strips between
+    faults; what each of those takes; how much has been asked, and how much may be.
     """
     return (
         np.zeros(heights), np.zeros((heights, 2), dtype=np.int64), np.zeros((2, cells + 2)),
         np.zeros((6, heights), dtype=np.int64), np.zeros((faults, 6)), np.zeros((faults, 4)),
         np.zeros((_KNOWN, 2), dtype=np.int64), np.zeros(_KNOWN), np.zeros(steps + 1), np.zeros((2, steps + 1)),
-        np.zeros((faults + 1, faults + 1, kinds, 2)), np.zeros(steps + 1, dtype=np.int64),
+        np.zeros((faults + 1, faults + 1, kinds, 2)), np.zeros(steps + 1, dtype=np.int64), np.zeros(2),
     )
 
 
@@ -101,6 +104,7 @@ def _known_over_faults(place, start, cells, hits, many, mask, kind, below, items
         for f in range(many):
             hits[f, 0], hits[f, 1] = (hits[f, 0] - start) * cell, (hits[f, 1] - start) * cell
         keys[at, 0], keys[at, 1] = mask, what
+        work[12][0] += items[7][cells] * items[0].shape[0]
         values[at] = _over_faults(items[7][cells], hits, many, _each(kind, below, items), items, work)
         for f in range(many):
             hits[f, 0], hits[f, 1] = hits[f, 0] / cell + start, hits[f, 1] / cell + start
@@ -221,6 +225,7 @@ def sweep(i, j, least_slope, most_slope, board, tables, items, sizes, work):  # 
             narrowest = w
     best[: last + 1] = 0.0
     how[: last + 1, 0] = -1
+    work[12][0] += last * (kinds + kinds_any.shape[0] - narrowest)
     for k in range(last + 1):
         if k and best[k - 1] >= best[k]:
             best[k], how[k, 0] = best[k - 1], -1
@@ -267,7 +272,7 @@ def aslant(i, j, known, floor, steepest, board, tables, items, coarse, fine, wor
                 at = k
         value, least_slope, most_slope, finely = ranges[at]
         moves = (most_slope - least_slope) * (j - i + 1)
-        if value <= floor or count == _RANGES or (finely and moves < fine[3]):
+        if value <= floor or count == _RANGES or (finely and moves < fine[3]) or work[12][0] > work[12][1]:
             return value, least_slope, most_slope
         if not finely and moves < coarse[3]:
             ranges[at, 0] = min(value, sweep(i, j, least_slope, most_slope, board, tables, items, fine, work)[0])
@@ -287,6 +292,7 @@ def fullest(i, j, known, steepest, board, tables, items, coarse, fine, work):  #
     """How much of each is in the segment that `aslant` tells of; between which slopes it is cut, the lowest edge in its
     middle, and its strips from the bottom up: in rows bottom and top with a kerf (steps), kind (-1: any width).
     """
+    work[12][0] = 0.0
     _, least_slope, most_slope = aslant(i, j, known, 0.0, steepest, board, tables, items, coarse, fine, work)
     t, many = sweep(i, j, least_slope, most_slope, board, tables, items, fine, work)[1:]
     wide, kinds_any, shares = fine[:3]
@@ -375,9 +381,10 @@ def lower(most, shortest, rounds, near, steepest, board, tables, items, coarse, 
     cells = most.shape[0] - 1
     told, asked = np.zeros(most.shape, dtype=np.bool_), np.zeros(most.shape, dtype=np.bool_)
     best, came = np.zeros(cells + 1), np.full(cells + 1, -1, dtype=np.int64)
+    work[12][:] = 0.0, rounds * _EFFORT
     for _ in range(rounds):
         sure = _chain(most, told, shortest, best, came)
-        if best[cells] <= sure * (1 + near):
+        if best[cells] <= sure * (1 + near) or work[12][0] > work[12][1]:
             break
         total, j = best[cells], cells
         while j > 0:
