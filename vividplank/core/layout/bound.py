@@ -180,7 +180,12 @@ class _Columns:
         best: tuple[float, Floats, Floats] | None = None
         used = np.flatnonzero(chosen > 1e-6)
         for _ in range(_TRIALS):
-            room, held = self.rooms.most(worth, used)
+            try:
+                room, held = self.rooms.most(worth, used)
+            except Halted:
+                if best is None:
+                    raise
+                break
             self.counted(self.rooms, worth, used.tolist())
             for b in used:
                 self.boards.append(int(b))
@@ -194,7 +199,7 @@ class _Columns:
         if best is None:
             return None
         _, worth, room = best
-        others, _ = self.rooms.most(worth, np.flatnonzero(chosen <= 1e-6))
+        others = self.rooms.quickly(worth, np.flatnonzero(chosen <= 1e-6))
         return room + others, float(worth @ self.demand)
 
     def _worths(self, chosen: Floats) -> tuple[Floats, float]:

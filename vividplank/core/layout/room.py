@@ -33,7 +33,7 @@ from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.shop import Shop
 
 #: Faults are asked about so often for a close answer, and so often for a quick one.
-ROUNDS, QUICK = 400, 40
+ROUNDS, QUICK = 400, 3
 Floats = npt.NDArray[np.float64]
 Ints = npt.NDArray[np.int64]
 #: Lengths of parts are counted in steps, those of segments in cells; widths of parts in grains, those of segments in marks. Of
@@ -156,6 +156,19 @@ class Rooms:
                         raise Halted
                     found[b], held[b], self.counted[b] = tables.board(self.outlines[b])
         return found, held
+
+    def quickly(self, worth: Floats, of: Collection[int]) -> Floats:
+        """The most that each is worth, whether or not it may go on; if it may not, told less closely."""
+        going, rounds = self.go_on, self.rounds
+        if not going():
+            self.go_on, self.rounds = (lambda: True), 1
+        try:
+            return self.most(worth, of)[0]
+        except Halted:
+            self.go_on, self.rounds = (lambda: True), 1
+            return self.most(worth, of)[0]
+        finally:
+            self.go_on, self.rounds = going, rounds
 
     def for_wants(self, worth: Floats, wants: Sequence[Want]) -> list[float]:
         """What wants that are listed otherwise are worth; nothing if they are not among these."""
