@@ -36,17 +36,13 @@ def cut(job: Job, shares: list[float]) -> tuple[Plan, float, float]:
     fills, held, counted = [], 0.0, 0.0
     for board in job.boards:
         mine = [w for w in listed if same_species(w.species, board.species)]
-        fill = None
-        if mine:
-            rooms = Rooms([board], mine, job.shop)
-            if rooms.shortest >= 1:
-                numbered = [replace(w, index=k) for k, w in enumerate(mine)]
-                rooms = Rooms([board], numbered, job.shop)
-                most, _ = rooms.most(np.array([worth[w.index] for w in mine]))
-                counted += float(most[0])
-                filler = Filler(board, job.shop, listed, TICKS_PER_64TH)
-                fill = filler.as_counted(rooms.counted.get(0, ()), left, worth)
-        fills.append(fill or EMPTY)
+        fills.append(EMPTY)
+        rooms = Rooms([board], [replace(w, index=k) for k, w in enumerate(mine)], job.shop) if mine else None
+        if rooms and rooms.shortest >= 1:
+            most, _ = rooms.most(np.array([worth[w.index] for w in mine]))
+            counted += float(most[0])
+            filler = Filler(board, job.shop, listed, TICKS_PER_64TH)
+            fills[-1] = filler.tight.cut(rooms.counted.get(0, ()), left, worth) or EMPTY
         for index, amount in fills[-1].taken:
             held += worth[index] * min(amount, max(0, left[index]))
             left[index] -= amount
@@ -84,7 +80,7 @@ def strip_of(board: Board, *parts: Part) -> list[tuple[float, ...]]:
     worth = by_area(listed, [1.0] * len(listed))
     rooms = Rooms([board], listed, shop)
     rooms.most(np.array(worth))
-    fill = Filler(board, shop, listed, TICKS_PER_64TH).as_counted(rooms.counted[0], [w.count for w in listed], worth)
+    fill = Filler(board, shop, listed, TICKS_PER_64TH).tight.cut(rooms.counted[0], [w.count for w in listed], worth)
     blanks = [k for s in (fill.segments if fill else ()) for strip in s.strips for k in strip.blanks]
     return sorted((k.x0 / TICKS_PER_INCH, k.x1 / TICKS_PER_INCH, len(k.layers[0])) for k in blanks)
 
@@ -116,7 +112,7 @@ def test_where_it_is_not_flat_together_it_is_crosscut(bow: float) -> None:
     worth = by_area(listed, [1.0])
     rooms = Rooms([board], listed, BARE)
     rooms.most(np.array(worth))
-    fill = Filler(board, BARE, listed, TICKS_PER_64TH).as_counted(rooms.counted[0], [4], worth)
+    fill = Filler(board, BARE, listed, TICKS_PER_64TH).tight.cut(rooms.counted[0], [4], worth)
     assert fill is not None
     assert dict(fill.taken) == {0: 4}
     assert all(s.x1 - s.x0 < t(31) for s in fill.segments) or bow == 0

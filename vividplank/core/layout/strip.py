@@ -8,6 +8,7 @@ from math import floor, isfinite
 
 from vividplank.core.board import Board, Region, flat_slab
 from vividplank.core.cutlist import Faces
+from vividplank.core.layout.faces import CLEAR
 from vividplank.core.layout.filled import FilledBlank, FilledSegment, FilledStrip
 from vividplank.core.layout.liking import Liking
 from vividplank.core.layout.plan import Segment, Strip
@@ -21,8 +22,6 @@ SLAB_TOLERANCE = 0.001
 
 #: Bits of a board are first looked at on these grids, outward: coarse ones are met again and again.
 _GRIDS = (6 * TICKS_PER_INCH, TICKS_PER_INCH)
-
-_RANK: dict[Faces, int] = {"clear-two": 2, "clear-one": 1, "sound": 0}
 
 
 @dataclass
@@ -135,7 +134,7 @@ class Strips:
         if not self.sound:  # then all faces are as clear as the best
             modes = [("clear-two", "A")]
         elif any(not _at_least(want.faces, w.faces) for w in behind):
-            modes.append((max((w.faces for w in behind), key=_RANK.__getitem__), "A"))
+            modes.append((max((w.faces for w in behind), key=CLEAR.__getitem__), "A"))
         best: Laid | None = None
         for count in {layers, 1}:
             before: list[tuple[int, int]] | None = None
@@ -363,4 +362,4 @@ def _without(clear: list[tuple[int, int]], taken: list[tuple[int, int]]) -> list
 
 def _at_least(have: Faces, wanted: Faces) -> bool:
     """Whether a stretch cleared for `have` serves a part that asks for `wanted`."""
-    return _RANK[have] >= _RANK[wanted]
+    return CLEAR[have] >= CLEAR[wanted]

@@ -12,7 +12,7 @@ import numpy as np
 import numpy.typing as npt
 
 from vividplank.core.board import Board
-from vividplank.core.cutlist import Faces
+from vividplank.core.layout.faces import CLEAR, UNSOUND, spoils
 from vividplank.core.layout.filled import Fill, FilledBlank, FilledSegment, FilledStrip
 from vividplank.core.layout.room import CountedSegment
 from vividplank.core.layout.want import Want
@@ -25,10 +25,6 @@ Floats = npt.NDArray[np.float64]
 _STEP = TICKS_PER_INCH // 16
 #: A strip is tried so much higher than it is counted, or just above what is in its way no further off.
 _HIGHER = TICKS_PER_INCH // 4
-#: How many clear faces a part asks for; what a fault spoils, as tight_kernel.py counts it.
-_CLEAR: dict[Faces, int] = {"clear-two": 2, "clear-one": 1, "sound": 0}
-_SPOILS = {"A": 1, "B": 2, "both": 3}
-_ALL = 7
 #: Flat thickness of a stretch: from x0 to x1 over a line from y0 with a slope, from and to a height.
 Slab = Callable[[int, int, float, float, int, int], float]
 
@@ -66,7 +62,7 @@ class Tight:
         self.slab = slab
         self.lane = shop.method == "mill-wide"
         self.long = np.array([w.length for w in self.wants], dtype=np.int64)
-        self.clear = np.array([_CLEAR[w.faces] for w in self.wants], dtype=np.int64)
+        self.clear = np.array([CLEAR[w.faces] for w in self.wants], dtype=np.int64)
         self.alone = np.array([w.is_run or not self.lane for w in self.wants], dtype=np.bool_)
 
     def cut(self, counted: Sequence[CountedSegment], left: Sequence[int], worth: Sequence[float]) -> Fill | None:
@@ -243,7 +239,7 @@ class Tight:
 
     def _in_the_way(self, line: _Line, low: int, top: int) -> Floats:
         """What is in the way of a strip: where it begins and ends, from the strip's beginning, and what it spoils."""
-        rows: list[tuple[float, float, float]] = [(line.x1 - line.x0, 2.0 * line.x1, _ALL)]
+        rows: list[tuple[float, float, float]] = [(line.x1 - line.x0, 2.0 * line.x1, UNSOUND)]
         xs = [line.x0, *(s.x for s in self.board.stations if line.x0 < s.x < line.x1), line.x1]
         for a, b in pairwise(xs):  # where it stands out over an edge
             (low0, high0), (low1, high1) = self.board.edges(a), self.board.edges(b)
@@ -253,11 +249,11 @@ class Tight:
                 if min(one, two) < 0:
                     at = a + (b - a) * one / (one - two) if one * two < 0 else float(b if two < 0 <= one else a)
                     off = (at, b) if two < 0 <= one else (a, at) if one < 0 <= two else (a, b)
-                    rows.append((off[0] - line.x0 - 1, off[1] - line.x0 + 1, _ALL))
+                    rows.append((off[0] - line.x0 - 1, off[1] - line.x0 + 1, UNSOUND))
         for d in self.board.boxed:
             if d.x1 > line.x0 and d.x0 < line.x1:
                 begins, ends = max(d.x0, line.x0), min(d.x1, line.x1)
                 lines = line.at(begins), line.at(ends)
                 if max(lines) + top > d.y0 and min(lines) + low < d.y1:
-                    rows.append((begins - line.x0, ends - line.x0, _SPOILS[d.face] if d.sound else _ALL))
+                    rows.append((begins - line.x0, ends - line.x0, spoils(d)))
         return np.array(rows, dtype=float)

@@ -7,8 +7,10 @@ B, or neither need be; parts end to end in it share one allowance.
 import numpy as np
 from numba import njit
 
-#: What spoils a blank of each mode: of the faults' faces (1 A, 2 B) some; unsound ones (4) spoil all.
-_SPOILED_BY = (7, 5, 6, 4)
+from vividplank.core.layout.faces import UNSOUND
+
+#: What spoils a blank of each mode: faults of face A, of B, and what is unsound, as faces.py numbers them.
+_SPOILED_BY = (3 | UNSOUND, 1 | UNSOUND, 2 | UNSOUND, UNSOUND)
 #: How many clear faces a blank of each mode has.
 _CLEAR = (2, 1, 1, 0)
 _MODES = 4
