@@ -28,6 +28,7 @@ import numpy as np
 import numpy.typing as npt
 
 from vividplank.core.board import Board, Defect, Region, flat_slab
+from vividplank.core.layout.faces import CLEAR, spoils
 from vividplank.core.layout.want import Want
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.shop import Shop
@@ -49,10 +50,6 @@ _FAULT, _FAULTS = 24.0, 62
 _COARSE = 4
 #: What the faults spoil is told this closely.
 _NEAR = 0.005
-#: What a fault spoils, by its face if it is sound, as sweep_kernel.py counts it; and how many clear faces parts ask for.
-_SPOILS = {"A": 1, "B": 2, "both": 3}
-_UNSOUND = 4
-_CLEAR = {"clear-two": 2, "clear-one": 1, "sound": 0}
 #: Places along and across a board where the flat thickness of a blank is asked, at most.
 _ALONG, _ACROSS = 6, 8
 #: h(R) as computed may be short of the truth by this much at most, in ticks.
@@ -127,16 +124,15 @@ class Rooms:
         """Steps along in every number of cells, or how many times finer ones."""
         return np.maximum(0, (self.cells * _CELL - self.shop.allowance.length) * finer // self.step)
 
-    def steps(self, marks: int) -> tuple[Ints, Ints, Floats, float, int]:
-        """For the sweep, by steps of so many marks: the steps of every kind; of every step the kind that a strip of any width
-        is no narrower than (-1: there is none), and how far it is on its way to the next; the ticks of a step, and its marks.
-        """
+    def steps(self, marks: int) -> Any:
+        """For the sweep, in steps of so many marks."""
         kinds = np.floor(self.wide / marks).astype(np.int64)
         wide = np.arange(1, kinds[-1] + 3, dtype=float) * marks
         any_width = np.searchsorted(self.wide, wide, side="right") - 1
         gaps = np.append(np.diff(self.wide), np.inf)
         shares = np.clip((wide - self.wide[any_width]) / gaps[any_width], 0, 1)
-        return kinds, np.where(any_width < self.free, -1, any_width), shares, self.mark * marks, marks
+        sweeping = _kernels()[2]
+        return sweeping.Sizes(kinds, np.where(any_width < self.free, -1, any_width), shares, self.mark * marks, marks)
 
     def most(self, worth: Floats, of: Collection[int] | None = None) -> tuple[Floats, Floats]:
         """The most that one board of each is worth, and what it then holds: boards, boards × wants; 0 for boards not asked. How
@@ -156,19 +152,6 @@ class Rooms:
                         raise Halted
                     found[b], held[b], self.counted[b] = tables.board(self.outlines[b])
         return found, held
-
-    def quickly(self, worth: Floats, of: Collection[int]) -> Floats:
-        """The most that each is worth, whether or not it may go on; if it may not, told less closely."""
-        going, rounds = self.go_on, self.rounds
-        if not going():
-            self.go_on, self.rounds = (lambda: True), 1
-        try:
-            return self.most(worth, of)[0]
-        except Halted:
-            self.go_on, self.rounds = (lambda: True), 1
-            return self.most(worth, of)[0]
-        finally:
-            self.go_on, self.rounds = going, rounds
 
     def for_wants(self, worth: Floats, wants: Sequence[Want]) -> list[float]:
         """What wants that are listed otherwise are worth; nothing if they are not among these."""
@@ -209,7 +192,7 @@ class Rooms:
         for d, (begins, ends, y0, y1) in self._within(board):
             pieces = max(1, math.ceil((ends - begins) / _CELL / _FAULT))
             at = np.linspace((begins - start) / _CELL, (ends - start) / _CELL, pieces + 1)
-            faults += [(y0, y1, a, b, _SPOILS[d.face] if d.sound else _UNSOUND) for a, b in pairwise(at)]
+            faults += [(y0, y1, a, b, spoils(d)) for a, b in pairwise(at)]
         faults = sorted(sorted(faults, key=lambda f: -f[4])[:_FAULTS], key=lambda f: f[2])
         return _Outline(np.array(low), np.array(high), slopes, free, np.array(faults, dtype=float).reshape(-1, 5))
 
@@ -308,7 +291,7 @@ class _Tables:
 
     def __init__(self, rooms: Rooms, layers: Floats, worth: Floats) -> None:
         self.rooms = rooms
-        self.kernel, self.cutting, self.sweeping = _kernels()
+        self.kernel, self.cutting, self.sweeping, self.chaining = _kernels()
         self.layers = layers
         self.worth = (worth * layers)[rooms.order]
         plain = len(rooms.plain)
@@ -320,21 +303,21 @@ class _Tables:
             rooms.lengths, self.worth[:plain], self.counts[:plain], rooms.first, staves, rooms.rooms)
         self.least = rooms.shop.min_blank_length // _CELL
         self.segments = self._beside(found, below)
-        found, _, one, _, _ = self.segments
+        one = self.segments[2]
         pairs = self.kernel.short_pairs(found, one, rooms.sizes, rooms.marks, self.least, rooms.room - 1)
         self.tables = (*self.segments, pairs, rooms.sizes)
-        self.strips = found, np.ascontiguousarray(below), one
+        self.strips = self.sweeping.Held(found, below, one)
         listed = [rooms.wants[k] for k in rooms.order]
         finer = -(-rooms.step // _FINE)
-        self.items = (
-            rooms.lengths * finer, np.array([float(w.length) for w in listed]), np.array([_CLEAR[w.faces] for w in listed]),
+        self.items = self.sweeping.Items(
+            rooms.lengths * finer, np.array([float(w.length) for w in listed]), np.array([CLEAR[w.faces] for w in listed]),
             self.worth, self.counts, rooms.first, rooms.staves, rooms.along(finer), rooms.step / finer,
         )
         # On a line every kind of strip counts by what is densest in it.
         density = np.array([_CELL / (w.length + rooms.shop.kerf.crosscut) for w in listed])
         dense = np.array([[(self.worth * self._amounts(s, c) * density).max() for s in rooms.staves[c]]
                           for c in range(len(rooms.nets))])
-        self.lines = self._beside(dense[:, :1], dense[:, 1:])[3][0]
+        self.lines = self._beside(np.ascontiguousarray(dense[:, :1]), np.ascontiguousarray(dense[:, 1:]))[3][0]
 
     def _beside(self, found: Floats, below: Floats) -> tuple[Any, ...]:
         """What strips hold, and strips beside each other: of the kinds, one of any width, both."""
@@ -342,7 +325,7 @@ class _Tables:
         full = kernel.across(rooms.sizes, found, rooms.room)
         one = kernel.any_width(found, below, rooms.wide, rooms.free, rooms.room * rooms.marks - 1)
         at = kernel.jumps(full)
-        return np.ascontiguousarray(found), full, one, kernel.side_by_side(full, one, at, rooms.marks), at
+        return found, full, one, kernel.side_by_side(full, one, at, rooms.marks), at
 
     def _amounts(self, staves: Floats, kind: int) -> Floats:
         """How much one piece of each is in a strip of a kind, with staves of so much net width."""
@@ -350,20 +333,19 @@ class _Tables:
 
     def board(self, o: _Outline) -> tuple[float, Floats, list[CountedSegment]]:
         """The most that a board is worth, what it then holds of every want, and in which segments."""
-        rooms, cutting, sweeping, shop = self.rooms, self.cutting, self.sweeping, self.rooms.shop
+        rooms, sweeping, shop = self.rooms, self.sweeping, self.rooms.shop
         lines = np.concatenate([[0.0], np.cumsum([sum(float(self.lines[k]) for k in cell) for cell in o.free])])
-        edges = float(np.abs(o.slopes).max())
-        slope = shop.max_slope * _CELL
-        most = cutting.segments(
+        (low, high), kerf = o.edges, shop.kerf.crosscut / _CELL
+        steepest, edges = shop.max_slope * _CELL, float(np.abs(o.slopes).max())
+        most = self.cutting.segments(
             o.low, o.high, o.slopes, lines, rooms.shortest, rooms.mark, shop.kerf.rip,
-            abs(o.slopes[1] - o.slopes[0]) / rooms.mark, (slope + edges) / rooms.mark, self.least, self.tables, rooms.marks,
+            abs(o.slopes[1] - o.slopes[0]) / rooms.mark, (steepest + edges) / rooms.mark, self.least, self.tables, rooms.marks,
         )
-        low, high = o.edges
-        board = low, high, o.faults, float(shop.kerf.rip), shop.kerf.crosscut / _CELL, self.least, float(_CELL)
-        heights = int((high.max() - low.min() + (slope + edges) * (len(low) + 1) + shop.kerf.rip) / rooms.mark) + 2
-        work = sweeping.workspace(len(low), heights, len(o.faults), len(rooms.nets), int(self.items[7][-1]))
-        asked = slope, board, self.strips, self.items, rooms.steps(_COARSE), rooms.steps(1), work
-        value, came = sweeping.lower(most, rooms.shortest, rooms.rounds, _NEAR, *asked)
+        stock = sweeping.Stock(low, high, o.faults, float(shop.kerf.rip), kerf, self.least, float(_CELL))
+        heights = int((high.max() - low.min() + (steepest + edges) * (len(low) + 1) + shop.kerf.rip) / rooms.mark) + 2
+        work = sweeping.workspace(len(low), heights, len(o.faults), len(rooms.nets), int(self.items.rooms[-1]))
+        asked = steepest, stock, self.strips, self.items, rooms.steps(_COARSE), rooms.steps(1), work
+        value, came = self.chaining.lower(most, rooms.shortest, rooms.rounds, _NEAR, *asked)
         value = min(value, float(lines[-1]))
         held = np.zeros(len(rooms.order))
         counted: list[CountedSegment] = []
@@ -371,12 +353,12 @@ class _Tables:
         while j > 0:
             i = int(came[j])
             if i >= 0:
-                taken, least, most_, base, strips = sweeping.fullest(i, j, most[i, j], *asked)
+                taken, least, greatest, base, strips = sweeping.fullest(i, j, most[i, j], *asked)
                 held += taken
-                slope = next((s for s in (0.0, *o.slopes) if least <= s <= most_), (least + most_) / 2) / _CELL
-                counted.insert(0, self._counted(i, min(j + 1, len(low)), float(slope), base, strips))
+                slope = next((s for s in (0.0, *o.slopes.tolist()) if least <= s <= greatest), (least + greatest) / 2)
+                counted.insert(0, self._counted(i, min(j + 1, len(low)), slope / _CELL, base, strips))
             j = i if i >= 0 else j - 1
-        # What is told is worth what is found; of strips over sound faults, or between two kinds, it would be a little more.
+        # What is told is worth what is found; of strips between two kinds, and where lines tell, it would be a little more.
         held *= value / (float(self.worth @ held) or 1.0)
         found = np.zeros(len(rooms.wants))
         found[rooms.order] = held
@@ -396,8 +378,8 @@ def _unit(sizes: Sequence[int], least: int) -> int:
     return max(math.gcd(*sizes), least)
 
 
-def _kernels() -> tuple[Any, Any, Any]:
+def _kernels() -> tuple[Any, Any, Any, Any]:
     """The compiled parts, loaded when they are first needed."""
-    from vividplank.core.layout import room_kernel, segment_kernel, sweep_kernel
+    from vividplank.core.layout import chain_kernel, room_kernel, segment_kernel, sweep_kernel
 
-    return room_kernel, segment_kernel, sweep_kernel
+    return room_kernel, segment_kernel, sweep_kernel, chain_kernel

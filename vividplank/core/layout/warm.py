@@ -26,7 +26,7 @@ def warm() -> None:
     lower_bound(job, cuts=1)
     rooms = Rooms(job.boards, wants(job), job.shop)
     rooms.most(np.ones(1))
-    filler.as_counted(rooms.counted[0], [2], [1.0])
+    filler.tight.cut(rooms.counted[0], [2], [1.0])
 
 
 if __name__ == "__main__":
