@@ -128,6 +128,28 @@ def test_it_stops_when_it_is_told_to_and_what_it_has_is_true() -> None:
     assert len(asked) <= 4 and lower_bound(known.job) - 1e-6 <= stopped <= float(known.cost) + 1e-6
 
 
+@pytest.mark.parametrize("after", [1, 5, 40])
+def test_in_the_midst_of_counting_boards_it_stops_as_well(after: int) -> None:
+    known = planted_jobs("faults", 6, 2)
+    asked: list[int] = []
+
+    def go_on() -> bool:
+        asked.append(1)
+        return len(asked) < after
+
+    stopped = lower_bound(known.job, cuts=50, go_on=go_on)
+    assert len(asked) <= after + 2
+    assert lower_bound(known.job) - 1e-6 <= stopped <= float(known.cost) + 1e-6
+
+
+def test_what_it_proves_is_told_as_it_comes() -> None:
+    known = planted_jobs("faults", 4, 1)
+    told: list[float] = []
+    bound = lower_bound(known.job, cuts=8, proved=told.append)
+    assert told == sorted(told) and told[0] >= lower_bound(known.job) - 1e-6
+    assert told[-1] == bound <= float(known.cost) + 1e-6
+
+
 def test_no_boards_cost_nothing_and_no_parts_need_none() -> None:
     assert lower_bound(Job("", BARE, (a_part("P"),), ())) == 0
     assert lower_bound(Job("", BARE, (), (a_board("A"),))) == 0

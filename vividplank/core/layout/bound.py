@@ -14,7 +14,7 @@ together must find room on the boards that are bought, and no board has room for
 Solved by HiGHS; its dual bound is what counts.
 """
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from decimal import Decimal
 from itertools import pairwise
 
@@ -35,6 +35,10 @@ Floats = npt.NDArray[np.float64]
 GoOn = Callable[[], bool]
 #: Told how the boards of these numbers would hold most by some worths; it stands in `Rooms.counted`.
 Counted = Callable[[Rooms, Floats, Sequence[int]], None]
+#: Told every bound that is found, of which the greatest counts.
+Proved = Callable[[float], None]
+#: What owned boards count for where parts of boards are chosen, so that no more of them are than help.
+_HAIR = 1e-6
 #: A choice of boards short of this share of what is wanted is out.
 _SHORT = 1e-6
 #: Worths are sought no further once they show this share of what is short,
@@ -44,18 +48,29 @@ _TRIALS = 60
 
 
 def lower_bound(
-    job: Job, cuts: int = 0, go_on: GoOn = lambda: True, counted: Counted = lambda rooms, worth, boards: None
+    job: Job, cuts: int = 0, go_on: GoOn = lambda: True, counted: Counted = lambda rooms, worth, boards: None,
+    proved: Proved = lambda bound: None,
 ) -> float:
     """A true lower bound on the cost; the whole stock's price where no complete plan exists at all.
 
-    With rows by worth as long as `go_on` says so, `cuts` at most for each wood. `counted` is told what is met on the way.
+    With rows by worth as long as `go_on` says so, `cuts` at most for each wood. `counted` and `proved` are told what is met on
+    the way.
     """
-    bound = 0.0
+    covers = []
     for species in _species(job.parts):
         parts = tuple(p for p in job.parts if same_species(p.species, species))
-        boards = [b for b in job.boards if same_species(b.species, species)]
-        bound += _Cover(Job(job.name, job.shop, parts, tuple(boards)), cuts, go_on, counted).bound()
-    return float(Decimal(repr(bound)).quantize(Decimal("0.000001"), rounding="ROUND_FLOOR"))
+        boards = tuple(b for b in job.boards if same_species(b.species, species))
+        covers.append(_Cover(Job(job.name, job.shop, parts, boards), cuts, go_on, counted))
+    bounds = [cover.quick() for cover in covers]
+    for k, cover in enumerate(covers):
+        for bound in cover.closer():
+            bounds[k] = max(bounds[k], bound)
+            proved(_down(sum(bounds)))
+    return _down(sum(bounds))
+
+
+def _down(bound: float) -> float:
+    return float(Decimal(repr(float(bound))).quantize(Decimal("0.000001"), rounding="ROUND_FLOOR"))
 
 
 def _species(parts: Iterable[Part]) -> list[str]:
@@ -78,19 +93,25 @@ class _Cover:
         self.rows: list[Floats] = []
         self.wanted: list[float] = []
 
-    def bound(self) -> float:
+    def quick(self) -> float:
+        """By areas and crossings."""
+        self.chosen: Floats | None = None
         if not self.job.boards:
             return 0.0
         self._area_rows()
         matrix, wanted = self._program()
         if np.any(matrix.sum(axis=1) < wanted):
             return float(self.prices.sum())  # no plan places everything: any figure is true, the stock's is the useful one
-        best, chosen = self._cheapest(whole=True, seconds=2.0 if self.cuts else 0.3)
-        if not self.cuts or chosen is None:
-            return best
+        best, self.chosen = self._cheapest(whole=True, seconds=2.0 if self.cuts else 0.3)
+        return best
+
+    def closer(self) -> Iterator[float]:
+        """By worths, row by row: bounds of which the greatest counts."""
+        if not self.cuts or self.chosen is None:
+            return
         rooms = Rooms(self.job.boards, wants(self.job), self.job.shop, self.go_on)
         if rooms.shortest < 1:
-            return best
+            return
         rooms.rounds = QUICK
         columns = _Columns(rooms, self.counted)
         whole = False
@@ -98,7 +119,7 @@ class _Cover:
             if not self.go_on():
                 break
             found, chosen = self._cheapest(whole)
-            best = max(best, found) if whole else best
+            yield found
             try:
                 row = columns.refuted(chosen, self.go_on) if chosen is not None else None
             except Halted:
@@ -107,7 +128,8 @@ class _Cover:
                 self.rows.append(row[0])
                 self.wanted.append(row[1])
                 if self.rows[-1].sum() < self.wanted[-1] * (1 - 1e-9):
-                    return float(self.prices.sum())
+                    yield float(self.prices.sum())
+                    return
             elif not whole and chosen is not None:
                 whole = True  # parts of boards have room enough; now whole ones
             elif rooms.rounds < ROUNDS and chosen is not None:
@@ -115,7 +137,7 @@ class _Cover:
                 columns = _Columns(rooms, self.counted)
             else:
                 break
-        return max(best, self._cheapest(whole=True)[0])
+        yield self._cheapest(whole=True)[0]
 
     def _area_rows(self) -> None:
         shop, parts, boards = self.job.shop, self.job.parts, self.job.boards
@@ -142,8 +164,8 @@ class _Cover:
         """What covers all rows at the least cost, in whole boards or in parts of boards: a bound of it, and the boards."""
         matrix, wanted = self._program()
         if not whole:
-            found = linprog(self.prices + 1e-6, A_ub=-matrix, b_ub=-wanted, bounds=(0, 1), method="highs")
-            return 0.0, found.x
+            found = linprog(self.prices + _HAIR, A_ub=-matrix, b_ub=-wanted, bounds=(0, 1), method="highs")
+            return (max(0.0, float(found.fun) - 2 * _HAIR * len(self.prices)) if found.status == 0 else 0.0), found.x
         result = milp(
             self.prices, constraints=LinearConstraint(matrix, lb=wanted), integrality=np.ones(len(self.prices)),
             bounds=Bounds(0, 1), options={"time_limit": seconds, "mip_rel_gap": 0.0},
@@ -174,18 +196,13 @@ class _Columns:
 
     def refuted(self, chosen: Floats, go_on: GoOn) -> tuple[Floats, float] | None:
         """What every board has room for and what is wanted, by worths for which the chosen (parts of) boards have not room
-        enough; None where there are none, or no time to find them.
+        enough; None where there are none, or no time to find them. Raises Halted.
         """
         worth = self.most
         best: tuple[float, Floats, Floats] | None = None
         used = np.flatnonzero(chosen > 1e-6)
         for _ in range(_TRIALS):
-            try:
-                room, held = self.rooms.most(worth, used)
-            except Halted:
-                if best is None:
-                    raise
-                break
+            room, held = self.rooms.most(worth, used)
             self.counted(self.rooms, worth, used.tolist())
             for b in used:
                 self.boards.append(int(b))
@@ -199,7 +216,7 @@ class _Columns:
         if best is None:
             return None
         _, worth, room = best
-        others = self.rooms.quickly(worth, np.flatnonzero(chosen <= 1e-6))
+        others, _ = self.rooms.most(worth, np.flatnonzero(chosen <= 1e-6))
         return room + others, float(worth @ self.demand)
 
     def _worths(self, chosen: Floats) -> tuple[Floats, float]:

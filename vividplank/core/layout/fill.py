@@ -5,7 +5,7 @@ code with it, says whether it does.
 """
 
 import random
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
@@ -13,7 +13,6 @@ from vividplank.core.board import Board, same_species
 from vividplank.core.layout.filled import Fill, FilledSegment, FilledStrip
 from vividplank.core.layout.plan import Segment
 from vividplank.core.layout.propose import Proposal, Proposer
-from vividplank.core.layout.room import CountedSegment, Floats, Rooms
 from vividplank.core.layout.stretch import Stretches
 from vividplank.core.layout.strip import Laid, Strips
 from vividplank.core.layout.tight import Tight
@@ -97,12 +96,9 @@ class Filler:
         done.sort(key=lambda c: -c.worth)
         return [self._filled(c, left) for c in done if c.segments]
 
-    def as_counted(self, counted: Sequence[CountedSegment], left: Sequence[int], worth: Sequence[float]) -> Fill | None:
-        """Cut nearly as room.py counts that it might be; `worth` is that of a lump, or a tick of net width of a stave."""
-        return self.tight.cut(counted, left, worth)
-
     @cached_property
     def tight(self) -> Tight:
+        """Cuts it nearly as room.py counts that it might be."""
         return Tight(self.board, self.shop, self.mine, self.strips.slab)
 
     def _beside_pinned(self, left: Sequence[int], worth: Sequence[float]) -> _Cut:
@@ -226,16 +222,3 @@ class Filler:
                     if self.strips.slab(x0, x0 + long, band[0], band[1], low, low + width) >= need:
                         return True
         return False
-
-
-def cut_as_counted(
-    fillers: Sequence[Filler], rooms: Rooms, worth: Floats, boards: Sequence[int], left: Sequence[int]
-) -> Iterator[tuple[int, Fill]]:
-    """Fills, by the place of their filler, of boards counted by these worths; none of boards where something is pinned."""
-    free = {f.board.id: i for i, f in enumerate(fillers) if not f.pinned}
-    for b in boards:
-        i = free.get(rooms.boards[b].id)
-        if i is not None:
-            fill = fillers[i].as_counted(rooms.counted.get(b, ()), left, rooms.for_wants(worth, fillers[i].wants))
-            if fill:
-                yield i, fill

@@ -14,8 +14,9 @@ from decimal import Decimal
 
 from vividplank.core.job import Job
 from vividplank.core.layout.bound import lower_bound
-from vividplank.core.layout.fill import Filler, cut_as_counted
+from vividplank.core.layout.fill import Filler
 from vividplank.core.layout.filled import EMPTY, Fill
+from vividplank.core.layout.fillers import cut_as_counted, keep_together
 from vividplank.core.layout.holds import Task, pinned_needs, still_wanted
 from vividplank.core.layout.limits import Limits, Progress, Watch
 from vividplank.core.layout.naming import Named
@@ -48,8 +49,8 @@ _NAMED = 5
 _MANY, _MANY_QUICK = 120, 40
 #: How much more a part weighs that is placed before all others.
 _FIRST = 1000.0
-#: Share of the time in which the first helper sees to the bound; and a search without help.
-_PROVING, _PROVING_ALONE = 0.75, 0.2
+#: Share of the time in which a search without help sees to the bound.
+_PROVING_ALONE = 0.2
 #: Share of the time for a plan that opens like a book what is to be opened so.
 _WISHING = 0.6
 #: Rows by worth that the bound gets at most.
@@ -92,10 +93,10 @@ def _once(job: Job, limits: Limits, clock: Clock, watch: Watch | None, task: Tas
 
 
 def _helping(job: Job, task: Task, limits: Limits, clock: Clock, share: Share, first: bool) -> float:
-    """The first helper sees to the bound before it searches, so that it is there long before the time is over."""
+    """The first helper sees to the bound, and searches when it can prove no more; what it proves is told as it comes."""
     helper = _Search(job, limits, None, clock, share, task)
     if first:
-        helper.prove(_PROVING * limits.seconds)
+        helper.prove(limits.seconds)
     helper.run()
     return helper.bound
 
@@ -150,34 +151,28 @@ class _Search:
         self._go_on_with(self.demand, [EMPTY] * len(self.fillers))
 
     def _keep_together(self, group: set[int]) -> None:
-        """Give the wants of a group to the board that holds them all for the least; where none does they go where they can."""
         ids = {i.part for index in group for lump in self.wants[index].members for i in lump}
         names = {self.job.part(i).same_board for i in ids}
         begun = {board for board, segments in self.held.items() for s in segments for _, b in s.blanks() for i in b.items()
                  if self.job.part(i.part).same_board in names}
-        demand = [n if k in group else 0 for k, n in enumerate(self.demand)]
-        holding: list[tuple[float, int]] = []
-        for i, filler in enumerate(self.fillers):
-            if group <= filler.mine_indexes and (not begun or filler.board.id in begun):
-                fills = filler.cut(demand, self.plain, self.rng, 3, 4)
-                if any(all(dict(f.taken).get(k, 0) >= demand[k] for k in group) for f in fills):
-                    holding.append((self.prices[i], i))
-        if holding:
-            chosen = min(holding)[1]
-            for i, filler in enumerate(self.fillers):
-                if i != chosen:
-                    filler.leave_to_others(group)
+        keep_together(self.fillers, group, begun, self.prices, self.demand, self.plain, self.rng)
 
     def prove(self, seconds: float, go_on: Callable[[], bool] = lambda: True) -> None:
         """Raise the bound for so long, or until it is stopped; what it counts on boards may nearly be cut."""
         until = self.clock() + seconds
-        def counted(rooms: Rooms, worth: Floats, boards: Sequence[int]) -> None:
-            for i, fill in cut_as_counted(self.fillers, rooms, worth, boards, self.demand):
-                self.pool.add(i, fill)
-            if self.share:
-                self.bound = self.pool.share(self.share, self.bound)
+        self._proved(lower_bound(
+            self.whole, _CUTS, lambda: self.clock() < until and go_on(), self._counted, self._proved))
 
-        self.bound = max(self.bound, lower_bound(self.whole, _CUTS, lambda: self.clock() < until and go_on(), counted))
+    def _counted(self, rooms: Rooms, worth: Floats, boards: Sequence[int]) -> None:
+        for i, fill in cut_as_counted(self.fillers, rooms, worth, boards, self.demand):
+            self.pool.add(i, fill)
+        self._proved(self.bound)
+
+    def _proved(self, bound: float) -> None:
+        """Tell the others of the bound and the fills."""
+        self.bound = max(self.bound, bound)
+        if self.share:
+            self.bound = self.pool.share(self.share, self.bound)
 
     def run(self) -> Plan:
         state = self._first()
