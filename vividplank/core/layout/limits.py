@@ -37,5 +37,7 @@ class Progress:
     trying: str = ""
 
 
+#: Tells seconds from any beginning.
+Clock = Callable[[], float]
 #: Told of every improvement and about every tenth of a second; answers whether to go on.
 Watch = Callable[[Progress], bool]

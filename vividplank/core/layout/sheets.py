@@ -13,9 +13,9 @@ from vividplank.core.board import Board, Station
 from vividplank.core.buying.lengths import SheetNeed, ways_laid
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
-from vividplank.core.layout.limits import Limits
+from vividplank.core.layout.limits import Clock, Limits
 from vividplank.core.layout.plan import Plan
-from vividplank.core.layout.search import Clock, search
+from vividplank.core.layout.search import search
 from vividplank.core.shop import Allowance, Kerf, Shop
 
 #: Ways of turning parts that are tried.

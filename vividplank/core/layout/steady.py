@@ -7,9 +7,9 @@ from dataclasses import replace
 from vividplank.core.job import Job
 from vividplank.core.layout.holds import Task
 from vividplank.core.layout.liking import shown_in
-from vividplank.core.layout.limits import Limits, Progress, Watch
+from vividplank.core.layout.limits import Clock, Limits, Progress, Watch
 from vividplank.core.layout.plan import Plan
-from vividplank.core.layout.search import Clock, search
+from vividplank.core.layout.search import search
 
 #: A plan that moves things must be cheaper than one that keeps them by more than this share.
 GAIN = 0.01

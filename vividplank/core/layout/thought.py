@@ -13,9 +13,9 @@ from vividplank.core.cutlist.part import FACES
 from vividplank.core.job import Job
 from vividplank.core.layout.chalk import to_rule
 from vividplank.core.layout.holds import Task
-from vividplank.core.layout.limits import Limits
+from vividplank.core.layout.limits import Clock, Limits
 from vividplank.core.layout.plan import Plan
-from vividplank.core.layout.search import Clock, search
+from vividplank.core.layout.search import search
 from vividplank.core.measure import TICKS_PER_INCH, System
 
 Kind = Literal["shorter", "narrower", "lenient", "method", "board"]

@@ -1,0 +1,88 @@
+"""The hunt over boards: a plan of many boards gets better where a few of them are laid anew, and stays right."""
+
+import time
+from decimal import Decimal
+
+from vividplank.core.board import Board, Station
+from vividplank.core.cutlist import Panel, Part
+from vividplank.core.job import Job
+from vividplank.core.layout.fill import Filler
+from vividplank.core.layout.hunt import Hunt, Known, Worths
+from vividplank.core.layout.limits import Limits
+from vividplank.core.layout.standing import State
+from vividplank.core.layout.want import wants
+from vividplank.core.measure import TICKS_PER_64TH
+from vividplank.core.measure import TICKS_PER_INCH as INCH
+from vividplank.core.shop import Allowance, Shop
+
+MANY = 18
+
+
+def board(k: int, long: int) -> Board:
+    ends = tuple(Station(x * INCH, 0, 6 * INCH, INCH, INCH) for x in (0, long))
+    return Board(f"B{k}", "oak", long * INCH, ends, price=Decimal(long) / 10)
+
+
+def part(id: str, quantity: int, width: int = 5, panel: Panel | None = None) -> Part:
+    return Part(id, id, quantity, "oak", 40 * INCH, width * INCH, 3 * INCH // 4, "sound", panel)
+
+
+def hunt(*parts: Part, long: int = 100) -> Hunt:
+    """Boards that take two parts each, as long as nothing else does."""
+    shop = Shop(allowance=Allowance(0, 0, 0, 0), end_trim=0)
+    job = Job("", shop, parts, tuple(board(k, long) for k in range(MANY)))
+    listed = wants(job)
+    same = [1.0] * len(listed)
+    return Hunt(
+        Worths(listed, same, same, same, 1.0, 0.0), [Filler(b, shop, listed, TICKS_PER_64TH) for b in job.boards],
+        [b.price for b in job.boards], Decimal(0), [w.width if w.is_panel else w.count for w in listed], shop,
+        Limits(seconds=20), time.monotonic, lambda *_: True, Known(0.0, None),
+    )
+
+
+def one_each(found: Hunt) -> State:
+    """A whole plan that is as poor as may be: one part on every board."""
+    each = [1] + [0] * (len(found.demand) - 1)
+    return State([f.cut(each, found.worth, found.rng)[0] for f in found.fillers], [0] * len(found.demand))
+
+
+def test_a_few_boards_laid_anew_take_fewer_boards() -> None:
+    found = hunt(part("A", MANY))
+    poor = one_each(found)
+    was = found.standing(poor)
+    better = found.a_few_anew(poor, was, 0)
+    assert better is not None and better.left == [0]
+    # Nine boards are laid anew, and four and a half are enough for them.
+    assert was.cost == MANY * 10 and found.standing(better).cost == (MANY - 4) * 10
+    assert sum(dict(f.taken).get(0, 0) for f in better.fills) == MANY
+
+
+def test_a_plan_that_cannot_be_better_stays() -> None:
+    found = hunt(part("A", MANY), long=60)
+    best = one_each(found)
+    assert found.a_few_anew(best, found.standing(best), 0) is None
+
+
+def test_it_stops_when_it_is_told_to() -> None:
+    asked: list[str] = []
+    found = hunt(part("A", MANY))
+    found.goes_on = lambda *_: asked.append(found.trying) is not None
+    poor = one_each(found)
+    assert found.a_few_anew(poor, found.standing(poor), 0) is None
+    assert len(asked) == 1 and "laid anew, the rest as it is" in asked[0]
+
+
+def test_of_a_panel_so_much_is_laid_anew_as_stood_on_these_boards() -> None:
+    # 36 in. of panel in staves of 2 to 5 1/2, two end to end on a board: four boards hold it.
+    found = hunt(part("A", 14), part("P", 1, 36, Panel(2 * INCH, 11 * INCH // 2)))
+    fills = [f.cut([1, 0], found.worth, found.rng)[0] for f in found.fillers[:14]]
+    left = found.demand[1]
+    for filler in found.fillers[14:]:
+        fills.append(filler.cut([0, left], found.worth, found.rng)[0])
+        left -= dict(fills[-1].taken)[1]
+    assert left <= 0
+    state = State(fills, [0, left])
+    better = found.a_few_anew(state, found.standing(state), 0)
+    assert better is not None and better.left[0] == 0 >= better.left[1]
+    assert [sum(dict(f.taken).get(k, 0) for f in better.fills) >= found.demand[k] for k in (0, 1)] == [True, True]
+    assert found.standing(better).better(found.standing(state))
