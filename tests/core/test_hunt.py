@@ -18,8 +18,8 @@ from vividplank.core.shop import Allowance, Shop
 MANY = 18
 
 
-def board(k: int, long: int) -> Board:
-    ends = tuple(Station(x * INCH, 0, 6 * INCH, INCH, INCH) for x in (0, long))
+def board(k: int, long: int, wide: int) -> Board:
+    ends = tuple(Station(x * INCH, 0, wide * INCH, INCH, INCH) for x in (0, long))
     return Board(f"B{k}", "oak", long * INCH, ends, price=Decimal(long) / 10)
 
 
@@ -27,16 +27,16 @@ def part(id: str, quantity: int, width: int = 5, panel: Panel | None = None) -> 
     return Part(id, id, quantity, "oak", 40 * INCH, width * INCH, 3 * INCH // 4, "sound", panel)
 
 
-def hunt(*parts: Part, long: int = 100) -> Hunt:
-    """Boards that take two parts each, as long as nothing else does."""
+def hunt(*parts: Part, long: int = 100, last: int = 6, limits: Limits = Limits(seconds=20)) -> Hunt:  # noqa: B008
+    """Boards of 6 in., but for the last one, that take two parts end to end."""
     shop = Shop(allowance=Allowance(0, 0, 0, 0), end_trim=0)
-    job = Job("", shop, parts, tuple(board(k, long) for k in range(MANY)))
+    job = Job("", shop, parts, tuple(board(k, long, last if k == MANY - 1 else 6) for k in range(MANY)))
     listed = wants(job)
     same = [1.0] * len(listed)
     return Hunt(
         Worths(listed, same, same, same, 1.0, 0.0), [Filler(b, shop, listed, TICKS_PER_64TH) for b in job.boards],
         [b.price for b in job.boards], Decimal(0), [w.width if w.is_panel else w.count for w in listed], shop,
-        Limits(seconds=20), time.monotonic, lambda *_: True, Known(0.0, None),
+        limits, time.monotonic, lambda *_: True, Known(0.0, None),
     )
 
 
@@ -86,3 +86,20 @@ def test_of_a_panel_so_much_is_laid_anew_as_stood_on_these_boards() -> None:
     assert better is not None and better.left[0] == 0 >= better.left[1]
     assert [sum(dict(f.taken).get(k, 0) for f in better.fills) >= found.demand[k] for k in (0, 1)] == [True, True]
     assert found.standing(better).better(found.standing(state))
+
+
+def test_what_is_left_out_is_sought_on_the_boards_that_can_give_it() -> None:
+    found = hunt(part("A", MANY), part("W", 1, 7), last=8)
+    whole = one_each(found)
+    lacking = State(whole.fills, [0, 1])
+    better = found.a_few_anew(lacking, found.standing(lacking), 0)
+    assert better is not None and better.left == [0, 0]
+    assert better.fills[:-1] == whole.fills[:-1] and dict(better.fills[-1].taken) == {0: 1, 1: 1}
+
+
+def test_what_one_board_alone_can_give_is_worth_more_than_what_all_can() -> None:
+    found = hunt(part("A", MANY), part("W", 1, 7), last=8, limits=Limits(seconds=60, rounds=1))
+    best, standing = found.run(found.first())
+    assert standing.unplaced == 0 and best.left == [0, 0]
+    # Alike at first; twice as much where one board can, less the one that all boards have in common.
+    assert found.plain == [1.0, 2 - 1 / MANY]

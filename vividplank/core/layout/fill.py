@@ -101,6 +101,11 @@ class Filler:
         """Cuts it nearly as room.py counts that it might be."""
         return Tight(self.board, self.shop, self.mine, self.strips.slab)
 
+    @property
+    def able(self) -> set[int]:
+        """What it can give, as far as size and flatness tell."""
+        return set(self.proposer.wanted.tolist())
+
     def _beside_pinned(self, left: Sequence[int], worth: Sequence[float]) -> _Cut:
         """What still goes into the segments that are pinned: along their strips, and across between them."""
         rest = list(left)

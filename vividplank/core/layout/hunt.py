@@ -37,11 +37,13 @@ _MANY, _MANY_QUICK = 120, 40
 _THRIFTY, _SHARE = 0.75, (0.1, 0.7)
 #: How often a board is filled with the first choice of what these leave, and not of everything.
 _REST = 0.7
+#: A round that takes more seconds than this is slow.
+_SLOW = 0.5
 #: A plan of more boards than this is bettered a few at a time: after this share of the time so many boards, of which half are
 #: those that give least for their price, with a few others to choose from, for so many seconds.
-_LARGE, _FROM, _AGAIN, _OTHERS, _SECONDS = 15, 0.35, 9, 11, 2.5
+_LARGE, _FROM, _AGAIN, _OTHERS, _SECONDS = 15, 0.15, 9, 11, 1.2
 #: Rounds between two such at most, where they come to nothing; and the chance by which another board is taken for poor.
-_PATIENCE, _CHANCE = 10, 0.1
+_PATIENCE, _CHANCE = 4, 0.1
 
 
 @dataclass(frozen=True)
@@ -85,7 +87,6 @@ class Hunt:
     ) -> None:
         self.worths = worths
         self.wants = worths.wants
-        self.plain = worths.plain
         self.units = [w.volume / (w.width if w.is_panel else 1) for w in worths.wants]
         self.sunk = sunk
         self.shop = shop
@@ -109,6 +110,7 @@ class Hunt:
         penalty = [worths.per_volume * u * w for u, w in zip(self.units, worths.weights, strict=True)]
         self.pool = Pool(
             self.prices, self.demand, penalty, lambda i, fill: worths.per_shown * fillers[i].strips.liking.shown(fill))
+        self.plain = list(self.worths.plain)
         self.worth = list(self.plain)
         self.guide = list(self.plain)
         self._go_on_with(self.demand, [EMPTY] * len(fillers))
@@ -151,7 +153,8 @@ class Hunt:
             self.rounds += 1
             if self.rounds == 1:  # the first plan took the boards as they came; now always the one that gives most
                 tried = self._recreate([EMPTY] * len(self.fillers), list(range(len(self.fillers))))
-            elif self.rounds > bettered + failed and self._is_large(best, standing, spent):
+                self._weigh_rare()
+            elif self.rounds > bettered + failed and self._is_large(best, spent):
                 better = self.a_few_anew(best, standing, failed)
                 bettered, failed = self.rounds, 0 if better else min(failed + 1, _PATIENCE)
                 if better is None:
@@ -173,16 +176,17 @@ class Hunt:
                 state, energy = tried, tried_energy
             if there.better(standing):
                 best, standing = tried, there
-            self._oil(tried)
+            # Where rounds are slow there will be few of them.
+            slow = (self.clock() - self.began - spent) / _SLOW if self.limits.rounds is None else 1.0
+            self._oil(tried, 1.05 ** min(max(1.0, slow), 6.0))
             if self.rounds % 60 == 0:
                 state, energy = best, self._energy(standing, best.fills)
         return best, standing
 
-    def _is_large(self, best: State, standing: Standing, spent: float) -> bool:
-        """Whether the plan is whole, and of so many boards that they are better laid anew a few at a time."""
-        if self.limits.rounds is not None or standing.unplaced or spent < _FROM * self.limits.seconds:
-            return False
-        return sum(bool(f.segments) for f in best.fills) > _LARGE
+    def _is_large(self, best: State, spent: float) -> bool:
+        """Whether the plan has so many boards that they are better laid anew a few at a time."""
+        begun = self.limits.rounds is None and spent >= _FROM * self.limits.seconds
+        return begun and sum(bool(f.segments) for f in best.fills) > _LARGE
 
     def a_few_anew(self, best: State, standing: Standing, failed: int) -> State | None:
         """The plan with a few boards laid anew by a hunt of their own; None where they cost no less.
@@ -192,23 +196,21 @@ class Hunt:
         has more of a say.
         """
         chance = _CHANCE * (1 + failed)
-        dear = [i for i, f in enumerate(best.fills) if f.segments and self.prices[i] > 0]
-        dear.sort(key=lambda i: self._thrift(i, best.fills[i]) * (1 + chance * self.rng.random()))
-        poor, others = dear[: (_AGAIN + 1) // 2], dear[(_AGAIN + 1) // 2:]
-        again = poor + self.rng.sample(others, min(len(others), _AGAIN // 2))
-        idle = [i for i, f in enumerate(best.fills) if not f.segments and self.fillers[i].mine]
-        places = again + self.rng.sample(idle, min(len(idle), _OTHERS))
+        again, others = self._poor(best, chance) if standing.unplaced == 0 else self._wanted_of(best)
+        places = [*again, *others]
         freed = set(again)
         rest = self._left(EMPTY if i in freed else f for i, f in enumerate(best.fills))
         self.trying = f"{self._names(again)} laid anew, the rest as it is"
         fewer = copy.copy(self)
         fewer.began = self.clock()
-        fewer.limits = replace(self.limits, seconds=min(_SECONDS, self.began + self.limits.seconds - fewer.began))
+        seconds = min(_SECONDS * (1 + failed / 2), self.began + self.limits.seconds - fewer.began)
+        fewer.limits = replace(self.limits, seconds=seconds)
         fewer.known = Known(0.0, None)
         fewer.sunk = Decimal(0)
         fewer.goes_on = lambda *_: self.goes_on(best, standing)
         fewer._on([self.fillers[i] for i in places], [self.money[i] for i in places], [max(0, n) for n in rest])
-        now = State([best.fills[i] for i in places], [0] * len(rest))
+        fewer.worth = list(self.worth)
+        now = State([best.fills[i] for i in places], list(best.left))
         for k, fill in enumerate(now.fills):
             fewer.pool.add(k, fill)
         found, there = fewer.run(now)
@@ -220,6 +222,21 @@ class Hunt:
             self.pool.add(i, fill)
         return State(fills, self._left(fills))
 
+    def _poor(self, best: State, chance: float) -> tuple[list[int], list[int]]:
+        """Boards in use, half of them those that give least for their price, and some that are not in use."""
+        used = [i for i, f in enumerate(best.fills) if f.segments and self.prices[i] > 0]
+        used.sort(key=lambda i: self._thrift(i, best.fills[i]) * (1 + chance * self.rng.random()))
+        poor, others = used[: (_AGAIN + 1) // 2], used[(_AGAIN + 1) // 2:]
+        idle = [i for i, f in enumerate(best.fills) if not f.segments and self.fillers[i].mine]
+        return poor + self.rng.sample(others, min(len(others), _AGAIN // 2)), self.rng.sample(idle, min(len(idle), _OTHERS))
+
+    def _wanted_of(self, best: State) -> tuple[list[int], list[int]]:
+        """Boards, in use or not, that can give of what is left out."""
+        out = {index for index, n in enumerate(best.left) if n > 0}
+        able = [i for i, filler in enumerate(self.fillers) if not out.isdisjoint(filler.able)]
+        some = self.rng.sample(able, min(len(able), _AGAIN))
+        return [i for i in some if best.fills[i].segments], [i for i in some if not best.fills[i].segments]
+
     def _left(self, fills: Iterable[Fill]) -> list[int]:
         """What these leave of every want."""
         left = list(self.demand)
@@ -228,6 +245,16 @@ class Hunt:
                 left[index] -= amount
         return left
 
+    def _weigh_rare(self) -> None:
+        """What hardly any board can give is worth more. Which can is known once all have been asked."""
+        able = [f.able for f in self.fillers]
+        for k, plain in enumerate(self.worths.plain):
+            boards = sum(k in each for each in able)
+            if boards:
+                rare = plain * (1 + 1 / boards - 1 / len(able))
+                self.worth[k] *= rare / self.plain[k]
+                self.plain[k] = rare
+
     def _time_to_combine(self, spent: float, combined: tuple[int, float, float]) -> bool:
         """Every so many rounds; sooner where rounds are slow, but for no more than a third of the time."""
         last_round, last, took = combined
@@ -235,10 +262,11 @@ class Hunt:
             return self.rounds % _COMBINE_EVERY == 0
         return self.rounds - last_round >= _COMBINE_EVERY or spent - last >= max(0.35, 2 * took)
 
-    def _oil(self, state: State) -> None:
+    def _oil(self, state: State, more: float) -> None:
+        """What is left out is worth so many times more the next time; what is placed slowly comes back to what it was."""
         for index, left in enumerate(state.left):
             if left > 0:
-                self.worth[index] = min(self.worth[index] * 1.05, 12.0 * self.plain[index])
+                self.worth[index] = min(self.worth[index] * more, 12.0 * self.plain[index])
             else:
                 self.worth[index] = self.plain[index] + (self.worth[index] - self.plain[index]) * 0.99
 
