@@ -209,7 +209,7 @@ class Hunt:
         fewer.sunk = Decimal(0)
         fewer.goes_on = lambda *_: self.goes_on(best, standing)
         fewer._on([self.fillers[i] for i in places], [self.money[i] for i in places], [max(0, n) for n in rest])
-        fewer.worth = list(self.worth)
+        fewer.worth = [own * w / p for own, w, p in zip(fewer.plain, self.worth, self.plain, strict=True)]
         now = State([best.fills[i] for i in places], list(best.left))
         for k, fill in enumerate(now.fills):
             fewer.pool.add(k, fill)
