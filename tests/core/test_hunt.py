@@ -72,6 +72,19 @@ def test_it_stops_when_it_is_told_to() -> None:
     assert len(asked) == 1 and "laid anew, the rest as it is" in asked[0]
 
 
+def test_nothing_is_begun_when_the_time_is_over() -> None:
+    found = hunt(part("A", MANY))
+    poor = one_each(found)
+    found.clock = lambda: found.began + found.limits.seconds
+    assert found.a_few_anew(poor, found.standing(poor), 0) is None
+
+
+def test_what_no_board_can_give_stays_left_out() -> None:
+    found = hunt(part("A", MANY), part("W", 1, 7))
+    lacking = State(one_each(found).fills, [0, 1])
+    assert found.a_few_anew(lacking, found.standing(lacking), 0) is None
+
+
 def test_of_a_panel_so_much_is_laid_anew_as_stood_on_these_boards() -> None:
     # 36 in. of panel in staves of 2 to 5 1/2, two end to end on a board: four boards hold it.
     found = hunt(part("A", 14), part("P", 1, 36, Panel(2 * INCH, 11 * INCH // 2)))

@@ -39,8 +39,8 @@ _THRIFTY, _SHARE = 0.75, (0.1, 0.7)
 _REST = 0.7
 #: A round that takes more seconds than this is slow.
 _SLOW = 0.5
-#: A plan of more boards than this is bettered a few at a time: after this share of the time so many boards, of which half are
-#: those that give least for their price, with a few others to choose from, for so many seconds.
+#: A plan of more boards than this is bettered a few at a time: after this share of the time so many boards, with so many others
+#: to choose from, for so many seconds.
 _LARGE, _FROM, _AGAIN, _OTHERS, _SECONDS = 15, 0.15, 9, 11, 1.2
 #: Rounds between two such at most, where they come to nothing; and the chance by which another board is taken for poor.
 _PATIENCE, _CHANCE = 4, 0.1
@@ -200,11 +200,13 @@ class Hunt:
         places = [*again, *others]
         freed = set(again)
         rest = self._left(EMPTY if i in freed else f for i, f in enumerate(best.fills))
-        self.trying = f"{self._names(again)} laid anew, the rest as it is"
+        self.trying = f"{self._names(again or others) or 'what is left'} laid anew, the rest as it is"
         fewer = copy.copy(self)
         fewer.began = self.clock()
-        seconds = min(_SECONDS * (1 + failed / 2), self.began + self.limits.seconds - fewer.began)
-        fewer.limits = replace(self.limits, seconds=seconds)
+        remaining = self.began + self.limits.seconds - fewer.began
+        if remaining <= 0:
+            return None
+        fewer.limits = replace(self.limits, seconds=min(_SECONDS * (1 + failed / 2), remaining))
         fewer.known = Known(0.0, None)
         fewer.sunk = Decimal(0)
         fewer.goes_on = lambda *_: self.goes_on(best, standing)
