@@ -101,6 +101,7 @@ class _Search:
             _worths(job, self.wants, fillers, task), fillers, prices, sunk, demand, job.shop, limits, clock, self._goes_on,
             self.known,
         )
+        self.hunt.began = self.began  # making ready is part of the time
         for group in together(self.job, self.wants):
             self._keep_together(set(group))
 
