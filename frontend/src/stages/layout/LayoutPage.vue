@@ -197,7 +197,7 @@ const chosenPart = computed(() => parts.value.find((p) => p.id === (picked.value
     </p>
     <p v-if="latest?.state === 'failed'" class="note">{{ latest.trouble }}</p>
     <p v-if="standing?.stale && !going" class="note">Parts, boards or the shop have changed since this plan was made. Lay out again before cutting.</p>
-    <p v-if="!going && standing && !standing.stale && latest && latest.pk !== standing.pk && ['done', 'stopped'].includes(latest.state)" class="soft">The last search found nothing better: this plan stands.</p>
+    <p v-if="!going && standing && !standing.stale && latest && latest.pk !== standing.pk && ['done', 'stopped'].includes(latest.state)" class="soft after">The last search found nothing better: this plan stands.</p>
     <div class="tools">
       <button class="act" :class="{ on: face === 'A' }" @click="face = 'A'">Face A</button>
       <button class="act" :class="{ on: face === 'B' }" @click="face = 'B'">Face B</button>
@@ -273,6 +273,9 @@ const chosenPart = computed(() => parts.value.find((p) => p.id === (picked.value
 .first {
   font-size: 1.15rem;
   margin-bottom: 1rem;
+}
+.after {
+  margin-bottom: 0.8rem;
 }
 .figure small {
   font-size: 1rem;
