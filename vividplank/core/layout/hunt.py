@@ -38,10 +38,10 @@ _THRIFTY, _SHARE = 0.75, (0.1, 0.7)
 #: How often a board is filled with the first choice of what these leave, and not of everything.
 _REST = 0.7
 #: A round that takes more seconds than this is slow.
-_SLOW = 0.5
+_SLOW = 0.25
 #: A plan of more boards than this is bettered a few at a time: after this share of the time so many boards, with so many others
 #: to choose from, for so many seconds.
-_LARGE, _FROM, _AGAIN, _OTHERS, _SECONDS = 15, 0.15, 9, 11, 1.2
+_LARGE, _FROM, _AGAIN, _OTHERS, _SECONDS = 20, 0.15, 9, 11, 1.2
 #: Rounds between two such at most, where they come to nothing; and the chance by which another board is taken for poor.
 _PATIENCE, _CHANCE = 4, 0.1
 
