@@ -150,6 +150,23 @@ def test_what_it_proves_is_told_as_it_comes() -> None:
     assert told[-1] == bound <= float(known.cost) + 1e-6
 
 
+def test_every_wood_has_its_turn_while_there_is_time() -> None:
+    oak, other = planted_jobs("faults", 6, 2).job, planted_jobs("faults", 4, 1).job
+    ash = replace(
+        other, parts=tuple(replace(p, id=f"Z{p.id}", species="ash") for p in other.parts),
+        boards=tuple(replace(b, id=f"Z{b.id}", species="ash") for b in other.boards),
+    )
+    both = replace(oak, parts=(*oak.parts, *ash.parts), boards=(*oak.boards, *ash.boards))
+
+    def bound(job: Job, asked: int) -> float:
+        times = iter(range(asked))
+        return lower_bound(job, cuts=50, go_on=lambda: next(times, None) is not None)
+
+    # Sixty times are not enough for the oak, which goes on rising; yet the ash has risen too.
+    assert bound(oak, 60) < bound(oak, 400)
+    assert bound(both, 60) > bound(oak, 60) + lower_bound(ash) + 1
+
+
 def test_no_boards_cost_nothing_and_no_parts_need_none() -> None:
     assert lower_bound(Job("", BARE, (a_part("P"),), ())) == 0
     assert lower_bound(Job("", BARE, (), (a_board("A"),))) == 0

@@ -62,10 +62,15 @@ def lower_bound(
         boards = tuple(b for b in job.boards if same_species(b.species, species))
         covers.append(_Cover(Job(job.name, job.shop, parts, boards), cuts, go_on, counted))
     bounds = [cover.quick() for cover in covers]
-    for k, cover in enumerate(covers):
-        for bound in cover.closer():
-            bounds[k] = max(bounds[k], bound)
-            proved(_down(sum(bounds)))
+    going = {k: cover.closer() for k, cover in enumerate(covers)}
+    while going:  # every wood in its turn
+        for k in list(going):
+            bound = next(going[k], None)
+            if bound is None:
+                del going[k]
+            else:
+                bounds[k] = max(bounds[k], bound)
+                proved(_down(sum(bounds)))
     return _down(sum(bounds))
 
 
@@ -92,10 +97,10 @@ class _Cover:
         self.prices = np.array([float(b.price) for b in job.boards])
         self.rows: list[Floats] = []
         self.wanted: list[float] = []
+        self.chosen: Floats | None = None
 
     def quick(self) -> float:
         """By areas and crossings."""
-        self.chosen: Floats | None = None
         if not self.job.boards:
             return 0.0
         self._area_rows()

@@ -1,7 +1,7 @@
 """Several searches of one job at once, each in a process of its own with its own chances, that tell one another their fills.
 
 The first of them is the search that was asked for; the others help it and end with it. What one finds goes into the pools of
-all, so that they put together what none has found alone. The first helper ends with the bound and tells it when it has it.
+all, so that they put together what none has found alone. The first helper sees to the bound and tells it as it rises.
 """
 
 import multiprocessing
