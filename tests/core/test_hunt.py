@@ -7,10 +7,12 @@ from vividplank.core.board import Board, Station
 from vividplank.core.cutlist import Panel, Part
 from vividplank.core.job import Job
 from vividplank.core.layout.fill import Filler
-from vividplank.core.layout.hunt import Hunt, Known, Worths
+from vividplank.core.layout.hunt import Hunt
 from vividplank.core.layout.limits import Limits
+from vividplank.core.layout.pool import Known
 from vividplank.core.layout.standing import State
 from vividplank.core.layout.want import wants
+from vividplank.core.layout.worth import Worths
 from vividplank.core.measure import TICKS_PER_64TH
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.shop import Allowance, Shop
@@ -36,7 +38,7 @@ def hunt(*parts: Part, long: int = 100, last: int = 6, limits: Limits = Limits(s
     return Hunt(
         Worths(listed, same, same, same, 1.0, 0.0), [Filler(b, shop, listed, TICKS_PER_64TH) for b in job.boards],
         [b.price for b in job.boards], Decimal(0), [w.width if w.is_panel else w.count for w in listed], shop,
-        limits, time.monotonic, lambda *_: True, Known(0.0, None),
+        limits, time.monotonic, lambda *_: True, Known(0.0),
     )
 
 

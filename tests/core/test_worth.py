@@ -6,7 +6,7 @@ from bench.planted import FAMILIES, Family, planted
 from tests.making import BARE, a_board, a_part
 from vividplank.core.job import Job
 from vividplank.core.layout.want import Want, wants
-from vividplank.core.layout.worth import room_taken, scarcity
+from vividplank.core.layout.worth import rarity, room_taken, scarcity
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 
 
@@ -31,6 +31,11 @@ def test_what_few_boards_can_give_is_worth_more() -> None:
     assert scarcity([one, other], [one, other]) == 1.0
     assert scarcity([other], [one, other]) == pytest.approx(1.075)  # a quarter of the room can give it
     assert scarcity([], [one, other]) == pytest.approx(1.1)
+
+
+def test_what_one_board_alone_can_give_is_worth_nearly_twice_as_much() -> None:
+    assert rarity(8, 8) == rarity(1, 1) == rarity(0, 8) == 1.0
+    assert rarity(1, 8) == 1.875 and rarity(2, 8) == 1.375
 
 
 @pytest.mark.parametrize("family", FAMILIES)

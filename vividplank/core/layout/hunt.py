@@ -4,21 +4,19 @@ What is better is the order of the exchange page: less unplaced finished volume,
 reusable lengths. Wants that keep being left out are weighed heavier until they are placed (the squeaky wheel gets the oil).
 """
 
-import copy
 import heapq
 import math
 import random
 from collections.abc import Callable, Collection, Iterable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from decimal import Decimal
 
 from vividplank.core.layout.fill import Filler
 from vividplank.core.layout.filled import EMPTY, Fill
 from vividplank.core.layout.limits import Clock, Limits
-from vividplank.core.layout.pool import Pool, without_surplus
+from vividplank.core.layout.pool import Known, Pool, without_surplus
 from vividplank.core.layout.standing import Standing, State, leftover
-from vividplank.core.layout.team import Share
-from vividplank.core.layout.want import Want
+from vividplank.core.layout.worth import Worths, rarity
 from vividplank.core.shop import Shop
 
 #: Rounds of ruin and recreate between two choices from the pool.
@@ -42,36 +40,10 @@ _SLOW = 0.25
 #: A plan of more boards than this is bettered a few at a time: after this share of the time so many boards, with so many others
 #: to choose from, for so many seconds.
 _LARGE, _FROM, _AGAIN, _OTHERS, _SECONDS = 20, 0.15, 9, 11, 1.2
-#: Rounds between two such at most, where they come to nothing; and the chance by which another board is taken for poor.
-_PATIENCE, _CHANCE = 4, 0.1
-
-
-@dataclass(frozen=True)
-class Worths:
-    """What wants are worth, by their index: the room they take for their volume, what they are worth at the start (for their
-    volume too), how much each weighs that is left out; and what is lost in money for the volume left out and for that which
-    does not show the figure it is to show.
-    """
-
-    wants: Sequence[Want]
-    taken: Sequence[float]
-    plain: Sequence[float]
-    weights: Sequence[float]
-    per_volume: float
-    per_shown: float
-
-
-class Known:
-    """The best bound known, and the others that search."""
-
-    def __init__(self, bound: float, share: Share | None) -> None:
-        self.bound = bound
-        self.share = share
-
-    def exchange(self, pool: Pool) -> None:
-        """Tell the others of bound and fills, and take in theirs."""
-        if self.share:
-            self.bound = pool.share(self.share, self.bound)
+#: Rounds between two such at most, where they come to nothing.
+_PATIENCE = 4
+#: The chance by which another board is taken for poor.
+_CHANCE = 0.1
 
 
 class Hunt:
@@ -98,19 +70,15 @@ class Hunt:
         self.rng = random.Random(limits.seed)
         self.rounds = 0
         self.trying = "the first plan, board by board"
-        self._on(fillers, prices, demand)
-
-    def _on(self, fillers: Sequence[Filler], prices: Sequence[Decimal], demand: Sequence[int]) -> None:
         self.fillers = fillers
         self.money = prices
         self.prices = [float(p) for p in prices]
         self.areas = [f.board.length * f.board.mean_width * f.board.thinnest for f in fillers]
         self.demand = list(demand)
-        worths = self.worths
         penalty = [worths.per_volume * u * w for u, w in zip(self.units, worths.weights, strict=True)]
         self.pool = Pool(
             self.prices, self.demand, penalty, lambda i, fill: worths.per_shown * fillers[i].strips.liking.shown(fill))
-        self.plain = list(self.worths.plain)
+        self.plain = list(worths.plain)
         self.worth = list(self.plain)
         self.guide = list(self.plain)
         self._go_on_with(self.demand, [EMPTY] * len(fillers))
@@ -195,22 +163,19 @@ class Hunt:
         and of some others are a smaller job, for which much better is soon found. Where that has failed so often before, chance
         has more of a say.
         """
-        chance = _CHANCE * (1 + failed)
-        again, others = self._poor(best, chance) if standing.unplaced == 0 else self._wanted_of(best)
+        again, others = self._poor(best, _CHANCE * (1 + failed)) if standing.unplaced == 0 else self._wanted_of(best)
         places = [*again, *others]
         freed = set(again)
         rest = self._left(EMPTY if i in freed else f for i, f in enumerate(best.fills))
         self.trying = f"{self._names(again or others) or 'what is left'} laid anew, the rest as it is"
-        fewer = copy.copy(self)
-        fewer.began = self.clock()
-        remaining = self.began + self.limits.seconds - fewer.began
+        remaining = self.began + self.limits.seconds - self.clock()
         if remaining <= 0:
             return None
-        fewer.limits = replace(self.limits, seconds=min(_SECONDS * (1 + failed / 2), remaining))
-        fewer.known = Known(0.0, None)
-        fewer.sunk = Decimal(0)
-        fewer.goes_on = lambda *_: self.goes_on(best, standing)
-        fewer._on([self.fillers[i] for i in places], [self.money[i] for i in places], [max(0, n) for n in rest])
+        limits = replace(self.limits, seconds=min(_SECONDS * (1 + failed / 2), remaining), seed=self.rng.getrandbits(31))
+        fewer = Hunt(
+            self.worths, [self.fillers[i] for i in places], [self.money[i] for i in places], Decimal(0),
+            [max(0, n) for n in rest], self.shop, limits, self.clock, lambda *_: self.goes_on(best, standing), Known(0.0),
+        )
         fewer.worth = [own * w / p for own, w, p in zip(fewer.plain, self.worth, self.plain, strict=True)]
         now = State([best.fills[i] for i in places], list(best.left))
         for k, fill in enumerate(now.fills):
@@ -226,8 +191,7 @@ class Hunt:
 
     def _poor(self, best: State, chance: float) -> tuple[list[int], list[int]]:
         """Boards in use, half of them those that give least for their price, and some that are not in use."""
-        used = [i for i, f in enumerate(best.fills) if f.segments and self.prices[i] > 0]
-        used.sort(key=lambda i: self._thrift(i, best.fills[i]) * (1 + chance * self.rng.random()))
+        used = self._poorest([i for i, f in enumerate(best.fills) if f.segments and self.prices[i] > 0], best.fills, chance)
         poor, others = used[: (_AGAIN + 1) // 2], used[(_AGAIN + 1) // 2:]
         idle = [i for i, f in enumerate(best.fills) if not f.segments and self.fillers[i].mine]
         return poor + self.rng.sample(others, min(len(others), _AGAIN // 2)), self.rng.sample(idle, min(len(idle), _OTHERS))
@@ -251,11 +215,9 @@ class Hunt:
         """What hardly any board can give is worth more. Which can is known once all have been asked."""
         able = [f.able for f in self.fillers]
         for k, plain in enumerate(self.worths.plain):
-            boards = sum(k in each for each in able)
-            if boards:
-                rare = plain * (1 + 1 / boards - 1 / len(able))
-                self.worth[k] *= rare / self.plain[k]
-                self.plain[k] = rare
+            rare = plain * rarity(sum(k in each for each in able), len(able))
+            self.worth[k] *= rare / self.plain[k]
+            self.plain[k] = rare
 
     def _time_to_combine(self, spent: float, combined: tuple[int, float, float]) -> bool:
         """Every so many rounds; sooner where rounds are slow, but for no more than a third of the time."""
@@ -280,8 +242,7 @@ class Hunt:
         again = set(self.rng.sample(free, min(len(free), self.rng.randint(1, 3))))
         if used and self.rng.random() < 0.5:
             # Those that give least for their price, and whoever is near them.
-            poor = sorted(used, key=lambda i: self._thrift(i, fills[i]) * (1 + 0.1 * self.rng.random()))
-            again = set(poor[: self.rng.randint(2, 5)])
+            again = set(self._poorest(used, fills, _CHANCE)[: self.rng.randint(2, 5)])
         elif used:
             again.add(self.rng.choice(used))
         if self.rng.random() < 0.1:
@@ -392,15 +353,14 @@ class Hunt:
         chosen = self.pool.choose(seconds, [most * w for w in worths] if costs else None)
         fills = [EMPTY] * len(self.fillers)
         if chosen:
-            over = [-n for n in self.demand]
-            for fill in chosen.values():
-                for index, amount in fill.taken:
-                    over[index] += amount
-            panels = [w.is_panel for w in self.wants]
-            surplus = [max(0, n) for n in over]
+            left = self._left(chosen.values())
+            panels, surplus = [w.is_panel for w in self.wants], [max(0, -n) for n in left]
             for i, fill in chosen.items():
                 fills[i] = without_surplus(fill, surplus, panels, self.shop.allowance.width)
-            self._go_on_with([max(0, -n) for n in over] if costs else self.demand, fills if costs else [EMPTY] * len(fills))
+            if costs:
+                self._go_on_with([max(0, n) for n in left], fills)
+            else:
+                self._go_on_with(self.demand, [EMPTY] * len(fills))
         empty = [i for i, fill in enumerate(fills) if not fill.segments]
         some = self.rng.sample(empty, min(len(empty), _EMPTY_TRIED))
         return self._recreate(fills, some, last=set(empty).difference(some))
@@ -426,6 +386,10 @@ class Hunt:
             share = sum(self._volume(index, amount) for index, amount in fill.taken) / area
             total += price * share * share
         return 0.3 * total
+
+    def _poorest(self, boards: list[int], fills: list[Fill], chance: float) -> list[int]:
+        """The boards, those first that give least for their price, with some chance."""
+        return sorted(boards, key=lambda i: self._thrift(i, fills[i]) * (1 + chance * self.rng.random()))
 
     def _thrift(self, i: int, fill: Fill) -> float:
         """What a board gives, by the plain worth, for its price."""

@@ -130,6 +130,19 @@ class Pool:
         return cover, once, cost
 
 
+class Known:
+    """The best bound known, and the others that search."""
+
+    def __init__(self, bound: float, share: Share | None = None) -> None:
+        self.bound = bound
+        self.share = share
+
+    def exchange(self, pool: Pool) -> None:
+        """Tell the others of bound and fills, and take in theirs."""
+        if self.share:
+            self.bound = pool.share(self.share, self.bound)
+
+
 def without_surplus(fill: Fill, surplus: list[int], panels: Sequence[bool], allowance: int) -> Fill:
     """The fill with lumps taken out that are placed elsewhere too; `surplus` is lowered by what was.
 

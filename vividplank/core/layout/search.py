@@ -9,22 +9,19 @@ from vividplank.core.layout.bound import lower_bound
 from vividplank.core.layout.fill import Filler
 from vividplank.core.layout.fillers import cut_as_counted, keep_together
 from vividplank.core.layout.holds import Task, pinned_needs, still_wanted
-from vividplank.core.layout.hunt import Hunt, Known, Worths
+from vividplank.core.layout.hunt import Hunt
 from vividplank.core.layout.limits import Clock, Limits, Progress, Watch
 from vividplank.core.layout.naming import Named
 from vividplank.core.layout.plan import Item, Plan, Unplaced
+from vividplank.core.layout.pool import Known
 from vividplank.core.layout.reason import why_unplaced
 from vividplank.core.layout.room import Floats, Rooms
 from vividplank.core.layout.standing import Standing, State
 from vividplank.core.layout.team import Share, helped
-from vividplank.core.layout.want import Want, together, wants
-from vividplank.core.layout.worth import room_taken, scarcity
+from vividplank.core.layout.want import together, wants
+from vividplank.core.layout.worth import worths
 from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM
 
-#: Worth, in money, of every part showing the figure it is to show: less than a cent, so that it never costs one.
-_SHOWN = 0.005
-#: How much more a part weighs that is placed before all others.
-_FIRST = 1000.0
 #: Share of the time in which a search without help sees to the bound.
 _PROVING_ALONE = 0.2
 #: Share of the time for a plan that opens like a book what is to be opened so.
@@ -97,9 +94,10 @@ class _Search:
         sunk = sum((b.price for b in job.boards if b.id in self.held), Decimal(0))
         demand = [w.width if w.is_panel else w.count for w in self.wants]
         self.known = Known(lower_bound(self.whole), share)
+        holding = [[f.board for f in fillers if w.index in f.mine_indexes] for w in self.wants]
         self.hunt = Hunt(
-            _worths(job, self.wants, fillers, task), fillers, prices, sunk, demand, job.shop, limits, clock, self._goes_on,
-            self.known,
+            worths(job, self.wants, holding, task.holds.first), fillers, prices, sunk, demand, job.shop, limits, clock,
+            self._goes_on, self.known,
         )
         self.hunt.began = self.began  # making ready is part of the time
         for group in together(self.job, self.wants):
@@ -164,14 +162,3 @@ class _Search:
         )
         cost = sum((b.price for b in self.job.boards if b.id in used), Decimal(0))
         return Plan(boards, unplaced, cost, self.known.bound, self.clock() - self.began)
-
-
-def _worths(job: Job, wanted: Sequence[Want], fillers: Sequence[Filler], task: Task) -> Worths:
-    holding = [[f.board for f in fillers if w.index in f.mine_indexes] for w in wanted]
-    taken = [room_taken(w, boards, job.shop) for w, boards in zip(wanted, holding, strict=True)]
-    weights = [_FIRST if w.name in task.holds.first else 1.0 for w in wanted]
-    plain = [t * scarcity(boards, job.boards) * k for t, boards, k in zip(taken, holding, weights, strict=True)]
-    prices = sum((b.price for b in job.boards), Decimal(1))
-    volume = sum(w.volume * (1 if w.is_panel else w.count) for w in wanted) or 1
-    figured = sum(w.volume * (1 if w.is_panel else w.count) for w in wanted if w.figure)
-    return Worths(wanted, taken, plain, weights, 4 * float(prices) / volume, _SHOWN / figured if figured else 0.0)
