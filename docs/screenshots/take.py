@@ -75,15 +75,15 @@ def shoot(page: Page, name: str, address: str) -> None:
         page.get_by_label("so long").press("Enter")
         page.get_by_text("comes out from").first.wait_for()
     if name == "bench":  # a piece in hand over another board
-        piece = page.get_by_role("button", name="AR1").first
-        box = piece.bounding_box()
-        over = page.locator("[data-board='O4'] svg.board").bounding_box()
+        lanes = page.locator("[data-board]")
+        piece = lanes.nth(0).locator("[role=button]").first
+        box, over = piece.bounding_box(), lanes.nth(1).locator("svg.board").bounding_box()
         assert box and over
         page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
         page.mouse.down()
-        page.mouse.move(over["x"] + 500, over["y"] + 20)
-        page.mouse.move(over["x"] + 560, over["y"] + 24)
-        page.get_by_role("status").filter(has_text="AR1").wait_for()
+        page.mouse.move(over["x"] + over["width"] - 120, over["y"] + 20)
+        page.mouse.move(over["x"] + over["width"] - 60, over["y"] + 24)
+        page.get_by_role("status").filter(has_text="hold").wait_for()
     page.wait_for_timeout(500)  # the tape and the figures come to rest
     page.screenshot(path=HERE / f"{name}.png")
 
