@@ -131,3 +131,11 @@ def test_rough_ripped_blanks_stay_short_where_that_is_flatter() -> None:
 def test_what_fits_nowhere_is_not_laid() -> None:
     for part in (a_part("A", 1, 61), a_part("A", 1, 20, 7), a_part("A", 1, 20, 3, 1.01), a_part("A", species="ash")):
         assert fill(a_board(), part).taken == ()
+
+
+def test_cutting_begins_behind_a_spoilt_end() -> None:
+    # Rot right across the first 40 inches; behind it 50 and 29.875 with a kerf reach the end, each in two strips of its own.
+    board = a_board("B", 120, 5.5, defects=(a_fault("rot", 0, 40, 0, 5.5),))
+    parts = [("A", 50, 2.5), ("B", 50, 2.875), ("C", 29.875, 1.5), ("D", 29.875, 3.875)]
+    found = fill(board, *(a_part(id, 1, *size) for id, *size in parts), tries=1)
+    assert [k for k, _ in found.taken] == [0, 1, 2, 3]

@@ -107,3 +107,13 @@ def test_coarsely_asked_a_place_holds_what_it_holds(board: Board, place: tuple[i
         for need in (t(0.75 + 1 / 32), t(0.875 + 1 / 32), extra):
             if abs(true - need) > 1e-2:
                 assert (found >= need) == (true >= need)
+
+
+def test_a_board_opens_where_a_strip_may_lie_beside_its_faults() -> None:
+    # Up to 20 rot lies over the lower 5 of 6 inches, up to 12 over all of them.
+    board = replace(a_board("B", 60, 6), defects=(a_fault("rot", 0, 20, 0, 5), a_fault("rot", 0, 12, 5, 6)))
+    stretches = Stretches(board, 0.0)
+    assert stretches.opens(0, t(10), t(1)) == t(12)
+    assert stretches.opens(0, t(10), t(2)) == t(20)
+    assert stretches.opens(t(13), t(10), t(1)) == t(13)
+    assert stretches.opens(0, t(10), t(7)) == 0, "so wide a strip goes in nowhere"

@@ -101,6 +101,13 @@ class Filler:
         """Cuts it nearly as room.py counts that it might be."""
         return Tight(self.board, self.shop, self.mine, self.strips.slab)
 
+    @cached_property
+    def breadth(self) -> tuple[int, int]:
+        """How many ways to cut the board are followed side by side, and how many are tried to go on with each: more where a
+        figure or faults give a choice.
+        """
+        return (4, 5) if self.strips.liking.matters else (3, 5) if self.stretches.unsound else (2, 3)
+
     @property
     def able(self) -> set[int]:
         """What it can give, as far as size and flatness tell."""
@@ -127,7 +134,8 @@ class Filler:
         found = []
         kerf = self.shop.kerf.crosscut
         near = self.shop.min_blank_length
-        starts = {state.at, *(d.x1 for d in self.board.boxed if not d.sound and state.at < d.x1 < state.at + near)}
+        at = self.stretches.opens(state.at, near, self.proposer.narrowest)
+        starts = {at, *(d.x1 for d in self.board.boxed if not d.sound and at < d.x1 < at + near)}
         for x0 in sorted(starts)[:3]:
             for p in self.proposer.propose(x0, end, state.left, worth, self._cap, rng, tries):
                 laid = self._lay(p, list(state.left), worth)

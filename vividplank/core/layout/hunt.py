@@ -312,7 +312,7 @@ class Hunt:
     def _fill(self, i: int, left: list[int], worth: list[float], quick: bool = False) -> Fill:
         """What one board gives best of what is left; everything met on the way goes into the pool."""
         filler = self.fillers[i]
-        beam, tries = (1, 1) if quick else (4, 5) if filler.strips.liking.matters else (2, 3)
+        beam, tries = (1, 1) if quick else filler.breadth
         many = _MANY_QUICK if quick else _MANY
         wanted = [w.index for w in filler.mine if left[w.index] > 0]
         if len(wanted) > many:  # of a long list some, others the next time: what fills a board well is found among them

@@ -21,7 +21,7 @@ from vividplank.core.shop import Shop
 #: Lengths asked about at most at one place.
 _RUNS = 120
 #: Of these the most promising, whose strips are chosen in full.
-_WEIGHED = 25
+_WEIGHED = 50
 #: Lengths for which it is asked what goes together with them, and with how many others.
 _FIRST, _OTHERS = 40, 60
 #: What the board beyond is worth of what it would be if every length could have its favourite parts.

@@ -278,17 +278,19 @@ def fill_between(  # type: ignore[no-untyped-def]
     best = np.full(room + 1, -1.0)
     best[0] = 0.0
     came = np.zeros((room + 1, 3), dtype=np.int64)  # from which height, led by which lead (-1: nothing), clear class
-    begins = np.zeros(room + 1, dtype=np.bool_)  # a strip lies on the edge, on another strip or on a fault
+    begins = np.zeros(room + 1, dtype=np.bool_)  # a strip lies on the edge or on another strip
     begins[0] = True
+    ends = np.zeros(room + 1, dtype=np.bool_)  # a fault does
     for f in range(faults.shape[0]):
         if 0 < faults[f, 1] <= room:
-            begins[faults[f, 1]] = True
+            ends[faults[f, 1]] = True
     left = stock.copy()
     for y in range(room):
-        if best[y] > best[y + 1]:
+        if best[y] >= best[y + 1]:  # what begins there may begin below
             best[y + 1] = best[y]
             came[y + 1] = y, -1, 0
-        if not begins[y]:
+            begins[y + 1] = False
+        if not (begins[y] or ends[y]):
             continue
         left[:] = stock
         at = y

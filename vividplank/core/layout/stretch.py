@@ -28,8 +28,9 @@ class Stretches:
     def __init__(self, board: Board, most: float) -> None:
         self.most = most
         self.outline = np.array([(s.x, s.y0, s.y1) for s in board.stations], dtype=np.float64)
-        unsound = sorted((d for d in board.boxed if not d.sound), key=lambda d: d.x0)
-        self.faults = np.array([(d.x0, d.x1, d.y0, d.y1) for d in unsound], dtype=np.float64).reshape(-1, 4)
+        self.board = board
+        self.unsound = sorted((d for d in board.boxed if not d.sound), key=lambda d: d.x0)
+        self.faults = np.array([(d.x0, d.x1, d.y0, d.y1) for d in self.unsound], dtype=np.float64).reshape(-1, 4)
         self.known: dict[tuple[int, int], Band | None] = {}
 
     def band(self, x0: int, x1: int) -> Band | None:
@@ -42,6 +43,19 @@ class Stretches:
     def bands(self, x0: int, ends: Ints) -> Bands:
         """The same for the stretches from x0 to each of `ends`."""
         return Bands(*self._kernel.widest_bands(self.outline, x0, ends, self.most))
+
+    def opens(self, x0: int, long: int, wide: int) -> int:
+        """The first place from x0 on where a strip so long and wide may begin beside the unsound faults; x0 where none is."""
+        return next((x for x in (x0, *sorted(d.x1 for d in self.unsound if d.x1 > x0)) if self._clear_at(x, long, wide)), x0)
+
+    def _clear_at(self, x0: int, long: int, wide: int) -> bool:
+        low, high = self.board.edges(min(x0, self.board.length))
+        for d in sorted(self.unsound, key=lambda d: d.y0):
+            if d.x0 < x0 + long and d.x1 > x0:
+                if d.y0 - low >= wide:
+                    break
+                low = max(low, d.y1)
+        return high - low >= wide
 
     def faults_over(self, x0: int, ends: Ints, bands: Bands, mark: int, step: int, most: int) -> Ints:
         """Unsound faults by stretch: bottom and top over its line in grains of `mark`, beginning and end in steps from x0."""
