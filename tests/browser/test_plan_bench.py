@@ -112,6 +112,11 @@ def test_a_move_that_does_not_hold_says_why_and_is_not_made(demo: int, page: Pag
     carry(page, "SL1", "A1")
     says = page.get_by_role("status").filter(has_text="SL1")
     expect(says).to_contain_text("does not hold here")
+    page.mouse.move(1275, middle(board(page, "A1"))[1])  # at the edge of the window it keeps its width and its place in it
+    expect(says).to_be_visible()
+    box = says.bounding_box()
+    assert box
+    assert box["x"] + box["width"] <= 1280
     page.mouse.up()
     expect(says).to_have_count(0)
     assert places(demo) == before

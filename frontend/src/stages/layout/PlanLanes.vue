@@ -174,7 +174,7 @@ const money = (now: number, before: number) => (now === before ? `cost stays ${n
         </div>
       </div>
     </div>
-    <div v-if="held && (dragged || carrying) && tried" class="says" :class="{ against: !tried.holds, keys: carrying }" role="status" :style="carrying ? {} : { left: `${pointer.x + 18}px`, top: `${pointer.y + 22}px` }">
+    <div v-if="held && (dragged || carrying) && tried" class="says" :class="{ against: !tried.holds, keys: carrying }" role="status" :style="{ '--x': `${pointer.x}px`, '--y': `${pointer.y}px` }">
       <b>{{ itemName(held) }}</b>
       <template v-if="tried.holds"> holds on {{ tried.board }}. {{ money(tried.cost, tried.cost_before) }}, {{ (tried.yields * 100).toFixed(1) }} % of it becomes parts.</template>
       <template v-else> does not hold here: {{ tried.why }}.</template>
@@ -224,6 +224,8 @@ const money = (now: number, before: number) => (now === before ? `cost stays ${n
 .says {
   position: fixed;
   z-index: 20;
+  left: max(0px, min(var(--x) + 18px, 100vw - 27rem));
+  top: min(var(--y) + 22px, 100vh - 6rem);
   max-width: 26rem;
   padding: 0.5rem 0.8rem;
   background: var(--paper);
@@ -236,6 +238,7 @@ const money = (now: number, before: number) => (now === before ? `cost stays ${n
 }
 .says.keys {
   left: 50%;
+  top: auto;
   bottom: 1rem;
   transform: translateX(-50%);
   max-width: 46rem;
