@@ -1,6 +1,6 @@
 """What it is worth to know the warp: the same jobs solved as if boards were flat, and as if every board were flattened whole.
 
-    .plank/venv/bin/python -m bench.physics [seconds] [seeds] [parts]
+    .plank/venv/bin/python -m bench.physics [seconds] [seeds] [parts] [so many times as warped as the stock of bench.shop_jobs]
 """
 
 import sys
@@ -14,6 +14,12 @@ from vividplank.core.job import Job
 from vividplank.core.layout.audit import audit
 from vividplank.core.layout.search import Limits, search
 from vividplank.core.layout.warm import warm
+
+
+def warped(job: Job, times: int) -> Job:
+    """The job with its boards so many times as warped."""
+    boards = (replace(b, warp=Warp(b.warp.bow * times, b.warp.cup * times, b.warp.twist * times)) for b in job.boards)
+    return replace(job, boards=tuple(boards))
 
 
 def flat(job: Job) -> Job:
@@ -32,11 +38,11 @@ def _flattened(board: Board) -> Board:
     return replace(board, warp=Warp(), surface=None, stations=stations)
 
 
-def main(seconds: float, seeds: int, parts: int) -> None:
+def main(seconds: float, seeds: int, parts: int, times: int) -> None:
     warm()
     failed = 0
     for seed in range(1, seeds + 1):
-        job = shop_job(parts, seed)
+        job = warped(shop_job(parts, seed), times)
         limits = Limits(seconds, hands=2)
         right = search(job, limits, time.monotonic)
         blind = search(flat(job), limits, time.monotonic)
@@ -53,4 +59,4 @@ def main(seconds: float, seeds: int, parts: int) -> None:
 
 if __name__ == "__main__":
     main(float(sys.argv[1]) if len(sys.argv) > 1 else 10.0, int(sys.argv[2]) if len(sys.argv) > 2 else 4,
-         int(sys.argv[3]) if len(sys.argv) > 3 else 40)
+         int(sys.argv[3]) if len(sys.argv) > 3 else 40, int(sys.argv[4]) if len(sys.argv) > 4 else 1)
