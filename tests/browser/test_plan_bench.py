@@ -74,7 +74,8 @@ def carry(page: Page, name: str, to: str) -> None:
 
 def opened(page: Page, project: int) -> None:
     page.set_viewport_size({"width": 1280, "height": 1600})
-    page.goto(f"/project/{project}/layout")
+    with page.expect_response(re.compile("/reasons$")):  # what it says of the plan moves the boards down
+        page.goto(f"/project/{project}/layout")
     expect(piece(page, "SL1")).to_be_visible()
 
 
@@ -132,6 +133,8 @@ def test_two_are_pinned_a_place_is_forbidden_and_the_rest_is_solved(demo: int, p
         expect(page.locator(".chalked .pin")).to_have_count(n)
     zone_board = before["BP1"][0]
     page.get_by_role("button", name="Forbid a place").click()
+    expect(page.get_by_text("Draw on a board")).to_be_visible()
+    board(page, zone_board).hover()  # waits until the boards stand still
     box = board(page, zone_board).bounding_box()
     assert box
     page.mouse.move(box["x"] + box["width"] - 60, box["y"] + 8)

@@ -178,7 +178,8 @@ const chosenPart = computed(() => parts.value.find((p) => p.id === (picked.value
       <div class="figures grow">
         <div v-if="figures.placed !== null"><span class="figure">{{ figures.placed }} <small>of {{ figures.total }}</small></span><span class="label">parts placed</span></div>
         <div v-if="figures.cost !== null"><span class="figure">{{ figures.cost.toFixed(2) }}</span><span class="label">boards cut cost</span></div>
-        <div v-if="figures.bound !== null"><span class="figure">{{ figures.bound.toFixed(2) }}</span><span class="label">nothing can cost less{{ gap ? `; ${gap}` : "" }}</span></div>
+        <div v-if="figures.bound"><span class="figure">{{ figures.bound.toFixed(2) }}</span><span class="label">nothing can cost less{{ gap ? `; ${gap}` : "" }}</span></div>
+        <div v-else-if="gap"><span class="label">{{ gap }}</span></div>
       </div>
       <label class="field"><span>Search for</span>
         <select v-model.number="seconds" class="line-input"><option :value="5">5 s</option><option :value="10">10 s</option><option :value="30">30 s</option><option :value="120">2 min</option></select>
@@ -231,7 +232,9 @@ const chosenPart = computed(() => parts.value.find((p) => p.id === (picked.value
       </details>
     </div>
     <div v-if="plan && movable" class="tools hands" role="toolbar" aria-label="The piece in hand">
-      <span v-if="!picked" class="soft idle">Drag a piece to where you want it, or pick it to pin, turn or take it up.</span>
+      <span v-if="drawing" class="soft idle">Draw on a board over the place where nothing may lie. Esc leaves it.</span>
+      <span v-else-if="swapping" class="soft idle">Now pick the piece that {{ itemName(swapping) }} is to change places with. Esc leaves it.</span>
+      <span v-else-if="!picked" class="soft idle">Drag a piece to where you want it, or pick it to pin, turn or take it up.</span>
       <template v-else>
       <span class="picked"><b>{{ pickedName }}</b> <template v-if="chosenPart">{{ chosenPart.name }}, <Len :ticks="chosenPart.length" :system="project.system" bare /> × <Len :ticks="chosenPart.width" :system="project.system" bare /> × <Len :ticks="chosenPart.thickness" :system="project.system" /></template></span>
       <button class="act" title="M" @click="lanes?.carry()">Move</button>
@@ -248,8 +251,6 @@ const chosenPart = computed(() => parts.value.find((p) => p.id === (picked.value
     </div>
     <p v-for="r in unkept" :key="r.text" class="note"><Fig :text="r.text" /></p>
     <p v-for="text in pickedWhy" :key="text" class="soft why"><Fig :text="text" /></p>
-    <p v-if="swapping" class="note">Now pick the piece that {{ itemName(swapping) }} is to change places with. Esc leaves it.</p>
-    <p v-if="drawing" class="note">Draw on a board over the place where nothing may lie. Esc leaves it.</p>
     <p v-if="held && movable" class="soft held">
       Held: <template v-if="holds.pins.length">{{ holds.pins.map((i) => itemName(i as Item)).join(", ") }} pinned</template>
       <span v-for="(f, i) in holds.forbidden" :key="i" class="zone">nothing on {{ f.board }} from <Len :ticks="f.x0" :system="project.system" about /> to <Len :ticks="f.x1" :system="project.system" about /> <button class="act quiet" :aria-label="`Allow the place on ${f.board} again`" @click="hold({ forbidden: holds.forbidden.filter((_, k) => k !== i) })">allow</button></span>
