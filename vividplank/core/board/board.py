@@ -1,7 +1,7 @@
 """A board on the bench: face B down, face A up, x along it, y across, z up. Lengths in ticks."""
 
 from bisect import bisect_right
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from functools import cached_property
 from math import ceil, floor
@@ -145,6 +145,11 @@ class Board:
     def boxed(self) -> tuple[Defect, ...]:
         """Its defects as rectangles that cover them."""
         return tuple(box for d in self.defects for box in d.boxes)
+
+    def to_marks(self, mark: int) -> "Board":
+        """The same board with faults that begin and end along it at marks of the rule, each box a hair longer where need be."""
+        longer = tuple(replace(d, x0=d.x0 // mark * mark, x1=-(-d.x1 // mark) * mark) for d in self.boxed)
+        return self if longer == self.defects else replace(self, defects=longer)
 
     def reach(self, y0: float, slope: float, start: float, x0: int, x1: int) -> tuple[int, int]:
         """From where to where over the line y = y0 + slope·(x − start) the board reaches, all the way from x0 to x1."""

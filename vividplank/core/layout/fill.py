@@ -39,7 +39,7 @@ class Filler:
         self, board: Board, shop: Shop, wants: Sequence[Want], mark: int, pinned: Sequence[tuple[Segment, int]] = ()
     ) -> None:
         """`pinned` gives with every segment the flat thickness that what is pinned in it asks for."""
-        self.board = board
+        self.board = board = board.to_marks(mark)  # where a fault ends a cut may be chalked
         self.pinned = sorted(pinned, key=lambda p: p[0].x0)
         at, kerf = shop.end_trim, shop.kerf.crosscut
         self.gaps: list[tuple[int, int]] = []

@@ -4,7 +4,7 @@ from bisect import insort
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from math import floor, isfinite
+from math import ceil, floor, isfinite
 
 from vividplank.core.board import Board, Region, flat_slab
 from vividplank.core.cutlist import Faces
@@ -22,6 +22,8 @@ SLAB_TOLERANCE = 0.001
 
 #: Bits of a board are first looked at on these grids, outward: coarse ones are met again and again.
 _GRIDS = (6 * TICKS_PER_INCH, TICKS_PER_INCH)
+#: On a line aslant a strip stays so far (ticks) off a fault that reckoning in floating point cannot make them overlap.
+_HAIR = 1e-6
 
 
 @dataclass
@@ -88,7 +90,7 @@ class Strips:
             lines = (y0 + slope * (max(d.x0, x0) - x0), y0 + slope * (min(d.x1, x1) - x0))
             bottom, top = d.y0 - max(lines), d.y1 - min(lines)
             if bottom < at + width and at < top:
-                found.append(int(top) + 1)
+                found.append(self.mark * ceil((top + (_HAIR if slope else 0.0)) / self.mark))
         return found
 
     def strip(
