@@ -1,7 +1,10 @@
 """The hunt over boards: a plan of many boards gets better where a few of them are laid anew, and stays right."""
 
+import itertools
 import time
 from decimal import Decimal
+
+import pytest
 
 from vividplank.core.board import Board, Station
 from vividplank.core.cutlist import Panel, Part
@@ -29,10 +32,12 @@ def part(id: str, quantity: int, width: int = 5, panel: Panel | None = None) -> 
     return Part(id, id, quantity, "oak", 40 * INCH, width * INCH, 3 * INCH // 4, "sound", panel)
 
 
-def hunt(*parts: Part, long: int = 100, last: int = 6, limits: Limits = Limits(seconds=20)) -> Hunt:  # noqa: B008
+def hunt(
+    *parts: Part, long: int = 100, last: int = 6, limits: Limits = Limits(seconds=20), many: int = MANY,  # noqa: B008
+) -> Hunt:
     """Boards of 6 in., but for the last one, that take two parts end to end."""
     shop = Shop(allowance=Allowance(0, 0, 0, 0), end_trim=0)
-    job = Job("", shop, parts, tuple(board(k, long, last if k == MANY - 1 else 6) for k in range(MANY)))
+    job = Job("", shop, parts, tuple(board(k, long, last if k == many - 1 else 6) for k in range(many)))
     listed = wants(job)
     same = [1.0] * len(listed)
     return Hunt(
@@ -118,3 +123,15 @@ def test_what_one_board_alone_can_give_is_worth_more_than_what_all_can() -> None
     assert standing.unplaced == 0 and best.left == [0, 0]
     # Alike at first; twice as much where one board can, less the one that all boards have in common.
     assert found.plain == [1.0, 2 - 1 / MANY]
+
+
+@pytest.mark.parametrize(("seconds", "careful"), [(20.0, True), (4.0, False)])
+def test_where_time_is_short_for_many_boards_they_are_asked_with_less_care(seconds: float, careful: bool) -> None:
+    found = hunt(part("A", 30), long=60, many=30, limits=Limits(seconds=seconds))
+    ticks = itertools.count()
+    found.clock = lambda: next(ticks) / 100
+    found.began = 0.0
+    first = found.first()
+    assert first.left == [0] and (found.care is None) == careful
+    best, standing = found.run(first)
+    assert best.left == [0] and standing.cost == 30 * 6

@@ -131,6 +131,17 @@ def test_a_watcher_sees_improvement_and_can_stop_it() -> None:
     assert all(b.cost <= a.cost or b.unplaced < a.unplaced for a, b in pairwise(seen))
 
 
+def test_a_plan_comes_before_anything_is_proved() -> None:
+    told = []
+
+    def watch(progress):  # type: ignore[no-untyped-def]
+        told.append(progress)
+        return True
+
+    search(read_job(SETTLE.read_text()), QUICK, time.monotonic, watch)
+    assert told[0].unplaced == 0 and told[0].lower_bound == 0 < told[-1].lower_bound
+
+
 def test_a_watcher_is_told_what_is_tried() -> None:
     job = read_job(SETTLE.read_text())
     said: list[str] = []

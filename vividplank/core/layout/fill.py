@@ -6,6 +6,7 @@ code with it, says whether it does.
 
 import random
 from collections.abc import Sequence
+from copy import copy
 from dataclasses import dataclass, replace
 from functools import cached_property
 
@@ -60,11 +61,18 @@ class Filler:
         ]
         self.mine_indexes = {w.index for w in self.mine}
 
+    def of(self, wants: set[int]) -> "Filler":
+        """The same board for these wants alone: sooner made ready than for all of a long list."""
+        fewer = copy(self)
+        fewer.leave_to_others(self.mine_indexes - wants)
+        return fewer
+
     def leave_to_others(self, wants: set[int]) -> None:
         """Take none of these wants: they are to come from another board."""
         self.mine = [w for w in self.mine if w.index not in wants]
         self.mine_indexes = {w.index for w in self.mine}
-        self.__dict__.pop("proposer", None)
+        for made in ("proposer", "tight"):
+            self.__dict__.pop(made, None)
 
     def cut(
         self, left: list[int], worth: Sequence[float], rng: random.Random, beam: int = 2, tries: int = 3

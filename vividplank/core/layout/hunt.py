@@ -16,6 +16,7 @@ from vividplank.core.layout.filled import EMPTY, Fill
 from vividplank.core.layout.limits import Clock, Limits
 from vividplank.core.layout.pool import Known, Pool, without_surplus
 from vividplank.core.layout.standing import Standing, State, leftover
+from vividplank.core.layout.team import Span
 from vividplank.core.layout.worth import Worths, rarity
 from vividplank.core.shop import Shop
 
@@ -29,8 +30,12 @@ _IDLE_TRIED = 5
 _EMPTY_TRIED = 8
 #: Boards named when it is told what is tried.
 _NAMED = 5
-#: Wants looked at together for one board.
-_MANY, _MANY_QUICK = 120, 40
+#: How a board is filled: ways to cut it followed side by side, ways tried to go on with each, wants looked at together.
+Care = tuple[int, int, int]
+#: For the first plan, and wants looked at where there is time for as many ways as the filler likes.
+_FIRST_CARE, _MANY = (1, 1, 25), 120
+#: To ask many boards takes about so many times as long as the first plan; where there is no time for it, less care is taken.
+_CARES: tuple[tuple[float, Care | None], ...] = ((24, None), (9, (1, 2, 80)), (0, (1, 1, 40)))
 #: How often only the thriftiest fills are put together, and of how large a share of the boards.
 _THRIFTY, _SHARE = 0.75, (0.1, 0.7)
 #: How often a board is filled with the first choice of what these leave, and not of everything.
@@ -69,6 +74,7 @@ class Hunt:
         self.known = known
         self.rng = random.Random(limits.seed)
         self.rounds = 0
+        self.care: Care | None = None
         self.trying = "the first plan, board by board"
         self.fillers = fillers
         self.money = prices
@@ -85,16 +91,21 @@ class Hunt:
 
     def first(self) -> State:
         """A plan at once: the boards that are cheapest for their size filled one after the other."""
+        began = self.clock()
         left = list(self.demand)
         fills = [EMPTY] * len(self.fillers)
+        self.care = _FIRST_CARE
         order = sorted(range(len(fills)), key=lambda i: self.prices[i] / self.areas[i])
         for i in order:
             if not any(n > 0 for n in left) or self.clock() - self.began >= self.limits.seconds:
                 break
             if any(left[w.index] > 0 for w in self.fillers[i].mine):
-                fills[i] = self._fill(i, left, self.worth, quick=True)
+                fills[i] = self._fill(i, left, self.worth)
                 for index, amount in fills[i].taken:
                     left[index] -= amount
+        many = self.limits.rounds is None and sum(bool(f.segments) for f in fills) > _LARGE
+        took = self.clock() - began if many else 0.0
+        self.care = next(care for times, care in _CARES if times * took <= 0.9 * self.limits.seconds)
         return State(fills, left)
 
     def run(self, state: State) -> tuple[State, Standing]:
@@ -114,6 +125,8 @@ class Hunt:
                     break
             if spent >= self.limits.seconds or self.rounds == self.limits.rounds or not self.fillers or not any(self.demand):
                 break
+            if standing.unplaced == 0:
+                self.known.learn(Span(most=float(standing.cost)))
             if standing.unplaced == 0 and float(standing.cost) <= self.known.bound + 1e-9:
                 settled = spent if settled is None else settled
                 if spent - settled >= min(1.0, 0.2 * self.limits.seconds):
@@ -121,7 +134,8 @@ class Hunt:
             self.rounds += 1
             if self.rounds == 1:  # the first plan took the boards as they came; now always the one that gives most
                 tried = self._recreate([EMPTY] * len(self.fillers), list(range(len(self.fillers))))
-                self._weigh_rare()
+                if self.care is None:
+                    self._weigh_rare()
             elif self.rounds > bettered + failed and self._is_large(best, spent):
                 better = self.a_few_anew(best, standing, failed)
                 bettered, failed = self.rounds, 0 if better else min(failed + 1, _PATIENCE)
@@ -153,7 +167,7 @@ class Hunt:
 
     def _is_large(self, best: State, spent: float) -> bool:
         """Whether the plan has so many boards that they are better laid anew a few at a time."""
-        begun = self.limits.rounds is None and spent >= _FROM * self.limits.seconds
+        begun = self.limits.rounds is None and (self.care is not None or spent >= _FROM * self.limits.seconds)
         return begun and sum(bool(f.segments) for f in best.fills) > _LARGE
 
     def a_few_anew(self, best: State, standing: Standing, failed: int) -> State | None:
@@ -171,9 +185,10 @@ class Hunt:
         remaining = self.began + self.limits.seconds - self.clock()
         if remaining <= 0:
             return None
+        wanted = {k for k, n in enumerate(rest) if n > 0}
         limits = replace(self.limits, seconds=min(_SECONDS * (1 + failed / 2), remaining), seed=self.rng.getrandbits(31))
         fewer = Hunt(
-            self.worths, [self.fillers[i] for i in places], [self.money[i] for i in places], Decimal(0),
+            self.worths, [self.fillers[i].of(wanted) for i in places], [self.money[i] for i in places], Decimal(0),
             [max(0, n) for n in rest], self.shop, limits, self.clock, lambda *_: self.goes_on(best, standing), Known(0.0),
         )
         fewer.worth = [own * w / p for own, w, p in zip(fewer.plain, self.worth, self.plain, strict=True)]
@@ -309,15 +324,15 @@ class Hunt:
             by, spread = (self.guide, 0.08) if self.rng.random() < 0.5 else (self.plain, 0.015)
             self._fill(i, demand, [w * (1 + spread * (2 * self.rng.random() - 1)) for w in by])
 
-    def _fill(self, i: int, left: list[int], worth: list[float], quick: bool = False) -> Fill:
+    def _fill(self, i: int, left: list[int], worth: list[float]) -> Fill:
         """What one board gives best of what is left; everything met on the way goes into the pool."""
         filler = self.fillers[i]
-        beam, tries = (1, 1) if quick else filler.breadth
-        many = _MANY_QUICK if quick else _MANY
+        beam, tries, many = self.care or (*filler.breadth, _MANY)
         wanted = [w.index for w in filler.mine if left[w.index] > 0]
         if len(wanted) > many:  # of a long list some, others the next time: what fills a board well is found among them
             some = set(self.rng.sample(wanted, many))
             left = [n if k in some else 0 for k, n in enumerate(left)]
+            filler = filler.of(some) if self.care else filler
         found = filler.cut(left, worth, self.rng, beam, tries)
         for fill in found:
             self.pool.add(i, fill)

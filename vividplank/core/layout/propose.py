@@ -125,8 +125,8 @@ class Proposer:
         clear = np.clip(here / runs, 0, rooms).astype(np.int64) if faults.any() else rooms
         best = kernel.promising(
             runs, caps, rooms, clear, free, faults, total, rip // self.mark, self.shared, kerf, self.long, self.wide, value,
-            self.need, self.owner, self.unit, stock, _WEIGHED, _FIRST, _OTHERS, _HOPE, rng.choice(_CHANCE), most,
-            rng.getrandbits(31),
+            self.need, self.owner, self.unit, stock, _WEIGHED if most > 1 else _WEIGHED // 6, _FIRST, _OTHERS, _HOPE,
+            rng.choice(_CHANCE), most, rng.getrandbits(31),
         )
         found = []
         for r, many, strips, worths, rest in zip(*(each.tolist() for each in best), strict=True):
