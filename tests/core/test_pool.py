@@ -4,6 +4,7 @@ import pytest
 
 from vividplank.core.layout.filled import Fill, FilledBlank, FilledSegment, FilledStrip
 from vividplank.core.layout.pool import Pool, without_surplus
+from vividplank.core.layout.team import Span
 
 
 def a_fill(*wants: int, width: int = 10) -> Fill:
@@ -118,12 +119,12 @@ def test_what_is_new_is_told_once_and_what_others_found_is_kept_and_not_told_bac
     pool.add(0, a_fill(0))
     told: list[list[tuple[int, Fill]]] = []
 
-    def share(new: list[tuple[int, Fill]], bound: float) -> tuple[list[tuple[int, Fill]], float]:
+    def share(new: list[tuple[int, Fill]], known: Span) -> tuple[list[tuple[int, Fill]], Span]:
         told.append(new)
-        return [(1, a_fill(1))], bound + 1
+        return [(1, a_fill(1))], known & Span(6.0, 9.0)
 
-    assert pool.share(share, 5.0) == 6.0
-    assert pool.share(share, 5.0) == 6.0
+    assert pool.share(share, Span(5.0, 8.0)) == Span(6.0, 8.0)
+    assert pool.share(share, Span(7.0)) == Span(7.0, 9.0)
     assert [[b for b, _ in new] for new in told] == [[0], []]
     assert sorted(pool.choose(5) or {}) == [0, 1]
     pool.add(1, a_fill(1))  # known already

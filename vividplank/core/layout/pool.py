@@ -14,7 +14,7 @@ from scipy.optimize import Bounds, LinearConstraint, linprog, milp
 from scipy.sparse import coo_matrix, csr_matrix, vstack
 
 from vividplank.core.layout.filled import Fill, FilledBlank, FilledSegment, FilledStrip
-from vividplank.core.layout.team import Share
+from vividplank.core.layout.team import Share, Span
 
 _MOST = 3000
 #: A board by its place, and what it gives.
@@ -59,10 +59,10 @@ class Pool:
         known = self.columns.get(key := (board, fill.taken))
         return known if known and self.pleasing[key] > self.pleases(board, fill) else fill
 
-    def share(self, share: Share, bound: float) -> float:
-        """Tell others what is new, and take in what they have found; the best bound that anyone knows."""
+    def share(self, share: Share, known: Span) -> Span:
+        """Tell others what is new, and take in what they have found; what all of them know of the cost."""
         told, self.fresh = self.fresh, []
-        found, best = share(told, bound)
+        found, best = share(told, known)
         for board, fill in found:
             self._keep(board, fill)
         return best
@@ -131,16 +131,23 @@ class Pool:
 
 
 class Known:
-    """The best bound known, and the others that search."""
+    """What is known of the cost, and the others that search."""
 
     def __init__(self, bound: float, share: Share | None = None) -> None:
-        self.bound = bound
+        self.span = Span(bound)
         self.share = share
 
+    @property
+    def bound(self) -> float:
+        return self.span.least
+
+    def learn(self, span: Span) -> None:
+        self.span &= span
+
     def exchange(self, pool: Pool) -> None:
-        """Tell the others of bound and fills, and take in theirs."""
+        """Tell the others of this and of fills, and take in theirs."""
         if self.share:
-            self.bound = pool.share(self.share, self.bound)
+            self.span = pool.share(self.share, self.span)
 
 
 def without_surplus(fill: Fill, surplus: list[int], panels: Sequence[bool], allowance: int) -> Fill:

@@ -17,13 +17,16 @@ from vividplank.core.layout.pool import Known
 from vividplank.core.layout.reason import why_unplaced
 from vividplank.core.layout.room import Floats, Rooms
 from vividplank.core.layout.standing import Standing, State
-from vividplank.core.layout.team import Share, helped
+from vividplank.core.layout.team import Share, Span, helped
 from vividplank.core.layout.want import together, wants
 from vividplank.core.layout.worth import worths
 from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM
 
 #: Share of the time in which a search without help sees to the bound.
 _PROVING_ALONE = 0.2
+#: Where the best plan costs no more than so many times the bound, and that has not risen for so large a share of the time, a
+#: cheaper plan is more likely than a better bound.
+_NEAR, _STANDS = 1.06, 0.1
 #: Share of the time for a plan that opens like a book what is to be opened so.
 _WISHING = 0.6
 #: Rows by worth that the bound gets at most.
@@ -57,24 +60,25 @@ def _left(job: Job, plan: Plan) -> int:
 
 
 def _once(job: Job, limits: Limits, clock: Clock, watch: Watch | None, task: Task) -> Plan:
+    searching = _Search(job, limits, watch, clock, task)
+    first = searching.first()
     with helped(job, limits, clock, _helping, task) as share:
-        return _Search(job, limits, watch, clock, share, task).run()
+        searching.known.share = share
+        return searching.run(first)
 
 
-def _helping(job: Job, task: Task, limits: Limits, clock: Clock, share: Share, first: bool) -> float:
-    """The first helper sees to the bound, and searches when it can prove no more; what it proves is told as it comes."""
-    helper = _Search(job, limits, None, clock, share, task)
+def _helping(job: Job, task: Task, limits: Limits, clock: Clock, share: Share, first: bool) -> Span:
+    """The first helper sees to the bound, and searches when it can prove little more; what it proves is told as it comes."""
+    helper = _Search(job, limits, None, clock, task)
+    helper.known.share = share
     if first:
-        helper.prove(limits.seconds)
-    helper.run()
-    return helper.known.bound
+        helper.prove(limits.seconds, helper.promises)
+    helper.run(helper.first())
+    return helper.known.span
 
 
 class _Search:
-    def __init__(
-        self, job: Job, limits: Limits, watch: Watch | None, clock: Clock, share: Share | None = None, task: Task | None = None
-    ) -> None:
-        task = task or Task()
+    def __init__(self, job: Job, limits: Limits, watch: Watch | None, clock: Clock, task: Task) -> None:
         self.whole = job
         self.job = job = task.holds.on(job)
         self.held = task.pinned(job)
@@ -93,7 +97,8 @@ class _Search:
         prices = [Decimal(0) if b.id in self.held else b.price for b in job.boards]
         sunk = sum((b.price for b in job.boards if b.id in self.held), Decimal(0))
         demand = [w.width if w.is_panel else w.count for w in self.wants]
-        self.known = Known(lower_bound(self.whole), share)
+        self.known = Known(0.0)
+        self.risen = 0.0, self.began  # the bound, and when it last rose
         holding = [[f.board for f in fillers if w.index in f.mine_indexes] for w in self.wants]
         self.hunt = Hunt(
             worths(job, self.wants, holding, task.holds.first), fillers, prices, sunk, demand, job.shop, limits, clock,
@@ -117,18 +122,33 @@ class _Search:
         self._proved(lower_bound(
             self.whole, _CUTS, lambda: self.clock() < until and go_on(), self._counted, self._proved))
 
+    def promises(self) -> bool:
+        """Whether there is much to prove yet, or the bound still rises."""
+        span, now = self.known.span, self.clock()
+        if span.least > self.risen[0]:
+            self.risen = span.least, now
+        return span.most > _NEAR * span.least or now - self.risen[1] < _STANDS * self.limits.seconds
+
     def _counted(self, rooms: Rooms, worth: Floats, boards: Sequence[int]) -> None:
         for i, fill in cut_as_counted(self.hunt.fillers, rooms, worth, boards, self.hunt.demand):
             self.hunt.pool.add(i, fill)
         self.known.exchange(self.hunt.pool)
 
     def _proved(self, bound: float) -> None:
-        self.known.bound = max(self.known.bound, bound)
+        self.known.learn(Span(bound))
         self.known.exchange(self.hunt.pool)
 
-    def run(self) -> Plan:
+    def first(self) -> State:
+        """A plan at once; what any could cost at least comes after it."""
+        state = self.hunt.first()
+        self._goes_on(state, self.hunt.standing(state))
+        return state
+
+    def run(self, state: State) -> Plan:
+        """The best plan from this one on."""
         hunt = self.hunt
-        state = hunt.first()
+        if not self.known.bound:
+            self.known.learn(Span(lower_bound(self.whole)))
         if self.known.share is None and self.limits.rounds is None and self.wants:
             hunt.trying = "how cheap it could be at all"
             standing = hunt.standing(state)

@@ -4,11 +4,14 @@ The first of them is the search that was asked for; the others help it and end w
 all, so that they put together what none has found alone. The first helper sees to the bound and tells it as it rises.
 """
 
+import math
 import multiprocessing
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager, suppress
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from multiprocessing.connection import Connection
+from queue import SimpleQueue
+from threading import Thread
 
 from vividplank.core.job import Job
 from vividplank.core.layout.filled import Fill
@@ -17,10 +20,23 @@ from vividplank.core.layout.limits import Limits
 
 #: Fills by the place of their board.
 Found = list[tuple[int, Fill]]
-#: Tells the others what was found, and the best bound known; answers what they have found since, and theirs.
-Share = Callable[[Found, float], tuple[Found, float]]
-#: A search of a job within limits that shares what it finds and answers its bound; told whether it is the first helper.
-Helper = Callable[[Job, Task, Limits, Callable[[], float], Share, bool], float]
+
+
+@dataclass(frozen=True)
+class Span:
+    """What the cheapest whole plan costs: at least the best bound, at most the best plan."""
+
+    least: float = 0.0
+    most: float = math.inf
+
+    def __and__(self, other: "Span") -> "Span":
+        return Span(max(self.least, other.least), min(self.most, other.most))
+
+
+#: Tells the others what was found, and what is known of the cost; answers what they have found since, and what all know of it.
+Share = Callable[[Found, Span], tuple[Found, Span]]
+#: A search of a job within limits that shares what it finds and answers what it knows; told whether it is the first helper.
+Helper = Callable[[Job, Task, Limits, Callable[[], float], Share, bool], Span]
 
 #: A search shorter than this is over before a helper has begun.
 _WORTHWHILE = 3.0
@@ -36,7 +52,7 @@ def helped(
         yield None
         return
     context = multiprocessing.get_context("spawn")  # a forked one would inherit the threads of whoever searches
-    ends: list[Connection] = []
+    lines: list[_Line] = []
     helpers = []
     for k in range(many):
         ours, theirs = context.Pipe()
@@ -44,47 +60,63 @@ def helped(
         process = context.Process(target=_help, args=(helper, job, task, its, clock, theirs, k == 0), daemon=True)
         process.start()
         theirs.close()
-        ends.append(ours)
+        lines.append(_Line(ours))
         helpers.append(process)
     try:
-        yield _between(ends)
+        yield _between(lines)
     finally:
-        for end in ends:
-            end.close()
         for process in helpers:
             process.terminate()
+        for process, line in zip(helpers, lines, strict=True):
             process.join()
+            line.reader.join()
+            line.end.close()
 
 
-def _between(ends: list[Connection]) -> Share:
-    """Collects from all helpers and passes on to each what the others have; one that is gone is no longer asked.
+class _Line:
+    """An end of a pipe that is read all the time, so that who speaks never waits for the other to listen."""
 
-    A helper speaks when it has been spoken to, so that never two wait for each other to listen.
-    """
-    backlog: dict[Connection, Found] = {end: [] for end in ends}
-    asked: set[Connection] = set()
+    def __init__(self, end: Connection) -> None:
+        self.end = end
+        self.heard: SimpleQueue[tuple[Found, Span]] = SimpleQueue()
+        self.told = Span()
+        self.ended = False
+        self.reader = Thread(target=self._read, daemon=True)
+        self.reader.start()
 
-    def share(found: Found, bound: float) -> tuple[Found, float]:
-        collected: Found = []
-        for end in list(backlog):
-            try:
-                theirs: Found = []
-                if end in asked and end.poll():
-                    theirs, proved = end.recv()
-                    bound = max(bound, proved)
-                    asked.discard(end)
-                collected += theirs
-                for other in backlog:
-                    if other is not end:
-                        backlog[other] += theirs
-                backlog[end] += found
-                if end not in asked:
-                    end.send((backlog[end], bound))
-                    backlog[end] = []
-                    asked.add(end)
-            except (EOFError, OSError):
-                del backlog[end]
-        return collected, bound
+    def tell(self, found: Found, span: Span) -> None:
+        """Say what is new; nobody may be there any more to hear it."""
+        if found or span != self.told:
+            self.told = span
+            with suppress(OSError):
+                self.end.send((found, span))
+
+    def hear(self) -> tuple[Found, Span]:
+        """All that was said since it was last asked, and what is known by it."""
+        found, span = list[tuple[int, Fill]](), Span()
+        while not self.heard.empty():
+            theirs, known = self.heard.get()
+            found += theirs
+            span &= known
+        return found, span
+
+    def _read(self) -> None:
+        with suppress(EOFError, OSError):
+            while True:
+                self.heard.put(self.end.recv())
+        self.ended = True
+
+
+def _between(lines: Sequence[_Line]) -> Share:
+    """Collects from all helpers, and passes on to each what is new and what the others have."""
+
+    def share(found: Found, span: Span) -> tuple[Found, Span]:
+        heard = [line.hear() for line in lines]
+        for _, known in heard:
+            span &= known
+        for k, line in enumerate(lines):
+            line.tell([*found, *(fill for n, (theirs, _) in enumerate(heard) if n != k for fill in theirs)], span)
+        return [fill for theirs, _ in heard for fill in theirs], span
 
     return share
 
@@ -92,19 +124,15 @@ def _between(ends: list[Connection]) -> Share:
 def _help(
     helper: Helper, job: Job, task: Task, limits: Limits, clock: Callable[[], float], end: Connection, first: bool
 ) -> None:
-    waiting: Found = []
+    line = _Line(end)
 
-    def share(found: Found, bound: float) -> tuple[Found, float]:
-        waiting.extend(found)
-        if not end.poll():
-            return [], bound
-        theirs, known = end.recv()
-        end.send((waiting, bound))
-        waiting.clear()
-        return theirs, max(known, bound)
+    def share(found: Found, span: Span) -> tuple[Found, Span]:
+        line.tell(found, span)
+        theirs, known = line.hear()
+        if line.ended:  # the search it helps is over
+            raise EOFError
+        return theirs, span & known
 
-    with suppress(EOFError, OSError, KeyboardInterrupt):  # the search it helped is over, or is being stopped
-        bound = helper(job, task, limits, clock, share, first)
-        while True:  # its last word, each time it is asked for it
-            end.recv()
-            end.send((waiting, bound))
+    with suppress(EOFError, KeyboardInterrupt):
+        line.tell([], helper(job, task, limits, clock, share, first))
+        line.reader.join()  # what it said last is read before it goes
