@@ -11,6 +11,7 @@ from collections.abc import Callable, Collection, Iterable, Sequence
 from dataclasses import replace
 from decimal import Decimal
 
+from vividplank.core.layout.care import FIRST, LATE, LEAST, Care, affordable
 from vividplank.core.layout.fill import Filler
 from vividplank.core.layout.filled import EMPTY, Fill
 from vividplank.core.layout.limits import Clock, Limits
@@ -30,12 +31,8 @@ _IDLE_TRIED = 5
 _EMPTY_TRIED = 8
 #: Boards named when it is told what is tried.
 _NAMED = 5
-#: How a board is filled: ways to cut it followed side by side, ways tried to go on with each, wants looked at together.
-Care = tuple[int, int, int]
-#: For the first plan, and wants looked at where there is time for as many ways as the filler likes.
-_FIRST_CARE, _MANY = (1, 1, 25), 120
-#: To ask many boards takes about so many times as long as the first plan; where there is no time for it, less care is taken.
-_CARES: tuple[tuple[float, Care | None], ...] = ((24, None), (9, (1, 2, 80)), (0, (1, 1, 40)))
+#: Wants looked at together for one board where there is time for as many ways to cut it as the filler likes.
+_MANY = 120
 #: How often only the thriftiest fills are put together, and of how large a share of the boards.
 _THRIFTY, _SHARE = 0.75, (0.1, 0.7)
 #: How often a board is filled with the first choice of what these leave, and not of everything.
@@ -75,6 +72,7 @@ class Hunt:
         self.rng = random.Random(limits.seed)
         self.rounds = 0
         self.care: Care | None = None
+        self.many = False
         self.trying = "the first plan, board by board"
         self.fillers = fillers
         self.money = prices
@@ -94,7 +92,7 @@ class Hunt:
         began = self.clock()
         left = list(self.demand)
         fills = [EMPTY] * len(self.fillers)
-        self.care = _FIRST_CARE
+        self.care = FIRST
         order = sorted(range(len(fills)), key=lambda i: self.prices[i] / self.areas[i])
         for i in order:
             if not any(n > 0 for n in left) or self.clock() - self.began >= self.limits.seconds:
@@ -103,9 +101,8 @@ class Hunt:
                 fills[i] = self._fill(i, left, self.worth)
                 for index, amount in fills[i].taken:
                     left[index] -= amount
-        many = self.limits.rounds is None and sum(bool(f.segments) for f in fills) > _LARGE
-        took = self.clock() - began if many else 0.0
-        self.care = next(care for times, care in _CARES if times * took <= 0.9 * self.limits.seconds)
+        self.many = self.limits.rounds is None and sum(bool(f.segments) for f in fills) > _LARGE
+        self.care = affordable(self.clock() - began, len(fills), self.limits.seconds) if self.many else None
         return State(fills, left)
 
     def run(self, state: State) -> tuple[State, Standing]:
@@ -293,6 +290,8 @@ class Hunt:
             if self.fillers[i].mine and not fills[i].segments:
                 heapq.heappush(queue, (i in later, -math.inf, i))
         while queue and any(n > 0 for n in left) and self.clock() - self.began < self.limits.seconds:
+            if self.rounds == 1 and self.many and self.clock() - self.began > LATE * self.limits.seconds:
+                self.care = LEAST
             behind, _, i = heapq.heappop(queue)
             known = ready.get(i)
             if known and all(left[index] >= amount for index, amount in known.taken):
