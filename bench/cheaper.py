@@ -1,7 +1,8 @@
 """Whether a gap is the plan's or the bound's: every choice of boards that would cost less than the plan, searched by itself.
 
-Of choices only those are searched to which no board could be added; what they cannot hold none of their boards can. Where no
-choice holds everything, no cheaper plan is left to be found that way, and what remains of the gap is the bound's.
+Of choices only those are searched to which no board could be added; what they cannot hold fewer boards cannot. A choice that
+holds everything makes the plan cheaper, and then only what is cheaper yet is searched. That none holds everything is no proof, for
+a longer search may find that one does; but the fewer parts they leave out, the more of the gap may be the plan's.
 
     .plank/venv/bin/python -m bench.cheaper [seconds] [parts] [seeds ...]
 """
@@ -52,7 +53,7 @@ def main(seconds: float, parts: int, seeds: list[int]) -> None:
             print(f"{job.name}: {len(first.unplaced)} left out", flush=True)
             continue
         plan, out = _searched(job, first, seconds)
-        fewest = f", {min(out)} or more parts left out by each" if out else ""
+        fewest = f" in {seconds:g} s, {min(out)} to {max(out)} parts left out by each" if out else ""
         print(f"{job.name}: {first.cost} found, {first.lower_bound:.2f} proved; {plan.cost} when cheaper choices of boards were"
               f" searched; of the {len(out)} that are cheaper yet none holds all{fewest}", flush=True)
 
