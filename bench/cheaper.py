@@ -1,8 +1,8 @@
 """Whether a gap is the plan's or the bound's: every choice of boards that would cost less than the plan, searched by itself.
 
 Of choices only those are searched to which no board could be added; what they cannot hold fewer boards cannot. A choice that
-holds everything makes the plan cheaper, and then only what is cheaper yet is searched. That none holds everything is no proof, for
-a longer search may find that one does; but the fewer parts they leave out, the more of the gap may be the plan's.
+holds everything makes the plan cheaper, and then only what is cheaper yet is searched. That none holds all is no proof: a
+longer search may find that one does.
 
     .plank/venv/bin/python -m bench.cheaper [seconds] [parts] [seeds ...]
 """
