@@ -143,3 +143,14 @@ def test_where_time_is_short_for_many_boards_they_are_asked_with_less_care(secon
     assert first.left == [0] and (found.care is None) == careful
     best, standing = found.run(first)
     assert best.left == [0] and standing.cost == 30 * 6
+
+
+def test_a_first_round_that_is_late_is_ended_with_little_care() -> None:
+    found = hunt(part("A", 30), long=60, many=30)
+    ticks = itertools.count()
+    found.began, found.clock = 0.0, lambda: next(ticks) / 1000
+    first = found.first()
+    assert found.care is None
+    found.clock = lambda: 15.01 + next(ticks) / 1000  # of 20
+    best, standing = found.run(first)
+    assert found.care == LEAST and best.left == [0] and standing.cost == 30 * 6

@@ -16,7 +16,9 @@ from vividplank.core.cutlist import Panel, Part
 from vividplank.core.exchange import read_job
 from vividplank.core.job import Job
 from vividplank.core.layout.audit import audit
-from vividplank.core.layout.search import Limits, search
+from vividplank.core.layout.holds import Task
+from vividplank.core.layout.search import Limits, _Search, search
+from vividplank.core.layout.team import Span
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.shop import Allowance, Kerf, Shop
 
@@ -140,6 +142,24 @@ def test_a_plan_comes_before_anything_is_proved() -> None:
 
     search(read_job(SETTLE.read_text()), QUICK, time.monotonic, watch)
     assert told[0].unplaced < 5 and told[0].lower_bound == 0 < told[-1].lower_bound
+
+
+def test_who_proves_goes_on_while_much_is_left_or_the_bound_rises() -> None:
+    now = [0.0]
+    proving = _Search(Job("", BARE, (part("A", 1, 20, 2),), (flat(),)), Limits(10), None, lambda: now[0], Task())
+    proving.known.learn(Span(100.0, 107.0))
+    now[0] = 5.0
+    assert proving.promises()  # it has just risen
+    now[0] = 7.0
+    assert proving.promises()  # 7 % may be left
+    proving.known.learn(Span(most=105.0))
+    assert not proving.promises()
+    proving.known.learn(Span(101.0))
+    assert proving.promises()
+    now[0] = 7.9
+    assert proving.promises()
+    now[0] = 8.1
+    assert not proving.promises()
 
 
 def test_a_watcher_is_told_what_is_tried() -> None:

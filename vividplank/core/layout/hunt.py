@@ -124,10 +124,10 @@ class Hunt:
                 break
             if standing.unplaced == 0:
                 self.known.learn(Span(most=float(standing.cost)))
-            if standing.unplaced == 0 and float(standing.cost) <= self.known.bound + 1e-9:
-                settled = spent if settled is None else settled
-                if spent - settled >= min(1.0, 0.2 * self.limits.seconds):
-                    break  # proved; a little longer for better leftovers
+                if float(standing.cost) <= self.known.bound + 1e-9:
+                    settled = spent if settled is None else settled
+                    if spent - settled >= min(1.0, 0.2 * self.limits.seconds):
+                        break  # proved; a little longer for better leftovers
             self.rounds += 1
             if self.rounds == 1:  # the first plan took the boards as they came; now always the one that gives most
                 tried = self._recreate([EMPTY] * len(self.fillers), list(range(len(self.fillers))))
