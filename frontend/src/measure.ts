@@ -26,12 +26,13 @@ const VULGAR: Record<string, string> = {
 const SIGNS: [string, string][] = [
   ["′", "'"], ["’", "'"], ["‘", "'"], ["″", '"'], ["”", '"'], ["“", '"'], ["''", '"'], ["⁄", "/"],
   ["\u00a0", " "], ["\u2009", " "], ["\u202f", " "], ["−", "-"],
+  ["‐", "-"], ["‑", "-"], ["‒", "-"], ["–", "-"],
 ];
 const AMOUNT = (k: string) =>
   `(?:(?:(?<${k}w>\\d+)(?:\\s+|\\s*-\\s*))?(?<${k}n>\\d+)/(?<${k}d>\\d+)|(?<${k}x>\\d+(?:[.,]\\d+)?|[.,]\\d+))`;
-const ONE = new RegExp(`^${AMOUNT("a")}\\s*(?<unit>mm|cm|m|inches|inch|in|"|'|feet|foot|ft)?$`);
+const ONE = new RegExp(`^${AMOUNT("a")}\\s*(?:(?<unit>mm|cm|m|inches|inch|in|"|'|feet|foot|ft)\\.?)?$`);
 const FEET_AND_INCHES = new RegExp(
-  `^${AMOUNT("f")}\\s*(?:'|feet|foot|ft)\\s*-?\\s*${AMOUNT("a")}\\s*(?:"|inches|inch|in)?$`,
+  `^${AMOUNT("f")}\\s*(?:'|(?:feet|foot|ft)\\.?)\\s*-?\\s*${AMOUNT("a")}\\s*(?:(?:"|inches|inch|in)\\.?)?$`,
 );
 const UNIT_WORD: Record<string, string> = { '"': "in", inch: "in", inches: "in", "'": "ft", foot: "ft", feet: "ft" };
 
@@ -119,7 +120,7 @@ function clean(text: string): string {
 function amount(groups: Record<string, string | undefined>, key: string, text: string): Amount {
   const dec = groups[`${key}x`];
   if (dec) {
-    if (/^\d+,\d{3}$/.test(dec)) {
+    if (/^[1-9]\d*,\d{3}$/.test(dec)) {
       throw new MeasureError(text, "could mean thousands or a decimal comma; write a point");
     }
     const [whole = "", part = ""] = dec.replace(",", ".").split(".");

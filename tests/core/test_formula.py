@@ -13,6 +13,7 @@ from vividplank.core.cutlist.formula import Value, count_of, evaluate, length_of
 from vividplank.core.exchange import Refusal
 from vividplank.core.job import Job
 from vividplank.core.measure import TICKS_PER_INCH as INCH
+from vividplank.core.measure import parse
 from vividplank.core.shop import Shop
 
 VALUES = {"w": Value(Fraction(48 * INCH), True), "stock": Value(Fraction(13 * INCH, 16), True), "n": Value(Fraction(5), False)}
@@ -41,6 +42,16 @@ VALUES = {"w": Value(Fraction(48 * INCH), True), "stock": Value(Fraction(13 * IN
         ("=W", 48),
         ("24 * 2", 48),
         ("2 ft 3 in", 27),
+        ("5'-6\"", 66),
+        ("5′–6″", 66),
+        ("W + 5'-6 1/2\"", 114.5),
+        ("5 ft.-6 in.", 66),
+        ("5' 6''", 66),
+        ("5' - 18\"", 42),
+        ("(5') - 6\"", 54),
+        ("5' - W / 4", 48),
+        ("5' - 2 * stock", 58.375),
+        ("1 1/4 in. + 0", 1.25),
         ("W - (2 + 3) * 2", 38),
         ("n * stock", 4.0625),
         ("W/3/4", 4),
@@ -76,6 +87,10 @@ def test_bare_numbers_are_in_the_unit_of_the_project() -> None:
         ("sin(W)", "'sin', which is not known"),
         ("W - n", "give the number a unit"),
         ("2-3/16", "mixed number or a difference"),
+        ("5' - 6\"", "feet and inches or a difference"),
+        ("5'-2 * stock", "feet and inches or a difference"),
+        ("5'-18\"", "twelve inches or more"),
+        ("5' 18\"", "twelve inches or more"),
         ("round(W)", "to what step"),
         ("round(W, 0 in)", "steps by 0"),
         ("min(W)", "gives min 1 value"),
@@ -188,3 +203,20 @@ def test_a_measure_that_parts_need_cannot_go_and_nothing_is_lost() -> None:
         changed(before, Change("gone", measures=(Measure("stock", "3/4"),)))
     with pytest.raises(Refusal, match="nothing or less"):
         changed(before, Change("too small", measures=(Measure("W", "1"), Measure("stock", "3/4"))))
+
+
+def test_a_renamed_measure_leaves_the_case_of_the_others_whatever_signs_there_are() -> None:
+    assert renamed("W × Depth + ½", {"w": "Wide"}) == "Wide × Depth + 1/2"
+
+
+def test_a_measure_field_and_a_formula_read_the_same_figure() -> None:
+    for text in ("5'-6\"", "5′–6″", "5' 6\"", "5 ft 6 in", "2 3/16", "1 1/4 in.", "16.5", "419 mm", "½", "5'-6"):
+        assert length_of(text, "in", {}) == parse(text, "in"), text
+
+
+def test_products_of_products_end_with_a_sentence() -> None:
+    measures = [Measure("a0", "7/3", "number")]
+    for k in range(1, 12):
+        measures.append(Measure(f"a{k}", " * ".join([f"a{k - 1}"] * 40), "number"))
+    with pytest.raises(MeasureTrouble, match="grows beyond any figure of a shop"):
+        values_of(measures, "in")

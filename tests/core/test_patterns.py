@@ -6,6 +6,7 @@ import pytest
 
 from tests.making import t
 from vividplank.core.change import Change, Put, changed
+from vividplank.core.cutlist.checks import checks
 from vividplank.core.job import Job
 from vividplank.core.shop import Shop
 from vividplank.core.takeoff.patterns import PATTERNS, PatternTrouble, Written, pattern_named, write
@@ -30,6 +31,9 @@ def test_every_choice_makes_a_whole_list_that_stands_in_a_project(pattern, unit:
         assert job.parts == written.parts
         drawn = {r.part for s in written.sketches for r in s.rects}
         assert drawn <= {p.name for p in written.parts}
+        # Nor has a foreman anything to say of its joints, or the maker of its grooves and tenons.
+        assert not [c.what for c in checks(job, unit) if "joint" in c.what or "frame" in c.what]  # type: ignore[arg-type]
+        assert written.warnings == ()
 
 
 def test_a_carcass_by_hand() -> None:
@@ -37,17 +41,18 @@ def test_a_carcass_by_hand() -> None:
     made = write(pattern_named("carcass"), "in", "cherry", None, {"corner": "dovetail", "shelf": "housing"})
     assert part(made, "Shelf") == (6, t(17 + 9 / 32), t(11), t(13 / 16))
     assert part(made, "Top and bottom") == (2, t(36), t(11.25), t(13 / 16))
-    assert part(made, "Back") == (1, t(48 - 1.625 + 0.75), t(36 - 1.625 + 0.75), t(0.25))
+    # A sixteenth of room each way for the back in its rebate.
+    assert part(made, "Back") == (1, t(48 - 1.625 + 0.75 - 1 / 16), t(36 - 1.625 + 0.75 - 1 / 16), t(0.25))
     doweled = write(pattern_named("carcass"), "in", "cherry", None, {"corner": "dowel", "shelf": "dowel"})
     assert part(doweled, "Top and bottom")[1] == t(36 - 1.625) and part(doweled, "Shelf")[1] == t(16 + 25 / 32)
 
 
 def test_a_back_of_boards_divides_its_width_evenly() -> None:
-    # 36 less two of 13/16 and twice a rebate of 3/8: 35 1/8. At most 4 each: nine, each covering 3.90278, and a tongue of 1/4.
+    # 36 less two of 13/16 and 1/16 of room, and twice a rebate of 3/8: 35 1/16. At most 4 each: nine, and a tongue of 1/4.
     made = write(pattern_named("carcass"), "in", "ash", None, {"back": "tongue and groove boards"})
     count, length, width, thickness = part(made, "Back board")
-    assert (count, length, thickness) == (9, t(48 - 1.625 + 0.75), t(0.5))
-    assert width == round((35.125 / 9 + 0.25) * 8128)
+    assert (count, length, thickness) == (9, t(48 - 1.625 + 0.75 - 1 / 16), t(0.5))
+    assert width == round((35.0625 / 9 + 0.25) * 8128)
 
 
 def test_no_divider_is_no_part() -> None:
@@ -76,8 +81,49 @@ def test_a_drawer_by_hand() -> None:
     # Opening 16 x 5 x 18: box 15 15/16 wide, 17 1/2 long; lapped front of 13/16 with 1/4 left: sides 17 1/4.
     made = write(pattern_named("drawer"), "in", "ash")
     assert part(made, "Drawer side")[:2] == (6, t(17.25)) and part(made, "Drawer front")[:2] == (3, t(15 + 15 / 16))
-    assert part(made, "Drawer bottom")[1] == t(15 + 15 / 16 - 1 + 0.5)
+    assert part(made, "Drawer bottom")[1] == t(15 + 15 / 16 - 1 + 0.5 - 1 / 16)
+    # The groove begins 3/8 above the lower edge and is 1/4 wide; the bottom slides in below the back.
+    assert part(made, "Drawer back")[2] == part(made, "Drawer front")[2] - t(3 / 8 + 1 / 4)
     assert all(p.run == "fronts" for p in made.parts if p.name == "Drawer front")
+
+
+def test_a_bottom_in_a_rebate_runs_below_the_back() -> None:
+    made = write(pattern_named("drawer"), "in", "ash", None, {"bottom": "in a rebate"})
+    bottom, back = part(made, "Drawer bottom"), part(made, "Drawer back")
+    assert back[2] + bottom[3] == part(made, "Drawer side")[2]
+    # 17 1/2 long behind a front of 13/16, into a rebate of 1/4, less 1/16 of room: it ends under the back's outer face.
+    assert bottom[2] == t(17.5 - 13 / 16 + 1 / 4 - 1 / 16)
+
+
+def test_a_wide_panel_stays_in_its_frame() -> None:
+    # 48 wide, stiles of 2 1/4: an opening of 43 1/2. White oak moves 0.0253 of it, 1.101, so 1 1/8 of room; the grooves are
+    # made 9/16 + 3/16 = 3/4 deep, and the panel of 43 1/2 + 1 1/2 - 1 1/8 is wider than the opening by 3/8.
+    made = write(pattern_named("frame"), "in", "white oak", {"W": "48"})
+    assert part(made, "Panel")[2] == t(43 + 7 / 8) and made.warnings == ()
+    shallow = write(pattern_named("frame"), "in", "white oak", {"W": "48", "groove": "3/8"})
+    assert part(shallow, "Panel")[2] == t(43 + 1 / 8)
+    assert ["too shallow by 5/16 in: when it is driest the panel falls out" in w for w in shallow.warnings] == [True]
+    job = changed(Job("", Shop(), (), ()), Change("put", put_parts=tuple(Put(p) for p in shallow.parts), measures=shallow.measures))
+    assert "Panel may fall out of its frame" in [c.what for c in checks(job, "in")]
+    wider = write(pattern_named("frame"), "in", "white oak", {"W": "96"})
+    assert ["too deep" in w for w in wider.warnings] == [True]
+
+
+def test_tenons_that_meet_in_a_thin_leg() -> None:
+    # Rails of 13/16 set 1/8 back: a tenon 13/48 thick in their middle lies 0.396 to 0.667 from the outer face. In a leg of
+    # 1 3/4 the other may be 1 3/4 - 0.667 = 1.083 long: 1 in does; in one of 1 1/4 only 0.583: 9/16.
+    table = pattern_named("table")
+    for leg, tenon in (("1 3/4", 1.0), ("1 1/4", 9 / 16)):
+        made = write(table, "in", "ash", {"leg": leg})
+        assert part(made, "Long rail")[1] == t(44 - 2 - 2 * (1.75 if leg == "1 3/4" else 1.25) + 2 * tenon) and not made.warnings
+    forced = write(table, "in", "ash", {"leg": "1 1/4", "tenon": "1"})
+    assert len(forced.warnings) == 1 and "too long by 27/64 in: those of two rails meet in the leg" in forced.warnings[0]
+
+
+def test_a_stretcher_does_not_come_through_the_foot_rail() -> None:
+    # Between foot rails of 13/16 whose middles are 44 - 2 - 1 3/4 apart: two thirds of their thickness, 1/2, at each end.
+    made = write(pattern_named("table"), "in", "ash", None, {"stretcher": "with a stretcher"})
+    assert part(made, "Stretcher")[1] == t(44 - 2 - 1.75 - 13 / 16 + 1)
 
 
 def test_a_mitred_frame_follows_the_picture_and_the_rebate() -> None:

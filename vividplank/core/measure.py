@@ -34,14 +34,15 @@ _VULGAR = {
     "⅓": "1/3", "⅔": "2/3", "⅕": "1/5", "⅙": "1/6",
 }
 _SIGNS = {"′": "'", "’": "'", "‘": "'", "″": '"', "”": '"', "“": '"', "''": '"', "⁄": "/",
-          "\u00a0": " ", "\u2009": " ", "\u202f": " ", "−": "-"}
+          "\u00a0": " ", "\u2009": " ", "\u202f": " ", "−": "-", "‐": "-", "‑": "-", "‒": "-", "–": "-"}
 _NUMBER = r"(?:\d+(?:[.,]\d+)?|[.,]\d+)"
 _AMOUNT = rf"(?:(?P<{{0}}w>\d+)(?:\s+|\s*-\s*))?(?P<{{0}}n>\d+)/(?P<{{0}}d>\d+)|(?P<{{0}}x>{_NUMBER})"
 _ONE = re.compile(
-    rf"(?:{_AMOUNT.format('a')})\s*(?P<unit>mm|cm|m|in|inch|inches|\"|'|ft|foot|feet)?"
+    rf"(?:{_AMOUNT.format('a')})\s*(?:(?P<unit>mm|cm|m|in|inch|inches|\"|'|ft|foot|feet)\.?)?"
 )
 _FEET_AND_INCHES = re.compile(
-    rf"(?:{_AMOUNT.format('f')})\s*(?:'|ft|foot|feet)\s*-?\s*(?:{_AMOUNT.format('a')})\s*(?:\"|in|inch|inches)?"
+    rf"(?:{_AMOUNT.format('f')})\s*(?:'|(?:ft|foot|feet)\.?)\s*-?\s*(?:{_AMOUNT.format('a')})"
+    r"\s*(?:(?:\"|in|inch|inches)\.?)?"
 )
 #: Units by all the ways they are written.
 _UNIT_WORD = {'"': "in", "inch": "in", "inches": "in", "'": "ft", "foot": "ft", "feet": "ft"}
@@ -65,7 +66,7 @@ def parse(text: str, system: System = "in", *, signed: bool = False) -> int:
     >>> parse('2 3/16'), parse('419 mm'), parse("1' 4 1/2\\"")
     (17780, 134080, 134112)
     """
-    cleaned = plain_signs(text)
+    cleaned = plain_signs(text).lower()
     sign = 1
     if cleaned[:1] in "-+" and cleaned:
         if not signed:
@@ -132,8 +133,8 @@ def to_number(ticks: int, unit: Unit) -> float | int:
 
 
 def plain_signs(text: str) -> str:
-    """Lower case, one kind of quote and minus, and ½ as 1/2."""
-    cleaned = text.strip().lower()
+    """One kind of quote and minus, and ½ as 1/2."""
+    cleaned = text.strip()
     for odd, plain in _SIGNS.items():
         cleaned = cleaned.replace(odd, plain)
     for glyph, plain in _VULGAR.items():
@@ -143,7 +144,7 @@ def plain_signs(text: str) -> str:
 
 def _amount(match: re.Match[str], name: str, text: str) -> Fraction:
     if decimal := match[f"{name}x"]:
-        if re.fullmatch(r"\d+,\d{3}", decimal):
+        if re.fullmatch(r"[1-9]\d*,\d{3}", decimal):
             raise MeasureError(text, "could mean thousands or a decimal comma; write a point")
         return Fraction(decimal.replace(",", "."))
     denominator = int(match[f"{name}d"])

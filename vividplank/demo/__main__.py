@@ -13,7 +13,6 @@ from vividplank.core.change import Change, Put
 from vividplank.core.cutlist import Source
 from vividplank.core.exchange import read_job
 from vividplank.core.measure import TICKS_PER_INCH
-from vividplank.core.timber import quarter_of
 from vividplank.store import drawings, layouts, projects
 from vividplank.store.database import session
 from vividplank.store.models import EditRow, ProjectRow
@@ -40,7 +39,7 @@ def load_demo() -> None:
                 replace(p, note=notes["parts"].get(p.id, ""), figure=notes["figures"].get(p.id, "")) for p in job.parts
             ),
             boards=tuple(
-                replace(b, quarter=quarter_of(b.thickest).name, note=notes["boards"].get(b.id, ""),
+                replace(b, quarter=b.nominal.name, note=notes["boards"].get(b.id, ""),
                         grain=replace(b.grain, zones=_zones(notes["zones"].get(b.id, ()))))
                 for b in job.boards
             ),

@@ -8,8 +8,9 @@ from flask_openapi3 import APIBlueprint
 
 from vividplank.core.board import Board
 from vividplank.core.board.causes import causes, said_of_causes
-from vividplank.core.board.clear import clear_areas, grade
+from vividplank.core.board.clear import clear_areas
 from vividplank.core.board.depth import depth_maps
+from vividplank.core.board.grade import grade
 from vividplank.core.board.grain import feed_first
 from vividplank.core.board.look import Piece, advice, cuts, pieces_at
 from vividplank.core.board.scan import warp_of
@@ -18,7 +19,7 @@ from vividplank.core.board.volume import board_volume
 from vividplank.core.exchange.board_check import check_board, outside
 from vividplank.core.milling import Machines
 from vividplank.core.shop import Shop
-from vividplank.core.timber import QUARTERS, board_feet, cubic_board_feet, movement, quarter_of, weight_kg, wood_named
+from vividplank.core.timber import board_feet, coefficients_hold, cubic_board_feet, movement, weight_kg, wood_named
 from vividplank.core.timber.rest import Climate, rest
 from vividplank.store import projects
 from vividplank.store.database import session
@@ -44,7 +45,7 @@ def look_at_board(path: ProjectPath, body: BoardBody) -> Response:
     weight = weight_kg(wood, volume) if wood else None
     return answer.body(
         LookBody(
-            quarter=board.quarter or quarter_of(board.thickest).name,
+            quarter=board.quarter or board.nominal.name,
             board_feet=float(cubic_board_feet(volume)),
             ticket_feet=float(_ticket_feet(board, job.shop)),
             weight_kg=weight,
@@ -72,8 +73,7 @@ def look_at_board(path: ProjectPath, body: BoardBody) -> Response:
 
 def _ticket_feet(board: Board, shop: Shop) -> Fraction:
     """As the yard writes it: the quarter's rough thickness, the width half way along, the whole length."""
-    named = next((q for q in QUARTERS if q.name == board.quarter), None) or quarter_of(board.thickest)
-    return board_feet(named.rough, round(board.mean_width), board.length, shop.ticket)
+    return board_feet(board.nominal.rough, round(board.mean_width), board.length, shop.ticket)
 
 
 def _feed(board: Board) -> list[str]:
@@ -104,14 +104,15 @@ def _maps(board: Board, p: Piece) -> dict[str, Any]:
 
 
 def _rest(board: Board, climate: Climate) -> RestBody | None:
-    found = rest(board.moisture, board.thickest, climate)
+    wood = wood_named(board.species)
+    found = rest(board.moisture, board.thickest, climate, wood and wood.specific_gravity)
     if found is None:
         return None
-    wood = wood_named(board.species)
     shrinks = None
     if wood:
         shrinks = [round(movement(board.mean_width, c, found.away)) for c in (wood.coef_radial, wood.coef_tangential)]
-    return RestBody(**vars(found), shrinks=shrinks)
+    holds = coefficients_hold(found.equilibrium, found.equilibrium + found.away)
+    return RestBody(**vars(found), work_now=found.work_now, shrinks=shrinks, coefficients_hold=holds)
 
 
 @area.post("/projects/<int:project>/cuts", responses={200: TriedCuts})
@@ -152,6 +153,7 @@ def survey_board(path: ProjectPath, body: SurveyAsk) -> Response:
             grade=graded.name,
             share=graded.share,
             surface=graded.surface,
+            about=graded.about,
             clear_feet=sum(a.size for a in areas) / (board.mean_width * board.length) * float(
                 cubic_board_feet(round(board_volume(board)))
             ),

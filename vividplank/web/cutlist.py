@@ -69,6 +69,7 @@ def try_pattern(path: ProjectPath, body: NewPattern) -> Response:
             ],
             parts=[part_body(p) for p in written.parts],
             arithmetic=list(written.arithmetic),
+            warnings=list(written.warnings),
             trouble=trouble,
             sketches=[
                 SketchBody(

@@ -9,7 +9,7 @@ from vividplank.core.board.thick import flat_between
 from vividplank.core.board.volume import board_volume
 from vividplank.core.exchange.board_labels import board_labels
 from vividplank.core.measure import TICKS_PER_INCH
-from vividplank.core.timber import cubic_board_feet, quarter_of, weight_kg, wood_named
+from vividplank.core.timber import cubic_board_feet, weight_kg, wood_named
 from vividplank.store import stock
 from vividplank.store.database import session
 from vividplank.store.stock import Entry
@@ -78,7 +78,7 @@ def _body(entry: Entry, place: Area | None) -> StockEntryBody:
         version=entry.version,
         id=board.id,
         species=board.species,
-        quarter=board.quarter or quarter_of(board.thickest).name,
+        quarter=board.quarter or board.nominal.name,
         length=board.length,
         width=round(board.mean_width),
         flat=max(0, int(flat_between(board, 0, board.length))),

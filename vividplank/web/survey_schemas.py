@@ -57,7 +57,10 @@ class RestBody(Body):
     most: float
     own: bool
     uneven: float
+    workable: float
+    work_now: bool
     shrinks: list[Ticks] | None
+    coefficients_hold: bool
 
 
 class SurveyBody(Body):
@@ -67,6 +70,7 @@ class SurveyBody(Body):
     grade: str
     share: float
     surface: int
+    about: bool
     clear_feet: float
 
 

@@ -185,6 +185,7 @@ class PatternBody(Body):
     parts: list[PartBody]
     sketches: list[SketchBody]
     arithmetic: list[str]
+    warnings: list[str]
     trouble: str
 
 

@@ -3409,6 +3409,8 @@ export interface components {
         RestBody: {
             /** Away */
             away: number;
+            /** Coefficients Hold */
+            coefficients_hold: boolean;
             /** Days */
             days: number;
             /** Equilibrium */
@@ -3423,6 +3425,10 @@ export interface components {
             shrinks: number[] | null;
             /** Uneven */
             uneven: number;
+            /** Work Now */
+            work_now: boolean;
+            /** Workable */
+            workable: number;
         };
         /** RouteBody */
         RouteBody: {
@@ -3928,6 +3934,8 @@ export interface components {
         };
         /** SurveyBody */
         SurveyBody: {
+            /** About */
+            about: boolean;
             /** Areas */
             areas: components["schemas"]["AreaBody"][];
             /** Clear Feet */

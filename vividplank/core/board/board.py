@@ -15,6 +15,7 @@ from vividplank.core.board.grain import Grain
 from vividplank.core.board.photo import Photo
 from vividplank.core.board.surface import Surface
 from vividplank.core.measure import TICKS_PER_INCH
+from vividplank.core.timber.quarters import QUARTERS, Quarter, quarter_of
 from vividplank.core.timber.rest import Moisture
 
 #: The faces and edges of a board; the datum edge is the one at small y.
@@ -166,6 +167,12 @@ class Board:
         return self.surface is None and all(
             not s.between and (s.y0, s.y1, s.t0, s.t1) == (first.y0, first.y1, first.t0, first.t1) for s in self.stations
         )
+
+    @property
+    def nominal(self) -> Quarter:
+        """The quarter it was sold at: as named, else judged from its thickness and the faces that are dressed."""
+        named = next((q for q in QUARTERS if q.name == self.quarter), None)
+        return named or quarter_of(self.thickest, len({"A", "B"} & set(self.dressed)))
 
     @cached_property
     def widest(self) -> int:

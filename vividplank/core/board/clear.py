@@ -1,7 +1,7 @@
-"""What is clear on a board: the largest rectangles free of faults, and the grade its cuttings would make."""
+"""What is clear on a board: the largest rectangles free of faults."""
 
-from dataclasses import dataclass, replace
-from fractions import Fraction
+from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Literal
 
 from vividplank.core.board.board import Board
@@ -9,8 +9,8 @@ from vividplank.core.board.defect import Defect
 from vividplank.core.measure import TICKS_PER_INCH
 
 Quality = Literal["clear-two", "clear-one", "sound"]
+SIDES: tuple[Literal["A", "B"], ...] = ("A", "B")
 _INCH = TICKS_PER_INCH
-_FOOT = 12 * _INCH
 #: Rectangles may begin and end at faults, at stations, and at so many places between.
 _PLACES = 40
 
@@ -47,110 +47,20 @@ def clear_areas(
     return tuple(found)
 
 
-@dataclass(frozen=True)
-class Rule:
-    """One grade of the NHLA's rules: least board, least cuttings (width, length), clear share, how many cuttings."""
-
-    name: str
-    board: tuple[int, int]
-    cuttings: tuple[tuple[int, int], ...]
-    share: Fraction
-    step: int
-    over: int
-    most: int
-    extra: tuple[int, int, Fraction] | None = None  # surface measure from, to: one cutting more for so large a share
-
-    def allowed(self, surface: int) -> int:
-        """How many cuttings a board of this surface measure may be cut into."""
-        return min(self.most, (surface + self.over) // self.step) if self.step else self.most
-
-
-#: Rules for the Measurement and Inspection of Hardwood and Cypress (NHLA), standard grades, graded from the poorer face.
-#: Selects: the better face FAS, the other No. 1 Common, on boards from 4 in by 6 ft.
-SELECTS_BOARD = (4 * _INCH, 6 * _FOOT)
-RULES = (
-    Rule("FAS", (6 * _INCH, 8 * _FOOT), ((4 * _INCH, 5 * _FOOT), (3 * _INCH, 7 * _FOOT)), Fraction(10, 12), 4, 0, 4,
-         (6, 15, Fraction(11, 12))),
-    Rule("No. 1 Common", (3 * _INCH, 4 * _FOOT), ((4 * _INCH, 2 * _FOOT), (3 * _INCH, 3 * _FOOT)), Fraction(8, 12), 3, 1, 5,
-         (3, 10, Fraction(9, 12))),
-    Rule("No. 2A Common", (3 * _INCH, 4 * _FOOT), ((3 * _INCH, 2 * _FOOT),), Fraction(6, 12), 2, 0, 7, (2, 7, Fraction(8, 12))),
-    Rule("No. 3A Common", (3 * _INCH, 4 * _FOOT), ((3 * _INCH, 2 * _FOOT),), Fraction(4, 12), 0, 0, 20),
-)
-
-
-@dataclass(frozen=True)
-class Grade:
-    """The best grade the cuttings found here make, empty below all; `share` is what they hold of the surface."""
-
-    name: str
-    surface: int
-    share: float
-    cuttings: tuple[Area, ...]
-
-
-def grade(board: Board) -> Grade:
-    """The grade of the poorer face, by cuttings clear on that face and sound behind.
-
-    Cuttings are taken largest first, which may miss the best set: the board makes at least this grade.
-    """
-    width, length = int(board.mean_width), board.length
-    surface = max(1, int(Fraction(width, _INCH) * Fraction(length, _FOOT) / 12 + Fraction(1, 2)))
-    faces = sorted((_grade(board, face, surface, width) for face in ("A", "B")), key=lambda g: (-_rank(g.name), g.share))
-    poorer = faces[0]
-    if poorer.name == "No. 1 Common" and width >= SELECTS_BOARD[0] and length >= SELECTS_BOARD[1]:
-        best = [_by_rule(board, face, surface, RULES[0]) for face in ("A", "B")]
-        if any(g.name for g in best):
-            return replace(poorer, name="Selects")
-    return poorer
-
-
-def _rank(name: str) -> int:
-    return next((k for k, rule in enumerate(RULES) if rule.name == name), len(RULES))
-
-
-def _grade(board: Board, face: Literal["A", "B"], surface: int, width: int) -> Grade:
-    best = Grade("", surface, 0.0, ())
-    for rule in RULES:
-        if width < rule.board[0] or board.length < rule.board[1]:
-            continue
-        best = _by_rule(board, face, surface, rule)
-        if best.name:
-            return best
-    return best
-
-
-def _by_rule(board: Board, face: Literal["A", "B"], surface: int, rule: Rule) -> Grade:
-    """The cuttings of one face by one rule; without its name where they hold too little."""
-    whole = board.mean_width * board.length
-    allowed = max(1, rule.allowed(surface))
-    more = rule.extra if rule.extra and rule.extra[0] <= surface <= rule.extra[1] else None
-    taken: list[Area] = []
-    share = 0.0
-    while len(taken) < allowed + (1 if more else 0):
-        choices = [_best(board, "clear-one", taken, least[1], least[0], face) for least in rule.cuttings]
-        found = max((c for c in choices if c), key=lambda a: a.size, default=None)
-        if found is None:
-            break
-        taken.append(found)
-        share = sum(a.size for a in taken) / whole
-        if len(taken) <= allowed and share >= rule.share:
-            return Grade(rule.name, surface, share, tuple(taken))
-    made = more is not None and share >= more[2]
-    return Grade(rule.name if made else "", surface, share, tuple(taken))
-
-
-def _best(
-    board: Board, quality: Quality, taken: list[Area], shortest: int, narrowest: int, face: Literal["A", "B"] | None = None
+def clear_on(
+    faults: Sequence[Defect], board: Board, face: Literal["A", "B"], taken: list[Area], shortest: int, narrowest: int
 ) -> Area | None:
+    """The largest rectangle clear on this face and sound behind, of those faults alone and outside what is taken."""
+    bad = [d for d in faults if not d.sound or d.face in (face, "both")]
+    return _largest(board, bad, taken, shortest, narrowest, face)
+
+
+def _best(board: Board, quality: Quality, taken: list[Area], shortest: int, narrowest: int) -> Area | None:
     if quality == "sound":
         return _largest(board, [d for d in board.boxed if not d.sound], taken, shortest, narrowest, "both")
     if quality == "clear-two":
         return _largest(board, list(board.boxed), taken, shortest, narrowest, "both")
-    sides: tuple[Literal["A", "B"], ...] = (face,) if face else ("A", "B")
-    found = [
-        _largest(board, [d for d in board.boxed if not d.sound or d.face in (side, "both")], taken, shortest, narrowest, side)
-        for side in sides
-    ]
+    found = [clear_on(board.boxed, board, side, taken, shortest, narrowest) for side in SIDES]
     return max((a for a in found if a), key=lambda a: a.size, default=None)
 
 

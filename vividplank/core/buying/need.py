@@ -6,11 +6,11 @@ from decimal import ROUND_HALF_UP, Decimal
 from fractions import Fraction
 from statistics import median
 
-from vividplank.core.board.volume import board_volume
+from vividplank.core.board import Board
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
 from vividplank.core.shop import Shop
-from vividplank.core.timber import QUARTERS, board_feet, cubic_board_feet, quarter_for, quarter_of
+from vividplank.core.timber import QUARTERS, board_feet, quarter_for
 
 
 @dataclass(frozen=True)
@@ -63,16 +63,21 @@ def needs(job: Job, waste_share: Fraction = Fraction(30, 100)) -> tuple[Need, ..
         rough = QUARTERS[at].rough if name else max(p.thickness for p in parts)
         net = sum((_rough_feet(p, rough, job.shop) for p in parts), Fraction(0))
         stock = [b for b in job.boards if " ".join(b.species.casefold().split()) == wood
-                 and (b.quarter or quarter_of(b.thickest).name) == name]
-        prices = [b.price / _decimal(cubic_board_feet(round(board_volume(b)))) for b in stock if b.price]
+                 and (b.quarter or b.nominal.name) == name]
+        prices = [b.price / _decimal(_bought_feet(b)) for b in stock if b.price]
         found.append(Need(
             names[wood], name, tuple(p.id for p in parts), sum(p.quantity for p in parts), net, waste_share,
             max(_unbroken(p, job) for p in parts) + job.shop.allowance.length,
             max(p.panel.stave_min if p.panel else p.width for p in parts) + job.shop.allowance.width,
-            sum((cubic_board_feet(round(board_volume(b))) for b in stock), Fraction(0)),
+            sum((_bought_feet(b) for b in stock), Fraction(0)),
             Decimal(median(prices)).quantize(Decimal("0.01")) if prices else None,
         ))
     return tuple(found)
+
+
+def _bought_feet(board: Board) -> Fraction:
+    """As it was bought: at the rough thickness of its quarter, skimmed or not, exactly."""
+    return board_feet(board.nominal.rough, round(board.mean_width), board.length)
 
 
 def _rough_feet(part: Part, rough: int, shop: Shop) -> Fraction:

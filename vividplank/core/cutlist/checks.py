@@ -20,6 +20,8 @@ LONGEST_SOLD = 16 * 12 * TICKS_PER_INCH
 PLANER_THINNEST = TICKS_PER_INCH // 4
 #: Sizes nearer than this to each other were meant to be one.
 HAIR = TICKS_PER_INCH // 16
+#: A panel is held by at least this much in its two grooves together.
+_HELD = TICKS_PER_INCH // 4
 _SHEET = (97 * TICKS_PER_INCH, 49 * TICKS_PER_INCH)
 _TENONED = ("mortise and tenon", "stub tenon", "housing", "half-lap")
 
@@ -163,6 +165,15 @@ def _movement(p: Part, job: Job, system: System, values: dict[str, Value]) -> It
             f"{p.species} of {show(p.width, system, unit=True)} moves by "
             f"{show(round(wants / 127) * 127, system, unit=True)} between {dry:.0%} and {damp:.0%} humidity; its groove leaves "
             f"{show(room, system, unit=True)}: it would force the frame apart. Raise {room_name}",
+        )
+    groove = values.get(f"groove{number}".lower())
+    if groove is not None and 2 * groove.amount - room < _HELD:
+        yield Check(
+            (p.id,),
+            f"{p.name} may fall out of its frame",
+            f"both its grooves together are {show(round(2 * groove.amount), system, unit=True)} deep, and when it is driest it is "
+            f"{show(room, system, unit=True)} narrower than they reach. Raise groove{number}, divide the panel, or take a wood "
+            "that moves less",
         )
 
 

@@ -40,7 +40,7 @@ def _token(fraction: str) -> re.Pattern[str]:
     unit = r"(?:inches|inch|in|feet|foot|ft|mm|cm|m)(?![a-z_0-9])|\"|'"
     imperial = r"\s*(?:\"|'|(?:in|inch|inches|ft|feet|foot)(?![a-z_0-9]))"
     return re.compile(
-        rf"\s*(?:(?P<number>(?:\d+\s+)?\d+/\d+(?={imperial})|\d+\s+\d+/\d+|{fraction}\d+\.\d+|\.\d+|\d+)\s*(?P<unit>{unit})?"
+        rf"\s*(?:(?P<number>(?:\d+\s+)?\d+/\d+(?={imperial})|\d+\s+\d+/\d+|{fraction}\d+\.\d+|\.\d+|\d+)\s*(?:(?P<unit>{unit})(?:\.(?!\d))?)?"
         r"|(?P<name>[a-z_][a-z_0-9]*)|(?P<sign>[-+*/()×÷,;]))",
         re.I,
     )
@@ -50,6 +50,8 @@ def _token(fraction: str) -> re.Pattern[str]:
 _TOKEN, _AFTER_SLASH = _token(r"\d+/\d+(?![\d.])|"), _token("")
 _LONGEST_TEXT = 300
 _DEEPEST = 40
+#: No figure of a shop needs more binary digits, exact thirds of thirds included; products of products would grow for ever.
+_MOST_BITS = 512
 
 EXPECTED = "a formula such as W - 2 * stock, H / 3 + 1/4 in or max(D, 300 mm)"
 
@@ -102,7 +104,7 @@ class _Reader:
             other = self.product()
             value, other = self.alike(value, other)
             amount = value.amount + other.amount if sign == "+" else value.amount - other.amount
-            value = Value(amount, value.length, value.bare | other.bare)
+            value = Value(self.bounded(amount), value.length, value.bare | other.bare)
         self.depth -= 1
         return value
 
@@ -114,13 +116,14 @@ class _Reader:
             if sign in "*×":
                 if value.length and other.length:
                     raise self.wrong("multiplies a length by a length, which is an area")
-                value = Value(value.amount * other.amount, value.length or other.length, value.bare or other.bare)
+                value = Value(self.bounded(value.amount * other.amount), value.length or other.length, value.bare or other.bare)
             else:
                 if other.amount == 0:
                     raise self.wrong("divides by nothing")
                 if other.length and not value.length:
                     raise self.wrong("divides a number by a length")
-                value = Value(value.amount / other.amount, value.length and not other.length, value.bare)
+                amount = self.bounded(value.amount / other.amount)
+                value = Value(amount, value.length and not other.length, value.bare)
         return value
 
     def signed(self) -> Value:
@@ -150,16 +153,35 @@ class _Reader:
         raise self.wrong(f"has '{token['sign']}' where a measure or number was due")
 
     def number(self, token: re.Match[str]) -> Value:
-        amount = _amount(token["number"], self)
+        amount = self.bounded(_amount(token["number"], self))
         if not token["unit"]:
             return Value(amount, False, frozenset({token.end("number")}))
         unit = _UNITS[token["unit"].lower()]
         ticks = amount * _PER_UNIT[unit]
-        following = self.tokens[self.at] if self.at < len(self.tokens) else None
-        if unit == "ft" and following and following["number"] and _UNITS.get((following["unit"] or '"').lower()) == "in":
-            self.at += 1
-            ticks += _amount(following["number"], self) * TICKS_PER_INCH
-        return Value(ticks, True)
+        return Value(self.bounded(ticks + (self.inches_after(token) if unit == "ft" else 0)), True)
+
+    def inches_after(self, feet: re.Match[str]) -> Fraction:
+        """The inches written to a figure in feet, in ticks: `5' 6"` and `5'-6"` mean 66 in, as in every measure field.
+
+        Set apart, `5' - 6"` could as well be a difference, and is refused.
+        """
+        minus = self.tokens[self.at] if self.at < len(self.tokens) and self.here() == "-" else None
+        at = self.at + (1 if minus else 0)
+        inches = self.tokens[at] if at < len(self.tokens) else None
+        if not inches or not inches["number"] or _UNITS.get((inches["unit"] or '"').lower()) != "in":
+            return Fraction(0)
+        amount = _amount(inches["number"], self)
+        if minus:
+            joined = minus.start("sign") == feet.end() and inches.start("number") == minus.end()
+            times = at + 1 < len(self.tokens) and self.tokens[at + 1]["sign"] in ("*", "/", "×", "÷")
+            if not joined and (times or amount >= 12):
+                return Fraction(0)
+            if not joined or times:
+                raise self.wrong("could mean feet and inches or a difference; write 5' 6\" or (5') - 6\"")
+        if amount >= 12:
+            raise self.wrong("gives twelve inches or more beside the feet")
+        self.at = at + 1
+        return amount * TICKS_PER_INCH
 
     def function(self, name: str) -> Value:
         if name not in _FUNCTIONS:
@@ -218,6 +240,11 @@ class _Reader:
         if self.here() != ")":
             raise self.wrong("has a bracket that is not closed")
         self.at += 1
+
+    def bounded(self, amount: Fraction) -> Fraction:
+        if amount.numerator.bit_length() > _MOST_BITS or amount.denominator.bit_length() > _MOST_BITS:
+            raise self.wrong("grows beyond any figure of a shop")
+        return amount
 
     def wrong(self, why: str) -> FormulaError:
         return FormulaError(self.text, why)
@@ -317,8 +344,6 @@ def _tokens(text: str) -> list[re.Match[str]]:
 
 def _signs(text: str) -> str:
     """Plain signs, with the case of names kept."""
-    if text.isascii():
-        return re.sub(r"\s+", " ", text.removeprefix("=")).strip()
     return plain_signs(text.removeprefix("="))
 
 

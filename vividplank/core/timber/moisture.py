@@ -1,5 +1,8 @@
 """How wood follows the air."""
 
+#: The change coefficients hold between these moistures in % (Wood Handbook, table 13-5: 6 to 14 %).
+COEFFICIENTS_HOLD = (6.0, 14.0)
+
 
 def equilibrium_moisture(celsius: float, humidity: float) -> float:
     """Equilibrium moisture content in %, at relative `humidity` from 0 to 1 (Hailwood–Horrobin, Wood Handbook 4-5).
@@ -21,9 +24,16 @@ def equilibrium_moisture(celsius: float, humidity: float) -> float:
 def movement(width: float, coefficient: float, moisture_change: float) -> float:
     """Change in width, in the unit of `width`, for a change of moisture in % (Wood Handbook, eq. 13-2).
 
+    The coefficients hold from 6 to 14 %; see `coefficients_hold`.
+
     A 12 in flat-sawn white oak panel going from 8 % to 11 %:
 
     >>> round(movement(12, 0.00365, 3), 3)
     0.131
     """
     return width * coefficient * moisture_change
+
+
+def coefficients_hold(*moistures: float) -> bool:
+    """Whether all of these moistures in % lie where the change coefficients were measured."""
+    return all(COEFFICIENTS_HOLD[0] <= m <= COEFFICIENTS_HOLD[1] for m in moistures)

@@ -36,7 +36,18 @@ def quarter_for(thickness: int, quarters: tuple[Quarter, ...] = QUARTERS) -> Qua
     return next((q for q in quarters if q.surfaced >= thickness), None)
 
 
-def quarter_of(thickest: int, quarters: tuple[Quarter, ...] = QUARTERS) -> Quarter:
-    """The quarter a board was sold at, judged from its thickest place: the thickest it reaches to 1/32."""
-    reached = [q for q in quarters if q.rough <= thickest + 2 * TICKS_PER_64TH]
+#: What one face left rough leaves more than two skimmed (NHLA: S1S is a sixteenth thicker than S2S).
+_ONE_FACE = TICKS_PER_INCH // 16
+
+
+def quarter_of(thickest: int, skimmed: int = 0, quarters: tuple[Quarter, ...] = QUARTERS) -> Quarter:
+    """The quarter a board was sold at, judged from its thickest place and how many of its faces the yard has `skimmed`:
+    the thickest whose thickness so dressed it reaches to 1/32.
+
+    >>> inch = 8128
+    >>> quarter_of(7 * inch // 4).name, quarter_of(7 * inch // 4, skimmed=2).name, quarter_of(17 * inch // 16, skimmed=2).name
+    ('6/4', '8/4', '5/4')
+    """
+    left = {0: lambda q: q.rough, 1: lambda q: q.surfaced + _ONE_FACE, 2: lambda q: q.surfaced}[skimmed]
+    reached = [q for q in quarters if left(q) <= thickest + 2 * TICKS_PER_64TH]
     return reached[-1] if reached else quarters[0]

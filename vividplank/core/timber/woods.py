@@ -2,7 +2,8 @@
 
 From the Wood Handbook (USDA Forest Products Laboratory, FPL-GTR-190): specific gravity and side
 hardness at 12 % moisture (table 5-3), shrinkage from green to oven dry in % (table 4-3), change
-coefficients per 1 % of moisture (table 13-5). Starting values: correct what you can check.
+coefficients per 1 % of moisture (table 13-5). Imported woods from tables 5-5, 4-4 and 13-5, their specific gravity, which
+is given on green volume, brought to 12 % by eq. 4-9. Starting values: correct what you can check.
 """
 
 import csv
@@ -37,7 +38,9 @@ def _table() -> tuple[Wood, ...]:
 WOODS = _table()
 _ALSO = {"white ash": "ash", "maple": "hard maple", "sugar maple": "hard maple", "red maple": "soft maple",
          "black walnut": "walnut", "black cherry": "cherry", "poplar": "yellow poplar", "alder": "red alder",
-         "oak": "white oak", "birch": "yellow birch", "quaking aspen": "aspen"}
+         "oak": "white oak", "white pine": "eastern white pine", "douglas fir": "douglas-fir", "cypress": "baldcypress",
+         "red cedar": "western redcedar", "genuine mahogany": "mahogany", "khaya": "african mahogany",
+         "cedrela": "spanish cedar", "birch": "yellow birch", "quaking aspen": "aspen"}
 
 
 def wood_named(name: str) -> Wood | None:
@@ -48,4 +51,4 @@ def wood_named(name: str) -> Wood | None:
     """
     plain = " ".join(name.casefold().split())
     plain = _ALSO.get(plain, plain)
-    return next((w for w in WOODS if plain in (w.name, w.handbook_name)), None)
+    return next((w for w in WOODS if plain in (w.name.casefold(), w.handbook_name)), None)

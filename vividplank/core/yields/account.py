@@ -1,7 +1,7 @@
 """Where every board's wood goes in a plan, closing exactly to the rough volume."""
 
 from collections import defaultdict
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from decimal import Decimal
 from itertools import pairwise
 
@@ -9,7 +9,7 @@ from vividplank.core.board import Board, Region
 from vividplank.core.board.volume import board_volume, region_volume, stretch_volume
 from vividplank.core.job import Job
 from vividplank.core.layout.plan import Blank, BoardPlan, Plan, Segment, Strip
-from vividplank.core.measure import LONGEST
+from vividplank.core.yields.offcuts import Leftover, leftovers
 
 #: In the order they are told; the words are those of the trade page.
 CATEGORIES = (
@@ -53,8 +53,6 @@ class Account:
     def share(self) -> float:
         return self.where["parts"] / self.rough if self.rough else 0.0
 
-_WHOLE_WIDTH = (-LONGEST, LONGEST)
-
 
 def account(job: Job, plan: Plan) -> Account:
     """The account of the boards a plan cuts; boards left in the rack are not in it."""
@@ -65,26 +63,45 @@ def account(job: Job, plan: Plan) -> Account:
 def _board(job: Job, plan: BoardPlan, shares: dict[tuple[str, int], float]) -> BoardAccount:
     board, shop = job.board(plan.board), job.shop
     found: defaultdict[str, float] = defaultdict(float)
-    trim, kerf = shop.end_trim, shop.kerf.crosscut
+    kerf = shop.kerf.crosscut
     segments = sorted(plan.segments, key=lambda s: s.x0)
-    ends = [trim, *(x for s in segments for x in (s.x0, s.x1)), board.length - trim]
-    found["end trim"] += stretch_volume(board, 0, trim) + stretch_volume(board, board.length - trim, board.length)
-    gaps = list(zip(ends[::2], ends[1::2], strict=True))
-    for i, (a, b) in enumerate(gaps):
+    ends = [0, *(x for s in segments for x in (s.x0, s.x1)), board.length]
+    for i, (a, b) in enumerate(zip(ends[::2], ends[1::2], strict=True)):
         # One cut on either side of a gap that holds a segment there; a gap of one kerf is one cut.
-        before, after = i > 0, i < len(segments)
-        cut_a = min(kerf, b - a) if before else 0
-        cut_b = min(kerf, b - a - cut_a) if after else 0
+        cut_a = min(kerf, b - a) if i > 0 else 0
+        cut_b = min(kerf, b - a - cut_a) if i < len(segments) else 0
         found["crosscut kerf"] += stretch_volume(board, a, a + cut_a) + stretch_volume(board, b - cut_b, b)
-        for x0, x1, faulty in _by_faults(board, Region(a + cut_a, b - cut_b, 0, 0.0, *_WHOLE_WIDTH)):
-            kept = "offcuts kept" if x1 - x0 >= shop.min_blank_length else "end trim"
-            found["defects" if faulty else kept] += stretch_volume(board, x0, x1)
+    for left in leftovers(job, plan):
+        _left(job, board, left, found)
     for segment in segments:
         _segment(job, board, segment, found, shares)
     rough = round(board_volume(board))
     where = {name: round(found[name]) for name in CATEGORIES if name != "edge waste"}
     where["edge waste"] = rough - sum(where.values())
     return BoardAccount(board.id, rough, board.price, {name: where[name] for name in CATEGORIES})
+
+
+def _left(job: Job, board: Board, left: Leftover, found: defaultdict[str, float]) -> None:
+    """What goes to the rack is kept, as thick as it goes there; the rest is trim, fault or edge waste, which takes what nothing
+    else claims.
+    """
+    shop, region = job.shop, left.region
+    if left.piece and left.kept(shop.keep):
+        rough = region_volume(board, region)
+        kept = min(rough, float(board_volume(left.piece))) if left.planed else rough
+        found["offcuts kept"] += kept
+        found["chips"] += rough - kept
+    elif left.kind == "end":
+        trim = (shop.end_trim, board.length - shop.end_trim)
+        for x0, x1 in pairwise(sorted({region.x0, region.x1, *(x for x in trim if region.x0 < x < region.x1)})):
+            trimmed = x1 <= trim[0] or x0 >= trim[1]
+            for a, b, faulty in _by_faults(board, replace(region, x0=x0, x1=x1)):
+                found["defects" if faulty and not trimmed else "end trim"] += stretch_volume(board, a, b)
+    elif left.kind == "strip":
+        for a, b, faulty in _by_faults(board, region):
+            if faulty:
+                place = replace(region, x0=a, x1=b, y0=region.line(a))
+                found["defects"] += region_volume(board, place)
 
 
 def _segment(
@@ -108,9 +125,6 @@ def _segment(
             cut_b = min(shop.kerf.crosscut, b - a - cut_a) if after else 0
             for x0, x1 in ((a, a + cut_a), (b - cut_b, b)):
                 found["crosscut kerf"] += region_volume(board, _along(segment, x0, x1, strip.y0, strip.y1))
-            for x0, x1, faulty in _by_faults(board, _along(segment, a + cut_a, b - cut_b, strip.y0, strip.y1)):
-                if faulty:  # the rest is edge waste, which takes what nothing else claims
-                    found["defects"] += region_volume(board, _along(segment, x0, x1, strip.y0, strip.y1))
         for blank in blanks:
             _blank(job, board, segment, strip, blank, found, shares)
 

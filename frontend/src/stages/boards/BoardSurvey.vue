@@ -50,17 +50,21 @@ const resting = computed(() => {
   if (!r) return "";
   const away = `${Math.abs(r.away).toFixed(1)} points ${r.away < 0 ? "under" : "over"} the ${r.equilibrium.toFixed(1)} % that the shop's air brings wood to`;
   const uneven = r.uneven > 2 ? ` Its places lie ${r.uneven.toFixed(1)} points apart: wait until they agree.` : "";
-  if (r.days === 0) return `It may be worked: it is ${away}.${uneven}`;
+  const days = (n: number) => `${Math.max(1, Math.ceil(n))} day${n > 1 ? "s" : ""}`;
+  if (r.days === 0) return `It has come to rest: it is ${away}.${uneven}`;
   const span = `${Math.max(1, Math.floor(r.least))} to ${Math.ceil(r.most)}`;
   const sure = r.own ? "by its own two readings" : "by diffusion through its thickness; a second reading in a week makes it surer";
-  return `Let it rest: it is ${away}. About ${Math.ceil(r.days)} days, ${span} (${sure}).${uneven}`;
+  const rested = `about ${days(r.days)} until it has come to rest, ${span} (${sure})`;
+  if (r.work_now) return `It may be worked: it is ${away}. Still ${rested}.${uneven}`;
+  const first = r.workable ? `about ${days(r.workable)} until it is within two points, ` : "";
+  return `Let it rest: it is ${away}: ${first}${rested}.${uneven}`;
 });
 
 const FACES = ["A", "B"] as const;
-const GRADES = ["FAS", "Selects", "No. 1 Common", "No. 2A Common", "No. 3A Common", ""];
+const GRADES = ["FAS", "FAS one face", "Selects", "No. 1 Common", "No. 2A Common", "No. 3A Common", ""];
 const verdict = computed(() => {
   const [sold, found] = [GRADES.indexOf(props.board.grade), GRADES.indexOf(data.value?.grade ?? "")];
-  if (found <= sold || (props.board.grade === "Selects" && data.value?.grade === "FAS")) return ": it keeps what was promised.";
+  if (found <= sold) return ": it keeps what was promised.";
   return ": the faults recorded leave it short of that. Cuttings are taken largest first, so count again before you complain.";
 });
 /** What its clear wood costs, beside what the board costs. */
@@ -110,14 +114,14 @@ const corners = computed(() => (tried.value ?? []).map((p) => {
       <p v-if="data">
         <template v-if="data.areas.length">rectangles: <span v-for="(a, i) in data.areas" :key="i"><Len :ticks="a.x1 - a.x0" :system="system" bare about /> × <Len :ticks="a.y1 - a.y0" :system="system" about />{{ i < data.areas.length - 1 ? ", " : ". " }}</span></template>
         <template v-else>: nothing long enough for the machines. </template>
-        <template v-if="data.grade">Its cuttings make at least <b>{{ data.grade }}</b>: {{ Math.round(data.share * 100) }} % clear, surface measure {{ data.surface }}.</template>
+        <template v-if="data.grade">Its cuttings make at least {{ data.about ? "about " : "" }}<b>{{ data.grade }}</b>: {{ Math.round(data.share * 100) }} % clear, surface measure {{ data.surface }}.<template v-if="data.about"> The rules also limit wane, splits, pith and knots by more than a survey tells.</template></template>
         <template v-else>Its cuttings make no grade.</template>
         <template v-if="board.grade"> Sold as <b>{{ board.grade }}</b>{{ verdict }}</template>
         <template v-if="worth">{{ " " + worth }}</template>
       </p>
     </div>
     <div class="asks">
-      <p v-if="resting" class="said">{{ resting }} <template v-if="data?.rest?.shrinks && data.rest.days">Until then it {{ data.rest.away > 0 ? "shrinks" : "swells" }} in width by <Len :ticks="Math.abs(data.rest.shrinks[0]!)" :system="system" bare nearest /> (quarter-sawn) to <Len :ticks="Math.abs(data.rest.shrinks[1]!)" :system="system" nearest /> (flat-sawn).</template></p>
+      <p v-if="resting" class="said">{{ resting }} <template v-if="data?.rest?.shrinks && data.rest.days">Until then it {{ data.rest.away > 0 ? "shrinks" : "swells" }} in width by <Len :ticks="Math.abs(data.rest.shrinks[0]!)" :system="system" bare nearest /> (quarter-sawn) to <Len :ticks="Math.abs(data.rest.shrinks[1]!)" :system="system" nearest /> (flat-sawn)<template v-if="!data.rest.coefficients_hold">, about: it lies outside the 6 to 14 % for which movement was measured</template>.</template></p>
     </div>
   </div>
 </template>

@@ -49,7 +49,7 @@ function zone(k: number, values: Partial<Grain["zones"][number]>): void {
       </label>
       <label class="field"><span>Rings to the face at its end, degrees</span><input class="line-input" inputmode="numeric" placeholder="0 flat … 90 quarter" :value="grain.rings ?? ''" @change="rings" /></label>
       <label class="field"><span>Heart side</span><select class="line-input" :value="grain.heart" @change="put({ heart: ($event.target as HTMLSelectElement).value as Grain['heart'] })"><option value="">not looked at</option><option value="A">face A</option><option value="B">face B</option></select></label>
-      <label class="field"><span>Sold as</span><select class="line-input" :value="board.grade" @change="emit('put', 'grade', { grade: ($event.target as HTMLSelectElement).value })"><option value="">no grade</option><option v-for="g in ['FAS', 'Selects', 'No. 1 Common', 'No. 2A Common', 'No. 3A Common']" :key="g">{{ g }}</option></select></label>
+      <label class="field"><span>Sold as</span><select class="line-input" :value="board.grade" @change="emit('put', 'grade', { grade: ($event.target as HTMLSelectElement).value })"><option value="">no grade</option><option v-for="g in ['FAS', 'FAS one face', 'Selects', 'No. 1 Common', 'No. 2A Common', 'No. 3A Common']" :key="g">{{ g }}</option></select></label>
     </div>
     <p v-if="sawn || feed.length" class="told"><template v-if="sawn">By its rings it is <b>{{ sawn }}</b>. </template><template v-for="f in feed" :key="f">{{ f }} </template></p>
     <p class="ticks" role="group" aria-label="Dressed sides">

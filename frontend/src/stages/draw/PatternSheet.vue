@@ -16,6 +16,8 @@ const router = useRouter();
 const open = ref(true);
 const pattern = ref("carcass");
 const values = ref<Record<string, string>>({});
+/** What stands in a field that is not left yet: the answer to the one before must not take it back. */
+const typing = ref<Record<string, string>>({});
 const choices = ref<Record<string, string>>({});
 const species = ref(project.value?.parts.at(-1)?.species ?? "white oak");
 
@@ -28,7 +30,13 @@ const { data, error } = useQuery({
 function start(key: string): void {
   pattern.value = key;
   values.value = {};
+  typing.value = {};
   choices.value = {};
+}
+function typed(key: string, text: string): void {
+  const { [key]: _, ...others } = typing.value;
+  typing.value = others;
+  values.value = { ...values.value, [key]: text };
 }
 function shown(m: Schemas["PatternMeasureBody"]): string {
   if (m.ticks !== null) return show(m.ticks, project.value!.system);
@@ -63,7 +71,7 @@ async function put(): Promise<void> {
           </label>
           <div class="measures">
             <label v-for="m in data?.measures.filter((m) => m.own) ?? []" :key="m.key" class="field"><span><b>{{ m.name }}</b> {{ m.says }}</span>
-              <input class="line-input" :value="values[m.key] ?? m.text" :aria-label="m.says" @change="values = { ...values, [m.key]: ($event.target as HTMLInputElement).value }" />
+              <input class="line-input" :value="typing[m.key] ?? (values[m.key] || m.text)" :aria-label="m.says" @input="typing = { ...typing, [m.key]: ($event.target as HTMLInputElement).value }" @change="typed(m.key, ($event.target as HTMLInputElement).value)" />
             </label>
           </div>
           <p v-for="m in data?.measures.filter((m) => !m.own) ?? []" :key="m.key" class="follows"><b>{{ m.name }}</b> = {{ m.text }} = <b>{{ shown(m) }}</b> <span class="soft">{{ m.says }}</span></p>
@@ -80,6 +88,7 @@ async function put(): Promise<void> {
               </tr>
             </tbody>
           </table>
+          <p v-for="w in data?.warnings ?? []" :key="w" class="note">{{ w }}</p>
           <p v-for="a in data?.arithmetic ?? []" :key="a" class="soft">{{ a }}</p>
         </div>
       </div>

@@ -2,7 +2,19 @@
 
 from collections.abc import Mapping
 
-from vividplank.core.takeoff.patterns.pattern import Built, Choice, Dim, Given, Line, Pattern, Rect, between, movement_measures
+from vividplank.core.takeoff.patterns.pattern import (
+    PANEL_GROOVE,
+    Built,
+    Choice,
+    Dim,
+    Given,
+    Line,
+    Pattern,
+    Rect,
+    between,
+    movement_measures,
+    panel_warns,
+)
 
 
 def _carcass(chosen: Mapping[str, str]) -> Built:
@@ -18,6 +30,7 @@ def _carcass(chosen: Mapping[str, str]) -> Built:
             Given("housing", "depth of a housing", "round(stock / 3, 1/16 in)", "round(stock / 3, 1 mm)", own=False),
             Given("back", "thickness of the back", *(("1/4", "6") if chosen["back"] == "a sheet" else ("1/2", "12"))),
             Given("rebate", "rebate for the back", "3/8", "10"),
+            Given("play", "room for the back in its rebate, each way", "1/16", "1.5"),
             Given(
                 "bay",
                 "clear width of a bay",
@@ -37,15 +50,17 @@ def _carcass(chosen: Mapping[str, str]) -> Built:
     ends = {"dovetail": ("W", "2 * stock"), "mitre": ("W", "2 * stock")}.get(corner) or between("W - 2 * stock", corner)
     length, adds = between("bay", shelf)
     upright, upright_adds = between("H - 2 * stock", shelf)
+    # A side that is housed or doweled into takes the joint in and has none at its own ends.
+    side_joint = corner if corner in ("dovetail", "mitre") else ""
     built.lines = [
-        Line("Side", "2", "H", "D", "stock", "clear-one", corner, glued=True),
+        Line("Side", "2", "H", "D", "stock", "clear-one", side_joint, glued=True),
         Line("Top and bottom", "2", ends[0], "D", "stock", "clear-one", corner, ends[1], glued=True),
         Line("Divider", "dividers", upright, "D - back", "stock", "clear-two", shelf, upright_adds, glued=True),
         Line(
             "Shelf", "shelves * (dividers + 1)", length, "D - back", "stock", "clear-one", shelf, adds, glued=True, fitted=True
         ),
     ]
-    tall, wide = "H - 2 * stock + 2 * rebate", "W - 2 * stock + 2 * rebate"
+    tall, wide = "H - 2 * stock + 2 * rebate - play", "W - 2 * stock + 2 * rebate - play"
     if chosen["back"] == "a sheet":
         built.lines.append(Line("Back", "1", tall, wide, "back", "clear-one", stock="sheet"))
     else:
@@ -77,7 +92,7 @@ def _carcass(chosen: Mapping[str, str]) -> Built:
             for k in range(6)
         ),
         Rect("side", "Side", "0 in", "0 in", "D", "H"),
-        Rect("side", built.lines[-1].name, "0 in", "stock - rebate", "back", "H - 2 * stock + 2 * rebate"),
+        Rect("side", built.lines[-1].name, "0 in", "stock - rebate + play / 2", "back", tall),
         Rect("plan", "Top and bottom", "0 in", "0 in", "W", "D"),
     ]
     built.dims = [
@@ -101,7 +116,7 @@ def _frame(chosen: Mapping[str, str]) -> Built:
             Given("stile", "width of a stile", "2 1/4", "57"),
             Given("rail", "width of the top rail", "2 1/4", "57"),
             Given("lower", "width of the bottom rail", "3", "76"),
-            Given("groove", "depth of the groove", "3/8", "10"),
+            PANEL_GROOVE,
             Given("tenon", "length of a tenon", "1 1/4", "32"),
             Given("panel", "thickness of the panel", "1/2", "12"),
             *movement_measures(),
@@ -114,9 +129,12 @@ def _frame(chosen: Mapping[str, str]) -> Built:
             ),
         ]
     )
-    length, adds = ("W", "2 * stile") if joint in ("mitre", "half-lap") else between("W - 2 * stile", joint)
+    built.warns = panel_warns("stile")
+    crossing = joint in ("mitre", "half-lap")  # the stiles too run into the joint; else they are mortised or bored
+    length, adds = ("W", "2 * stile") if crossing else between("W - 2 * stile", joint)
+    stile_joint = (joint, "rail + lower") if crossing else ("", "")
     built.lines = [
-        Line("Stile", "2", "H", "stile", "t", "clear-two", joint),
+        Line("Stile", "2", "H", "stile", "t", "clear-two", *stile_joint),
         Line("Top rail", "1", length, "rail", "t", "clear-two", joint, adds),
         Line("Bottom rail", "1", length, "lower", "t", "clear-two", joint, adds),
         Line(
@@ -168,6 +186,7 @@ def _drawer(chosen: Mapping[str, str]) -> Built:
             Given("groove", "depth of the groove", "1/4", "6"),
             Given("above", "groove above the lower edge", "3/8", "10"),
             Given("clear", "room at each side", "1/32", "0.8"),
+            Given("play", "room for the bottom, each way", "1/16", "1.5"),
             *movement_measures(),
             Given("rise", "room above, for the sides to grow", "up(H * move, 1/32 in)", "up(H * move, 0.5 mm)", own=False),
             Given("wide", "width of the box", "W - 2 * clear", own=False),
@@ -176,7 +195,7 @@ def _drawer(chosen: Mapping[str, str]) -> Built:
         ]
     )
     side = {"lapped dovetail": "deep - lap", "through dovetail": "deep", "rebate": "deep - front / 3"}[front]
-    under = "above + bottom" if bottom == "in a groove" else "0 in"
+    under = "above + bottom" if bottom == "in a groove" else "bottom"  # the bottom runs through below the back
     built.lines = [
         Line("Drawer front", "n", "wide", "high", "front", "clear-two", front, run="fronts", fitted=True),
         Line("Drawer side", "2 * n", side, "high", "side", "sound", front, fitted=True),
@@ -184,7 +203,7 @@ def _drawer(chosen: Mapping[str, str]) -> Built:
             "Drawer back",
             "n",
             "wide",
-            f"high - {under}" if under != "0 in" else "high",
+            f"high - ({under})",
             "side",
             "sound",
             "through dovetail",
@@ -193,8 +212,8 @@ def _drawer(chosen: Mapping[str, str]) -> Built:
         Line(
             "Drawer bottom",
             "n",
-            f"wide - 2 * side + 2 * ({into})",
-            f"deep - front + {into}",
+            f"wide - 2 * side + 2 * ({into}) - play",
+            f"deep - front + {into} - play",
             "bottom",
             "sound",
             stock="sheet",

@@ -78,14 +78,24 @@ class Dim:
     tier: int = 0
 
 
+@dataclass(frozen=True)
+class Warn:
+    """What goes wrong where the formula `excess` comes to more than nothing."""
+
+    excess: str
+    what: str
+    why: str
+
+
 @dataclass
 class Built:
-    """A pattern with its choices made. `moves` is the wood's share of movement where the pattern needs it."""
+    """A pattern with its choices made."""
 
     measures: list[Given] = field(default_factory=list)
     lines: list[Line] = field(default_factory=list)
     rects: list[Rect] = field(default_factory=list)
     dims: list[Dim] = field(default_factory=list)
+    warns: list[Warn] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
@@ -118,6 +128,31 @@ def between(span: str, joint: str) -> tuple[str, str]:
     """
     adds = TENONS[joint]
     return (f"{span} + 2 * {adds}", f"2 * {adds}") if adds else (span, "")
+
+
+#: Deep enough that a panel, narrowest when driest, is still held by 3/16 in at each side.
+PANEL_GROOVE = Given(
+    "groove",
+    "depth of the groove",
+    "up(max(3/8 in, gap / 2 + 3/16 in), 1/16 in)",
+    "up(max(10 mm, gap / 2 + 5 mm), 1 mm)",
+)
+
+
+def panel_warns(framing: str) -> list[Warn]:
+    """A panel that falls out of its frame, or whose grooves leave too little of the pieces around it."""
+    return [
+        Warn(
+            "gap / 2 + 1/8 in - groove",
+            "The groove is too shallow",
+            "when it is driest the panel falls out of its frame. Deepen the groove, divide the panel, or take a wood that moves less",
+        ),
+        Warn(
+            f"groove - {framing} / 2",
+            "The groove is too deep",
+            "it takes more than half of the piece it is cut in. Divide the panel, make that piece wider, or take a wood that moves less",
+        ),
+    ]
 
 
 def movement_measures() -> list[Given]:

@@ -2,7 +2,24 @@
 
 from collections.abc import Mapping
 
-from vividplank.core.takeoff.patterns.pattern import Built, Choice, Dim, Given, Line, Pattern, Rect, between, movement_measures
+from vividplank.core.takeoff.patterns.pattern import (
+    PANEL_GROOVE,
+    Built,
+    Choice,
+    Dim,
+    Given,
+    Line,
+    Pattern,
+    Rect,
+    Warn,
+    between,
+    movement_measures,
+    panel_warns,
+)
+
+#: Where the tenons of two rails come into a leg from two sides, each a third of its rail thick and in its middle, the rails
+#: `set` behind the leg's outer faces: they meet when either reaches further than this.
+_MEETS = "{leg} - set - t * 2 / 3"
 
 
 def _table(chosen: Mapping[str, str]) -> Built:
@@ -17,7 +34,13 @@ def _table(chosen: Mapping[str, str]) -> Built:
             Given("over", "top beyond the legs, each side", "1", "25"),
             Given("rail", "height of the rails", "2 3/4", "70"),
             Given("t", "thickness of the rails", "13/16", "20"),
-            Given("tenon", "length of a tenon", "1", "25"),
+            Given("set", "rails behind the legs' outer faces", "1/8", "3"),
+            Given(
+                "tenon",
+                "length of a tenon",
+                f"min(1 in, down({_MEETS.format(leg='leg')}, 1/16 in))",
+                f"min(25 mm, down({_MEETS.format(leg='leg')}, 1 mm))",
+            ),
             *movement_measures(),
             Given("slot", "room the fixing of the top must give", "up(D * move, 1/32 in)", "up(D * move, 0.5 mm)", own=False),
         ]
@@ -39,8 +62,21 @@ def _table(chosen: Mapping[str, str]) -> Built:
             note="fixed with buttons or slotted screws: it must move across",
         ),
     ]
+    if joint == "mortise and tenon":
+        built.warns = [
+            Warn(
+                f"tenon - ({_MEETS.format(leg='leg')})",
+                "The tenons are too long",
+                "those of two rails meet in the leg. Make them shorter, or mitre their ends",
+            )
+        ]
     if chosen["stretcher"] == "with a stretcher":
-        mid, mid_adds = between("W - 2 * over - leg - t", joint)
+        # It ends in the foot rails, which are no thicker than other rails.
+        stub = Given("stub", "stretcher's tenon", "down(t * 2 / 3, 1/16 in)", "down(t * 2 / 3, 1 mm)", own=False)
+        mid, mid_adds = "W - 2 * over - leg - t", ""
+        if joint == "mortise and tenon":
+            built.measures.append(stub)
+            mid, mid_adds = f"{mid} + 2 * stub", "2 * stub"
         built.lines += [
             Line("Foot rail", "2", short, "rail * 2 / 3", "t", "clear-one", joint, adds),
             Line("Stretcher", "1", mid, "rail * 2 / 3", "t", "clear-one", joint, mid_adds, fitted=True),
@@ -118,7 +154,8 @@ def _settle(chosen: Mapping[str, str]) -> Built:
             Given("crest", "height of the crest rail", "3 1/2", "89"),
             Given("lower", "height of the lower back rail", "2 3/4", "70"),
             Given("tenon", "length of a tenon", "1 1/4", "32"),
-            Given("groove", "depth of the panel groove", "3/8", "10"),
+            Given("set", "rails behind the posts' outer faces", "1/8", "3"),
+            PANEL_GROOVE,
             Given("panels", "panels in the back", "3", kind="number"),
             Given("muntin", "width of a muntin", "2", "50"),
             Given("panel", "thickness of a panel", "1/2", "12"),
@@ -134,6 +171,20 @@ def _settle(chosen: Mapping[str, str]) -> Built:
             Given("gap", "room for each panel to grow", "up(open * move, 1/32 in)", "up(open * move, 0.5 mm)", own=False),
         ]
     )
+    built.warns = panel_warns("muntin")
+    if joint == "mortise and tenon":
+        built.warns += [
+            Warn(
+                f"tenon - max({_MEETS.format(leg='leg')}, {_MEETS.format(leg='thick')})",
+                "The tenons are too long",
+                "those of two rails meet in the post. Make them shorter, or mitre their ends",
+            ),
+            Warn(
+                "tenon + 1/8 in - min(leg, thick)",
+                "The tenons are too long",
+                "the mortises come out at the other side of the post. Make them shorter, or the post thicker",
+            ),
+        ]
     rail, adds = between("W - 2 * leg", joint)
     side, _ = between("D - 2 * thick", joint)
     upright, stub = between("tall", "stub tenon")

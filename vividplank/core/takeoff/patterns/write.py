@@ -1,13 +1,13 @@
 """A pattern written out: measures and formula parts for a project, and its views with figures."""
 
 import re
-from collections.abc import Collection, Mapping
+from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass, replace
 
 from vividplank.core.cutlist import Edging, FormulaError, Measure, MeasureTrouble, Panel, Part, values_of
 from vividplank.core.cutlist.formula import Value, count_of, evaluate, length_of, renamed
 from vividplank.core.cutlist.marks import mark_for
-from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM, Unit, show
+from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_INCH, TICKS_PER_MM, Unit, show
 from vividplank.core.takeoff.patterns.cases import CASES
 from vividplank.core.takeoff.patterns.pattern import Built, Given, Line, Pattern
 from vividplank.core.takeoff.patterns.standing import STANDING
@@ -56,13 +56,17 @@ class Sketch:
 
 @dataclass(frozen=True)
 class Written:
-    """`measures` are those of the pattern under the names they get in the project, in the order of `givens`."""
+    """`measures` are those of the pattern under the names they get in the project, in the order of `givens`.
+
+    `warnings` say what these measures make go wrong, though the parts can be cut.
+    """
 
     givens: tuple[Given, ...]
     measures: tuple[Measure, ...]
     parts: tuple[Part, ...]
     sketches: tuple[Sketch, ...]
     arithmetic: tuple[str, ...]
+    warnings: tuple[str, ...] = ()
 
 
 def pattern_named(key: str) -> Pattern:
@@ -107,11 +111,12 @@ def write(
         values = values_of(measures, unit)
         parts = _parts(built, unit, values, species, names, taken_marks)
         sketches = _sketches(built, unit, values)
+        warnings = tuple(_warnings(built, unit, values))
     except (FormulaError, MeasureTrouble) as problem:
         raise PatternTrouble(str(problem)) from None
     arithmetic.extend(_worked(g, values, unit) for g in built.measures if g.name in ("gap", "rise", "slot"))
     told = tuple(replace(m, name=names[m.name.lower()], text=renamed(m.text, names)) for m in measures)
-    return Written(tuple(built.measures), told, parts, sketches, tuple(arithmetic))
+    return Written(tuple(built.measures), told, parts, sketches, tuple(arithmetic), warnings)
 
 
 def _names(built: Built, taken: Collection[str]) -> dict[str, str]:
@@ -159,6 +164,14 @@ def _worked(given: Given, values: Mapping[str, Value], unit: Unit) -> str:
         f"{show(round(wide * values['move'].amount / 32) * 32, 'mm', unit=True)}, "
         f"taken as {show(round(values[given.name].amount), unit, unit=True)}"
     )
+
+
+def _warnings(built: Built, unit: Unit, values: Mapping[str, Value]) -> Iterator[str]:
+    for warn in built.warns:
+        excess = evaluate(warn.excess, unit, values, length=True).amount
+        if excess > 0:
+            step = TICKS_PER_64TH if unit == "in" else TICKS_PER_MM // 10
+            yield f"{warn.what} by {show(-(-excess // step) * step, unit, unit=True)}: {warn.why}."
 
 
 def _parts(
