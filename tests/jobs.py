@@ -71,7 +71,8 @@ def jobs(draw: st.DrawFn) -> Job:
     shop = Shop(
         draw(st.sampled_from(["mill-wide", "rough-rip"])),
         Kerf(*(draw(inches(0, 0.25)) for _ in range(3))),
-        Allowance(draw(inches(0, 1)), draw(inches(0, 0.375)), draw(inches(0, 0.0625)), draw(inches(0, 0.5))),
+        Allowance(draw(inches(0, 1)), draw(inches(0, 0.375)), draw(inches(0, 0.0625)), draw(inches(0, 0.5)),
+                  draw(st.sampled_from([0, 0, 1])) * draw(inches(0, 1))),
         draw(inches(0, 2)), draw(inches(6, 14)), draw(st.sampled_from([0.0, 0.004, 0.02])),
     )
     parts: list[Part] = []

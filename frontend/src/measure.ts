@@ -95,9 +95,20 @@ export function show(ticks: number, system: System = "in", unit = false): string
   return decimal(ticks, TICKS_PER[word]!, digits) + (unit ? ` ${word}` : "");
 }
 
-/** A surveyed or computed figure, to the 64th or the tenth of a millimetre: the one below (what a board still gives) or the nearest. */
+/** The finest mark of the shop's rule: a 64th of an inch, or a tenth of a millimetre. */
+export function ruleStep(system: System): number {
+  return isMetric(system) ? TICKS_PER_MM / 10 : TICKS_PER_64TH;
+}
+
+/** A figure that somebody may have typed: as it is where it lies on any rule, else to the nearest mark of the shop's. */
+export function written(ticks: number, system: System): string {
+  const onRule = ticks % TICKS_PER_64TH === 0 || ticks % (TICKS_PER_MM / 10) === 0;
+  return system === "in-decimal" || onRule ? show(ticks, system) : showAbout(ticks, system, true);
+}
+
+/** A surveyed or computed figure on the shop's rule: the mark below (what wood still gives) or the nearest. */
 export function showAbout(ticks: number, system: System, nearest = false): string {
-  const step = isMetric(system) ? 32 : TICKS_PER_64TH;
+  const step = ruleStep(system);
   return show(Math.floor(ticks / step + (nearest ? 0.5 : 1e-3)) * step, system);
 }
 

@@ -191,3 +191,13 @@ def test_the_command_says_the_same(tmp_path: Path, capsys: pytest.CaptureFixture
     (tmp_path / "job.json").write_text('{"format": "vivid-plank/job"}')
     assert main(["plan", str(tmp_path / "job.json"), "--out", str(tmp_path / "x.json")]) == 2
     assert "$.version" in capsys.readouterr().err
+
+
+def test_parts_of_one_blank_have_between_them_what_the_shop_asks() -> None:
+    # Two tiles of 8 in a blank of 17: 16 and a kerf of 1/8 and 1/2 over are 16 5/8; with 1/2 between them too, 17 1/8.
+    def roomy(job: dict[str, Any], between: float) -> None:
+        job["version"] = 3
+        job["shop"]["allowance"]["between"] = between
+
+    assert any("its items need 17 1/8 in" in line for line in check(job_change=lambda j: roomy(j, 0.5)))
+    assert check(job_change=lambda j: roomy(j, 0.375)) == []

@@ -55,6 +55,22 @@ def test_three_layers_of_three_quarters_are_a_leg_of_two_and_a_quarter() -> None
     assert not any(s.kind.startswith("length-") and s is not cut for s in found.values()), "layers are cut when they are one"
 
 
+def test_a_fitted_leg_of_layers_takes_its_measure_by_the_marks_of_its_layers() -> None:
+    _, _, _, found = milled(a_leg(fitted=True))
+    held = next(s for s in found.values() if s.kind == "fit-L")
+    assert held.marks == ("L1", "L2", "L3")
+    _, _, _, measured = milled(a_leg(fitted=True), Milling(fitted=dict.fromkeys(held.marks, t(28.5))))
+    assert measured["L1-3/length-L"].setting == t(28.5) and not any(s.kind.startswith("fit-") for s in measured.values())
+
+
+def test_a_glue_up_weighs_as_much_as_all_its_layers() -> None:
+    # Oak, 0.68 x 1.12 at 12 %: 29.5 x 6 1/16 x 12 in are 35.17 litres and 26.8 kg, over the 25 that one lifts alone.
+    leg = replace(a_part("L", 1, 29, 6, 12), layers=12)
+    heavy = Job("", Shop(), (leg,), tuple(a_board(id, 100, 7, 1.1) for id in "ABCDEF"))
+    _, _, _, found = milled(heavy)
+    assert found["L1-12/glue"].people == 2 and found["L1-12/unclamp"].people == 2
+
+
 def test_each_thick_piece_has_its_own_layers() -> None:
     _, _, found, _ = milled(a_leg(layers=2, thickness=1.5, quantity=3))
     glued = [r.board for r in found if r.board.startswith("L")]

@@ -59,7 +59,9 @@ def refused(change: Callable[[dict[str, Any]], None], read: Callable[[str], obje
 
 @pytest.mark.parametrize(("change", "path", "expected"), [
     (lambda d: d.update(format="x"), "$.format", "expected 'vivid-plank/job'"),
-    (lambda d: d.update(version=3), "$.version", "expected 1 or 2"),
+    (lambda d: d.update(version=4), "$.version", "expected 1, 2 or 3"),
+    (lambda d: d["parts"][0].update(figure="curly"), "$.parts[0].figure", "came with version 3 and this file says 1"),
+    (lambda d: d["shop"]["allowance"].update(between=0.5), "$.shop.allowance.between", "came with version 3"),
     (lambda d: d.update(unit="ft"), "$.unit", "expected 'in' or 'mm'"),
     (lambda d: d.update(colour="red"), "$.colour", "expected no such name"),
     (lambda d: d["shop"].pop("kerf"), "$.shop.kerf", "is missing"),
@@ -131,6 +133,24 @@ def test_a_surveyed_board_survives_its_file(document: dict[str, Any]) -> None:
 
 def test_a_plain_board_is_written_as_version_1() -> None:
     assert job_document(read_job(json.dumps(JOB | {"version": 2})))["version"] == 1
+
+
+@pytest.mark.parametrize("kept", [{"quarter": "5/4"}, {"note": "leans by the door"}])
+def test_what_the_yard_and_the_maker_wrote_is_in_the_file(kept: dict[str, Any]) -> None:
+    plain = read_job(json.dumps(JOB))
+    job = replace(plain, boards=tuple(replace(b, **kept) for b in plain.boards))
+    assert read_job(json.dumps(job_document(job))) == job
+
+
+@pytest.mark.parametrize("wish", [{"same_board": "a"}, {"match": "a"}, {"resawn": True}, {"figure": "curly"}])
+def test_a_wish_and_room_between_parts_are_in_the_file(wish: dict[str, Any]) -> None:
+    plain = read_job(json.dumps(JOB))
+    first, *others = plain.parts
+    roomy = replace(plain.shop, allowance=replace(plain.shop.allowance, between=4064))
+    for job in (replace(plain, parts=(replace(first, **wish), *others)), replace(plain, shop=roomy)):
+        document = job_document(job)
+        assert document["version"] == 3 and read_job(json.dumps(document)) == job
+        jsonschema.validate(document, schema("job.schema.json"))
 
 
 @pytest.mark.parametrize(("document", "change", "path", "expected"), [

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vividplank.core.measure import LONGEST, SYSTEMS, MeasureError, System, from_number, parse, show, to_number
+from vividplank.core.measure import LONGEST, SYSTEMS, MeasureError, System, about, from_number, parse, rule_step, show, to_number, written
 
 CASES = json.loads((Path(__file__).parents[1] / "measure_cases.json").read_text(encoding="utf-8"))
 
@@ -58,6 +58,22 @@ def test_any_text_is_a_length_or_a_refusal(text: str) -> None:
         assert "expected a length" in str(refusal)
     else:
         assert 0 <= ticks <= LONGEST
+
+
+def test_one_rounding_for_a_figure_and_its_sentence() -> None:
+    assert about(27.9 * 127, "in") == "7/16" and about(27.9 * 127, "in", down=True) == "27/64"
+    assert about(27.9999 * 127, "in", down=True) == "7/16"  # a float that means a mark
+    assert about(190.96 * 32, "mm") == "19.1" and about(190.96 * 32, "mm", down=True) == "19"
+
+
+@given(st.integers(0, 10**6), st.sampled_from(SYSTEMS))
+def test_what_is_written_is_on_a_rule_or_the_nearest_mark_of_the_shops(ticks: int, system: System) -> None:
+    text = written(ticks, system)
+    if system == "in-decimal" or ticks % 127 == 0 or ticks % 32 == 0:
+        assert parse(text, system) == ticks
+    else:
+        assert abs(parse(text, system) - ticks) <= rule_step(system) / 2
+        assert "." not in text or system in ("mm", "cm", "m")
 
 
 def test_a_metric_figure_means_the_same_in_an_inch_project() -> None:

@@ -30,6 +30,19 @@ def test_a_clamp_every_eight_inches_and_one_more(length: float, clamps: int) -> 
     assert f"{clamps} clamps, one every 8 in" in glue.why
 
 
+@pytest.mark.parametrize(("width", "people"), [(20, 1), (40, 2)])
+def test_a_panel_weighs_as_much_as_all_its_staves(width: float, people: int) -> None:
+    # 40 1/2 x 40 1/4 x 25/32 of white oak at 12 %: 20.9 litres x 0.7616 = 15.9 kg alone; a top of 78 in would be twice that.
+    top = a_part("T", 1, 80, width, panel=(2, 5), species="white oak")
+    boards = tuple(a_board(f"B{k}", 90, 7, 1.05, species="white oak") for k in range(8))
+    job = Job("", Shop(), (top,), boards)
+    plan = search(job, Limits(seconds=60, rounds=1), time.monotonic)
+    assert not plan.unplaced
+    found = {s.key: s for r in routes(job, plan) for s in r.steps}
+    assert {found[f"T1/{kind}"].people for kind in ("glue", "unclamp", "flatten")} == {people}
+    assert all(s.people == 1 for s in found.values() if s.kind == "glue-edge")
+
+
 def test_staves_of_one_board_lie_beside_each_other_as_they_grew() -> None:
     found = panel_steps(12, 40)
     boards = {s.marks[0]: s.board for s in found.values() if s.kind == "glue-edge"}

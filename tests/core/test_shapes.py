@@ -11,18 +11,18 @@ from tests.making import a_board, a_part, t
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
 from vividplank.core.layout.search import Limits, search
-from vividplank.core.milling import routes
+from vividplank.core.milling import Milling, routes
 from vividplank.core.milling.shapes import Taper, taper_of
 from vividplank.core.milling.step import Step
 from vividplank.core.milling.words import setting_name
 from vividplank.core.shop import Shop
 
 
-def shaped(part: Part) -> dict[str, Step]:
+def shaped(part: Part, milling: Milling | None = None) -> dict[str, Step]:
     job = Job("", Shop(), (part,), tuple(a_board(id, 100, 7, 1.05) for id in "ABCD"))
     plan = search(job, Limits(seconds=60, rounds=1), time.monotonic)
     assert not plan.unplaced
-    return {s.key: s for r in routes(job, plan) for s in r.steps}
+    return {s.key: s for r in routes(job, plan, milling) for s in r.steps}
 
 
 def outline(*points: tuple[float, float]) -> tuple[tuple[int, int], ...]:
@@ -45,6 +45,11 @@ def test_a_fitted_mitre_is_cut_with_its_measure() -> None:
     found = shaped(replace(a_part("E", 1, 16, 1.5), joint="mitre", fitted=True))
     assert of_kind(found, "fit-").do == "Hold E1 long; mitre and cut to the work"
     assert not any(s.kind.startswith("mitre-") for s in found.values())
+    # Measured on the work it keeps its mitre, at that measure.
+    measured = shaped(replace(a_part("E", 1, 16, 1.5), joint="mitre", fitted=True), Milling(fitted={"E1": t(15.75)}))
+    length, mitre = of_kind(measured, "length-"), of_kind(measured, "mitre-")
+    assert length.stock_out == t(15.75) and mitre.after == (length.key,)
+    assert "15 3/4 in from long point to long point" in mitre.check
 
 
 def test_a_leg_tapered_on_one_edge() -> None:

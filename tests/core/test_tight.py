@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from tests.jobs import jobs
 from tests.making import BARE, a_board, a_fault, a_part, t
-from vividplank.core.board import Board, same_species
+from vividplank.core.board import Board, Station, same_species
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
 from vividplank.core.layout.audit import audit
@@ -59,6 +59,16 @@ def test_every_rule_is_kept(job: Job, rng) -> None:  # type: ignore[no-untyped-d
     plan, held, counted = cut(job, [rng.uniform(0.5, 1) for _ in wants(job)])
     assert audit(job, plan) == []
     assert held <= counted * (1 + 1e-9)
+
+
+def test_an_edge_that_leaves_the_line_at_once_is_kept_to() -> None:
+    # The datum edge rises by 1/64 in from the very corner: a strip at height 0 stands out over it all along.
+    ends = Station(0, 0, t(3), t(0.85), t(0.85)), Station(t(20), 127, t(3), t(0.85), t(0.85))
+    board = replace(a_board("B", 20, 3), stations=ends)
+    shop = replace(BARE, min_blank_length=t(6), max_slope=0.0)
+    job = Job("", shop, (a_part("P", 1, 3, 0.75, 0.25, faces="clear-two"),), (board,))
+    plan, _, _ = cut(job, [1.0])
+    assert audit(job, plan) == [] and not plan.unplaced
 
 
 def test_nearly_all_that_is_counted_is_held() -> None:

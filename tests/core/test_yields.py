@@ -49,8 +49,8 @@ def test_a_board_by_hand() -> None:
     assert where["defects"] == pytest.approx((49 - 46) * 7)
     # The rip above the only strip is 1/8 wide along 44; no second strip, so no second cut.
     assert where["rip kerf"] == pytest.approx(0.125 * 44)
-    # Across 7: one at each end of the segment, which begins where the end trim ends. Across 3 1/8: two in the gap between the blanks, one after the
-    # last; between the two tiles, 1/2 thick.
+    # Across 7: one at each end of the segment, which begins where the end trim ends. Across 3 1/8: two in the gap between the
+    # blanks, one after the last; between the two tiles, 1/2 thick.
     assert where["crosscut kerf"] == pytest.approx(2 * 0.125 * 7 + 3 * 0.125 * 3.125 + 0.125 * 3.125 * 0.5)
     assert where["resaw kerf"] == pytest.approx(15 * 3.125 * 0.0625)
     # End trims; the clear stretch from the cut to the check, too short to keep; and what the blanks are longer
@@ -71,8 +71,8 @@ def test_an_offcut_is_kept_with_its_fault_and_its_end() -> None:
     job["boards"][0]["stations"][1]["x"] = 80
     job["boards"][0]["defects"].append({"kind": "split", "face": "both", "x0": 75, "x1": 80, "y0": 3, "y1": 3.5})
     long = account(read_job(json.dumps(job)), read_plan(json.dumps(plan))).boards[0]
-    # With the split over its last 25 in only 12.375 are clear: nothing is kept. The last inch is end trim.
-    job["boards"][0]["defects"][-1]["x0"] = 55
+    # With one over all its width and the last 25 in only 12.375 are clear: nothing is kept. The last inch is end trim.
+    job["boards"][0]["defects"][-1].update(x0=55, y0=0, y1=6.5)
     found = account(read_job(json.dumps(job)), read_plan(json.dumps(plan))).boards[0]
     gone = long.where["offcuts kept"] - found.where["offcuts kept"]
     assert gone / CUBIC_INCH == pytest.approx((80 - 42.5 - 0.125) * 6.5)

@@ -1,15 +1,18 @@
 """Milling through a real PostgreSQL: steps and readings, the shop's settings, schools, days, passes, paper."""
 
+import threading
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
 import icalendar
 import pytest
 from flask.testing import FlaskClient
-from sqlalchemy import update
+from sqlalchemy import text, update
 
+from tests.waiting import until
 from tests.web.test_api import INCH, edit, make
 from vividplank.jobs.queue import lay_out
+from vividplank.store import layouts
 from vividplank.store.database import session
 from vividplank.store.models import StepDoneRow
 
@@ -26,6 +29,13 @@ def stood(client: FlaskClient, asked: list[int]) -> dict[str, Any]:
 def milling(client: FlaskClient, project: int) -> dict[str, Any]:
     found: dict[str, Any] = client.get(f"/api/projects/{project}/milling").get_json()
     return found
+
+
+def set_milling(client: FlaskClient, project: int, **values: Any) -> None:
+    base = f"/api/projects/{project}/milling-settings"
+    now = client.get(base).get_json()
+    answer = client.put(base, json=now | {"milling": now["milling"] | values})
+    assert answer.status_code == 200, answer.text
 
 
 def steps(found: dict[str, Any]) -> list[dict[str, Any]]:
@@ -49,9 +59,7 @@ def test_only_what_nothing_waits_for_is_ready(client: FlaskClient, stood: dict[s
 
 
 def test_a_rest_is_waited_for_by_the_clock(client: FlaskClient, stood: dict[str, Any]) -> None:
-    settings = client.get(f"/api/projects/{stood['project']}/milling-settings").get_json()["milling"]
-    settings["school"] = "two-visits"
-    assert client.put(f"/api/projects/{stood['project']}/milling-settings", json={"milling": settings}).status_code == 200
+    set_milling(client, stood["project"], school="two-visits")
     found = milling(client, stood["project"])
     sticker = next(s for s in steps(found) if s["kind"] == "sticker")
     after = next(s for s in steps(found) if sticker["key"] in s["after"])
@@ -88,10 +96,19 @@ def test_the_shop_is_entered_once_and_the_next_project_has_it(client: FlaskClien
     settings = client.get(f"{base}/milling-settings").get_json()["milling"]
     settings["machines"]["jointer"]["bed_width"] = 6 * INCH
     settings["exceptions"] = {"B1": "by-hand"}
-    assert client.put(f"{base}/milling-settings", json={"milling": settings}).get_json()["milling"] == settings
+    begun = make(client)
+    kept = client.put(f"{base}/milling-settings", json={"milling": settings, "version": 0}).get_json()
+    assert kept == {"milling": settings, "version": 1}
     other = make(client)
     taken = client.get(f"/api/projects/{other['pk']}/milling-settings").get_json()["milling"]
     assert taken["machines"]["jointer"]["bed_width"] == 6 * INCH and taken["exceptions"] == {}
+    # A project keeps what it began with, and what is set for it is no edit of it.
+    before = client.get(f"/api/projects/{begun['pk']}/milling-settings").get_json()["milling"]
+    assert before["machines"]["jointer"]["bed_width"] == 8 * INCH
+    project = client.get(base).get_json()
+    assert edit(client, project, name="else").status_code == 200
+    set_milling(client, other["pk"], school="seven-steps")
+    assert client.get(f"{base}/milling-settings").get_json() == kept
     by_hand = [s for r in milling(client, stood["project"])["routes"] if r["board"] == "B1" for s in r["steps"]]
     assert by_hand and {s["machine"] for s in by_hand} <= {"hand plane", "handsaw", "bench"}
 
@@ -105,14 +122,83 @@ def test_a_shop_that_cannot_be_is_refused_and_the_old_one_stays(
 ) -> None:
     base = f"/api/projects/{stood['project']}/milling-settings"
     before = client.get(base).get_json()
-    changed = client.get(base).get_json()["milling"]
-    at = changed
+    document = client.get(base).get_json()
+    at = document["milling"]
     for name in where[:-1]:
         at = at[name]
     at[where[-1]] = value
-    answer = client.put(base, json={"milling": changed})
+    answer = client.put(base, json=document)
     assert answer.status_code == 422 and "expected" in answer.get_json()["what"]
     assert client.get(base).get_json() == before
+
+
+def test_of_two_settings_made_from_one_state_the_second_is_told(client: FlaskClient, stood: dict[str, Any]) -> None:
+    base = f"/api/projects/{stood['project']}/milling-settings"
+    state = client.get(base).get_json()
+    one = state | {"milling": state["milling"] | {"school": "seven-steps"}}
+    other = state | {"milling": state["milling"] | {"over": INCH // 16}}
+    assert client.put(base, json=one).status_code == 200
+    late = client.put(base, json=other)
+    assert late.status_code == 409 and late.get_json()["version"] == 1
+    assert client.get(base).get_json()["milling"]["school"] == "seven-steps"
+
+
+@pytest.mark.parametrize(("system", "turn", "setting"), [
+    ("in", "1/32 in", "passes of 1/32 in"), ("in-decimal", "0.0312 in", "passes of 0.0312 in"), ("ft-in", '1/32"', 'passes of 1/32"'),
+])
+def test_a_shop_of_inches_reads_inches_at_the_machine(
+    client: FlaskClient, stood: dict[str, Any], system: str, turn: str, setting: str
+) -> None:
+    project = client.get(f"/api/projects/{stood['project']}").get_json()
+    assert edit(client, project, system=system).status_code == 200
+    edge = next(s for s in steps(milling(client, stood["project"])) if s["kind"] == "edge")
+    assert edge["turns"][0] == turn and edge["set_to"] == setting
+    told = [t for s in steps(milling(client, stood["project"])) for t in (s["why"], s["do"], s["leaves"], *s["turns"])]
+    assert not any(" mm" in t for t in told)
+
+
+def meanwhile(client: FlaskClient, first: Any, second: Any) -> Any:
+    """Do `first` in a transaction, begin `second` before it is committed, and answer what came of `second`."""
+    answers: list[Any] = []
+    other = threading.Thread(target=lambda: answers.append(second(client.application.test_client())))
+    waiting = text("select count(*) from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'")
+
+    def waits() -> bool:
+        with session() as watching:
+            return bool(watching.scalar(waiting))
+
+    with session() as opened:
+        first(opened)
+        opened.flush()
+        other.start()
+        until(lambda: bool(answers) or waits(), 20)
+    other.join()
+    return answers[0]
+
+
+def test_one_step_ticked_by_two_at_once_is_ticked(client: FlaskClient, stood: dict[str, Any]) -> None:
+    key = next(s["key"] for s in steps(stood) if s["ready"])
+    address = f"/api/layouts/{stood['layout']}/steps"
+    answer = meanwhile(
+        client, lambda opened: layouts.mark_step(opened, stood["layout"], key, True),
+        lambda there: there.put(address, json={"key": key, "done": True, "minutes": 2}),
+    )
+    assert answer.status_code == 204
+    assert next(s for s in steps(milling(client, stood["project"])) if s["key"] == key)["done"]
+
+
+def test_the_last_two_steps_of_a_board_at_the_same_moment_cut_it(client: FlaskClient, stood: dict[str, Any]) -> None:
+    route = next(r for r in stood["routes"] if r["board"] == "B1")
+    *others, one, two = [s["key"] for s in route["steps"]]
+    for key in others:
+        tick(client, stood, key)
+    answer = meanwhile(
+        client, lambda opened: layouts.mark_step(opened, stood["layout"], one, True),
+        lambda there: there.put(f"/api/layouts/{stood['layout']}/steps", json={"key": two, "done": True}),
+    )
+    assert answer.status_code == 204
+    entries = client.get("/api/stock").get_json()["boards"]
+    assert next(b for b in entries if b["id"] == "B1" and not b["rack"])["state"] == "cut"
 
 
 def test_schools_side_by_side(client: FlaskClient, stood: dict[str, Any]) -> None:
@@ -169,8 +255,7 @@ def test_what_is_done_is_not_planned_again_and_a_change_makes_days_stale(client:
     client.post(f"{base}/days", json={"begins": "2026-03-09"})
     found = client.get(f"{base}/days").get_json()
     assert first not in [k for s in found["setups"] for k in s["steps"]] and not found["stale"]
-    settings = client.get(f"/api/projects/{stood['project']}/milling-settings").get_json()["milling"]
-    client.put(f"/api/projects/{stood['project']}/milling-settings", json={"milling": settings | {"school": "seven-steps"}})
+    set_milling(client, stood["project"], school="seven-steps")
     assert client.get(f"{base}/days").get_json()["stale"]
     assert client.get(f"{base}/days.ics").status_code == 409
 
@@ -238,9 +323,7 @@ def test_a_fitted_part_is_held_until_its_measure_comes_from_the_work(client: Fla
     lay_out(made["pk"])
     held = [s for s in steps(milling(client, project["pk"])) if s["kind"] == "fit-A"]
     assert held and all(s["setting"] == 0 and s["set_to"] == "cut to the work" for s in held)
-    base = f"/api/projects/{project['pk']}/milling-settings"
-    settings = client.get(base).get_json()["milling"]
-    client.put(base, json={"milling": settings | {"fitted": {"A1": 155 * INCH // 8}}})
+    set_milling(client, project["pk"], fitted={"A1": 155 * INCH // 8})
     now = steps(milling(client, project["pk"]))
     (cut,) = [s for s in now if s["kind"] == "length-A"]
     assert cut["setting"] == 155 * INCH // 8 and "A1" in cut["do"]

@@ -98,6 +98,8 @@ def digest(job: Job) -> str:
     document.pop("measures")
     for name in ("climate", "ticket", "keep", "instruments"):
         document["shop"].pop(name)
+    if not document["shop"]["allowance"]["between"]:  # plans from before there was any stand
+        document["shop"]["allowance"].pop("between")
     for board in document["boards"]:
         if zones := [z for z in board["grain"]["zones"] if z["figure"] in wished]:
             board["zones"] = zones

@@ -5,6 +5,7 @@
 
 import re
 from fractions import Fraction
+from math import floor
 from typing import Literal
 
 TICKS_PER_INCH = 8128
@@ -114,6 +115,34 @@ def show(ticks: int, system: System = "in", *, unit: bool = False) -> str:
     word = _SYSTEM_UNIT[system]
     digits = {"in": 4, "mm": 3, "cm": 4, "m": 6}[word]
     return _decimal(ticks, _TICKS_PER[word], digits) + (f" {word}" if unit else "")
+
+
+def rule_step(system: System) -> int:
+    """The finest mark of the shop's rule: a 64th of an inch, or a tenth of a millimetre."""
+    return TICKS_PER_64TH if _SYSTEM_UNIT[system] == "in" else TICKS_PER_MM // 10
+
+
+def about(ticks: float, system: System, *, unit: bool = False, down: bool = False) -> str:
+    """A surveyed or computed figure on the shop's rule: to the nearest mark, or the one below for what wood still gives.
+
+    Every figure and sentence about one place rounds so, here and on the screens.
+
+    >>> about(27.9 * 127, 'in'), about(27.9 * 127, 'in', down=True)
+    ('7/16', '27/64')
+    """
+    marks = ticks / rule_step(system)
+    return show(floor(marks + (1e-3 if down else 0.5)) * rule_step(system), system, unit=unit)
+
+
+def written(ticks: int, system: System, *, unit: bool = False) -> str:
+    """A figure that somebody may have typed: as it is where it lies on any rule, else to the nearest mark of the shop's.
+
+    >>> written(19 * 320, 'in', unit=True), written(3676, 'in', unit=True), written(3676, 'in-decimal')
+    ('0.748 in', '29/64 in', '0.4523')
+    """
+    if system == "in-decimal" or ticks % TICKS_PER_64TH == 0 or ticks % (TICKS_PER_MM // 10) == 0:
+        return show(ticks, system, unit=unit)
+    return about(ticks, system, unit=unit)
 
 
 def from_number(value: float | int, unit: Unit) -> int:

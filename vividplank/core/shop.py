@@ -21,12 +21,17 @@ class Kerf:
 
 @dataclass(frozen=True)
 class Allowance:
-    """What a blank is larger than its parts: in length, in width, per thickness, and a panel in width."""
+    """What a blank is larger than its parts: in length, in width, per thickness, and a panel in width.
+
+    `between` is what parts end to end in one blank have between them beside the saw's kerf: as much as `length` gives each of
+    them what a part in a blank of its own has.
+    """
 
     length: int = TICKS_PER_INCH // 2
     width: int = TICKS_PER_INCH // 8
     face: int = TICKS_PER_INCH // 32
     panel_width: int = TICKS_PER_INCH // 4
+    between: int = 0
 
 
 @dataclass(frozen=True)
@@ -61,13 +66,23 @@ class Shop:
     keep: Keep = field(default_factory=Keep)
     instruments: Instruments = field(default_factory=Instruments)
 
+    @property
+    def apart(self) -> int:
+        """From the end of one part to the beginning of the next in a blank."""
+        return self.kerf.crosscut + self.allowance.between
+
+
+def inch_shop() -> Shop:
+    """The starting values of a shop that thinks in inches."""
+    return Shop(allowance=Allowance(between=TICKS_PER_INCH // 2))
+
 
 def metric_shop() -> Shop:
     """The starting values of a shop that thinks in millimetres."""
     mm = TICKS_PER_MM
     return Shop(
         kerf=Kerf(3 * mm, 3 * mm, 3 * mm // 2),
-        allowance=Allowance(12 * mm, 3 * mm, mm, 6 * mm),
+        allowance=Allowance(12 * mm, 3 * mm, mm, 6 * mm, 12 * mm),
         end_trim=25 * mm,
         min_blank_length=300 * mm,
     )

@@ -239,8 +239,9 @@ class Taken:
 
 
 def mark_step(session: Session, pk: int, key: str, done: bool, taken: Taken | None = None) -> None:
-    """Tick a step off, or take the tick back; twice is once."""
-    _row(session, pk)
+    """Tick a step off, or take the tick back; twice is once. Who ticks at the same moment waits until this one is kept."""
+    if session.scalar(select(LayoutRow.pk).where(LayoutRow.pk == pk).with_for_update()) is None:
+        raise NotThere("there is no such layout; its project may have been removed")
     session.execute(delete(StepDoneRow).where(StepDoneRow.layout == pk, StepDoneRow.key == key))
     if done:
         session.add(StepDoneRow(layout=pk, key=key, **vars(taken or Taken())))

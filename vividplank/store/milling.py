@@ -7,7 +7,7 @@ from datetime import datetime
 from statistics import median
 from typing import Any
 
-from sqlalchemy import select
+from sqlalchemy import select, update
 from sqlalchemy.orm import Session
 
 from vividplank.core.job import Job
@@ -16,7 +16,7 @@ from vividplank.core.milling.document import milling_from_document, milling_to_d
 from vividplank.core.milling.pace import Factors
 from vividplank.core.milling.route import usual_milling
 from vividplank.core.milling.school import Milling
-from vividplank.store.errors import NotThere
+from vividplank.store.errors import NotThere, OutOfDate
 from vividplank.store.models import LayoutRow, ProjectRow, StepDoneRow
 
 #: A shop's own times count once so many steps at a machine have them,
@@ -49,29 +49,45 @@ class Planned:
 
 
 def of_project(session: Session, pk: int, job: Job) -> Milling:
-    """Its own settings; a project that has none takes those of the project last edited that has, then the usual."""
-    row = session.get(ProjectRow, pk)
-    if row is None:
+    """Its own settings, or the usual."""
+    return settings(session, pk, job)[0]
+
+
+def settings(session: Session, pk: int, job: Job) -> tuple[Milling, int]:
+    """The same, with their version."""
+    found = session.execute(select(ProjectRow.milling, ProjectRow.milling_version).where(ProjectRow.pk == pk)).one_or_none()
+    if found is None:
         raise NotThere("there is no such project; it may have been removed")
-    kept = row.milling
+    kept, version = found
+    usual = usual_milling(job)
+    return milling_from_document({"school": usual.school, **kept}) if kept else usual, version
+
+
+def set_for(session: Session, pk: int, milling: Milling, version: int) -> int:
+    """Keep them if they are still at that version; answers the new one. OutOfDate leaves them as they were.
+
+    They are no edit of the project: its own version stays.
+    """
+    of = update(ProjectRow).where(ProjectRow.pk == pk, ProjectRow.milling_version == version)
+    kept = session.execute(
+        of.values(milling=milling_to_document(milling), milling_version=version + 1).returning(ProjectRow.milling_version),
+        execution_options={"synchronize_session": False},
+    ).scalar()
     if kept is None:
-        latest = session.scalar(
-            select(ProjectRow.milling).where(ProjectRow.milling.is_not(None), ~ProjectRow.rack)
-            .order_by(ProjectRow.edited.desc()).limit(1)
-        )
-        usual = usual_milling(job)
-        if latest is None:
-            return usual
-        kept = {**latest, "exceptions": {}, "fitted": {}, "school": usual.school}
-    return milling_from_document(kept)
+        now = session.scalar(select(ProjectRow.milling_version).where(ProjectRow.pk == pk))
+        if now is None:
+            raise NotThere("there is no such project; it may have been removed")
+        raise OutOfDate(now)
+    return kept
 
 
-def set_for(session: Session, pk: int, milling: Milling) -> None:
-    row = session.get(ProjectRow, pk)
-    if row is None:
-        raise NotThere("there is no such project; it may have been removed")
-    row.milling = milling_to_document(milling)
-    session.flush()
+def to_begin_with(session: Session) -> dict[str, Any] | None:
+    """What a new project begins with: machines, hours and waits as they were last set anywhere, and keeps from then on."""
+    latest = session.scalar(
+        select(ProjectRow.milling).where(ProjectRow.milling.is_not(None), ~ProjectRow.rack)
+        .order_by(ProjectRow.edited.desc()).limit(1)
+    )
+    return latest and {name: value for name, value in latest.items() if name not in ("exceptions", "fitted", "school")}
 
 
 def done(session: Session, layout: int) -> dict[str, Done]:

@@ -33,6 +33,7 @@ class ProjectRow(Base):
     allowance_width: Mapped[int]
     allowance_face: Mapped[int]
     allowance_panel_width: Mapped[int]
+    allowance_between: Mapped[int] = mapped_column(server_default="0")
     end_trim: Mapped[int]
     min_blank_length: Mapped[int]
     max_slope: Mapped[float]
@@ -43,7 +44,8 @@ class ProjectRow(Base):
     instruments: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
     rack: Mapped[bool] = mapped_column(server_default="false")  # the one that holds boards of no project
     measures: Mapped[list[Any]] = mapped_column(server_default="[]")  # Measure as a document, in order
-    milling: Mapped[dict[str, Any] | None]  # Milling as a document; none: the usual
+    milling: Mapped[dict[str, Any] | None] = mapped_column(JSONB(none_as_null=True))  # Milling as a document; none: the usual
+    milling_version: Mapped[int] = mapped_column(server_default="0")
     __mapper_args__ = {"version_id_col": version}  # noqa: RUF012
     parts: Mapped[list["PartRow"]] = relationship(order_by="PartRow.position", cascade="all, delete-orphan")
     boards: Mapped[list["BoardRow"]] = relationship(order_by="BoardRow.position", cascade="all, delete-orphan")

@@ -18,6 +18,7 @@ from vividplank.core.timber.board_feet import TicketRule
 from vividplank.core.timber.rest import Climate
 from vividplank.store.board_rows import read_board, written
 from vividplank.store.errors import NothingTo, NotThere, OutOfDate
+from vividplank.store.milling import to_begin_with
 from vividplank.store.models import BoardRow, EditRow, LayoutRow, PartRow, PictureRow, ProjectRow
 
 _EDITS_KEPT = 200
@@ -67,7 +68,9 @@ def shelf(session: Session) -> list[ShelfEntry]:
 
 def add(session: Session, job: Job, system: System, *, demo: bool = False) -> Project:
     """A new project holding this job."""
-    row = ProjectRow(name=job.name or "Untitled", system=system, demo=demo, **_shop_columns(job.shop))
+    row = ProjectRow(
+        name=job.name or "Untitled", system=system, demo=demo, milling=to_begin_with(session), **_shop_columns(job.shop)
+    )
     session.add(row)
     _write(row, job)
     session.flush()
@@ -174,7 +177,8 @@ def _touch(session: Session, row: ProjectRow) -> None:
 def _read(row: ProjectRow) -> Job:
     shop = Shop(
         cast(Method, row.method), Kerf(row.kerf_crosscut, row.kerf_rip, row.kerf_resaw),
-        Allowance(row.allowance_length, row.allowance_width, row.allowance_face, row.allowance_panel_width),
+        Allowance(row.allowance_length, row.allowance_width, row.allowance_face, row.allowance_panel_width,
+                  row.allowance_between),
         row.end_trim, row.min_blank_length, row.max_slope, Climate(row.celsius, row.humidity),
         TicketRule(**row.ticket), Keep(**row.keep), Instruments(**row.instruments),
     )
@@ -221,7 +225,8 @@ def _shop_columns(shop: Shop) -> dict[str, Any]:
         "method": shop.method, "kerf_crosscut": shop.kerf.crosscut, "kerf_rip": shop.kerf.rip,
         "kerf_resaw": shop.kerf.resaw, "allowance_length": shop.allowance.length,
         "allowance_width": shop.allowance.width, "allowance_face": shop.allowance.face,
-        "allowance_panel_width": shop.allowance.panel_width, "end_trim": shop.end_trim,
+        "allowance_panel_width": shop.allowance.panel_width, "allowance_between": shop.allowance.between,
+        "end_trim": shop.end_trim,
         "min_blank_length": shop.min_blank_length, "max_slope": shop.max_slope,
         "celsius": shop.climate.celsius, "humidity": shop.climate.humidity,
         "ticket": asdict(shop.ticket), "keep": asdict(shop.keep), "instruments": asdict(shop.instruments),

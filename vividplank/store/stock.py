@@ -34,8 +34,8 @@ class Entry:
     used_for: tuple[str, ...]
 
 
-def rack(session: Session) -> projects.Project:
-    """The rack, made when it is first asked for."""
+def rack(session: Session, *, lock: bool = False) -> projects.Project:
+    """The rack, made when it is first asked for; with `lock` nobody else edits it until this is done."""
     found = _rack(session)
     if found is None:
         session.execute(text("select pg_advisory_xact_lock(hashtext('vivid-plank rack'))"))
@@ -45,6 +45,8 @@ def rack(session: Session) -> projects.Project:
         session.get_one(ProjectRow, made.pk).rack = True
         session.flush()
         found = made.pk
+    if lock:
+        session.execute(select(ProjectRow.pk).where(ProjectRow.pk == found).with_for_update())
     return projects.load(session, found)
 
 
@@ -99,7 +101,7 @@ def cut_up(session: Session, layout_pk: int, board_id: str) -> tuple[str, ...]:
     kept = offcuts(replace(layout.job, shop=replace(layout.job.shop, keep=now.job.shop.keep)), planned)
     if not kept:
         return ()
-    shelf = rack(session)
+    shelf = rack(session, lock=True)
     taken = {b.id for b in shelf.job.boards}
     named: list[Board] = []
     for piece in kept:

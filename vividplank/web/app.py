@@ -12,7 +12,7 @@ from sqlalchemy.orm.exc import StaleDataError
 from werkzeug.exceptions import HTTPException, NotFound
 
 from vividplank.core.exchange import Refusal
-from vividplank.core.exchange.refusal import json_path
+from vividplank.core.exchange.refusal import json_path, parse
 from vividplank.core.instruments import Bench, NoInstruments
 from vividplank.store.database import session
 from vividplank.store.errors import NothingTo, NotThere, OutOfDate
@@ -75,6 +75,8 @@ def _door() -> Response | None:
     host = request.host.rsplit(":", 1)[0] if not request.host.endswith("]") else request.host
     if host not in _LOCAL:
         return _trouble(403, "this address is not served here; expected 127.0.0.1 or localhost")
+    if any(c in text for text in (request.path, *request.args.values()) for c in ("\0", "\ufffd")):
+        return _trouble(422, "the address has a character that belongs in no text; expected it left out")
     if request.method not in ("GET", "HEAD"):
         origin = request.headers.get("Origin")
         site = request.headers.get("Sec-Fetch-Site", "same-origin")
@@ -84,6 +86,8 @@ def _door() -> Response | None:
         limit = DRAWING_LIMIT if drawing else BODY_LIMIT
         if (request.content_length or 0) > limit:
             return _trouble(413, f"too large; expected at most {limit >> 20} MB")
+        if request.is_json and not drawing:
+            parse(request.get_data())
     return None
 
 

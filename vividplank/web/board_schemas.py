@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from vividplank.web.shapes import Body, Corner, Name, Note, Ticks
+from vividplank.web.shapes import Body, Corner, Name, Note, Number, Ticks
 
 Slope = Annotated[float, Field(ge=-1, le=1, allow_inf_nan=False)]
 Heights = Annotated[list[Annotated[list[Ticks], Field(min_length=2, max_length=500)]], Field(min_length=2, max_length=500)]
@@ -75,7 +75,7 @@ class GrainBody(Body):
 
 class PhotoBody(Body):
     face: Literal["A", "B"]
-    picture: int
+    picture: Number
 
 
 class BoardBody(Body):

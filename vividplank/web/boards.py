@@ -61,7 +61,7 @@ def look_at_board(path: ProjectPath, body: BoardBody) -> Response:
                 )
                 for cut in found
             ],
-            advice=advice(board, found, job.unit),
+            advice=advice(board, found, project.system),
             causes=said_of_causes(causes(board, region(board, 0, board.length)), project.system),
             sawn=board.grain.sawn,
             warp=WarpBody(**vars(warp_of(board, board.surface) if board.surface else board.warp)),
@@ -105,7 +105,7 @@ def _maps(board: Board, p: Piece) -> dict[str, Any]:
 
 def _rest(board: Board, climate: Climate) -> RestBody | None:
     wood = wood_named(board.species)
-    found = rest(board.moisture, board.thickest, climate, wood and wood.specific_gravity)
+    found = rest(board.moisture, board.thickest, climate, wood.specific_gravity if wood else None)
     if found is None:
         return None
     shrinks = None

@@ -33,9 +33,11 @@ _NONE = Days((), 0, 0, 0, 0, False)
 def ask_for_days(path: LayoutPath, body: AskDays) -> Response:
     """Plan what is left to do, from a first day on; `on_day` holds settings to days by their names."""
     try:
-        date.fromisoformat(body.begins)
+        begins = date.fromisoformat(body.begins)
     except ValueError:
         raise Refusal("$.begins", f"expected a date like 2026-03-09, not {body.begins}") from None
+    if not 2000 <= begins.year < 2200:  # a plan of days goes some way beyond its first
+        raise Refusal("$.begins", f"expected a day from 2000 to 2199, not {body.begins}")
     with session() as opened:
         layouts.with_plan(opened, path.layout)
         kept.ask_days(opened, path.layout, body.begins, body.on_day)

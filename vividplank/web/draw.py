@@ -46,7 +46,8 @@ def list_drawings(path: ProjectPath) -> Response:
 def add_drawing(path: ProjectPath, query: DrawingQuery) -> Response:
     """A file to take parts off, sent as it is, its name in the header X-File-Name; a worker reads it."""
     content = request.get_data()
-    name = unquote(request.headers.get("X-File-Name", "drawing"))[:200]
+    told = unquote(request.headers.get("X-File-Name", "drawing"))[:200]
+    name = "".join(c if c.isprintable() else "_" for c in told)
     try:
         kind = kind_of(content, name)
     except Unreadable as problem:

@@ -6,7 +6,7 @@ from pydantic import Field
 
 from vividplank.web.board_schemas import BoardBody
 from vividplank.web.schemas import PartBody
-from vividplank.web.shapes import Body, SystemName, Ticks
+from vividplank.web.shapes import Body, Number, SystemName, Ticks
 
 
 class AskLayout(Body):
@@ -15,8 +15,8 @@ class AskLayout(Body):
 
 class ItemBody(Body):
     part: str
-    n: Annotated[int, Field(ge=1)]
-    stave: Annotated[int, Field(ge=0)] = 0
+    n: Annotated[int, Field(ge=1, le=1_000_000)]
+    stave: Annotated[int, Field(ge=0, le=1_000_000)] = 0
 
 
 class ForbiddenBody(Body):
@@ -45,10 +45,10 @@ class MoveBody(Body):
     item: ItemBody
     other: ItemBody | None = None
     board: str = ""
-    x: int = 0
-    y: int = 0
-    x0: int = 0
-    x1: int = 0
+    x: Ticks = 0
+    y: Ticks = 0
+    x0: Ticks = 0
+    x1: Ticks = 0
 
 
 class TriedBody(Body):
@@ -68,18 +68,18 @@ class TriedBody(Body):
 class ChalkMarkBody(Body):
     key: str
     kind: Literal["crosscut", "line", "piece"]
-    x0: int
-    x1: int
-    y0: int
-    y1: int
+    x0: Ticks
+    x1: Ticks
+    y0: Ticks
+    y1: Ticks
     words: str
     saw: str
     done: bool
 
 
 class OffcutBody(Body):
-    length: int
-    width: int
+    length: Ticks
+    width: Ticks
 
 
 class BoardMarksBody(Body):
@@ -91,7 +91,7 @@ class BoardMarksBody(Body):
 class ChalkBody(Body):
     """The marks of every board that is cut, in the order they are drawn."""
 
-    layout: int
+    layout: Number
     boards: list[BoardMarksBody]
 
 
@@ -128,7 +128,7 @@ class NameBody(Body):
 
 
 class NamedPlan(Body):
-    pk: int
+    pk: Number
     name: str
     cost: float
     unplaced: int
@@ -142,7 +142,7 @@ class NamedPlans(Body):
 
 
 class LayoutBody(Body):
-    pk: int
+    pk: Number
     state: Literal["waiting", "searching", "done", "stopped", "failed"]
     stale: bool
     seconds: float

@@ -61,7 +61,7 @@ def get_milling(path: ProjectPath) -> Response:
         layout, plan = layouts.standing_plan(opened, path.project)
         how = kept.of_project(opened, path.project, layout.job)
         done = kept.done(opened, layout.pk)
-        found = routes(layout.job, plan, how, kept.factors(opened))
+        found = routes(layout.job, plan, how, kept.factors(opened), project.system)
     now = datetime.now(UTC)
     steps = {s.key: s for r in found for s in r.steps}
     return answer.body(MillingBody(
@@ -81,11 +81,12 @@ def _step(
     dial = {"planer": machines.planer.dial, "jointer": machines.jointer.dial}.get(s.machine)
     shown = asdict(s)
     shown |= {"passes": list(s.passes), "pieces": list(s.pieces), "after": list(s.after), "size": list(s.size)}
-    del shown["marks"], shown["spare"]
+    shown["marks"] = list(s.marks)
+    del shown["spare"]
     return StepBody.model_validate(shown | {
         "kind": s.kind, "set_to": setting_name(s, system), "readings": list(s.readings), "done": s.key in done,
         "ways": [WayBody(**vars(w)) for w in s.ways],
-        "turns": [dial.says(p, "in" if system in ("in", "ft-in") else "mm") for p in s.passes] if dial else [],
+        "turns": [dial.says(p, system) for p in s.passes] if dial else [],
         "reading": done[s.key].reading if s.key in done else None,
         "ready": s.key not in done and all(k in done for k in s.after) and rests <= now,
         "rests_until": rests.isoformat() if rests > now else "",
@@ -113,16 +114,17 @@ def mark_step(path: LayoutPath, body: StepDone) -> Response:
 def get_settings(path: ProjectPath) -> Response:
     """The shop's machines, school, waits and hours as this project has them."""
     with session() as opened:
-        how = kept.of_project(opened, path.project, projects.load(opened, path.project).job)
-    return answer.body(MillingSettings(milling=how))
+        how, version = kept.settings(opened, path.project, projects.load(opened, path.project).job)
+    return answer.body(MillingSettings(milling=how, version=version))
 
 
 @area.put("/projects/<int:project>/milling-settings", responses={200: MillingSettings})
 def set_settings(path: ProjectPath, body: MillingSettings) -> Response:
+    """Kept if nobody has set them since the version they were made from; else 409 with the version that stands."""
     how = milling_from_document(milling_to_document(body.milling))
     with session() as opened:
-        kept.set_for(opened, path.project, how)
-    return answer.body(MillingSettings(milling=how))
+        version = kept.set_for(opened, path.project, how, body.version)
+    return answer.body(MillingSettings(milling=how, version=version))
 
 
 @area.get("/projects/<int:project>/schools", responses={200: SchoolsBody})
@@ -130,9 +132,10 @@ def get_schools(path: ProjectPath) -> Response:
     """Every order of milling on this plan: what it costs in time, passes, settings and thickness."""
     with session() as opened:
         layout, plan = layouts.standing_plan(opened, path.project)
+        system = projects.load(opened, path.project).system
         how = kept.of_project(opened, path.project, layout.job)
         costs = compare(layout.job, plan, how, kept.factors(opened))
-    best, why = advise(costs, layout.job)
+    best, why = advise(costs, layout.job, system)
     return answer.body(SchoolsBody(
         schools=[SchoolBody(**vars(c.order), **{k: v for k, v in vars(c).items() if k != "order"}) for c in costs],
         advised=best.order.school, why=why, chosen=how.school,
@@ -145,16 +148,17 @@ def read(path: LayoutPath, body: MeasuredBody) -> Response:
     with session() as opened:
         layout, plan = layouts.with_plan(opened, path.layout)
         how = kept.of_project(opened, layout.project, layout.job)
+        system = projects.load(opened, layout.project).system
     steps = _steps(layout.job, plan, how)
     step = steps.get(body.key)
     if step is None:
         raise Refusal("$.key", f"expected a step of this plan, not {body.key}")
     following = [s for s in steps.values() if s.piece == step.piece and s.kind in ("rough-thickness", "thickness")]
-    verdict = judge(step, body.reading, layout.job, how.machines, following[0].setting if following else 0)
+    verdict = judge(step, body.reading, layout.job, how.machines, following[0].setting if following else 0, system)
     dial = how.machines.planer.dial if step.machine == "planer" else how.machines.jointer.dial
     return answer.body(VerdictBody(
         state=verdict.state, says=verdict.says, passes=list(verdict.passes),
-        turns=[dial.says(p, layout.job.unit) for p in verdict.passes], ways=list(verdict.ways),
+        turns=[dial.says(p, system) for p in verdict.passes], ways=list(verdict.ways),
     ))
 
 
@@ -184,6 +188,7 @@ def see_passes(path: LayoutPath, body: PassesBody) -> Response:
     """What pass after pass leaves of a piece, the right way or a wrong one."""
     with session() as opened:
         layout, plan = layouts.with_plan(opened, path.layout)
+        system = projects.load(opened, layout.project).system
     place = places(plan).get(body.piece)
     if place is None:
         like = next(iter(places(plan)), "O1.1")
@@ -191,7 +196,7 @@ def see_passes(path: LayoutPath, body: PassesBody) -> Response:
     board, region = layout.job.board(place[0]), place[1]
     depth = max(_LEAST_DEPTH, body.depth)
     down = body.down or flatten(board, region, 0, depth, False).down
-    found = watch(board, region, body.machine, down, depth, layout.job.unit, body.press, body.far_end_first)
+    found = watch(board, region, body.machine, down, depth, system, body.press, body.far_end_first)
     return answer.body(WatchedBody(
         piece=body.piece, length=region.x1 - region.x0, width=region.h1 - region.h0, down=down,
         frames=[FrameBody(**{**vars(f), "lines": [list(row) for row in f.lines]}) for f in found.frames], enough=found.enough,
@@ -206,7 +211,7 @@ def get_route_cards(path: LayoutPath) -> Response:
         layout, plan = layouts.with_plan(opened, path.layout)
         how = kept.of_project(opened, layout.project, layout.job)
         system = projects.load(opened, layout.project).system
-    cards = route_cards(layout.job, routes(layout.job, plan, how), system)
+    cards = route_cards(layout.job, routes(layout.job, plan, how, None, system), system)
     return answer.file(cards, f"{layout.job.name} routes.pdf", "application/pdf")
 
 

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from vividplank.core.milling.school import Milling
-from vividplank.web.shapes import Body, Name, SystemName, Ticks
+from vividplank.web.shapes import Body, Name, Number, SystemName, Ticks
 
 
 class WayBody(Body):
@@ -42,6 +42,7 @@ class StepBody(Body):
     obstacle: str
     ways: list[WayBody]
     pieces: list[str]
+    marks: list[str]
     setup: str
     after: list[str]
     hold: int
@@ -67,7 +68,7 @@ class WhereBody(Body):
 
 
 class MillingBody(Body):
-    layout: int
+    layout: Number
     stale: bool
     system: SystemName
     routes: list[RouteBody]
@@ -76,7 +77,10 @@ class MillingBody(Body):
 
 
 class MillingSettings(Body):
+    """`version` counts how often they were set; a change names the one it was made from."""
+
     milling: Milling
+    version: Number
 
 
 class SchoolBody(Body):

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from vividplank.web.board_schemas import BoardBody
-from vividplank.web.shapes import Body, Corner, FormulaField, FormulaTextual, Name, Note, SystemName, Ticks
+from vividplank.web.shapes import Body, Corner, FormulaField, FormulaTextual, Name, Note, Number, SystemName, Ticks
 
 
 class PanelBody(Body):
@@ -20,7 +20,7 @@ class EdgingBody(Body):
 
 
 class SourceBody(Body):
-    drawing: int
+    drawing: Number
     key: Name
 
 
@@ -82,6 +82,7 @@ class AllowanceBody(Body):
     width: Annotated[Ticks, Field(ge=0)]
     face: Annotated[Ticks, Field(ge=0)]
     panel_width: Annotated[Ticks, Field(ge=0)]
+    between: Annotated[Ticks, Field(ge=0)] = 0
 
 
 class TicketBody(Body):
@@ -123,10 +124,10 @@ class ShopBody(Body):
 
 
 class ProjectBody(Body):
-    pk: int
+    pk: Number
     name: str
     system: SystemName
-    version: int
+    version: Number
     shop: ShopBody
     parts: list[PartBody]
     boards: list[BoardBody]
@@ -137,7 +138,7 @@ class ProjectBody(Body):
 
 
 class ShelfBody(Body):
-    pk: int
+    pk: Number
     name: str
     system: SystemName
     edited: str
@@ -167,7 +168,7 @@ class PutBoard(BoardBody):
 class EditBody(Body):
     """One edit: what is put and what is removed, made from `version`."""
 
-    version: int
+    version: Number
     label: Annotated[str, Field(min_length=1, max_length=200)]
     name: Name | None = None
     system: SystemName | None = None
@@ -180,7 +181,7 @@ class EditBody(Body):
 
 
 class VersionBody(Body):
-    version: int
+    version: Number
 
 
 class ListText(Body):
@@ -274,7 +275,7 @@ class BoardAccountBody(Body):
 class AccountBody(Body):
     """Board feet by category, the chips of them by operation; `per_foot_bought`, `per_foot_of_parts` in the shop's money."""
 
-    layout: int
+    layout: Number
     stale: bool
     categories: list[str]
     boards: list[BoardAccountBody]
@@ -309,19 +310,19 @@ class TroubleBody(Body):
     what: str
     where: str = ""
     found: list[str] = []
-    version: int | None = None
+    version: Number | None = None
 
 
 class ProjectPath(BaseModel):
-    project: int
+    project: Number
 
 
 class LayoutPath(BaseModel):
-    layout: int
+    layout: Number
 
 
 class DrawingPath(BaseModel):
-    drawing: int
+    drawing: Number
 
 
 class WasteQuery(BaseModel):

@@ -5,7 +5,7 @@ from flask_openapi3 import APIBlueprint
 
 from vividplank.core.exchange import read_job
 from vividplank.core.job import Job
-from vividplank.core.shop import Shop, metric_shop
+from vividplank.core.shop import inch_shop, metric_shop
 from vividplank.store import projects
 from vividplank.store.database import session
 from vividplank.web import answer
@@ -39,7 +39,7 @@ def list_projects() -> Response:
 @area.post("", responses={201: ProjectBody})
 def add_project(body: NewProject) -> Response:
     unit = projects.unit_of(body.system)
-    job = Job(body.name.strip() or "Untitled", Shop() if unit == "in" else metric_shop(), (), (), unit)
+    job = Job(body.name.strip() or "Untitled", inch_shop() if unit == "in" else metric_shop(), (), (), unit)
     with session() as opened:
         return answer.body(project_body(projects.add(opened, job, body.system)), 201)
 

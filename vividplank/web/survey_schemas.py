@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from vividplank.web.board_schemas import BoardBody, PieceBody, SurfaceBody, WarpBody
-from vividplank.web.shapes import Body, Name, Ticks
+from vividplank.web.shapes import Body, Name, Number, Ticks
 
 
 class CutPieceBody(PieceBody):
@@ -100,7 +100,7 @@ class ReadBody(Body):
     """`thickness` or `percent`, or neither and `trouble` says why; `question` where the reading is odd."""
 
     thickness: Ticks | None = None
-    percent: float | None = None
+    percent: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] | None = None
     question: str = ""
     trouble: str = ""
 
@@ -135,13 +135,13 @@ class StraightenBody(Body):
 
 
 class PictureBody(Body):
-    picture: int
+    picture: Number
     straight: bool
     corners: list[list[float]]
 
 
 class PicturePath(Body):
-    picture: int
+    picture: Number
 
 
 class StockQuery(Body):
@@ -154,10 +154,10 @@ class StockQuery(Body):
 class StockEntryBody(Body):
     """`flat` is what lies in it whole; `place` where the piece asked for comes out; `clear` its longest sound length."""
 
-    project: int
+    project: Number
     project_name: str
     rack: bool
-    version: int
+    version: Number
     id: Name
     species: Name
     quarter: str
@@ -176,14 +176,14 @@ class StockEntryBody(Body):
 
 class StockList(Body):
     boards: list[StockEntryBody]
-    rack: int
+    rack: Number
 
 
 class CarryBody(Body):
-    project: int
-    version: int
+    project: Number
+    version: Number
     board: Name
-    to_project: int
+    to_project: Number
 
 
 class CarriedBody(Body):

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, Field
 
 from vividplank.web.schemas import PartBody
-from vividplank.web.shapes import Body, Name, SystemName, Ticks
+from vividplank.web.shapes import Body, Name, Number, SystemName, Ticks
 
 FileUnitName = Literal["mm", "cm", "m", "in", "ft"]
 State = Literal["waiting", "reading", "done", "failed"]
@@ -13,13 +13,13 @@ Place = Annotated[list[float], Field(min_length=2, max_length=2)]
 
 
 class DrawingBody(Body):
-    pk: int
+    pk: Number
     name: str
     media_type: str
     size: int
     state: State
     trouble: str
-    replaces: int | None
+    replaces: Number | None
     replaced: bool
 
 
@@ -125,18 +125,18 @@ class MarkBody(Body):
 
 
 class MarksBody(Body):
-    version: int
+    version: Number
     scales: Annotated[list[ScaleBody], Field(max_length=200)] = []
     marks: Annotated[list[MarkBody], Field(max_length=2000)] = []
 
 
 class PagePath(BaseModel):
-    drawing: int
-    n: int
+    drawing: Number
+    n: Number
 
 
 class DrawingQuery(BaseModel):
-    replaces: int | None = None
+    replaces: Number | None = None
 
 
 class NewPattern(Body):

@@ -1,8 +1,8 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/vue-query";
+import { useQuery, useQueryClient } from "@tanstack/vue-query";
 import { ElMessage } from "element-plus";
 import { computed, onBeforeUnmount, onMounted, ref, type Ref } from "vue";
 import { KEPT } from "../offline/keep";
-import { api, type Schemas } from "./client";
+import { api, Refused, type Schemas } from "./client";
 import { tapped } from "./tapped";
 import { hold, known, outOfReach, remember, send, sent, unsent, type Tap } from "./taps";
 
@@ -80,30 +80,67 @@ export function useMilling(pk: Ref<number>) {
   return { ...query, mark };
 }
 
-/** How this shop mills. */
+interface Kept {
+  milling: Settings;
+  version: number;
+}
+/** What to change in whatever settings stand when it is sent. */
+export type Change = (now: Settings) => Settings;
+
+/**
+ * How this shop mills. A change shows at once and is sent in its turn, made to what stands by then: typing fast, or
+ * somebody else's change of another setting, takes nothing back.
+ */
 export function useSettings(pk: Ref<number>) {
   const client = useQueryClient();
-  const path = computed(() => ({ params: { path: { project: pk.value } } }));
-  const query = useQuery({
-    queryKey: computed(() => ["milling-settings", pk.value]),
-    queryFn: async () => (await api.GET("/api/projects/{project}/milling-settings", path.value)).data!.milling as Settings,
-    enabled: computed(() => Number.isFinite(pk.value)),
-  });
+  const key = computed(() => ["milling-settings", pk.value]);
+  const get = async (project: number): Promise<Kept> => (await api.GET("/api/projects/{project}/milling-settings", { params: { path: { project } } })).data as Kept;
+  const query = useQuery({ queryKey: key, queryFn: () => get(pk.value), enabled: computed(() => Number.isFinite(pk.value)) });
   /** Counts what was refused, so that fields can show again what stands. */
   const refusals = ref(0);
-  const change = useMutation({
-    mutationFn: async (milling: Settings) => (await api.PUT("/api/projects/{project}/milling-settings", { ...path.value, body: { milling } })).data!.milling as Settings,
-    onSuccess: async (milling) => {
-      client.setQueryData(["milling-settings", pk.value], milling);
-      for (const name of ["milling", "schools", "days"]) await client.invalidateQueries({ queryKey: [name] });
-    },
-    onError: (problem) => {
+  let turn: Promise<unknown> = Promise.resolve();
+  let waiting = 0;
+
+  async function send(project: number, make: Change): Promise<void> {
+    let stands = await get(project);
+    for (let tries = 0; ; tries++) {
+      try {
+        const body = { milling: make(stands.milling), version: stands.version };
+        stands = (await api.PUT("/api/projects/{project}/milling-settings", { params: { path: { project } }, body })).data as Kept;
+        break;
+      } catch (problem) {
+        if (!(problem instanceof Refused && problem.status === 409 && tries < 5)) throw problem;
+        stands = await get(project);
+      }
+    }
+    if (waiting === 1) client.setQueryData(["milling-settings", project], stands);
+  }
+  /** In its turn; rejects where it is refused. */
+  async function changed(make: Change): Promise<void> {
+    const project = pk.value;
+    await client.cancelQueries({ queryKey: key.value });
+    const now = query.data.value;
+    if (now) client.setQueryData<Kept>(key.value, { ...now, milling: make(now.milling) });
+    waiting++;
+    const mine = turn.then(() => send(project, make));
+    turn = mine.catch(() => undefined);
+    try {
+      await mine;
+    } finally {
+      waiting--;
+    }
+    if (!waiting) for (const name of ["milling", "schools", "days"]) await client.invalidateQueries({ queryKey: [name] });
+  }
+  async function change(make: Change): Promise<void> {
+    try {
+      await changed(make);
+    } catch (problem) {
       refusals.value++;
       ElMessage({ type: "error", message: problem instanceof Error ? problem.message : String(problem), duration: 8000 });
-      void client.invalidateQueries({ queryKey: ["milling-settings", pk.value] });
-    },
-  });
-  return { settings: query.data, refusals, change: (milling: Settings) => change.mutate(milling), changed: change.mutateAsync };
+      void client.invalidateQueries({ queryKey: key.value });
+    }
+  }
+  return { settings: computed(() => query.data.value?.milling), refusals, change, changed };
 }
 
 /** The shop's days of a layout; asked again while they are planned. */

@@ -892,6 +892,7 @@ export interface paths {
         };
         /** The shop's machines, school, waits and hours as this project has them. */
         get: operations["mill_get_settings_projects__int_project__milling_settings_get"];
+        /** Kept if nobody has set them since the version they were made from; else 409 with the version that stands. */
         put: operations["mill_set_settings_projects__int_project__milling_settings_put"];
         post?: never;
         delete?: never;
@@ -1321,6 +1322,11 @@ export interface components {
         };
         /** AllowanceBody */
         AllowanceBody: {
+            /**
+             * Between
+             * @default 0
+             */
+            between: number;
             /** Face */
             face: number;
             /** Length */
@@ -2591,9 +2597,14 @@ export interface components {
             /** Where */
             where: components["schemas"]["WhereBody"][];
         };
-        /** MillingSettings */
+        /**
+         * MillingSettings
+         * @description `version` counts how often they were set; a change names the one it was made from.
+         */
         MillingSettings: {
             milling: components["schemas"]["Milling"];
+            /** Version */
+            version: number;
         };
         /**
          * MoistureBody
@@ -2962,6 +2973,8 @@ export interface components {
             title: string;
             /** Trouble */
             trouble: string;
+            /** Warnings */
+            warnings: string[];
         };
         /** PatternChoiceBody */
         PatternChoiceBody: {
@@ -3775,6 +3788,8 @@ export interface components {
             leaves: string;
             /** Machine */
             machine: string;
+            /** Marks */
+            marks: string[];
             /** Minutes */
             minutes: number;
             /** Obstacle */

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** A length in the project's notation, the unit once. */
 import { computed } from "vue";
-import { show, showAbout, unitWord, type System } from "../measure";
+import { showAbout, unitWord, written, type System } from "../measure";
 import Fig from "./Fig.vue";
 
 const props = defineProps<{ ticks: number; system: System; bare?: boolean; about?: boolean; nearest?: boolean }>();
-const text = computed(() => (props.about || props.nearest ? showAbout(props.ticks, props.system, props.nearest) : show(props.ticks, props.system)));
+const text = computed(() => (props.about || props.nearest ? showAbout(props.ticks, props.system, props.nearest) : written(props.ticks, props.system)));
 const unit = computed(() => (props.bare || props.system === "ft-in" ? "" : "\u2009" + unitWord(props.system)));
 </script>
 

@@ -21,7 +21,8 @@ const KERFS = [["crosscut", "Crosscut kerf"], ["rip", "Rip kerf"], ["resaw", "Re
 const { data: offers } = useQuery({ queryKey: ["instruments"], queryFn: async () => (await api.GET("/api/instruments")).data!, staleTime: Infinity });
 const KINDS = [["caliper", "Caliper"], ["readout", "Planer readout"], ["moisture", "Moisture meter"], ["metal", "Metal detector"], ["scanner", "Board scanner"]] as const;
 const ALLOWANCES = [
-  ["length", "Over in length"],
+  ["length", "Over in length, each blank"],
+  ["between", "Over between parts of one blank"],
   ["width", "Over in width"],
   ["face", "Over in thickness"],
   ["panel_width", "Panels glued over by"],

@@ -25,7 +25,7 @@ export function aStep(key: string, values: Partial<Step> = {}): Step {
   return {
     key, kind: kind ?? piece!, machine: "planer", board: "O1", piece: piece!, do: "", down: "", against: "", first: "", setting: 0, set_to: "",
     dimension: "thickness", passes: [], turns: [], readings: [], stock_in: 0, stock_out: 0, tolerance: 127, turn_over: 0, size: [0, 0, 0],
-    leaves: "", check: "", why: "", obstacle: "", ways: [], pieces: [], setup: "", after: [], hold: 0, minutes: 1, people: 1, done: false,
+    leaves: "", check: "", why: "", obstacle: "", ways: [], pieces: [], marks: [], setup: "", after: [], hold: 0, minutes: 1, people: 1, done: false,
     reading: null, ready: false, rests_until: "", ...values,
   };
 }

@@ -12,7 +12,7 @@ from vividplank.core.board.board import Board, Station
 from vividplank.core.board.defect import Region
 from vividplank.core.board.slab import flat_slab
 from vividplank.core.board.surface import Surface
-from vividplank.core.measure import TICKS_PER_64TH, System, show
+from vividplank.core.measure import TICKS_PER_64TH, System, about
 
 _ALONG, _ACROSS = 33, 9
 
@@ -43,10 +43,6 @@ def causes(board: Board, region: Region) -> Causes:
 def said_of_causes(found: Causes, system: System) -> str:
     """One sentence with what helps against each that matters; empty where none does."""
 
-    def say(ticks: float) -> str:
-        step = TICKS_PER_64TH if system in ("in", "in-decimal", "ft-in") else 32
-        return show(round(ticks / step) * step, system, unit=True)
-
     told = [
         (found.bent, "bent", "shorter or narrower pieces lose less of it"),
         (found.tapered, "tapered", "cutting does not help, the planer makes it even"),
@@ -55,7 +51,10 @@ def said_of_causes(found: Causes, system: System) -> str:
     matter = [(ticks, word, help_) for ticks, word, help_ in told if ticks >= TICKS_PER_64TH]
     if not matter:
         return ""
-    parts = [f"{say(ticks)} because it is {word} ({help_})" for ticks, word, help_ in sorted(matter, reverse=True)]
+    parts = [
+        f"{about(ticks, system, unit=True)} because it is {word} ({help_})"
+        for ticks, word, help_ in sorted(matter, reverse=True)
+    ]
     return "It loses " + "; ".join(parts) + "."
 
 

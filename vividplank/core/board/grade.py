@@ -9,7 +9,6 @@ could matter the grade is `about`.
 Sapwood is no fault in the standard grades of any wood in our table; stain, mineral streak and every knot count.
 """
 
-from collections.abc import Callable
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import Literal
@@ -165,25 +164,27 @@ def _within_limits(board: Board, face: Side, surface: int, rule: Rule) -> bool:
     pith over no more than half the length.
     """
     shown = [d for d in board.defects if d.face in (face, "both")]
-    pith = _run(shown, lambda d: d.kind == "pith")
+    pith = _run([d for d in shown if d.kind == "pith"])
     if rule.name == _NO_1.name:
         return pith * 2 <= board.length
     if rule.name != _FAS.name:
         return True
     widest = max((d.x1 - d.x0 + d.y1 - d.y0 for d in shown if d.kind.endswith("knot") or d.kind == "hole"), default=0)
-    wane = max(_run(shown, lambda d, far=far: d.kind == "wane" and _far(board, d) == far) for far in (False, True))
+    wane = [d for d in shown if d.kind == "wane"]
+    far = [d for d in wane if _far(board, d)]
+    waney = max(_run(far), _run([d for d in wane if d not in far]))
     return (
         pith <= surface * _INCH
-        and _run(shown, lambda d: d.kind == "split") <= 2 * surface * _INCH
+        and _run([d for d in shown if d.kind == "split"]) <= 2 * surface * _INCH
         and widest * 3 <= 2 * surface * _INCH
-        and wane * 2 <= board.length
+        and waney * 2 <= board.length
     )
 
 
-def _run(faults: list[Defect], chosen: Callable[[Defect], bool]) -> int:
-    """How far along the board the chosen faults reach together, each place counted once."""
+def _run(faults: list[Defect]) -> int:
+    """How far along the board the faults reach together, each place counted once."""
     total, end = 0, 0
-    for d in sorted((d for d in faults if chosen(d)), key=lambda d: d.x0):
+    for d in sorted(faults, key=lambda d: d.x0):
         total += max(0, d.x1 - max(d.x0, end))
         end = max(end, d.x1)
     return total

@@ -9,7 +9,7 @@ from vividplank.core.board.defect import Region
 from vividplank.core.board.depth import depths
 from vividplank.core.board.slab import Slab, flat_slab
 from vividplank.core.board.thick import region, straight_width, unshimmed
-from vividplank.core.measure import TICKS_PER_64TH, Unit, show
+from vividplank.core.measure import TICKS_PER_64TH, System, about
 
 CutName = Literal["whole", "halved", "in thirds"]
 
@@ -53,8 +53,11 @@ def cuts(board: Board, kerf: int) -> tuple[Cut, ...]:
     return tuple(found)
 
 
-def advice(board: Board, found: tuple[Cut, ...], unit: Unit) -> str:
+def advice(board: Board, found: tuple[Cut, ...], system: System) -> str:
     """Crosscut first, rip first or neither, in one sentence with its figures."""
+    def say(ticks: float) -> str:
+        return about(ticks, system, unit=True, down=True)
+
     whole, halved = found[0].flat, found[1].flat
     low, high = straight_width(board, 0, board.length)
     ripped = min(
@@ -64,15 +67,15 @@ def advice(board: Board, found: tuple[Cut, ...], unit: Unit) -> str:
     gain_cross, gain_rip = halved - whole, ripped - whole
     smallest = 2 * TICKS_PER_64TH
     if max(gain_cross, gain_rip) < smallest:
-        return f"Lies nearly flat: {_about(whole, unit)} whole, and cutting it first gains less than {_about(smallest, unit)}."
+        return f"Lies nearly flat: {say(whole)} whole, and cutting it first gains less than {say(smallest)}."
     if gain_cross >= gain_rip:
         return (
-            f"Crosscut first: halved, its pieces give {_about(halved, unit)} instead of {_about(whole, unit)}. "
+            f"Crosscut first: halved, its pieces give {say(halved)} instead of {say(whole)}. "
             "Its bow and twist are what cost."
         )
     return (
-        f"Rip first: at half its width it gives {_about(ripped, unit)} instead of {_about(whole, unit)}; halved in "
-        f"length only {_about(halved, unit)}. Its cup is what costs."
+        f"Rip first: at half its width it gives {say(ripped)} instead of {say(whole)}; halved in "
+        f"length only {say(halved)}. Its cup is what costs."
     )
 
 
@@ -90,8 +93,3 @@ def _piece(board: Board, x0: int, x1: int) -> Piece:
     return Piece(
         x0, x1, slab.thickness, off.below, off.above, slab, off.corners_below, slab.thickness - unshimmed(board, place)
     )
-
-
-def _about(ticks: float, unit: Unit) -> str:
-    step = TICKS_PER_64TH if unit == "in" else 32
-    return show(int((ticks + 0.01) // step) * step, unit, unit=True)

@@ -4,7 +4,7 @@ from statistics import median
 
 from vividplank.core.board.board import Board
 from vividplank.core.board.scan import Swelling
-from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_INCH, System, show
+from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_INCH, System, about, rule_step
 from vividplank.core.timber.rest import Moisture
 
 #: Thicker than its neighbours say by more than this: metal swells wood before it shows.
@@ -60,5 +60,4 @@ def about_swelling(swelling: Swelling, system: System) -> str:
 
 
 def _say(ticks: float, system: System) -> str:
-    step = TICKS_PER_64TH if system in ("in", "in-decimal", "ft-in") else 32
-    return show(max(1, round(ticks / step)) * step, system, unit=True)
+    return about(max(ticks, rule_step(system)), system, unit=True)

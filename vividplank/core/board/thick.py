@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from vividplank.core.board.board import Board
 from vividplank.core.board.defect import Region
 from vividplank.core.board.slab import flat_slab
-from vividplank.core.measure import System, show
+from vividplank.core.measure import System, about
 
 #: Cuts are tried at so many places along the board.
 _PLACES = 96
@@ -68,8 +68,7 @@ def said_of(board: Board, thickness: int, found: tuple[Length, ...], kerf: int, 
     """One sentence: where to crosscut for that thickness, or that this is not the board for it."""
 
     def say(ticks: float) -> str:
-        step = 127 if system in ("in", "in-decimal", "ft-in") else 32
-        return show(int((ticks + 0.01) // step) * step, system, unit=True)
+        return about(ticks, system, unit=True, down=True)
 
     whole = flat_between(board, 0, board.length)
     if whole >= thickness:

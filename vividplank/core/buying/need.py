@@ -97,7 +97,7 @@ def _unbroken(part: Part, job: Job) -> int:
         return part.length
     run = [p for p in job.parts if p.run == part.run]
     pieces = sum(p.quantity for p in run)
-    return sum(p.length * p.quantity for p in run) + (pieces - 1) * job.shop.kerf.crosscut
+    return sum(p.length * p.quantity for p in run) + (pieces - 1) * job.shop.apart
 
 
 def _decimal(value: Fraction) -> Decimal:

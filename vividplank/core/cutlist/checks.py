@@ -112,8 +112,8 @@ def _short(p: Part, job: Job, system: System) -> Iterator[Check]:
     blank = p.length + shop.allowance.length
     if p.run or p.panel or blank >= shop.min_blank_length:
         return
-    n = -(-(shop.min_blank_length - shop.allowance.length + shop.kerf.crosscut) // (p.length + shop.kerf.crosscut))
-    together = n * p.length + (n - 1) * shop.kerf.crosscut + shop.allowance.length
+    n = -(-(shop.min_blank_length - shop.allowance.length + shop.apart) // (p.length + shop.apart))
+    together = n * p.length + (n - 1) * shop.apart + shop.allowance.length
     why = (
         f"{show(blank, system, unit=True)} rough; nothing under "
         f"{show(shop.min_blank_length, system, unit=True)} goes through the "
@@ -171,9 +171,9 @@ def _movement(p: Part, job: Job, system: System, values: dict[str, Value]) -> It
         yield Check(
             (p.id,),
             f"{p.name} may fall out of its frame",
-            f"both its grooves together are {show(round(2 * groove.amount), system, unit=True)} deep, and when it is driest it is "
-            f"{show(room, system, unit=True)} narrower than they reach. Raise groove{number}, divide the panel, or take a wood "
-            "that moves less",
+            f"both its grooves together are {show(round(2 * groove.amount), system, unit=True)} deep, and when it is driest it "
+            f"is {show(room, system, unit=True)} narrower than they reach. Raise groove{number}, divide the panel, or take a "
+            "wood that moves less",
         )
 
 

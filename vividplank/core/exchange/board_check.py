@@ -3,7 +3,7 @@
 from itertools import pairwise
 
 from vividplank.core.board import Board, Defect, Surface
-from vividplank.core.exchange.refusal import Refusal
+from vividplank.core.exchange.refusal import Refusal, one_line
 
 #: Heights of a scanned surface, both faces together; more is no survey but a flood.
 _MOST_HEIGHTS = 40_000
@@ -11,6 +11,8 @@ _MOST_HEIGHTS = 40_000
 
 def check_board(board: Board, path: str) -> Board:
     """The board if its figures can be those of a board, or a Refusal."""
+    for name in ("id", "species", "quarter", "grade"):
+        one_line(getattr(board, name), f"{path}.{name}")
     if board.length <= 0:
         raise Refusal(f"{path}.length", "expected more than nothing")
     _stations(board, path)

@@ -8,30 +8,16 @@ from typing import Any
 from vividplank.core.board import Board, Defect, Grain, Station, Surface, Warp, Zone
 from vividplank.core.exchange.board_check import check_board
 from vividplank.core.exchange.refusal import Refusal
-from vividplank.core.exchange.schema import ADDED, BoardShape, DefectShape, GrainShape, Shape, SurfaceShape
+from vividplank.core.exchange.schema import BoardShape, DefectShape, GrainShape, SurfaceShape
 from vividplank.core.measure import Unit, from_number, to_number
 from vividplank.core.timber.rest import Moisture
-
-
-def nothing_newer(boards: Iterable[BoardShape]) -> None:
-    """A Refusal where a file of version 1 uses what came with version 2."""
-    for i, board in enumerate(boards):
-        _old(board, f"$.boards[{i}]")
-        for name in ("stations", "defects"):
-            for k, each in enumerate(getattr(board, name)):
-                _old(each, f"$.boards[{i}].{name}[{k}]")
-
-
-def _old(shape: Shape, path: str) -> None:
-    for name in sorted(shape.model_fields_set & ADDED[type(shape)]):
-        raise Refusal(f"{path}.{name}", "came with version 2 and this file says 1; expected no such name here")
 
 
 def version_of(board: Board) -> int:
     """The version a file must have to say all of the board's survey."""
     plain = Board(
         board.id, board.species, board.length, tuple(Station(s.x, s.y0, s.y1, s.t0, s.t1) for s in board.stations), board.warp,
-        tuple(Defect(d.kind, d.face, d.x0, d.x1, d.y0, d.y1) for d in board.defects), board.price, board.quarter, board.note,
+        tuple(Defect(d.kind, d.face, d.x0, d.x1, d.y0, d.y1) for d in board.defects), board.price,
     )
     return 1 if replace(board, photos=()) == plain else 2
 

@@ -4,9 +4,9 @@ from typing import Any
 
 from vividplank.core.board import same_species
 from vividplank.core.cutlist import FORMULA_FIELDS, Panel, Part
-from vividplank.core.exchange.board_file import board_document, nothing_newer, read_board, version_of
-from vividplank.core.exchange.refusal import Refusal, load
-from vividplank.core.exchange.schema import JobShape, PartShape, ShopShape
+from vividplank.core.exchange.board_file import board_document, read_board, version_of
+from vividplank.core.exchange.refusal import Refusal, load, one_line
+from vividplank.core.exchange.schema import JobShape, PartShape, ShopShape, newer_names
 from vividplank.core.job import Job
 from vividplank.core.measure import Unit, from_number, to_number
 from vividplank.core.shop import Allowance, Kerf, Shop
@@ -17,8 +17,8 @@ def read_job(text: str | bytes) -> Job:
     shape = load(text, JobShape)
     unit = shape.unit
     parts = tuple(_part(p, unit, f"$.parts[{i}]") for i, p in enumerate(shape.parts))
-    if shape.version == 1:
-        nothing_newer(shape.boards)
+    for path, version in newer_names(shape, shape.version):
+        raise Refusal(path, f"came with version {version} and this file says {shape.version}; expected no such name here")
     boards = tuple(read_board(b, unit, f"$.boards[{i}]") for i, b in enumerate(shape.boards))
     _unique([p.id for p in parts], "$.parts")
     _unique([b.id for b in boards], "$.boards")
@@ -27,9 +27,10 @@ def read_job(text: str | bytes) -> Job:
 
 
 def job_document(job: Job) -> dict[str, Any]:
-    """What is cut from boards, as the plain document of the exchange format: version 1 where that can say it all."""
+    """What is cut from boards, as the plain document of the exchange format: of the first version that can say it all."""
     job = job.on_boards()
-    version = max((version_of(b) for b in job.boards), default=1)
+    wishes = any(p.figure or p.same_board or p.match or p.resawn for p in job.parts)
+    version = 3 if wishes or job.shop.allowance.between else max((version_of(b) for b in job.boards), default=1)
 
     def num(ticks: int) -> float | int:
         return to_number(ticks, job.unit)
@@ -41,7 +42,8 @@ def job_document(job: Job) -> dict[str, Any]:
             "kerf": {k: num(getattr(job.shop.kerf, k)) for k in ("crosscut", "rip", "resaw")},
             "allowance": {
                 k: num(getattr(job.shop.allowance, k)) for k in ("length", "width", "face", "panel_width")
-            },
+            }
+            | ({"between": num(job.shop.allowance.between)} if job.shop.allowance.between else {}),
             "end_trim": num(job.shop.end_trim),
             "min_blank_length": num(job.shop.min_blank_length),
             "max_slope": job.shop.max_slope,
@@ -55,6 +57,7 @@ def job_document(job: Job) -> dict[str, Any]:
             | ({"panel": {"stave_min": num(p.panel.stave_min), "stave_max": num(p.panel.stave_max)}}
                if p.panel else {})
             | ({"run": p.run} if p.run else {})
+            | {k: getattr(p, k) for k in ("figure", "same_board", "match", "resawn") if getattr(p, k)}
             for p in job.parts
         ],
         "boards": [board_document(b, job.unit, version) for b in job.boards],
@@ -63,6 +66,8 @@ def job_document(job: Job) -> dict[str, Any]:
 
 def check_part(part: Part, path: str) -> Part:
     """The part if its figures can be those of a part, or a Refusal."""
+    for name in ("id", "name", "species", "run", "match", "same_board", "joint"):
+        one_line(getattr(part, name), f"{path}.{name}")
     for name in ("length", "width", "thickness"):
         if getattr(part, name) <= 0:
             raise Refusal(f"{path}.{name}", "expected more than nothing")
@@ -112,7 +117,7 @@ def _shop(shape: ShopShape, unit: Unit) -> Shop:
     return Shop(
         shape.method,
         Kerf(*(ticks(getattr(shape.kerf, k)) for k in ("crosscut", "rip", "resaw"))),
-        Allowance(*(ticks(getattr(shape.allowance, k)) for k in ("length", "width", "face", "panel_width"))),
+        Allowance(*(ticks(getattr(shape.allowance, k)) for k in ("length", "width", "face", "panel_width", "between"))),
         ticks(shape.end_trim), ticks(shape.min_blank_length), shape.max_slope,
     )
 
@@ -124,6 +129,7 @@ def _part(shape: PartShape, unit: Unit, path: str) -> Part:
     return check_part(Part(
         shape.id, shape.name, shape.quantity, shape.species, from_number(shape.length, unit),
         from_number(shape.width, unit), from_number(shape.thickness, unit), shape.faces, panel, shape.run or "",
+        resawn=shape.resawn, match=shape.match, same_board=shape.same_board, figure=shape.figure,
     ), path)
 
 

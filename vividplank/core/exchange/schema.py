@@ -1,5 +1,6 @@
 """The shape of job and plan files, as the exchange page describes them. Lengths in the file's unit."""
 
+from collections.abc import Iterator
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -27,6 +28,7 @@ class AllowanceShape(Shape):
     width: NotNegative
     face: NotNegative
     panel_width: NotNegative
+    between: NotNegative = 0
 
 
 class ShopShape(Shape):
@@ -54,6 +56,10 @@ class PartShape(Shape):
     faces: Literal["clear-two", "clear-one", "sound"]
     panel: PanelShape | None = None
     run: Name | None = None
+    figure: Literal["", "straight", "cathedral", "quarter", "curly"] = ""
+    same_board: Annotated[str, Field(strict=True, max_length=200)] = ""
+    match: Annotated[str, Field(strict=True, max_length=200)] = ""
+    resawn: Annotated[bool, Field(strict=True)] = False
 
 
 class StationShape(Shape):
@@ -141,19 +147,37 @@ class BoardShape(Shape):
     note: Annotated[str, Field(strict=True, max_length=2000)] = ""
 
 
-#: What version 2 added, by the shape it was added to.
-ADDED: dict[type[Shape], frozenset[str]] = {
-    StationShape: frozenset({"between"}),
-    DefectShape: frozenset({"shape", "points", "severity"}),
-    BoardShape: frozenset({"surface", "grain", "dressed", "moisture", "grade", "searched", "quarter", "note"}),
+#: What versions added, by the version and the shape it was added to.
+ADDED: dict[int, dict[type[Shape], frozenset[str]]] = {
+    2: {
+        StationShape: frozenset({"between"}),
+        DefectShape: frozenset({"shape", "points", "severity"}),
+        BoardShape: frozenset({"surface", "grain", "dressed", "moisture", "grade", "searched", "quarter", "note"}),
+    },
+    3: {
+        AllowanceShape: frozenset({"between"}),
+        PartShape: frozenset({"figure", "same_board", "match", "resawn"}),
+    },
 }
 
 
+def newer_names(shape: Shape, version: int, path: str = "$") -> Iterator[tuple[str, int]]:
+    """Names that a file of this version uses and only a later one knows: where, and of which."""
+    for later in (v for v in ADDED if v > version):
+        for name in sorted(shape.model_fields_set & ADDED[later].get(type(shape), frozenset())):
+            yield f"{path}.{name}", later
+    for name in shape.model_fields_set:
+        value = getattr(shape, name)
+        for at, each in enumerate(value) if isinstance(value, list) else [(-1, value)]:
+            if isinstance(each, Shape):
+                yield from newer_names(each, version, f"{path}.{name}" + (f"[{at}]" if at >= 0 else ""))
+
+
 class JobShape(Shape):
-    """A job: what is wanted and what stock there is. Version 1 knows nothing of what ADDED lists."""
+    """A job: what is wanted and what stock there is. A version knows nothing of what ADDED lists for later ones."""
 
     format: Literal["vivid-plank/job"]
-    version: Literal[1, 2]
+    version: Literal[1, 2, 3]
     unit: Literal["in", "mm"]
     name: str = ""
     shop: ShopShape

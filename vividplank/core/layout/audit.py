@@ -132,7 +132,7 @@ class _Audit:
 
     def _layer(self, layer: tuple[Item, ...], strip: Strip, blank: Blank, place: str) -> Iterator[Violation]:
         parts = [self.parts[i.part] for i in layer if i.part in self.parts]
-        wanted = sum(p.length for p in parts) + (len(layer) - 1) * self.shop.kerf.crosscut
+        wanted = sum(p.length for p in parts) + (len(layer) - 1) * self.shop.apart
         wanted += self.shop.allowance.length
         if wanted > blank.x1 - blank.x0:
             yield Violation(3, place, f"its items need {self._in(wanted)}; it is {self._in(blank.x1 - blank.x0)} long")

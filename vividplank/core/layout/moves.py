@@ -15,7 +15,7 @@ from vividplank.core.job import Job
 from vividplank.core.layout.audit import audit_board
 from vividplank.core.layout.holds import FORBIDDEN
 from vividplank.core.layout.plan import Blank, BoardPlan, Item, Plan, Segment, Strip, Unplaced
-from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_INCH, show
+from vividplank.core.measure import TICKS_PER_INCH, about
 
 #: A piece laid down within this of an edge or a cut is laid against it.
 _SNAP = 2 * TICKS_PER_INCH
@@ -263,7 +263,7 @@ def _from_tray(job: Job, item: Item) -> Layers:
 
 
 def _length(job: Job, layers: Layers) -> int:
-    longest = max(sum(job.part(i.part).length for i in layer) + (len(layer) - 1) * job.shop.kerf.crosscut for layer in layers)
+    longest = max(sum(job.part(i.part).length for i in layer) + (len(layer) - 1) * job.shop.apart for layer in layers)
     return max(longest + job.shop.allowance.length, job.shop.min_blank_length)
 
 
@@ -353,4 +353,4 @@ def _most(job: Job, gaps: Sequence[tuple[int, int]]) -> str:
 
 
 def _says(job: Job, ticks: int) -> str:
-    return show(ticks if job.unit == "mm" else ticks // TICKS_PER_64TH * TICKS_PER_64TH, job.unit, unit=True)
+    return about(ticks, job.unit, unit=True, down=True)

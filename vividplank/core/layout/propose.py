@@ -76,9 +76,10 @@ class Proposer:
         self.wanted = np.array(listed, dtype=np.int64)
         self.owner = np.array([listed.index(w.index) for w, _ in leads], dtype=np.int64)
         self.unit = np.array([net if w.is_panel else 1 for w, net in leads], dtype=np.int64)
-        # Milled in one piece, parts end to end in a strip share one allowance; sawn free each has its own.
-        self.shared = 0 if shop.method == "rough-rip" else -(-shop.allowance.length // step)
-        own = shop.allowance.length if shop.method == "rough-rip" else 0
+        # Milled in one piece, parts end to end in a strip share one allowance, but for what they have between them; sawn free
+        # each has its own.
+        own = shop.allowance.length if shop.method == "rough-rip" else shop.allowance.between
+        self.shared = -(-max(0, shop.allowance.length - own) // step)
         least = shop.min_blank_length if shop.method == "rough-rip" else 0
         self.long = np.array([-(-max(w.length + own, least) // step) for w, _ in leads], dtype=np.int64)
         across = [net + shop.allowance.width + shop.kerf.rip for _, net in leads]

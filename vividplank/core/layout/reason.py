@@ -3,7 +3,7 @@
 from vividplank.core.board import Board, Region, flat_slab, same_species
 from vividplank.core.job import Job
 from vividplank.core.layout.want import Want
-from vividplank.core.measure import TICKS_PER_64TH, show
+from vividplank.core.measure import about
 
 _LOOKED_AT = 8  # boards: a reason is wanted at once, and the least warped ones have it
 
@@ -16,8 +16,7 @@ def why_unplaced(job: Job, want: Want) -> str:
     thick = want.thickness + shop.allowance.face
 
     def says(ticks: float) -> str:
-        whole = int(ticks) // TICKS_PER_64TH * TICKS_PER_64TH if job.unit == "in" else int(ticks) // 32 * 32
-        return show(whole, job.unit, unit=True)
+        return about(ticks, job.unit, unit=True, down=True)
 
     boards = [b for b in job.boards if same_species(b.species, want.species)]
     if not boards:

@@ -11,7 +11,7 @@ from vividplank.core.job import Job
 from vividplank.core.layout.chalk import to_rule
 from vividplank.core.layout.liking import share_shown, shown_in
 from vividplank.core.layout.plan import Blank, BoardPlan, Plan, Segment, Strip
-from vividplank.core.measure import TICKS_PER_64TH, System
+from vividplank.core.measure import TICKS_PER_64TH, System, about, written
 
 #: A gain of flat thickness less than this is not worth a sentence.
 _WORTH_SAYING = TICKS_PER_64TH
@@ -48,6 +48,10 @@ class _Telling:
     def says(self, ticks: float) -> str:
         return to_rule(ticks, self.job, self.system)
 
+    def holds(self, ticks: float) -> str:
+        """What wood gives, as every figure of it is rounded."""
+        return about(ticks, self.system, unit=True, down=True)
+
     def board(self, plan: BoardPlan) -> Iterator[Reason]:
         board = self.job.board(plan.board)
         items = [i for s in plan.segments for _, b in s.blanks() for i in b.items()]
@@ -71,11 +75,11 @@ class _Telling:
         if self.job.shop.method == "rough-rip":
             return f"{cut}; its blanks are sawn free first and flattened one by one"
         need = max(self._need(b) for _, b in segment.blanks())
-        asked = f"{self.says(need)} is needed"
+        asked = f"{written(need, self.system, unit=True)} is needed"
         if flat - whole < _WORTH_SAYING:
-            return f"{cut}: {self.says(flat)} flat, {asked}"
-        before = f"where the whole board is {self.says(whole)}"
-        return f"{cut}, it is {self.says(flat)} flat, {before}: cutting first saves {self.says(flat - whole)}; {asked}"
+            return f"{cut}: {self.holds(flat)} flat, {asked}"
+        before = f"where the whole board is {self.holds(whole)}"
+        return f"{cut}, it is {self.holds(flat)} flat, {before}: cutting first saves {self.holds(flat - whole)}; {asked}"
 
     def _piece(self, board: Board, segment: Segment, strip: Strip, blank: Blank) -> str:
         region = segment.blank_region(strip, blank)
@@ -89,7 +93,7 @@ class _Telling:
         text = f"{names} on {board.id}: {looks}{spared}"
         if self.job.shop.method == "rough-rip":
             flat = flat_slab(board, region).thickness
-            text += f"; {self.says(flat)} flat there, {self.says(self._need(blank))} is needed"
+            text += f"; {self.holds(flat)} flat there, {written(self._need(blank), self.system, unit=True)} is needed"
         for figure in dict.fromkeys(self.job.part(i.part).figure for i in blank.items()):
             if figure and share_shown(board, figure, region) >= _SHOWS:
                 text += f"; it shows {figure} figure, as wished"

@@ -301,7 +301,6 @@ class Strips:
     ) -> tuple[FilledBlank, dict[int, int]] | None:
         """One blank from `at`: end to end as far as that holds, in as many layers as asked."""
         shop = self.shop
-        kerf = shop.kerf.crosscut
         room = end - at - shop.allowance.length
         laid: list[tuple[int, ...]] = []
         amounts: dict[int, int] = {}
@@ -309,7 +308,7 @@ class Strips:
         thickest = 0
         for _ in range(layers):
             sequence: list[int] = []
-            length = -kerf
+            length = -shop.apart
             for want in order:
                 # A run keeps to itself, and a blank once begun takes no thicker layer than its first.
                 if want.is_run and (layers > 1 or sequence or laid):
@@ -317,7 +316,7 @@ class Strips:
                 if thickest and want.thickness > thickest:
                     continue
                 while left[want.index] - used.get(want.index, 0) - amounts.get(want.index, 0) > 0:
-                    longer = length + kerf + want.length
+                    longer = length + shop.apart + want.length
                     if longer > room:
                         break
                     if not self.lane and sequence and longer + shop.allowance.length > shop.min_blank_length:

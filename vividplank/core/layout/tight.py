@@ -209,12 +209,13 @@ class Tight:
         if not values.any():
             return _NOTHING
         rows = fill_strip(
-            (line.x1 - line.x0 + shop.kerf.crosscut) // _STEP, _STEP, self._in_the_way(line, low, top), self.long, values, most,
-            self.clear, self.alone, shop.kerf.crosscut, shop.allowance.length, shop.min_blank_length,
+            (line.x1 - line.x0 + shop.kerf.crosscut) // _STEP, _STEP, self._in_the_way(line, low, top),
+            self.long + shop.allowance.between, values, most, self.clear, self.alone, shop.kerf.crosscut,
+            shop.allowance.length - shop.allowance.between, shop.min_blank_length,
         )
         total, blanks, taken, widest = 0.0, [], dict[int, int](), 0
         for at, parts in self._by_blank(rows.tolist()):
-            long = sum(w.length for w in parts) + (len(parts) - 1) * shop.kerf.crosscut + shop.allowance.length
+            long = sum(w.length for w in parts) + (len(parts) - 1) * shop.apart + shop.allowance.length
             x0 = line.x0 + at * _STEP
             x1 = x0 + max(long, shop.min_blank_length)
             each = max(w.thickness for w in parts) + shop.allowance.face
@@ -247,7 +248,7 @@ class Tight:
                 (line.at(a) + low - low0, line.at(b) + low - low1), (high0 - line.at(a) - top, high1 - line.at(b) - top),
             ):
                 if min(one, two) < 0:
-                    at = a + (b - a) * one / (one - two) if one * two < 0 else float(b if two < 0 <= one else a)
+                    at = a + (b - a) * one / (one - two) if (one < 0) != (two < 0) else a
                     off = (at, b) if two < 0 <= one else (a, at) if one < 0 <= two else (a, b)
                     rows.append((off[0] - line.x0 - 1, off[1] - line.x0 + 1, UNSOUND))
         for d in self.board.boxed:

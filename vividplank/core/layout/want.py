@@ -62,7 +62,6 @@ def wants(job: Job, wishes: bool = False, placed: Collection[Item] = ()) -> list
     With `wishes` parts that are to be opened like a book, or resawn, are lumps of two layers where some board is thick enough
     for that; pieces that are `placed` already, and their other halves, stay by themselves.
     """
-    kerf = job.shop.kerf.crosscut
     found: list[Want] = []
     runs_done: set[str] = set()
     pairs = _pairs(job, placed) if wishes else {}
@@ -73,7 +72,7 @@ def wants(job: Job, wishes: bool = False, placed: Collection[Item] = ()) -> list
             runs_done.add(part.run)
             members = [p for p in job.parts if p.run == part.run]
             items = tuple(Item(p.id, n) for p in members for n in range(1, p.quantity + 1))
-            length = sum(p.length * p.quantity for p in members) + (len(items) - 1) * kerf
+            length = sum(p.length * p.quantity for p in members) + (len(items) - 1) * job.shop.apart
             faces = min((p.faces for p in members), key=FACES.index)
             volume = sum(p.volume * p.quantity for p in members)
             found.append(Want(len(found), (items,), part.species, length, part.width, part.thickness, faces, volume,

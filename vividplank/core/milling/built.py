@@ -43,7 +43,7 @@ def built_up(planner: Planner, part: Part, ready: Sequence[Layer]) -> None:
     over = min(layer.over for layer in layers)
     first = min(layers, key=lambda layer: layer.stock.length).stock
     region = replace(first.region, h1=first.region.h0 + layers[0].net + over)
-    whole = Stock(name, first.board, region, thick, "")
+    whole = Stock(name, first.board, region, thick, "", glued=True)
     clamps = 2 * (whole.length // _CLAMP_EVERY + 1)
     glued = planner.write(
         Step(

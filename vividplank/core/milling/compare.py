@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 from vividplank.core.job import Job
 from vividplank.core.layout.plan import Plan
-from vividplank.core.measure import show
+from vividplank.core.measure import System, about
 from vividplank.core.milling.day import distinct_setups
 from vividplank.core.milling.pace import Factors
 from vividplank.core.milling.route import routes
@@ -53,13 +53,13 @@ def compare(job: Job, plan: Plan, milling: Milling, factors: Factors | None = No
     return tuple(found)
 
 
-def advise(costs: tuple[SchoolCost, ...], job: Job) -> tuple[SchoolCost, str]:
+def advise(costs: tuple[SchoolCost, ...], job: Job, system: System | None = None) -> tuple[SchoolCost, str]:
     """The school to take and why, against the next best."""
     first, second = sorted(costs, key=lambda c: c.weight)[:2]
     why = (f"{round(first.minutes)} minutes and {first.setups} settings; {second.order.title.lower()} would take "
            f"{round(second.minutes)} and {second.setups}")
     if first.spare != second.spare:
-        why += (f", and leaves {show(abs(first.spare - second.spare), job.unit, unit=True)} "
+        why += (f", and leaves {about(abs(first.spare - second.spare), system or job.unit, unit=True)} "
                 f"{'more' if second.spare > first.spare else 'less'} at the thinnest place")
     two = next(c for c in costs if c.order.school == "two-visits")
     panels = any(p.panel for p in job.parts)

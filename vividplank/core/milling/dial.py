@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
-from vividplank.core.measure import Unit, show
+from vividplank.core.measure import System, written
 
 Kind = Literal["scale", "wheel", "readout"]
 _WORDS = {Fraction(1, 4): "a quarter turn", Fraction(1, 2): "half a turn", Fraction(3, 4): "three quarters of a turn",
@@ -18,14 +18,14 @@ class Dial:
     kind: Kind = "scale"
     per_turn: int = 0
 
-    def says(self, depth: int, unit: Unit) -> str:
+    def says(self, depth: int, system: System) -> str:
         """How to move it by a depth, in sixteenths of a turn where it has a wheel.
 
         >>> Dial("wheel", 508).says(254, "in"), Dial("wheel", 508).says(1143, "in"), Dial("wheel", 508).says(95, "in")
         ('half a turn', '2 1/4 turns', '3/16 of a turn')
         """
         if self.kind != "wheel" or not self.per_turn:
-            return show(depth, unit, unit=True)
+            return written(depth, system, unit=True)
         turns = Fraction(round(16 * depth / self.per_turn), 16)
         if turns in _WORDS:
             return _WORDS[turns]

@@ -59,7 +59,7 @@ def panel(planner: Planner, part: Part, n: int, staves: Sequence[Stave]) -> None
     thick = max(s.stock.thick for s in ordered)
     length = min(s.stock.length for s in ordered)
     clamps = length // _CLAMP_EVERY + 1
-    whole = Stock(name, ordered[0].stock.board, Region(0, length, 0, 0.0, 0, width), thick, "")
+    whole = Stock(name, ordered[0].stock.board, Region(0, length, 0, 0.0, 0, width), thick, "", glued=True)
     glued = planner.write(
         Step(
             f"{name}/glue", "bench", f"Glue {part.name or part.id} {name}: {', '.join(s.name for s in ordered)} side by side",

@@ -6,7 +6,7 @@ from typing import Literal
 
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
-from vividplank.core.measure import Unit, show
+from vividplank.core.measure import System, written
 from vividplank.core.milling.machines import Machines
 from vividplank.core.milling.passes import equal_passes, thickness_passes
 from vividplank.core.milling.step import Step
@@ -24,31 +24,33 @@ class Verdict:
     ways: tuple[str, ...] = ()
 
 
-def judge(step: Step, reading: int, job: Job, machines: Machines, thickness_wanted: int = 0) -> Verdict:
+def judge(
+    step: Step, reading: int, job: Job, machines: Machines, thickness_wanted: int = 0, system: System | None = None
+) -> Verdict:
     """A caliper's, rule's or square's reading of what a step changes, against what it should come out at.
 
     Thickness, width and length are read as they are; of an edge the gap under a square is read. `thickness_wanted` is what
     the piece must still hold after a face has been made flat.
     """
-    unit = job.unit
+    system = system or job.unit
     if step.kind in ("edge", "glue-edge", "saw-edge") and step.dimension == "straight":
-        return _square(step, reading, unit)
+        return _square(step, reading, system)
     if step.kind in ("face", "face-again"):
-        return _faced(step, reading, job, thickness_wanted)
+        return _faced(step, reading, job, thickness_wanted, system)
     over = reading - step.stock_out
     tolerance = max(step.tolerance, 1)
     if abs(over) <= tolerance:
-        return Verdict("done", f"{_say(reading, unit)}: that is it")
+        return Verdict("done", f"{_say(reading, system)}: that is it")
     if over > 0:
-        return _more(step, reading, over, machines, unit)
-    return _too_small(step, reading, -over, job)
+        return _more(step, reading, over, machines, system)
+    return _too_small(step, reading, -over, job, system)
 
 
-def _square(step: Step, gap: int, unit: Unit) -> Verdict:
+def _square(step: Step, gap: int, system: System) -> Verdict:
     if gap <= step.tolerance:
-        return Verdict("done", "square: that is it" if gap == 0 else f"out by {_say(gap, unit)}, within what a joint takes")
+        return Verdict("done", "square: that is it" if gap == 0 else f"out by {_say(gap, system)}, within what a joint takes")
     return Verdict(
-        "stop", f"out of square by {_say(gap, unit)}", (),
+        "stop", f"out of square by {_say(gap, system)}", (),
         (
             "check the fence against a square and joint it again, one light pass",
             "press the face to the fence, not the edge to the table", "if the face moved, face it again first",
@@ -56,34 +58,33 @@ def _square(step: Step, gap: int, unit: Unit) -> Verdict:
     )
 
 
-def _faced(step: Step, reading: int, job: Job, wanted: int) -> Verdict:
-    unit = job.unit
+def _faced(step: Step, reading: int, job: Job, wanted: int, system: System) -> Verdict:
     if wanted and reading < wanted:
-        return _too_small(step, reading, wanted - reading, job, wanted)
+        return _too_small(step, reading, wanted - reading, job, system, wanted)
     spare = reading - wanted if wanted else reading - step.stock_out
     if reading > step.stock_in + step.tolerance:
         return Verdict(
-            "stop", f"{_say(reading, unit)} is more than the {_say(step.stock_in, unit)} it came in with", (),
+            "stop", f"{_say(reading, system)} is more than the {_say(step.stock_in, system)} it came in with", (),
             (
                 "read it again at another place", "look for metal where it is thick, before it meets a knife",
             ),
         )
-    return Verdict("done", f"{_say(reading, unit)} at its thickest: {_say(max(0, spare), unit)} for the planer")
+    return Verdict("done", f"{_say(reading, system)} at its thickest: {_say(max(0, spare), system)} for the planer")
 
 
-def _more(step: Step, reading: int, over: int, machines: Machines, unit: Unit) -> Verdict:
+def _more(step: Step, reading: int, over: int, machines: Machines, system: System) -> Verdict:
     if step.dimension == "thickness" and step.machine in ("planer", "hand plane"):
         usual = max(step.passes, default=machines.planer.usual_pass)
         passes = thickness_passes(reading, step.stock_out, usual, machines.planer.last_pass)
-        turns = _turns([machines.planer.dial.says(p, unit) for p in passes])
-        return Verdict("go on", f"{_say(over, unit)} to go: {turns}", passes)
+        turns = _turns([machines.planer.dial.says(p, system) for p in passes])
+        return Verdict("go on", f"{_say(over, system)} to go: {turns}", passes)
     if step.machine == "jointer":
         passes = equal_passes(over, machines.jointer.usual_pass)
-        return Verdict("go on", f"{_say(over, unit)} to go: {len(passes)} pass{'es' if len(passes) > 1 else ''} more", passes)
+        return Verdict("go on", f"{_say(over, system)} to go: {len(passes)} pass{'es' if len(passes) > 1 else ''} more", passes)
     if step.dimension == "length":
-        return Verdict("go on", f"{_say(over, unit)} too long: against the stop once more", (over,))
+        return Verdict("go on", f"{_say(over, system)} too long: against the stop once more", (over,))
     return Verdict(
-        "go on", f"{_say(over, unit)} too wide: set the fence to {_say(step.stock_out, unit)} and rip it again", (over,)
+        "go on", f"{_say(over, system)} too wide: set the fence to {_say(step.stock_out, system)} and rip it again", (over,)
     )
 
 
@@ -103,20 +104,20 @@ def _turns(each: list[str]) -> str:
     return ", then ".join(listed)
 
 
-def _too_small(step: Step, reading: int, under: int, job: Job, wanted: int = 0) -> Verdict:
-    unit = job.unit
+def _too_small(step: Step, reading: int, under: int, job: Job, system: System, wanted: int = 0) -> Verdict:
     word = {"thickness": "thin", "width": "narrow", "length": "short"}.get(step.dimension, "thin")
     want = wanted or step.stock_out
     ways = ["read it again at another place, the jaws closed to nothing first"]
     ways += [
-        f"make {p.name or p.id} ({p.id}) of it: {_say(p.length, unit)} × {_say(p.width, unit)} × {_say(p.thickness, unit)}"
+        f"make {p.name or p.id} ({p.id}) of it: "
+        + " × ".join(_say(size, system) for size in (p.length, p.width, p.thickness))
         for p in _others(step, reading, job)
     ][:3]
     if step.dimension == "thickness" or wanted:
         ways.append("where it does not show, glue a thin piece behind it or let it into a deeper housing")
     ways.append("write it off, and lay its parts out again on what is left in the rack")
     return Verdict(
-        "stop", f"{_say(reading, unit)} is {_say(under, unit)} too {word}: {_say(want, unit)} was wanted", (), tuple(ways)
+        "stop", f"{_say(reading, system)} is {_say(under, system)} too {word}: {_say(want, system)} was wanted", (), tuple(ways)
     )
 
 
@@ -142,5 +143,5 @@ def _others(step: Step, reading: int, job: Job) -> Iterable[Part]:
     return sorted(fitting, key=lambda p: -p.volume)
 
 
-def _say(ticks: int, unit: Unit) -> str:
-    return show(ticks, unit, unit=True)
+def _say(ticks: int, system: System) -> str:
+    return written(ticks, system, unit=True)

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from vividplank.core.board import Board, Region, flat_slab
 from vividplank.core.job import Job
 from vividplank.core.layout.plan import Blank, Plan, Segment, Strip
-from vividplank.core.measure import TICKS_PER_INCH, show
+from vividplank.core.measure import TICKS_PER_INCH, System, written
 from vividplank.core.milling import ways
 from vividplank.core.milling.built import Layer, built_up, whole_of
 from vividplank.core.milling.machines import usual_machines
@@ -43,23 +43,28 @@ def usual_milling(job: Job) -> Milling:
     return Milling(usual_machines(job.unit), "rough-rip-first" if job.shop.method == "rough-rip" else "plane-then-rip")
 
 
-def routes(job: Job, plan: Plan, milling: Milling | None = None, factors: Factors | None = None) -> tuple[Route, ...]:
-    """One route for each board the plan cuts, in the order of the plan, then one for each panel and each piece of layers."""
+def routes(
+    job: Job, plan: Plan, milling: Milling | None = None, factors: Factors | None = None, system: System | None = None
+) -> tuple[Route, ...]:
+    """One route for each board the plan cuts, in the order of the plan, then one for each panel and each piece of layers.
+
+    `system` is how its sentences tell lengths; left out, in the job's own unit.
+    """
     milling = milling or usual_milling(job)
     found: list[Route] = []
     staves: defaultdict[tuple[str, int], list[Stave]] = defaultdict(list)
     layers: defaultdict[tuple[str, int], list[Layer]] = defaultdict(list)
     for b in plan.boards:
         if b.segments:
-            one = _Board(job, milling, factors, job.board(b.board), b.segments, staves, layers)
+            one = _Board(Planner(job, milling, factors, system), job.board(b.board), b.segments, staves, layers)
             found.append(Route(b.board, tuple(one.planner.steps)))
     for (part, n), ready in sorted(staves.items()):
-        planner = Planner(job, milling, factors)
+        planner = Planner(job, milling, factors, system)
         planner.by_hand = (milling.school_of(f"{part}{n}", part) or milling.school) == "by-hand"
         panel(planner, job.part(part), n, ready)
         found.append(Route(f"{part}{n}", tuple(planner.steps)))
     for (part, _), layered in sorted(layers.items()):
-        planner = Planner(job, milling, factors)
+        planner = Planner(job, milling, factors, system)
         planner.by_hand = (milling.school_of(*(i.item.name for i in layered), part) or milling.school) == "by-hand"
         built_up(planner, job.part(part), layered)
         found.append(Route(planner.steps[0].piece, tuple(planner.steps)))
@@ -70,11 +75,11 @@ class _Board:
     """One board's steps."""
 
     def __init__(
-        self, job: Job, milling: Milling, factors: Factors | None, board: Board, segments: Sequence[Segment],
+        self, planner: Planner, board: Board, segments: Sequence[Segment],
         staves: defaultdict[tuple[str, int], list[Stave]], layers: defaultdict[tuple[str, int], list[Layer]],
     ) -> None:
-        self.job, self.milling, self.board, self.staves, self.layers = job, milling, board, staves, layers
-        self.planner = Planner(job, milling, factors)
+        self.job, self.milling = planner.job, planner.milling
+        self.planner, self.board, self.staves, self.layers = planner, board, staves, layers
         ordered = sorted(segments, key=lambda s: s.x0)
         last = self._rough_length(ordered)
         for n, segment in enumerate(ordered, 1):
@@ -82,8 +87,8 @@ class _Board:
             self._segment(segment, stock)
 
     def _rough_length(self, segments: list[Segment]) -> str:
-        plan, job, board = self.planner, self.job, self.board
-        marks = ", ".join(f"{show(s.x0, job.unit)} to {plan.say(s.x1)}" for s in segments)
+        plan, board = self.planner, self.board
+        marks = ", ".join(f"{written(s.x0, plan.system)} to {plan.say(s.x1)}" for s in segments)
         whole = flat_slab(board, _whole(board)).thickness
         best = min(flat_slab(board, s.milled_region()).thickness for s in segments)
         plan.by_hand = (self.milling.school_of(board.id) or self.milling.school) == "by-hand"
@@ -94,8 +99,8 @@ class _Board:
                 "either face", "the straighter edge", segments[0].x0, "length", (), board.length,
                 sum(s.x1 - s.x0 for s in segments),
                 f"{len(segments)} piece{'s' if len(segments) > 1 else ''}; write {board.id}.1 … on the ends",
-                f"flat, the whole board would give {plan.about(whole)}; cut so, its pieces give at least "
-                f"{plan.about(best)}. Bow falls with "
+                f"flat, the whole board would give {plan.holds(whole)}; cut so, its pieces give at least "
+                f"{plan.holds(best)}. Bow falls with "
                 "the square of the length.", setup="crosscut rough",
             ),
             stock, ways.crosscut(plan.machines, board.widest, plan.say),
@@ -124,7 +129,7 @@ class _Board:
         plan = self.planner
         if flat < need:
             return (
-                f"whole, {stock.name} holds only {plan.about(flat)} flat and {plan.say(need)} is needed; each strip by "
+                f"whole, {stock.name} holds only {plan.holds(flat)} flat and {plan.say(need)} is needed; each strip by "
                 "itself holds it"
             )
         if school == "by-hand":
@@ -290,7 +295,7 @@ class _Board:
             stock = replace(stock, last=key)
         # What the blank is longer than its pieces is shared out: each is squared and cut to length later.
         for layer in blank.layers:
-            kerfs = (len(layer) - 1) * job.shop.kerf.crosscut
+            kerfs = (len(layer) - 1) * job.shop.kerf.crosscut  # what they have between them is shared out too
             long = (stock.length - sum(job.part(i.part).length for i in layer) - kerfs) // len(layer)
             for item in (i for i in layer if i in waiting):
                 part = job.part(item.part)

@@ -48,12 +48,14 @@ def shape(planner: Planner, stock: Stock, part: Part, items: Sequence[Item], cal
     names = (called,) if called else tuple(f"{part.name or part.id} {i.name}" for i in items)
     marks = tuple(i.name for i in items)
     last = stock.last
-    if part.is_mitred and not part.fitted:  # a fitted one is mitred as it is cut to the work
+    measured = [planner.milling.fitted[i.name] for i in items if i.name in planner.milling.fitted] if part.fitted else []
+    length = min(measured, default=part.length)
+    if part.is_mitred and (measured or not part.fitted):  # one that waits for its measure is mitred as it is cut to the work
         last = planner.write(
             Step(
                 f"{stock.name}/mitre-{part.id}", "crosscut saw", f"Mitre both ends of {who} at 45°", "the better face up",
-                "the same edge for both ends, a stop for the second", 0, "none", (), part.length, part.length,
-                f"{planner.say(part.length)} from long point to long point; opposite sides held together are equally long",
+                "the same edge for both ends, a stop for the second", 0, "none", (), length, length,
+                f"{planner.say(length)} from long point to long point; opposite sides held together are equally long",
                 "try the angle on two offcuts first: their corner must be square. Short ends are held by a clamp, not by "
                 "fingers", pieces=names, marks=marks, setup="crosscut mitre", after=(last,), tolerance=planner.step,
             ),

@@ -71,7 +71,7 @@ class Surfacing(Writer):
                 f"{clean}; a straightedge shows no light",
                 self._face_reason(found, finish, again) + (f". {lead.why}" if lead.light else ""), first=lead.first,
                 setup=f"jointer {self.facing_depth(stock, lead.light)}", after=(last,), tolerance=self.step,
-                leaves=self.about(max(0, faced - finish)) + " for the planer",
+                leaves=self.holds(max(0, faced - finish)) + " for the planer",
                 spare=(found.thinnest if at_jointer else int(found.slab)) - finish,
             ),
             stock, obstacle,
@@ -87,7 +87,7 @@ class Surfacing(Writer):
                 f"face {found.down} up", "", max(d for _, d in found.high), "straight", (), stock.thick, stock.thick,
                 "winding sticks in line, within a pass",
                 f"laid on three corners a twist costs all of itself, split between two only half: "
-                f"so {self.about(found.slab)} stays", after=(stock.last,), tolerance=found.depth,
+                f"so {self.holds(found.slab)} stays", after=(stock.last,), tolerance=found.depth,
             ),
             stock,
         )
@@ -103,7 +103,7 @@ class Surfacing(Writer):
         if not found.enough:
             return text + f". At the jointer alone it would come out under {self.say(finish)}: flatten by the plane of the slab"
         return text + (
-            f", and {self.about(spare)} more than the {self.say(finish)} needed stays for the planer" if spare > 0 else ""
+            f", and {self.holds(spare)} more than the {self.say(finish)} needed stays for the planer" if spare > 0 else ""
         )
 
     def edge(self, stock: Stock) -> Stock:

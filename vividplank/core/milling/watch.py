@@ -6,7 +6,7 @@ from typing import Literal
 
 from vividplank.core.board import Board, Region
 from vividplank.core.layout.plan import Plan
-from vividplank.core.measure import Unit, show
+from vividplank.core.measure import System, about
 from vividplank.core.milling.flatten import ENOUGH_CLEAN
 from vividplank.core.milling.orient import Face
 from vividplank.core.milling.planner import letter
@@ -56,7 +56,7 @@ def places(plan: Plan) -> dict[str, tuple[str, Region]]:
 
 
 def watch(
-    board: Board, region: Region, machine: Literal["jointer", "planer"], down: Face, depth: int, unit: Unit,
+    board: Board, region: Region, machine: Literal["jointer", "planer"], down: Face, depth: int, system: System,
     press: Press = "outfeed", far_end_first: bool = False,
 ) -> Watched:
     """Pass after pass of that depth with that face down, until the face is clean or the piece is hardly there."""
@@ -69,7 +69,7 @@ def watch(
         frames.append(_frame(piece, machine, far_end_first))
         if not enough and frames[-1].clean >= ENOUGH_CLEAN:
             enough = n
-    return Watched(tuple(frames), enough, _says(frames, enough, machine, unit))
+    return Watched(tuple(frames), enough, _says(frames, enough, machine, system))
 
 
 def _passes(piece: Piece, machine: str, depth: int, press: Press) -> Iterator[Piece]:
@@ -99,9 +99,9 @@ def _frame(piece: Piece, machine: str, turned: bool) -> Frame:
     )
 
 
-def _says(frames: list[Frame], enough: int, machine: str, unit: Unit) -> str:
+def _says(frames: list[Frame], enough: int, machine: str, system: System) -> str:
     def say(ticks: int) -> str:
-        return show(round(ticks / 127) * 127 if unit == "in" else round(ticks / 32) * 32, unit, unit=True)
+        return about(ticks, system, unit=True)
 
     first, last = frames[0], frames[-1]
     passes = len(frames) - 1

@@ -7,7 +7,7 @@ from vividplank.core.board import Board, Region
 from vividplank.core.board.volume import region_volume
 from vividplank.core.job import Job
 from vividplank.core.layout.plan import Segment
-from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM, show
+from vividplank.core.measure import System, about, rule_step, written
 from vividplank.core.milling.orient import Face
 from vividplank.core.milling.pace import Factors, minutes
 from vividplank.core.milling.school import Milling
@@ -22,7 +22,10 @@ _BY_HAND: dict[str, Machine] = {
 
 @dataclass(frozen=True)
 class Stock:
-    """A piece in hand: where in its board it lies, how thick it is by now, which face is flat, the last step done on it."""
+    """A piece in hand: where in its board it lies, how thick it is by now, which face is flat, the last step done on it.
+
+    What is `glued` is all of its size and more than its region of the board says.
+    """
 
     name: str
     board: Board
@@ -30,6 +33,13 @@ class Stock:
     thick: int
     last: str
     down: Face = "B"
+    glued: bool = False
+
+    @property
+    def volume(self) -> float:
+        """In cubic ticks: a piece of a board is rough or by now thinner."""
+        solid = float(self.length * self.width * self.thick)
+        return solid if self.glued else min(solid, region_volume(self.board, self.region))
 
     @property
     def length(self) -> int:
@@ -47,22 +57,30 @@ class Stock:
 class Writer:
     """Writes steps down in the order they are asked for."""
 
-    def __init__(self, job: Job, milling: Milling, factors: Factors | None = None) -> None:
+    def __init__(
+        self, job: Job, milling: Milling, factors: Factors | None = None, system: System | None = None
+    ) -> None:
+        """`system` is how lengths are told; left out, in the job's own unit."""
         self.job = job
+        self.system: System = system or job.unit
         self.shop = job.shop
         self.milling = milling
         self.machines = milling.machines
         self.factors = factors or {}
-        self.step = TICKS_PER_64TH if job.unit == "in" else TICKS_PER_MM // 10
+        self.step = rule_step(job.unit)
         self.steps: list[Step] = []
         self.by_hand = False
 
     def say(self, ticks: int) -> str:
-        return show(ticks, self.job.unit, unit=True)
+        return written(ticks, self.system, unit=True)
 
     def about(self, ticks: float) -> str:
-        """A surveyed figure: to the 64th, or the tenth of a millimetre."""
-        return show(round(ticks / self.step) * self.step, self.job.unit, unit=True)
+        """A surveyed figure on the shop's rule."""
+        return about(ticks, self.system, unit=True)
+
+    def holds(self, ticks: float) -> str:
+        """What wood still gives: the mark of the rule below."""
+        return about(ticks, self.system, unit=True, down=True)
 
     def write(self, step: Step, stock: Stock | None = None, obstacle: Obstacle | None = None) -> str:
         """Add a step; where the usual machine cannot take the piece it is done at the first way round. Gives its key."""
@@ -82,7 +100,7 @@ class Writer:
         wood = wood_named(stock.board.species)
         if wood is None:
             return 1
-        return 2 if weight_kg(wood, region_volume(stock.board, stock.region)) > self.machines.lift_alone_kg else 1
+        return 2 if weight_kg(wood, stock.volume) > self.machines.lift_alone_kg else 1
 
     def hardness(self, stock: Stock) -> int | None:
         wood = wood_named(stock.board.species)

@@ -48,6 +48,5 @@ def quarter_of(thickest: int, skimmed: int = 0, quarters: tuple[Quarter, ...] = 
     >>> quarter_of(7 * inch // 4).name, quarter_of(7 * inch // 4, skimmed=2).name, quarter_of(17 * inch // 16, skimmed=2).name
     ('6/4', '8/4', '5/4')
     """
-    left = {0: lambda q: q.rough, 1: lambda q: q.surfaced + _ONE_FACE, 2: lambda q: q.surfaced}[skimmed]
-    reached = [q for q in quarters if left(q) <= thickest + 2 * TICKS_PER_64TH]
+    reached = [q for q in quarters if (q.rough, q.surfaced + _ONE_FACE, q.surfaced)[skimmed] <= thickest + 2 * TICKS_PER_64TH]
     return reached[-1] if reached else quarters[0]

@@ -8,7 +8,7 @@ J. F. Siau, Transport Processes in Wood, Springer 1984: chapter 6 (bound water, 
 """
 
 from dataclasses import dataclass
-from math import exp, log, pi
+from math import exp, log, pi, sqrt
 
 from vividplank.core.measure import TICKS_PER_MM
 from vividplank.core.timber.moisture import equilibrium_moisture
@@ -100,7 +100,7 @@ def diffusion(specific_gravity: float, moisture: float, celsius: float) -> float
     kelvin = celsius + 273.15
     wall = 7e-6 * exp(-(38_500 - 290 * held) / (_GAS * kelvin))
     porosity = 1 - specific_gravity * (0.667 + 0.01 * held)
-    return wall / ((1 - porosity) * (1 - porosity**0.5))
+    return wall / ((1 - porosity) * (1 - sqrt(porosity)))
 
 
 def rest(

@@ -34,8 +34,7 @@ function start(key: string): void {
   choices.value = {};
 }
 function typed(key: string, text: string): void {
-  const { [key]: _, ...others } = typing.value;
-  typing.value = others;
+  typing.value = Object.fromEntries(Object.entries(typing.value).filter(([other]) => other !== key));
   values.value = { ...values.value, [key]: text };
 }
 function shown(m: Schemas["PatternMeasureBody"]): string {

@@ -30,7 +30,8 @@ function allowances(p: Part): string {
   if (p.stock !== "board") return p.edging ? "without its edging" : "cut to size";
   const a = project.value!.shop.allowance;
   const over = (ticks: number) => show(ticks, system.value, true);
-  return `${over(a.length)} over in length, ${over(p.panel ? a.panel_width : a.width)} in width, ${over(a.face * p.layers)} in thickness`;
+  const between = a.between === a.length ? "" : `, ${a.between ? `${over(a.between)}` : "the kerf alone"} between parts of one blank`;
+  return `${over(a.length)} over in length${between}, ${over(p.panel ? a.panel_width : a.width)} in width, ${over(a.face * p.layers)} in thickness`;
 }
 
 // ---- choosing rows: what is changed in one chosen row is changed in all ---------------------------

@@ -20,7 +20,7 @@ import WaysNote from "./WaysNote.vue";
 const { pk, project } = useProject();
 const { data, error, mark } = useMilling(pk);
 const { days } = useDays(computed(() => data.value?.layout));
-const { settings, changed } = useSettings(pk);
+const { changed } = useSettings(pk);
 const steps = computed(() => inOrder(data.value?.routes.flatMap((r) => r.steps) ?? [], days.value?.setups ?? []));
 const key = ref("");
 /** A reading nobody asked for, because something looks wrong. */
@@ -96,10 +96,8 @@ function go(by: number): void {
 async function read(reading: number): Promise<void> {
   const was = step.value!;
   if (was.kind.startsWith("fit-")) {
-    await told(async () => {
-      const marks = was.do.replace(/^Hold (.*) long;.*$/, "$1").split(" and ");
-      await changed({ ...settings.value!, fitted: { ...settings.value!.fitted, ...Object.fromEntries(marks.map((m) => [m, reading])) } });
-    });
+    const measured = Object.fromEntries(was.marks.map((mark) => [mark, reading]));
+    await told(() => changed((now) => ({ ...now, fitted: { ...now.fitted, ...measured } })));
     return;
   }
   await told(async () => {

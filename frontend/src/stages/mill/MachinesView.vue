@@ -20,16 +20,16 @@ const MACHINES: { kind: Kind; word: string; sizes: [string, string][] }[] = [
 const machines = computed(() => settings.value!.machines as Required<Machines>);
 
 function set(kind: Kind, values: Record<string, unknown>): void {
-  void change({ ...settings.value!, machines: { ...machines.value, [kind]: { ...machines.value[kind], ...values } } as Machines });
+  void change((now) => ({ ...now, machines: { ...now.machines, [kind]: { ...now.machines[kind], ...values } } as Machines }));
 }
 function shop(values: Partial<Machines>): void {
-  void change({ ...settings.value!, machines: { ...machines.value, ...values } as Machines });
+  void change((now) => ({ ...now, machines: { ...now.machines, ...values } as Machines }));
 }
 function hours(values: Partial<Settings["hours"]>): void {
-  void change({ ...settings.value!, hours: { ...settings.value!.hours, ...values } as Settings["hours"] });
+  void change((now) => ({ ...now, hours: { ...now.hours, ...values } as Settings["hours"] }));
 }
 function waits(values: Partial<Settings["waits"]>): void {
-  void change({ ...settings.value!, waits: { ...settings.value!.waits, ...values } as Settings["waits"] });
+  void change((now) => ({ ...now, waits: { ...now.waits, ...values } as Settings["waits"] }));
 }
 const size = (kind: Kind, name: string): number => (machines.value[kind] as unknown as Record<string, number>)[name]!;
 /** How a machine shows its setting; saws have none that is turned. */
@@ -79,7 +79,7 @@ const clockField = (minutes: number): string => clock(minutes).padStart(5, "0");
       <label class="field"><span>Before a glued panel is machined, hours</span><input class="line-input" type="number" min="0" :value="settings.waits.glue / 60" @change="waits({ glue: Math.round(num($event) * 60) })" /></label>
       <label class="field"><span>After resawing, hours</span><input class="line-input" type="number" min="0" :value="settings.waits.resawn / 60" @change="waits({ resawn: Math.round(num($event) * 60) })" /></label>
       <label class="field"><span>Between two visits, days</span><input class="line-input" type="number" min="0" :value="settings.waits.rested / 1440" @change="waits({ rested: Math.round(num($event) * 1440) })" /></label>
-      <MeasureField label="The first of two visits leaves over" :system="system" :model-value="settings.over" @update:model-value="change({ ...settings, over: $event })" />
+      <MeasureField label="The first of two visits leaves over" :system="system" :model-value="settings.over" @update:model-value="change((now) => ({ ...now, over: $event }))" />
     </fieldset>
   </div>
 </template>

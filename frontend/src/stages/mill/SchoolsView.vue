@@ -21,15 +21,16 @@ const how = ref<School>("by-hand");
 const title = (school: string) => data.value?.schools.find((s) => s.school === school)?.title ?? school;
 
 function take(school: string): void {
-  void change({ ...settings.value!, school: school as School });
+  void change((now) => ({ ...now, school: school as School }));
 }
 function except(): void {
   if (!who.value.trim()) return;
-  void change({ ...settings.value!, exceptions: { ...settings.value!.exceptions, [who.value.trim()]: how.value } });
+  const [name, chosen] = [who.value.trim(), how.value];
+  void change((now) => ({ ...now, exceptions: { ...now.exceptions, [name]: chosen } }));
   who.value = "";
 }
 function drop(name: string): void {
-  void change({ ...settings.value!, exceptions: Object.fromEntries(Object.entries(settings.value!.exceptions).filter(([n]) => n !== name)) });
+  void change((now) => ({ ...now, exceptions: Object.fromEntries(Object.entries(now.exceptions).filter(([n]) => n !== name)) }));
 }
 </script>
 

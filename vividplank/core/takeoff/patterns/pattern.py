@@ -145,12 +145,14 @@ def panel_warns(framing: str) -> list[Warn]:
         Warn(
             "gap / 2 + 1/8 in - groove",
             "The groove is too shallow",
-            "when it is driest the panel falls out of its frame. Deepen the groove, divide the panel, or take a wood that moves less",
+            "when it is driest the panel falls out of its frame. Deepen the groove, divide the panel, or take a wood that "
+            "moves less",
         ),
         Warn(
             f"groove - {framing} / 2",
             "The groove is too deep",
-            "it takes more than half of the piece it is cut in. Divide the panel, make that piece wider, or take a wood that moves less",
+            "it takes more than half of the piece it is cut in. Divide the panel, make that piece wider, or take a wood that "
+            "moves less",
         ),
     ]
 
