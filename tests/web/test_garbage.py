@@ -9,6 +9,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from tests.core.test_audit import JOB, PLAN
+from vividplank.jobs.queue import lay_out
 
 words = st.text(max_size=20)
 values = st.recursive(
@@ -110,3 +111,70 @@ def test_what_is_not_there_is_said(client: FlaskClient, method: str, path: str) 
 @pytest.mark.parametrize("query", ["waste=-1", "waste=9", "waste=much"])
 def test_a_share_of_waste_that_cannot_be_is_refused(client: FlaskClient, query: str) -> None:
     is_a_sentence(client.get(f"/api/projects/{make(client)['pk']}/needs?{query}"))
+
+
+DEEP = '{"name": ' + "[" * 50_000 + "]" * 50_000 + "}"
+
+
+@pytest.mark.parametrize(("body", "told"), [
+    ('{"name": "a\\u0000b", "system": "in"}', "U+0000"),
+    ('{"name": "a\\ud800", "system": "in"}', "U+D800"),
+    ('{"na\\u0000me": "a", "system": "in"}', "U+0000"),
+    ('{"name": NaN, "system": "in"}', "no number"),
+    ('{"name": 1e999, "system": "in"}', "more than any number"),
+    (DEEP, "nested too deep"),
+    ('{"name": ' + "[" * 200 + "]" * 200 + "}", "nested too deep"),
+    ("{", "no JSON"),
+])
+def test_what_no_document_holds_is_refused_at_the_door(client: FlaskClient, body: str, told: str) -> None:
+    for address in ("/api/projects", "/api/projects/from-job"):
+        answer = client.post(address, data=body, content_type="application/json")
+        is_a_sentence(answer)
+        assert told in answer.get_json()["what"], answer.text
+    assert client.get("/api/projects").get_json()["projects"] == []
+
+
+@pytest.mark.parametrize("number", [2**62 + 1, 2**63, 2**64, 10**30])
+@pytest.mark.parametrize("address", ["/api/projects/{}", "/api/layouts/{}/days", "/api/drawings/{}/pages/{}", "/api/projects/1/photos/{}"])
+def test_a_number_no_row_can_have_is_refused(client: FlaskClient, address: str, number: int) -> None:
+    is_a_sentence(client.get(address.format(number, number)))
+
+
+@pytest.mark.parametrize("address", ["/api/projects/%00", "/api/projects?find=%00", "/%00", "/api/projects/1/needs?waste=%ff"])
+def test_an_address_with_a_character_that_belongs_in_none(client: FlaskClient, address: str) -> None:
+    is_a_sentence(client.get(address))
+
+
+@pytest.mark.parametrize("begins", ["9999-12-31", "0001-01-01", "2026-02-30"])
+def test_days_begin_on_a_day_that_a_plan_can_go_on_from(client: FlaskClient, asked: list[int], begins: str) -> None:
+    project = make(client)
+    lay_out(client.post(f"/api/projects/{project['pk']}/layout", json={"seconds": 0.2}).get_json()["pk"])
+    answer = client.post("/api/layouts/1/days", json={"begins": begins})
+    is_a_sentence(answer)
+    assert answer.get_json()["where"] == "$.begins"
+
+
+@pytest.mark.parametrize("name", ["white\noak", "oak\u2028", "oak\x07", "oak\r"])
+def test_a_wood_is_one_line(client: FlaskClient, name: str) -> None:
+    project = make(client)
+    for thing, what in (("put_parts", project["parts"][0]), ("put_boards", project["boards"][0])):
+        change = {"version": project["version"], "label": "wood", thing: [what | {"species": name}]}
+        answer = client.post(f"/api/projects/{project['pk']}/edits", json=change)
+        is_a_sentence(answer)
+        assert "line break" in answer.get_json()["what"] and answer.get_json()["where"].endswith(".species")
+
+
+def test_a_name_of_a_file_may_be_anything(client: FlaskClient) -> None:
+    address = f"/api/projects/{make(client)['pk']}/drawings"
+    named = client.post(address, data=b"name,length,width,thickness\nRail,20,2,1\n", headers={"X-File-Name": "li%00st%0a.csv"})
+    assert named.status_code == 201 and named.get_json()["name"] == "li_st_.csv"
+
+
+def test_measures_that_multiply_each_other_for_ever_are_limited(client: FlaskClient) -> None:
+    project = make(client)
+    measures = [{"name": "a0", "text": "1.01", "kind": "number", "note": ""}]
+    measures += [{"name": f"a{k}", "text": "*".join([f"a{k - 1}"] * 90), "kind": "number", "note": ""} for k in range(1, 9)]
+    change = {"version": project["version"], "label": "measures", "measures": measures}
+    answer = client.post(f"/api/projects/{project['pk']}/edits", json=change)
+    is_a_sentence(answer)
+    assert "grows beyond" in answer.get_json()["what"]

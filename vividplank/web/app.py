@@ -129,4 +129,6 @@ def _trouble(code: int, what: str, where: str = "", version: int | None = None) 
 def openapi_document() -> str:
     """The API's description, as docs/openapi.json keeps it."""
     app = create_app(Asking(*[lambda pk: None] * 4), NoInstruments())
-    return json.dumps(app.api_doc, indent=1, sort_keys=True) + "\n"
+    document = app.api_doc
+    components = {name: value for name, value in document["components"].items() if value is not None}
+    return json.dumps(document | {"components": components}, indent=1, sort_keys=True) + "\n"

@@ -9,6 +9,8 @@ from vividplank.core.exchange.refusal import Refusal
 from vividplank.core.milling.school import Milling
 
 _ADAPTER = TypeAdapter(Milling)
+#: No size in ticks, wait in minutes or pace is more.
+_LARGEST = 10**9
 
 
 def milling_to_document(milling: Milling) -> dict[str, Any]:
@@ -39,6 +41,8 @@ def _positive(value: Any, path: str) -> None:
             _positive(inner, at)
         elif isinstance(inner, int | float) and not isinstance(inner, bool):
             may_be_nothing = field.name in _MAY_BE_NOTHING
+            if inner > _LARGEST:
+                raise Refusal(at, f"expected at most {_LARGEST}")
             if inner < 0 or (inner == 0 and not may_be_nothing):
                 raise Refusal(at, f"expected a figure over nothing{' or nothing' if may_be_nothing else ''}, not {inner}")
         elif field.name == "fitted":
