@@ -64,11 +64,11 @@ def client(database: str, asked: list[int]) -> FlaskClient:
     """The API; layouts wait in `asked`, all other work is done at once."""
     from vividplank.devices.simulated import SimulatedBench
     from vividplank.jobs.queue import plan_days, think
-    from vividplank.jobs.reading import read_drawing
+    from vividplank.jobs.reading import read_drawing, straightened, upright
     from vividplank.web.app import create_app
     from vividplank.web.asking import Asking
 
-    asking = Asking(asked.append, read_drawing, lambda pk: think(pk, 0.2), lambda pk: plan_days(pk, 2.0))
+    asking = Asking(asked.append, read_drawing, lambda pk: think(pk, 0.2), lambda pk: plan_days(pk, 2.0), upright, straightened)
     client: FlaskClient = create_app(asking, SimulatedBench()).test_client()
     return client
 

@@ -11,6 +11,7 @@ from waitress import create_server
 from vividplank.core.board.warm import warm
 from vividplank.devices.simulated import SimulatedBench
 from vividplank.jobs.queue import ask_for_days, ask_for_work, ask_to_read, ask_to_think, make_app
+from vividplank.jobs.reading import straightened, upright
 from vividplank.web.app import create_app
 from vividplank.web.asking import Asking
 
@@ -30,7 +31,7 @@ def main() -> int:
             server = create_server(
                 create_app(
                     Asking(partial(ask_for_work, queue), partial(ask_to_read, queue), partial(ask_to_think, queue),
-                           partial(ask_for_days, queue)), SimulatedBench(),
+                           partial(ask_for_days, queue), upright, straightened), SimulatedBench(),
                 ),
                 host=chosen.host,
                 port=chosen.port,

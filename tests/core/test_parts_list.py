@@ -7,7 +7,7 @@ from hypothesis import given, settings
 
 from tests.jobs import jobs
 from vividplank.core.exchange import read_job
-from vividplank.core.exchange.parts_list import read_parts, write_parts
+from vividplank.core.exchange.parts_list import plain_cell, read_parts, write_parts
 from vividplank.core.job import Job
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 
@@ -65,6 +65,23 @@ def test_the_settle_survives_in_millimetres_too() -> None:
 def test_a_cell_never_becomes_a_formula() -> None:
     text = write_parts(read_parts("=1+1,1,10,2,1,oak", "in").parts, "in")
     assert "'=1+1" in text and read_parts(text, "in").parts[0].name == "=1+1"
+
+
+@pytest.mark.parametrize("name", ["\r=1+1", " =1+1", "\u00a0-2", "\t@x", "'quoted", " \t+3"])
+def test_nor_whatever_stands_before_its_sign(name: str) -> None:
+    written = plain_cell(name)
+    assert written == "'" + name
+    assert plain_cell("= 2") == "'= 2" and plain_cell("Rail - long") == "Rail - long" and plain_cell("'tis") == "''tis"
+
+
+def test_columns_that_are_not_known_go_into_the_notes_and_are_told() -> None:
+    text = "Part,Length,Width,Thickness,Wood,Finish,Note,Shelf no\nRail,20,2,1,ash,oil,show face up,\nLeg,28,2,2,ash,,,4,loose\n"
+    found = read_parts(text, "in")
+    assert [p.note for p in found.parts] == ["show face up; Finish: oil", "Shelf no: 4; column 9: loose"]
+    assert found.noted == ("Finish", "Shelf no", "column 9")
+    assert read_parts(write_parts(found.parts, "in"), "in").noted == ()
+    full = read_parts(f"Part,Length,Width,Thickness,Wood,Finish\nRail,20,2,1,ash,{'oil ' * 600}\n", "in")
+    assert not full.parts and "at most 2000" in full.refused[0].why
 
 
 def test_titles_above_the_headings_and_units_in_them() -> None:

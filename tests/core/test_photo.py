@@ -7,7 +7,7 @@ from PIL import Image
 
 from tests.making import a_board
 from tests.photograph import dark_spot, photographed
-from vividplank.core.board.photo import NoPhoto, opened, projection, straightened
+from vividplank.core.board.photo import NoPhoto, ends_of, opened, projection, straightened
 
 BOARD = a_board(length=60, width=7, far_width=6)
 
@@ -17,7 +17,7 @@ BOARD = a_board(length=60, width=7, far_width=6)
 def test_a_knot_comes_out_within_a_sixteenth(face: str, knot: tuple[float, float]) -> None:
     board = a_board(length=60, width=7)
     taken = photographed(board, knot, face=face)
-    x, y = dark_spot(straightened(opened(taken.jpeg), taken.corners, board, face))
+    x, y = dark_spot(straightened(opened(taken.jpeg), taken.corners, ends_of(board), face))
     up = 7 * (1 - y) if face == "A" else 7 * y
     assert (60 * x, up) == (pytest.approx(knot[0], abs=1 / 16), pytest.approx(knot[1], abs=1 / 16))
 
@@ -33,7 +33,7 @@ def test_a_projection_takes_four_points_to_four_points() -> None:
 def test_a_tapered_board_fills_its_own_corners() -> None:
     # Its far end is an inch narrower: the straightened picture is as high as the wide end and lies a corner lower there.
     taken = photographed(a_board(length=60, width=7), (30, 3))
-    picture = Image.open(io.BytesIO(straightened(opened(taken.jpeg), taken.corners, BOARD, "A")))
+    picture = Image.open(io.BytesIO(straightened(opened(taken.jpeg), taken.corners, ends_of(BOARD), "A")))
     assert picture.size == (2400, 280)
 
 
@@ -45,7 +45,7 @@ def test_a_tapered_board_fills_its_own_corners() -> None:
 def test_corners_that_cannot_be_are_refused(corners: list[tuple[float, float]], why: str) -> None:
     kept = opened(photographed(BOARD, (30, 3)).jpeg)
     with pytest.raises(NoPhoto, match=why):
-        straightened(kept, corners, BOARD, "A")
+        straightened(kept, corners, ends_of(BOARD), "A")
 
 
 def png(width: int, height: int) -> bytes:

@@ -11,7 +11,7 @@ from tests.takeoff.step_files import Assembly, block, bookcase, mirrored, place
 from vividplank.core.exchange import read_job
 from vividplank.core.exchange.parts_list import read_parts
 from vividplank.core.measure import TICKS_PER_MM
-from vividplank.core.takeoff import LayerMeaning, Settings, Unreadable, kind_of
+from vividplank.core.takeoff import LayerMeaning, Reading, Settings, Unreadable, kind_of, reading_document
 
 FIXTURES = Path(__file__).parent / "fixtures"
 DEMO = Path(__file__).parents[2] / "vividplank" / "demo"
@@ -241,3 +241,23 @@ def test_the_content_decides_what_a_file_is() -> None:
     assert kind_of((FIXTURES / "tray.step").read_bytes(), "tray.txt") == "step"
     assert kind_of((FIXTURES / "list.ods").read_bytes(), "list.zip") == "ods"
     assert kind_of((FIXTURES / "stool.3mf").read_bytes(), "stool") == "3mf"
+
+
+TABLE = "Part\tLength\tWidth\tThickness\tWood\nRückwand\t600\t300\t19\tEiche\n"
+
+
+@pytest.mark.parametrize("encoding", ["utf-8", "utf-8-sig", "utf-16", "utf-16-le", "utf-16-be", "cp1252"])
+@pytest.mark.parametrize("name", ["list.txt", "list.csv"])
+def test_a_table_in_whatever_letters_a_spreadsheet_writes(encoding: str, name: str) -> None:
+    reading = taken_off(TABLE.encode(encoding), name)
+    assert reading.table.lstrip("\ufeff") == TABLE and bool(reading.troubles) == (encoding == "cp1252")
+
+
+def test_a_nul_in_a_table_is_left_out_and_told() -> None:
+    reading = taken_off(b"Part,Length\0,Width\nA,1,2\n", "list.csv")
+    assert "\0" not in reading.table and "NUL" in reading.troubles[0]
+
+
+def test_no_name_in_a_file_keeps_a_database_from_holding_it() -> None:
+    reading = Reading("list", "in", table="a\0b\ud800c", troubles=("\0",))
+    assert reading_document(reading)["table"] == "abc" and reading_document(reading)["troubles"] == [""]

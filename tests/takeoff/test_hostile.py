@@ -1,17 +1,20 @@
 """Broken, hostile and enormous files: a sentence, never a crash, never a half-read list."""
 
 import io
+import tracemalloc
 import zipfile
 from pathlib import Path
 
 import pytest
+import trimesh
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from PIL import Image
 
 from tests.takeoff.making import a_block, written
-from vividplank.core.takeoff import Reading, Settings, Unreadable, read
-from vividplank.jobs.reading import read_in_process
+from vividplank.core.board.photo import Ends, NoPhoto
+from vividplank.core.takeoff import Reading, Settings, Unreadable, kind_of, read
+from vividplank.jobs.reading import read_in_process, straightened, upright
 
 FIXTURES = Path(__file__).parent / "fixtures"
 #: Formats whose libraries are Python or hold their own; STEP has its own test, in the process made for it.
@@ -108,6 +111,70 @@ def test_a_packed_file_that_unpacks_to_too_much_is_refused_before_it_is_unpacked
     assert len(out.getvalue()) < 1 << 20
     with pytest.raises(Unreadable, match="unpacks to 250 MB"):
         read(out.getvalue(), "bomb.3mf", Settings())
+
+
+def test_a_packed_member_is_never_read_whole_to_learn_its_kind() -> None:
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
+        packed.writestr("mimetype", b"0" * (150 << 20))
+    for content, told in ((out.getvalue(), "of a kind"), (_with_more(out.getvalue()), "unpacks to 250 MB")):
+        tracemalloc.start()
+        with pytest.raises(Unreadable, match=told):
+            kind_of(content, "bomb.ods")
+        _, most = tracemalloc.get_traced_memory()
+        tracemalloc.stop()
+        assert most < 8 << 20
+
+
+def _with_more(packed: bytes) -> bytes:
+    out = io.BytesIO(packed)
+    with zipfile.ZipFile(out, "a", zipfile.ZIP_DEFLATED) as more:
+        more.writestr("content.xml", b"0" * (100 << 20))
+    return out.getvalue()
+
+
+BOXES = [a_block((600, 70, 19), (0, 100 * k, 0)) for k in range(4)]
+
+
+@pytest.mark.parametrize(("kind", "options"), [("off", {}), ("ply", {"encoding": "ascii"}), ("stl_ascii", {})])
+def test_a_text_mesh_cut_off_at_the_end_of_a_line_is_refused_whole(kind: str, options: dict[str, str]) -> None:
+    whole = trimesh.util.concatenate(BOXES).export(file_type=kind, **options)
+    content = whole.encode() if isinstance(whole, str) else bytes(whole)
+    name = f"boxes.{kind.split('_')[0]}"
+    assert sum(p.quantity for p in read(content, name, Settings())[0].parts) == 4
+    lines = content.splitlines(keepends=True)
+    for share in (0.8, 0.9, 0.95, 0.99):
+        with pytest.raises(Unreadable, match=r"ends (after|before)|cannot be read"):
+            read(b"".join(lines[: int(len(lines) * share)]), name, Settings())
+
+
+def test_an_off_file_may_have_its_counts_beside_its_name_and_remarks() -> None:
+    lines = written([BOXES[0]], "off").decode().splitlines()
+    counts, *body = lines[1:] if lines[0] == "OFF" else [lines[0].removeprefix("OFF"), *lines[1:]]
+    for head in (["OFF", "# a remark", counts], [f"OFF {counts}"]):
+        reading, _ = read("\n".join([*head, *body, ""]).encode(), "a.off", Settings())
+        assert len(reading.parts) == 1
+
+
+def test_a_dxf_cut_off_says_so() -> None:
+    whole = FILES["stool.dxf"]
+    assert not any("end mark" in t for t in read(whole, "a.dxf", Settings())[0].troubles)
+    reading, _ = read(whole[: whole.rindex(b"EOF")].rstrip().rsplit(b"\n", 1)[0], "a.dxf", Settings())
+    assert any("ends before its end mark" in t for t in reading.troubles)
+
+
+def test_photographs_are_decoded_in_the_reader_s_process_alone(monkeypatch: pytest.MonkeyPatch) -> None:
+    out = io.BytesIO()
+    Image.new("RGB", (300, 200), "white").save(out, "PNG")
+    with monkeypatch.context() as here:
+        here.setattr(Image, "open", lambda *_a, **_k: pytest.fail("decoded in the process that took it in"))
+        upright_one = upright(out.getvalue())
+        with pytest.raises(NoPhoto, match="no photograph"):
+            upright(b"GIF89a and more")
+        with pytest.raises(NoPhoto, match="do not go round"):
+            straightened(upright_one, [(0.1, 0.1)] * 4, Ends(800, (0, 60), (0, 60), 0, 60), "A")
+    with Image.open(io.BytesIO(upright_one)) as kept:
+        assert (kept.format, kept.size) == ("JPEG", (300, 200))
 
 
 def test_entities_that_multiply_are_not_expanded() -> None:

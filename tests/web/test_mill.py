@@ -144,7 +144,8 @@ def test_of_two_settings_made_from_one_state_the_second_is_told(client: FlaskCli
 
 
 @pytest.mark.parametrize(("system", "turn", "setting"), [
-    ("in", "1/32 in", "passes of 1/32 in"), ("in-decimal", "0.0312 in", "passes of 0.0312 in"), ("ft-in", '1/32"', 'passes of 1/32"'),
+    ("in", "1/32 in", "passes of 1/32 in"), ("in-decimal", "0.0312 in", "passes of 0.0312 in"),
+    ("ft-in", '1/32"', 'passes of 1/32"'),
 ])
 def test_a_shop_of_inches_reads_inches_at_the_machine(
     client: FlaskClient, stood: dict[str, Any], system: str, turn: str, setting: str

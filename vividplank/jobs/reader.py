@@ -1,7 +1,8 @@
-"""Read one drawing in a process of its own: `python -m vividplank.jobs.reader NAME SETTINGS < file`.
+"""Decode one file from outside in a process of its own: `python -m vividplank.jobs.reader WHAT [HOW] < file`.
 
-The answer is one JSON document on standard output. Time, memory and what may be written are limited before a byte of
-the file is looked at, so that a hostile file takes down nothing but this process.
+WHAT is `drawing` (HOW: its name and the answers given), `photograph`, or `straighten` (HOW: corners, board and face), HOW one
+JSON document. The answer is one JSON document on standard output. Time, memory and what may be written are limited before a
+byte of the file is looked at, so that a hostile file takes down nothing but this process.
 """
 
 import base64
@@ -10,6 +11,7 @@ import os
 import resource
 import sys
 import traceback
+from typing import Any
 
 CPU_SECONDS = 60
 MEMORY_BYTES = 4 << 30
@@ -18,23 +20,16 @@ _FILE_BYTES = 64 << 20
 
 
 def main() -> int:
-    name, answers = sys.argv[1], json.loads(sys.argv[2])
+    what, how = sys.argv[1], json.loads(sys.argv[2])
     out = os.fdopen(os.dup(1), "wb")
     os.dup2(2, 1)  # libraries chat on standard output; the answer must stand alone there
     resource.setrlimit(resource.RLIMIT_CPU, (CPU_SECONDS, CPU_SECONDS + 5))
     resource.setrlimit(resource.RLIMIT_AS, (MEMORY_BYTES, MEMORY_BYTES))
     resource.setrlimit(resource.RLIMIT_FSIZE, (_FILE_BYTES, _FILE_BYTES))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
-    from vividplank.core.takeoff import Unreadable, read, reading_document, settings_from_document
-
     content = sys.stdin.buffer.read()
     try:
-        reading, pages = read(content, name, settings_from_document(answers))
-        answer = {"reading": reading_document(reading), "pages": [base64.b64encode(p.png).decode() for p in pages]}
-    except Unreadable as problem:
-        if problem.__cause__:
-            traceback.print_exception(problem)
-        answer = {"trouble": str(problem)}
+        answer = _drawing(content, how) if what == "drawing" else _photograph(content, how)
     except MemoryError:
         answer = {
             "trouble": f"this file needs more than {MEMORY_BYTES >> 30} GB of memory to read; export fewer parts or less detail"
@@ -42,6 +37,32 @@ def main() -> int:
     out.write(json.dumps(answer).encode())
     out.close()
     return 0
+
+
+def _drawing(content: bytes, how: dict[str, Any]) -> dict[str, Any]:
+    from vividplank.core.takeoff import Unreadable, read, reading_document, settings_from_document
+
+    try:
+        reading, pages = read(content, how["name"], settings_from_document(how["answers"]))
+    except Unreadable as problem:
+        if problem.__cause__:
+            traceback.print_exception(problem)
+        return {"trouble": str(problem)}
+    return {"reading": reading_document(reading), "pages": [base64.b64encode(p.png).decode() for p in pages]}
+
+
+def _photograph(content: bytes, how: dict[str, Any]) -> dict[str, Any]:
+    from vividplank.core.board.photo import Ends, NoPhoto, opened, straightened
+
+    try:
+        if "corners" in how:
+            corners = [(x, y) for x, y in how["corners"]]
+            picture = straightened(content, corners, Ends(**how["board"]), how["face"])
+        else:
+            picture = opened(content)
+    except NoPhoto as problem:
+        return {"trouble": str(problem)}
+    return {"picture": base64.b64encode(picture).decode()}
 
 
 if __name__ == "__main__":

@@ -6,7 +6,11 @@ import logging
 import signal
 import subprocess
 import sys
+from collections.abc import Sequence
+from dataclasses import asdict
+from typing import Any
 
+from vividplank.core.board.photo import Corner, Ends, NoPhoto
 from vividplank.core.takeoff import Page, Reading, Unreadable, reading_from_document
 from vividplank.jobs.reader import CPU_SECONDS, MEMORY_BYTES
 from vividplank.store import drawings
@@ -16,19 +20,44 @@ from vividplank.store.errors import NotThere
 log = logging.getLogger("vividplank.jobs")
 
 WALL_SECONDS = 90
+#: A photograph is waited for in the request that brings it.
+_PICTURE_SECONDS = 30
 
 
 def read_in_process(
     content: bytes, name: str, answers: dict[str, object], seconds: float = WALL_SECONDS
 ) -> tuple[Reading, list[Page]]:
     """What the file holds; Unreadable with a sentence for every way in which it cannot be read."""
-    command = [sys.executable, "-m", "vividplank.jobs.reader", name, json.dumps(answers)]
+    answer = _in_process(content, "drawing", {"name": name, "answers": answers}, seconds)
+    return reading_from_document(answer["reading"]), [Page(base64.b64decode(p)) for p in answer["pages"]]
+
+
+def upright(content: bytes) -> bytes:
+    """A photograph upright as a JPEG, or NoPhoto."""
+    return _picture(content, {})
+
+
+def straightened(content: bytes, corners: Sequence[Corner], board: Ends, face: str) -> bytes:
+    """A photograph straightened by its corners, or NoPhoto."""
+    return _picture(content, {"corners": [list(c) for c in corners], "board": asdict(board), "face": face})
+
+
+def _picture(content: bytes, how: dict[str, object]) -> bytes:
+    try:
+        return base64.b64decode(_in_process(content, "photograph", how, _PICTURE_SECONDS)["picture"])
+    except Unreadable as problem:
+        raise NoPhoto(str(problem)) from None
+
+
+def _in_process(content: bytes, what: str, how: dict[str, object], seconds: float) -> dict[str, Any]:
+    """The answer of the reader's process; Unreadable with its sentence, or with ours where it ended without one."""
+    command = [sys.executable, "-m", "vividplank.jobs.reader", what, json.dumps(how)]
     try:
         done = subprocess.run(command, input=content, capture_output=True, timeout=seconds)
     except subprocess.TimeoutExpired:
         raise Unreadable(f"this file takes longer than {seconds:.0f} s to read; export fewer parts or less detail") from None
     if done.stderr.strip():
-        log.info("reading %s: %s", name, done.stderr.decode(errors="replace").strip()[-2000:])
+        log.info("reading a %s: %s", what, done.stderr.decode(errors="replace").strip()[-2000:])
     if done.returncode in (-signal.SIGXCPU, -signal.SIGKILL):
         raise Unreadable(f"this file takes more than {CPU_SECONDS} s of work to read; export fewer parts or less detail")
     if done.returncode or not done.stdout:
@@ -36,10 +65,10 @@ def read_in_process(
             f"reading this file failed within its {MEMORY_BYTES >> 30} GB of memory; it is damaged or far too detailed. "
             "Export it anew, or export fewer parts"
         )
-    answer = json.loads(done.stdout)
+    answer: dict[str, Any] = json.loads(done.stdout)
     if "trouble" in answer:
         raise Unreadable(answer["trouble"])
-    return reading_from_document(answer["reading"]), [Page(base64.b64decode(p)) for p in answer["pages"]]
+    return answer
 
 
 def read_drawing(drawing: int) -> None:

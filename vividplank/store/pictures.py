@@ -4,8 +4,7 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session, undefer
 
-from vividplank.core.board import Board
-from vividplank.core.board.photo import Corner, straightened
+from vividplank.core.board.photo import Corner
 from vividplank.store.errors import NotThere
 from vividplank.store.models import PictureRow
 
@@ -29,10 +28,10 @@ def load(session: Session, pk: int) -> Picture:
     return _picture(_row(session, pk))
 
 
-def straighten(session: Session, pk: int, corners: tuple[Corner, ...], board: Board, face: str) -> Picture:
-    """Straighten the photograph by these corners; NoPhoto, and nothing changed, where they cannot be."""
+def keep_straight(session: Session, pk: int, corners: tuple[Corner, ...], straight: bytes) -> Picture:
+    """Keep what straightening by these corners gave."""
     row = _row(session, pk)
-    row.straight = straightened(row.photograph, corners, board, face)
+    row.straight = straight
     row.corners = [list(c) for c in corners]
     session.flush()
     return _picture(row)

@@ -126,9 +126,13 @@ def _trouble(code: int, what: str, where: str = "", version: int | None = None) 
     return current_app.response_class(body.model_dump_json(), code, mimetype="application/json")
 
 
+def _nobody(pk: int) -> None:
+    """Nothing is asked of an application that only describes itself."""
+
+
 def openapi_document() -> str:
     """The API's description, as docs/openapi.json keeps it."""
-    app = create_app(Asking(*[lambda pk: None] * 4), NoInstruments())
+    app = create_app(Asking(_nobody, _nobody, _nobody, _nobody), NoInstruments())
     document = app.api_doc
     components = {name: value for name, value in document["components"].items() if value is not None}
     return json.dumps(document | {"components": components}, indent=1, sort_keys=True) + "\n"

@@ -1,22 +1,29 @@
-"""The long work that requests put on the queue, each by the number of what it is about."""
+"""The work that requests have done elsewhere: long work on the queue, and files from outside in the reader's process."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import cast
 
 from flask import current_app
+
+from vividplank.core.board.photo import Corner, Ends
 
 Ask = Callable[[int], None]
 
 
 @dataclass(frozen=True)
 class Asking:
-    """`lay_out`, `think` and `plan_days` take a layout's number, `read` a drawing's."""
+    """`lay_out`, `think` and `plan_days` take a layout's number, `read` a drawing's.
+
+    `upright` and `straightened` answer a photograph as a JPEG, or raise NoPhoto.
+    """
 
     lay_out: Ask
     read: Ask
     think: Ask
     plan_days: Ask
+    upright: Callable[[bytes], bytes] = bytes
+    straightened: Callable[[bytes, Sequence[Corner], Ends, str], bytes] = lambda content, *_: content
 
 
 def ask() -> Asking:

@@ -53,7 +53,8 @@ def read_list(path: ProjectPath, body: ListText) -> Response:
         project = projects.load(opened, path.project)
     found = read_parts(body.text, project.system, frozenset(p.id for p in project.job.parts), body.species)
     return answer.body(
-        ListRead(parts=[part_body(p) for p in found.parts], refused=[RowRefusalBody(**asdict(r)) for r in found.refused])
+        ListRead(parts=[part_body(p) for p in found.parts], refused=[RowRefusalBody(**asdict(r)) for r in found.refused],
+                 noted=list(found.noted))
     )
 
 

@@ -6,13 +6,14 @@ from typing import TypeVar
 from flask import Response, request
 from flask_openapi3 import APIBlueprint
 
-from vividplank.core.board.photo import NoPhoto, opened
+from vividplank.core.board.photo import NoPhoto, ends_of
 from vividplank.core.exchange import Refusal
 from vividplank.core.exchange.board_check import check_board
 from vividplank.store import pictures, projects
 from vividplank.store.database import session
 from vividplank.store.errors import NotThere
 from vividplank.web import answer
+from vividplank.web.asking import ask
 from vividplank.web.schemas import ProjectPath, TroubleBody
 from vividplank.web.survey_schemas import PictureBody, PicturePath, StraightenBody
 from vividplank.web.translate import board_of
@@ -24,7 +25,8 @@ area = APIBlueprint("photos", __name__, url_prefix="/api", abp_responses={404: T
 @area.post("/projects/<int:project>/pictures", responses={201: PictureBody})
 def add_picture(path: ProjectPath) -> Response:
     """A photograph, sent as it is."""
-    kept = _or_refused(lambda: opened(request.get_data()))
+    content = request.get_data()
+    kept = _or_refused(lambda: ask().upright(content))
     with session() as at:
         projects.load(at, path.project)
         return answer.body(_body(pictures.add(at, path.project, kept)), 201)
@@ -35,7 +37,10 @@ def straighten_picture(path: PicturePath, body: StraightenBody) -> Response:
     board = check_board(board_of(body.board), "$.board")
     corners = tuple((x, y) for x, y in body.corners)
     with session() as at:
-        return answer.body(_body(_or_refused(lambda: pictures.straighten(at, path.picture, corners, board, body.face))))
+        photograph = pictures.load(at, path.picture).photograph
+    straight = _or_refused(lambda: ask().straightened(photograph, corners, ends_of(board), body.face))
+    with session() as at:
+        return answer.body(_body(pictures.keep_straight(at, path.picture, corners, straight)))
 
 
 @area.get("/pictures/<int:picture>/photograph")

@@ -196,8 +196,11 @@ class RowRefusalBody(Body):
 
 
 class ListRead(Body):
+    """`noted` are columns that are not known here; what stands in them goes into the notes."""
+
     parts: list[PartBody]
     refused: list[RowRefusalBody]
+    noted: list[str]
 
 
 class NeedBody(Body):

@@ -2302,8 +2302,13 @@ export interface components {
             /** Width */
             width: number;
         };
-        /** ListRead */
+        /**
+         * ListRead
+         * @description `noted` are columns that are not known here; what stands in them goes into the notes.
+         */
         ListRead: {
+            /** Noted */
+            noted: string[];
             /** Parts */
             parts: components["schemas"]["PartBody"][];
             /** Refused */

@@ -32,6 +32,23 @@ class Photo:
     picture: int
 
 
+@dataclass(frozen=True)
+class Ends:
+    """All that straightening needs to know of a board: its length, the edges at both ends, how low and high it reaches."""
+
+    length: int
+    near: tuple[int, int]
+    far: tuple[int, int]
+    low: int
+    high: int
+
+
+def ends_of(board: "Board") -> Ends:
+    first, last = board.stations[0], board.stations[-1]
+    low, high = min(s.y0 for s in board.stations), max(s.y1 for s in board.stations)
+    return Ends(board.length, (first.y0, first.y1), (last.y0, last.y1), low, high)
+
+
 def opened(content: bytes) -> bytes:
     """The photograph upright as a JPEG, or NoPhoto."""
     from PIL import Image, ImageOps
@@ -54,7 +71,7 @@ def opened(content: bytes) -> bytes:
     return kept.getvalue()
 
 
-def straightened(content: bytes, corners: Sequence[Corner], board: "Board", face: str) -> bytes:
+def straightened(content: bytes, corners: Sequence[Corner], board: Ends, face: str) -> bytes:
     """The photograph as the face is drawn: x to the right, the far edge up on face A and down on face B; a JPEG.
 
     `corners` are shares of the picture's width and height, in the order datum end at the datum edge, far end at the datum
@@ -66,10 +83,9 @@ def straightened(content: bytes, corners: Sequence[Corner], board: "Board", face
     with Image.open(io.BytesIO(content)) as picture:
         picture.load()
     _check(corners, mirrored=face == "B")
-    low, high = min(s.y0 for s in board.stations), max(s.y1 for s in board.stations)
+    low, high = board.low, board.high
     scale = min(_PER_INCH, _WIDEST / (board.length / TICKS_PER_INCH)) / TICKS_PER_INCH
-    first, last = board.stations[0], board.stations[-1]
-    ends = ((0, first.y0), (board.length, last.y0), (board.length, last.y1), (0, first.y1))
+    ends = ((0, board.near[0]), (board.length, board.far[0]), (board.length, board.far[1]), (0, board.near[1]))
     drawn = [(x * scale, (high - y if face == "A" else y - low) * scale) for x, y in ends]
     seen = [(x * picture.width, y * picture.height) for x, y in corners]
     size = (max(1, round(board.length * scale)), max(1, round((high - low) * scale)))

@@ -3,7 +3,7 @@
 from itertools import pairwise
 
 from vividplank.core.board import Board, Defect, Surface
-from vividplank.core.exchange.refusal import Refusal, one_line
+from vividplank.core.exchange.refusal import Refusal, one_line, prose
 
 #: Heights of a scanned surface, both faces together; more is no survey but a flood.
 _MOST_HEIGHTS = 40_000
@@ -13,6 +13,7 @@ def check_board(board: Board, path: str) -> Board:
     """The board if its figures can be those of a board, or a Refusal."""
     for name in ("id", "species", "quarter", "grade"):
         one_line(getattr(board, name), f"{path}.{name}")
+    prose(board.note, f"{path}.note")
     if board.length <= 0:
         raise Refusal(f"{path}.length", "expected more than nothing")
     _stations(board, path)

@@ -7,6 +7,7 @@ from openpyxl.styles import Alignment, Font
 from openpyxl.utils import get_column_letter
 
 from vividplank.core.cutlist.rough import rough_size
+from vividplank.core.exchange.parts_list import plain_cell
 from vividplank.core.job import Job
 from vividplank.core.measure import System, show, to_number
 
@@ -48,20 +49,20 @@ def cutlist_xlsx(job: Job, system: System) -> bytes:
         written = " × ".join(show(t, system) for t in (p.length, p.width, p.thickness))
         sheet.append(
             [
-                _plain(p.id),
-                _plain(p.name),
+                plain_cell(p.id),
+                plain_cell(p.name),
                 p.quantity,
                 *(to_number(t, unit) for t in (p.length, p.width, p.thickness)),
-                _plain(p.species),
+                plain_cell(p.species),
                 p.faces,
                 p.stock,
                 *(to_number(t, unit) for t in rough),
-                _plain(p.run) or None,
+                plain_cell(p.run) or None,
                 *stave,
                 p.layers,
-                _plain(p.joint) or None,
+                plain_cell(p.joint) or None,
                 written,
-                _plain(p.note) or None,
+                plain_cell(p.note) or None,
             ]
         )
     for cell in sheet[1]:
@@ -76,8 +77,3 @@ def cutlist_xlsx(job: Job, system: System) -> bytes:
     out = io.BytesIO()
     book.save(out)
     return out.getvalue()
-
-
-def _plain(text: str) -> str:
-    """A cell that a spreadsheet would run as a formula gets an apostrophe, which reading takes off."""
-    return "'" + text if text[:1] in ("=", "+", "-", "@") else text

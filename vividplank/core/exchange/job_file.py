@@ -5,7 +5,7 @@ from typing import Any
 from vividplank.core.board import same_species
 from vividplank.core.cutlist import FORMULA_FIELDS, Panel, Part
 from vividplank.core.exchange.board_file import board_document, read_board, version_of
-from vividplank.core.exchange.refusal import Refusal, load, one_line
+from vividplank.core.exchange.refusal import Refusal, load, one_line, prose
 from vividplank.core.exchange.schema import JobShape, PartShape, ShopShape, newer_names
 from vividplank.core.job import Job
 from vividplank.core.measure import Unit, from_number, to_number
@@ -68,6 +68,7 @@ def check_part(part: Part, path: str) -> Part:
     """The part if its figures can be those of a part, or a Refusal."""
     for name in ("id", "name", "species", "run", "match", "same_board", "joint"):
         one_line(getattr(part, name), f"{path}.{name}")
+    prose(part.note, f"{path}.note")
     for name in ("length", "width", "thickness"):
         if getattr(part, name) <= 0:
             raise Refusal(f"{path}.{name}", "expected more than nothing")

@@ -3,7 +3,7 @@
 import csv
 import io
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal, TypeVar
 
 from vividplank.core.board.grain import FIGURES, Figure
@@ -86,6 +86,11 @@ _ALSO = {
 _UNITS: dict[str, System] = {"mm": "mm", "cm": "cm", "m": "m", "in": "in", "inch": "in", "inches": "in", '"': "in"}
 #: Rows above the heading row that a spreadsheet may have: a title, a date.
 _TITLE_ROWS = 12
+#: What a spreadsheet may run as a formula: a sign at the start, whatever blanks stand before it.
+_RUNS = re.compile(r"\s*[=+\-@]|[\t\r']")
+_LONGEST_NOTE = 2000
+#: Columns of our own workbook that say nothing of their own.
+_DERIVED = frozenset({"rough length", "rough width", "rough thickness", "as written"})
 _YES = ("yes", "y", "x", "1", "true")
 _FACES: dict[str, Faces] = {
     "clear-two": "clear-two",
@@ -113,8 +118,11 @@ class RowRefusal:
 
 @dataclass(frozen=True)
 class PartsList:
+    """`noted` are headings of columns that are not known here; what stands in them goes into the notes."""
+
     parts: tuple[Part, ...]
     refused: tuple[RowRefusal, ...]
+    noted: tuple[str, ...] = ()
 
 
 def read_parts(text: str, system: System, taken: frozenset[str] = frozenset(), species: str = "") -> PartsList:
@@ -133,21 +141,38 @@ def read_parts(text: str, system: System, taken: frozenset[str] = frozenset(), s
     units = _units(rows[at], columns) if at is not None else {}
     body = rows[at + 1 :] if at is not None else rows
     first = at + 2 if at is not None else 1
+    headings = [cell.strip() for cell in rows[at]] if at is not None else []
     parts: list[Part] = []
     refused: list[RowRefusal] = []
+    noted: dict[str, None] = {}
     used = set(taken)
     for number, row in enumerate(body, first):
         if not any(cell.strip() for cell in row):
             continue
         cells = dict(zip(columns, (c.strip() for c in row), strict=False))
+        unknown = _unknown(row, columns, headings)
         try:
             part = _part(cells, system, units, used, species)
+            part = replace(part, note="; ".join([*filter(None, [part.note]), *(f"{h}: {c}" for h, c in unknown)]))
+            if len(part.note) > _LONGEST_NOTE:
+                raise ValueError(f"its notes would be {len(part.note)} letters; expected at most {_LONGEST_NOTE}")
         except (MeasureError, Refusal, ValueError) as problem:
             refused.append(RowRefusal(number, " | ".join(row), str(problem)))
             continue
         used.add(part.id)
         parts.append(part)
-    return PartsList(tuple(parts), tuple(refused))
+        noted.update(dict.fromkeys(heading for heading, _ in unknown))
+    return PartsList(tuple(parts), tuple(refused), tuple(noted))
+
+
+def _unknown(row: list[str], columns: list[str], headings: list[str]) -> list[tuple[str, str]]:
+    """What stands in columns that are not known, or beyond the last heading, with the heading or the column's number."""
+    found = []
+    for k, cell in enumerate(row):
+        known = k < len(columns) and columns[k] in (*HEADINGS, "size", *_DERIVED)
+        if cell.strip() and not known:
+            found.append(((headings[k] if k < len(headings) else "") or f"column {k + 1}", cell.strip()))
+    return found
 
 
 def write_parts(parts: tuple[Part, ...], system: System) -> str:
@@ -181,13 +206,13 @@ def write_parts(parts: tuple[Part, ...], system: System) -> str:
             p.joint,
             show(p.joint_length, system) if p.joint_length else "",
         )
-        writer.writerow([_plain(str(c)) for c in cells])
+        writer.writerow([plain_cell(str(c)) for c in cells])
     return out.getvalue()
 
 
-def _plain(cell: str) -> str:
+def plain_cell(cell: str) -> str:
     """A cell that a spreadsheet would run as a formula gets an apostrophe, which reading takes off."""
-    return "'" + cell if cell[:1] in "=+-@\t'" and cell else cell
+    return "'" + cell if _RUNS.match(cell) else cell
 
 
 def _rows(text: str) -> list[list[str]]:
@@ -228,7 +253,7 @@ def _part(cells: dict[str, str], system: System, units: dict[str, System], used:
 
     def text(name: str) -> str:
         value = cells.get(name, "")
-        return value[1:] if value.startswith("'") and value[1:2] in "=+-@\t'" and value[1:] else value
+        return value[1:] if value.startswith("'") and _RUNS.match(value[1:]) else value
 
     for name in ("length", "width", "thickness"):
         if not text(name):

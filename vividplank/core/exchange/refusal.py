@@ -59,6 +59,12 @@ def one_line(text: str, path: str) -> None:
         raise Refusal(path, "has a line break or a character that cannot be seen; expected one line of text")
 
 
+def prose(text: str, path: str) -> None:
+    """A Refusal where a note has a character that is neither writing nor a line break or tab."""
+    if any(unicodedata.category(c) in ("Cc", "Cs") and c not in "\n\r\t" for c in text):
+        raise Refusal(path, "has a character that cannot be seen; expected plain text")
+
+
 def _fit(document: Any) -> None:
     waiting: list[tuple[Any, str, int]] = [(document, "$", 0)]
     while waiting:

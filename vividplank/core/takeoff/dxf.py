@@ -43,6 +43,8 @@ def read_dxf(content: bytes, settings: Settings) -> Reading:
     except (DXFError, OSError, ValueError, IndexError, KeyError, TypeError, AttributeError) as problem:
         raise Unreadable(f"this DXF file cannot be read: {str(problem)[:160]}") from None
     troubles = [f"the DXF was damaged: {str(e.message)[:120]}" for e in auditor.errors[:5]]
+    if content.rstrip(b" \r\n\t\x1a\0")[-3:] != b"EOF" and not content.startswith(b"AutoCAD Binary DXF"):
+        troubles.append("the DXF ends before its end mark: what stood at its end is missing. Export it anew")
     drawn = _Drawn()
     drawn.take(document.modelspace(), 0, {})
     closed = drawn.closed()

@@ -25,6 +25,7 @@ _TOO_BIG = 25_000.0
 
 def read_mesh(content: bytes, kind: str, settings: Settings) -> Reading:
     """Every body of the mesh as a part; broken bodies are named. Raises Unreadable where there is no body."""
+    _whole(content, kind)
     pieces, said = _pieces(content, kind)
     vertices = [v for _, v, _ in pieces if len(v)]
     if not vertices:
@@ -57,6 +58,27 @@ def read_mesh(content: bytes, kind: str, settings: Settings) -> Reading:
     if specks:
         troubles = (*troubles, f"{specks} bodies under 1 mm were left out")
     return Reading("model", unit, numbered(parts), pictures(solids, y_up=kind in _Y_UP), asks, troubles, (), len(solids))
+
+
+def _whole(content: bytes, kind: str) -> None:
+    """Unreadable where a text file ends before what its head announces, or without its end mark: half of it is no model."""
+    if kind == "off":
+        lines = [line for raw in content.decode("latin-1").splitlines() if (line := raw.split("#")[0].strip())]
+        head = " ".join(lines[:2]).split()
+        counts = [int(word) for word in head if word.isdigit()][:2]
+        begins = 1 if len(lines[0].split()) > 1 else 2
+        _announced(kind, sum(counts), len(lines) - begins)
+    elif kind == "ply" and b"format ascii" in content[:400]:
+        head_, _, body = content.partition(b"end_header")
+        counts = [int(line.split()[2]) for line in head_.splitlines() if line.startswith(b"element ") and len(line.split()) > 2]
+        _announced(kind, sum(counts), sum(bool(line.strip()) for line in body.splitlines()))
+    elif kind == "stl" and content[:5] == b"solid" and b"facet normal" in content[:2000] and b"endsolid" not in content[-400:]:
+        raise Unreadable("this STL file ends before its end mark. Export it anew")
+
+
+def _announced(kind: str, wanted: int, found: int) -> None:
+    if found < wanted:
+        raise Unreadable(f"this {kind.upper()} file announces {wanted} points and faces and ends after {found}. Export it anew")
 
 
 def _pieces(content: bytes, kind: str) -> tuple[list[tuple[str, Any, Any]], FileUnit | None]:

@@ -90,12 +90,25 @@ def _read(content: bytes, kind: str, settings: Settings) -> Reading:
         from vividplank.core.takeoff.tables import read_workbook
 
         return read_workbook(content, kind)
+    return _text(content)
+
+
+def _text(content: bytes) -> Reading:
+    """A table as text: UTF-8, UTF-16 (what a spreadsheet's "Unicode text" is), else as Windows writes it."""
+    zeros = content[:2000].count(0)
+    troubles: tuple[str, ...] = ()
     try:
-        return Reading("list", "in", table=content.decode("utf-8-sig"))
+        if content.startswith((b"\xff\xfe", b"\xfe\xff")):
+            table = content.decode("utf-16")
+        elif zeros > len(content[:2000]) // 4:  # without the mark that says so, every other byte of plain text is nought
+            table = content.decode("utf-16-be" if content[:1] == b"\0" else "utf-16-le")
+        else:
+            table = content.decode("utf-8-sig")
     except UnicodeDecodeError:
-        return Reading(
-            "list", "in", table=content.decode("cp1252", "replace"), troubles=("the text was not UTF-8; check its letters",)
-        )
+        table, troubles = content.decode("cp1252", "replace"), ("the text was not UTF-8; check its letters",)
+    if "\0" in table:
+        troubles = (*troubles, "the text held characters that are none (NUL); they were left out")
+    return Reading("list", "in", table=table.replace("\0", ""), troubles=troubles)
 
 
 def _zipped(content: bytes) -> str:
@@ -103,7 +116,10 @@ def _zipped(content: bytes) -> str:
         with zipfile.ZipFile(io.BytesIO(content)) as packed:
             names = packed.namelist()
             unpacked = sum(i.file_size for i in packed.infolist())
-            mimetype = packed.read("mimetype")[:100] if "mimetype" in names else b""
+            mimetype = b""
+            if "mimetype" in names and unpacked <= _UNPACKED_LIMIT:
+                with packed.open("mimetype") as member:
+                    mimetype = member.read(100)
     except (zipfile.BadZipFile, OSError, ValueError, RuntimeError, NotImplementedError, EOFError) as problem:
         raise Unreadable(f"this packed file is damaged: {str(problem)[:120]}") from None
     if unpacked > _UNPACKED_LIMIT:
@@ -118,9 +134,17 @@ def _zipped(content: bytes) -> str:
 
 
 def reading_document(reading: Reading) -> dict[str, Any]:
-    """As plain JSON."""
-    document: dict[str, Any] = json.loads(json.dumps(asdict(reading)))
+    """As plain JSON, without characters that belong in no text: names in files have them."""
+    document: dict[str, Any] = _plain(json.loads(json.dumps(asdict(reading))))
     return document
+
+
+def _plain(value: Any) -> Any:
+    if isinstance(value, str):
+        return "".join(c for c in value if c != "\0" and not "\ud800" <= c <= "\udfff")
+    if isinstance(value, list):
+        return [_plain(v) for v in value]
+    return {_plain(k): _plain(v) for k, v in value.items()} if isinstance(value, dict) else value
 
 
 def reading_from_document(d: dict[str, Any]) -> Reading:

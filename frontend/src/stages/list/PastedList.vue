@@ -59,6 +59,7 @@ function close(): void {
           </tbody>
         </table>
       </div>
+      <p v-if="data?.noted.length" class="note">Not columns of the list, so kept in each part's note: {{ data.noted.join(", ") }}.</p>
       <div v-if="data?.refused.length" class="refused">
         <h3>Not understood</h3>
         <p v-for="r in data.refused" :key="r.row" class="note"><span><b>Row {{ r.row }}:</b> <code>{{ r.text }}</code><br />{{ r.why }}</span></p>
