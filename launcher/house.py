@@ -1,5 +1,6 @@
 """Where things lie, and how trouble is told."""
 
+import contextlib
 import errno
 import os
 import shutil
@@ -18,7 +19,8 @@ class Trouble(Exception):
 
 
 def say(text: str) -> None:
-    print(f"plank: {text}", file=sys.stderr, flush=True)
+    with contextlib.suppress(OSError):  # the terminal may be gone
+        print(f"plank: {text}", file=sys.stderr, flush=True)
 
 
 def check_space(wanted: int = NEEDED_SPACE) -> None:

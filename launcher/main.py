@@ -10,8 +10,8 @@ from pathlib import Path
 from launcher import backup, frontend, python_env
 from launcher.checks import run_all
 from launcher.house import DATA, PORT, ROOT, Trouble, in_words, say
-from launcher.postgres import running
-from launcher.processes import Child, await_web, is_ours, port_is_free, supervise
+from launcher.postgres import Cluster, running
+from launcher.processes import Child, await_web, port_is_free, serving, supervise
 
 ABOUT = """\
 Vivid Plank turns drawings into a cut list, lays the parts out on real, warped boards,
@@ -20,6 +20,7 @@ sequences the milling and accounts for every board foot.
   ./plank demo              start it with the demo project (reading-room settle)
   ./plank serve             start it without loading the demo
   ./plank worker            one more worker for long searches
+  ./plank address           the address of the database, for a worker on another machine
   ./plank test              run every check and test
 
   ./plank plan JOB.json --out PLAN.json [--seconds 10]    lay out a job file
@@ -60,25 +61,26 @@ def _serving(rest: list[str], *, demo: bool) -> int:
     options.add_argument("--port", type=_port, default=os.environ.get("PLANK_PORT", str(PORT)))
     chosen = options.parse_args(rest)
     address = f"http://127.0.0.1:{chosen.port}"
-    if is_ours(chosen.port):
-        say(f"already running: {address}")
-        return 0
-    if not port_is_free(chosen.port):
-        raise Trouble(f"port {chosen.port} is taken by another program. Stop that one, or choose another: "
-                      f"./plank {'demo' if demo else 'serve'} --port {chosen.port + 1}")
-    python = python_env.ensure("app")
-    frontend.build()
-    with running() as cluster:
-        environment = {**os.environ, "PLANK_DATABASE": cluster.url(), "PLANK_DATA": str(DATA)}
-        _prepare(python, environment, demo)
-        web = Child("web server", [python, "-m", "vividplank.serve", "--port", str(chosen.port)])
-        worker = Child("worker", [python, "-m", "vividplank.jobs"])
+    with serving(chosen.port) as ours:
+        if not ours:
+            say(f"already running: {address}")
+            return 0
+        if not port_is_free(chosen.port):
+            raise Trouble(f"port {chosen.port} is taken by another program. Stop that one, or choose another: "
+                          f"./plank {'demo' if demo else 'serve'} --port {chosen.port + 1}")
+        python = python_env.ensure("app")
+        frontend.build()
+        with running() as cluster:
+            environment = {**os.environ, "PLANK_DATABASE": cluster.url(), "PLANK_DATA": str(DATA)}
+            _prepare(python, environment, demo)
+            web = Child("web server", [python, "-m", "vividplank.serve", "--port", str(chosen.port)])
+            worker = Child("worker", [python, "-m", "vividplank.jobs"])
 
-        def ready() -> None:
-            await_web(chosen.port, web)
-            print(f"\n  Vivid Plank is at  {address}\n  Ctrl-C stops it.\n", flush=True)
+            def ready() -> None:
+                await_web(chosen.port, web)
+                print(f"\n  Vivid Plank is at  {address}\n  Ctrl-C stops it.\n", flush=True)
 
-        supervise([web, worker], environment, ready)
+            supervise([web, worker], environment, ready, cluster.keep_running)
     return 0
 
 
@@ -100,14 +102,27 @@ def _prepare(python: Path, environment: dict[str, str], demo: bool) -> None:
 def _worker(rest: list[str]) -> int:
     argparse.ArgumentParser(prog="plank worker").parse_args(rest)
     python = python_env.ensure("app")
-    if url := os.environ.get("PLANK_DATABASE"):
-        return subprocess.run([python, "-m", "vividplank.jobs"], cwd=ROOT,
-                              env={**os.environ, "PLANK_DATABASE": url}).returncode
+    worker = Child("worker", [python, "-m", "vividplank.jobs"])
+
+    def ready() -> None:
+        say("the worker waits for work; Ctrl-C stops it")
+
+    if os.environ.get("PLANK_DATABASE"):  # of another machine, which keeps it up to date
+        supervise([worker], dict(os.environ), ready)
+        return 0
     with running() as cluster:
         environment = {**os.environ, "PLANK_DATABASE": cluster.url(), "PLANK_DATA": str(DATA)}
         _prepare(python, environment, demo=False)
-        supervise([Child("worker", [python, "-m", "vividplank.jobs"])], environment,
-                  lambda: say("the worker waits for work; Ctrl-C stops it"))
+        supervise([worker], environment, ready, cluster.keep_running)
+    return 0
+
+
+def _address(rest: list[str]) -> int:
+    argparse.ArgumentParser(prog="plank address").parse_args(rest)
+    cluster = Cluster(DATA / "postgres")
+    if not cluster.is_running():
+        raise Trouble("nothing runs here now. Start ./plank serve first; the address is good as long as that runs.")
+    print(cluster.url())
     return 0
 
 
@@ -137,6 +152,7 @@ _COMMANDS: dict[str, Callable[[list[str]], int]] = {
     "demo": lambda rest: _serving(rest, demo=True),
     "serve": lambda rest: _serving(rest, demo=False),
     "worker": _worker,
+    "address": _address,
     "test": _test,
     "plan": _core("plan"),
     "audit": _core("audit"),

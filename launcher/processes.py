@@ -1,6 +1,8 @@
 """The one process tree: web server and worker under the launcher, started again when one of them dies."""
 
+import contextlib
 import ctypes
+import fcntl
 import os
 import signal
 import socket
@@ -8,12 +10,14 @@ import subprocess
 import time
 import urllib.error
 import urllib.request
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from pathlib import Path
 
-from launcher.house import ROOT, Trouble, say
+from launcher.house import DATA, ROOT, Trouble, say
 
+#: So long a killed launcher's children may take to end.
+_ENDING_SECONDS = 30
 _MOST_RESTARTS = 5  # within a minute: beyond that something is wrong that starting again does not mend
 
 
@@ -42,26 +46,33 @@ class Stop(Exception):
     """Ctrl-C or a polite kill."""
 
 
-def supervise(children: list[Child], environment: dict[str, str], ready: Callable[[], None]) -> None:
-    """Run the children until Ctrl-C; one that dies is started again."""
+def supervise(
+    children: list[Child], environment: dict[str, str], ready: Callable[[], None], first: Callable[[], None] = lambda: None
+) -> None:
+    """Run the children until Ctrl-C or a closed terminal; one that dies is started again. `first` is called before each look
+    at them, to see to what they all need.
+    """
     def stop(*_: object) -> None:
         raise Stop
 
     signal.signal(signal.SIGINT, stop)
     signal.signal(signal.SIGTERM, stop)
+    signal.signal(signal.SIGHUP, stop)
     try:
         for child in children:
             child.start(environment)
         ready()
         while True:
             time.sleep(0.3)
+            first()
             for child in children:
                 if child.process and child.process.poll() is not None:
                     _again(child, environment)
     except Stop:
         say("stopping")
     finally:
-        signal.signal(signal.SIGINT, signal.SIG_IGN)
+        for number in (signal.SIGINT, signal.SIGHUP):
+            signal.signal(number, signal.SIG_IGN)
         for child in reversed(children):
             child.stop()
 
@@ -86,12 +97,35 @@ def port_is_free(port: int, host: str = "127.0.0.1") -> bool:
 
 
 def is_ours(port: int) -> bool:
-    """Whether Vivid Plank itself answers on this port."""
+    """Whether Vivid Plank itself answers on this port, its database there or not."""
     try:
         with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=2) as answer:
             return b"vivid-plank" in answer.read(200)
+    except urllib.error.HTTPError as refused:
+        return b"vivid-plank" in refused.read(200)
     except (OSError, urllib.error.URLError):
         return False
+
+
+@contextlib.contextmanager
+def serving(port: int) -> Iterator[bool]:
+    """Hold the place of the launcher that serves on this port; False where another one holds it.
+
+    What a killed launcher leaves is waited for: its children end with it, in their own time.
+    """
+    DATA.mkdir(parents=True, exist_ok=True)
+    with (DATA / f"serving.{port}").open("w") as place:
+        try:
+            fcntl.flock(place, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            yield False
+            return
+        if is_ours(port):
+            say("the last run is still ending; waiting for it")
+            deadline = time.monotonic() + _ENDING_SECONDS
+            while not port_is_free(port) and time.monotonic() < deadline:
+                time.sleep(0.2)
+        yield True
 
 
 def await_web(port: int, child: Child, seconds: float = 60) -> None:

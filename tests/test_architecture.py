@@ -9,12 +9,13 @@ ROOT = Path(__file__).parents[1]
 MAY_IMPORT = {
     "core": set(),
     "store": {"core"},
-    "jobs": {"core", "store"},
+    "jobs": {"core", "store", "logs"},
+    "logs": set(),
     "demo": {"core", "store"},
     "devices": {"core"},
     "web": {"core", "store"},
     "command": {"core"},
-    "serve": {"core", "store", "jobs", "web", "devices"},  # where they are put together
+    "serve": {"core", "store", "jobs", "web", "devices", "logs"},  # where they are put together
 }
 NOT_IN_CORE = {"flask", "flask_openapi3", "sqlalchemy", "psycopg", "procrastinate", "alembic", "requests", "socket", "datetime",
                "time", "argparse", "signal"}

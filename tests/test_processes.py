@@ -1,5 +1,6 @@
 """The process tree and what is built only when it must be."""
 
+import logging
 import os
 import signal
 import subprocess
@@ -9,10 +10,11 @@ from pathlib import Path
 
 import pytest
 
-from launcher import frontend, node, python_env
+from launcher import frontend, node, processes, python_env
 from launcher.house import Trouble
 from launcher.processes import Child, await_web, is_ours, port_is_free, supervise
 from tests.waiting import until
+from vividplank import logs
 
 SLEEPER = [sys.executable, "-c", "import time; print('up', flush=True); time.sleep(600)"]
 
@@ -44,13 +46,14 @@ def alive(pid: int) -> bool:
         return False
 
 
-def test_a_child_that_dies_is_started_again_and_all_end_together(tmp_path: Path) -> None:
+@pytest.mark.parametrize("how", [signal.SIGINT, signal.SIGTERM, signal.SIGHUP])
+def test_a_child_that_dies_is_started_again_and_all_end_together(tmp_path: Path, how: signal.Signals) -> None:
     tree = in_the_background(TREE, tmp_path)
     until(lambda: len(pids(tmp_path)) == 1)
     first = pids(tmp_path)[0]
     os.kill(first, signal.SIGKILL)
     until(lambda: len(pids(tmp_path)) == 2)
-    tree.send_signal(signal.SIGINT)
+    tree.send_signal(how)
     assert tree.wait(30) == 0
     until(lambda: not any(alive(pid) for pid in pids(tmp_path)))
     assert "the sleeper stopped (exit -9); starting it again" in tree.communicate()[1]
@@ -63,6 +66,35 @@ def test_children_end_when_the_launcher_is_killed(tmp_path: Path) -> None:
     tree.wait()
     until(lambda: not any(alive(pid) for pid in pids(tmp_path)))
     tree.communicate()
+
+
+def test_one_launcher_serves_on_a_port_and_the_next_waits_for_what_a_killed_one_left(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    monkeypatch.setattr(processes, "DATA", tmp_path)
+    with processes.serving(5) as first, processes.serving(5) as second, processes.serving(6) as other:
+        assert first and not second and other
+    looked = []
+    monkeypatch.setattr(processes, "is_ours", lambda port: True)
+    monkeypatch.setattr(processes, "port_is_free", lambda port: looked.append(port) or len(looked) > 2)
+    with processes.serving(5) as next_one:
+        assert next_one and looked == [5, 5, 5]
+    assert "the last run is still ending; waiting for it" in capsys.readouterr().err
+
+
+def test_an_error_that_comes_again_and_again_is_told_a_few_times_then_counted(monkeypatch: pytest.MonkeyPatch) -> None:
+    now = [0.0]
+    monkeypatch.setattr(logs.time, "monotonic", lambda: now[0])
+    filter_ = logs.Repeats()
+
+    def record(line: int = 1, level: int = logging.ERROR) -> logging.LogRecord:
+        return logging.LogRecord("web", level, "app.py", line, "%s failed", ("this",), None)
+
+    assert [filter_.filter(record()) for _ in range(50)] == [True] * 3 + [False] * 47
+    assert filter_.filter(record(line=2)) and all(filter_.filter(record(level=logging.INFO)) for _ in range(9))
+    now[0] = 61.0
+    later = record()
+    assert filter_.filter(later) and later.getMessage() == "this failed (and 47 times more, not told)"
 
 
 def test_a_child_that_keeps_dying_is_given_up_with_a_sentence() -> None:

@@ -8,6 +8,7 @@ from functools import partial
 
 from waitress import create_server
 
+from vividplank import logs
 from vividplank.core.board.warm import warm
 from vividplank.devices.simulated import SimulatedBench
 from vividplank.jobs.queue import ask_for_days, ask_for_work, ask_to_read, ask_to_think, make_app
@@ -21,9 +22,8 @@ def main() -> int:
     options.add_argument("--port", type=int, required=True)
     options.add_argument("--host", default="127.0.0.1", help="listen elsewhere than on this machine only")
     chosen = options.parse_args()
-    logging.basicConfig(level=logging.INFO, format="%(asctime)s web %(levelname)s %(message)s")
+    logs.set_up("web")
     logging.getLogger("waitress.queue").setLevel(logging.ERROR)
-    logging.getLogger("procrastinate").setLevel(logging.WARNING)
     threading.Thread(target=warm, daemon=True).start()  # the first look at a board shall not wait for it
     queue = make_app()
     with queue.open():

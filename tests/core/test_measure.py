@@ -7,7 +7,19 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vividplank.core.measure import LONGEST, SYSTEMS, MeasureError, System, about, from_number, parse, rule_step, show, to_number, written
+from vividplank.core.measure import (
+    LONGEST,
+    SYSTEMS,
+    MeasureError,
+    System,
+    about,
+    from_number,
+    parse,
+    rule_step,
+    show,
+    to_number,
+    written,
+)
 
 CASES = json.loads((Path(__file__).parents[1] / "measure_cases.json").read_text(encoding="utf-8"))
 

@@ -1,15 +1,20 @@
 """The API through a real PostgreSQL."""
 
 import json
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
+from sqlalchemy import event, text
 from werkzeug.test import TestResponse
 
+from launcher.postgres import Cluster
+from tests.conftest import sql
 from tests.core.test_audit import JOB, PLAN
 from vividplank.jobs.queue import lay_out
+from vividplank.store.database import engine, session
 from vividplank.web.app import openapi_document
 
 ROOT = Path(__file__).parents[2]
@@ -277,3 +282,54 @@ def test_sheets_are_laid_out_and_stock_lengths_cut(client: FlaskClient) -> None:
     assert (plan["sheets"], plan["least"], plan["unplaced"]) == (1, 1, 0)
     laid = [i["part"] for s in plan["cut"][0] for t in s["strips"] for k in t["blanks"] for layer in k["layers"] for i in layer]
     assert laid == ["S", "S", "S"] and plan["boards"][0]["length"] == 96 * INCH
+
+
+def test_without_a_database_it_says_so_and_is_still_itself(client: FlaskClient, monkeypatch: pytest.MonkeyPatch) -> None:
+    project = make(client)
+    monkeypatch.setenv("PLANK_DATABASE", "postgresql://plank:x@127.0.0.1:1/plank")
+    answer = edit(client, project, name="else")
+    assert answer.status_code == 503 and "the database is starting; nothing was changed" in answer.get_json()["what"]
+    health = client.get("/api/health")
+    assert health.status_code == 503 and health.get_json() == {"name": "vivid-plank", "database": False}
+
+
+def test_an_edit_whose_commit_got_no_answer_is_told_as_in_doubt(
+    client: FlaskClient, database: str, cluster: Cluster, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    project = make(client)
+
+    def cut_off(connection: Any) -> None:
+        pid = connection.connection.dbapi_connection.info.backend_pid
+        sql(cluster, f"select pg_terminate_backend({pid})")
+
+    event.listen(engine(database), "commit", cut_off)
+    try:
+        answer = edit(client, project, name="else")
+    finally:
+        event.remove(engine(database), "commit", cut_off)
+    told = answer.get_json()["what"]
+    assert answer.status_code == 503 and "may be kept or not" in told and "nothing was changed" not in told
+    assert client.get(f"/api/projects/{project['pk']}").status_code == 200
+
+
+def test_a_full_disk_is_named_in_use(client: FlaskClient) -> None:
+    project = make(client)
+    with session() as opened:
+        opened.execute(text("create function no_room() returns trigger language plpgsql as "
+                            "$$ begin raise exception 'no room' using errcode = 'disk_full'; end $$"))
+        opened.execute(text("create trigger no_room before update on project for each row execute function no_room()"))
+    answer = edit(client, project, name="else")
+    assert answer.status_code == 507 and "the disk is full; nothing was changed" in answer.get_json()["what"]
+
+
+def test_what_fails_after_it_was_saved_is_not_called_unchanged(client: FlaskClient, monkeypatch: pytest.MonkeyPatch) -> None:
+    project = make(client)
+    asking = client.application.extensions["asking"]
+
+    def broken(pk: int) -> None:
+        raise RuntimeError("broken")
+
+    monkeypatch.setitem(client.application.extensions, "asking", replace(asking, read=broken))
+    address = f"/api/projects/{project['pk']}/drawings"
+    answer = client.post(address, data=b"name,length\nA,1\n", headers={"X-File-Name": "a.csv"})
+    assert answer.status_code == 500 and "it was saved before that" in answer.get_json()["what"]

@@ -135,7 +135,9 @@ def test_what_no_document_holds_is_refused_at_the_door(client: FlaskClient, body
 
 
 @pytest.mark.parametrize("number", [2**62 + 1, 2**63, 2**64, 10**30])
-@pytest.mark.parametrize("address", ["/api/projects/{}", "/api/layouts/{}/days", "/api/drawings/{}/pages/{}", "/api/pictures/{}"])
+@pytest.mark.parametrize(
+    "address", ["/api/projects/{}", "/api/layouts/{}/days", "/api/drawings/{}/pages/{}", "/api/pictures/{}"]
+)
 def test_a_number_no_row_can_have_is_refused(client: FlaskClient, address: str, number: int) -> None:
     is_a_sentence(client.get(address.format(number, number)))
 

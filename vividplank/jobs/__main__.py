@@ -2,12 +2,14 @@
 
 import asyncio
 import contextlib
-import logging
+import os
 import signal
+import threading
 
 import procrastinate
 from procrastinate.exceptions import AlreadyEnqueued
 
+from vividplank import logs
 from vividplank.core.layout.warm import warm
 from vividplank.jobs.queue import ending, log, make_app
 from vividplank.store import drawings, layouts, milling
@@ -17,6 +19,8 @@ from vividplank.store.database import session
 _HEARTBEAT_SECONDS = 2.0
 _DEAD_AFTER_SECONDS = 8.0
 _LOOK_ROUND_SECONDS = 2.0
+#: So long it may take to hand its work back once it is asked to end.
+_ENDING_SECONDS = 12.0
 
 
 async def main() -> None:
@@ -28,6 +32,10 @@ async def main() -> None:
         def end() -> None:
             ending.set()
             asked.set()
+            # Whatever holds on to its work, an ended database or a search deep in a kernel, the next start shall not wait.
+            last = threading.Timer(_ENDING_SECONDS, os._exit, (1,))
+            last.daemon = True
+            last.start()
 
         for name in (signal.SIGTERM, signal.SIGINT):
             asyncio.get_running_loop().add_signal_handler(name, end)
@@ -72,6 +80,5 @@ async def _look_round(app: procrastinate.App) -> None:
 
 
 if __name__ == "__main__":
-    logging.basicConfig(level=logging.INFO, format="%(asctime)s worker %(levelname)s %(message)s")
-    logging.getLogger("procrastinate").setLevel(logging.WARNING)
+    logs.set_up("worker")
     asyncio.run(main())

@@ -148,31 +148,31 @@ def read(drawing: int) -> None:
 
 def ask_to_read(app: procrastinate.App, drawing: int) -> None:
     """Put a drawing on the queue, unless it waits there already."""
-    try:
-        app.configure_task("plank:read", queueing_lock=f"drawing-{drawing}", queue="reading").defer(drawing=drawing)
-    except procrastinate.exceptions.AlreadyEnqueued:
-        log.info("drawing %s waits on the queue already", drawing)
+    _ask(app, "plank:read", f"drawing-{drawing}", "reading", drawing=drawing)
 
 
 def ask_to_think(app: procrastinate.App, layout: int) -> None:
     """Put a layout on the queue to be thought about, unless it waits there already."""
-    try:
-        app.configure_task("plank:think", queueing_lock=f"think-{layout}", queue="thinking").defer(layout=layout)
-    except procrastinate.exceptions.AlreadyEnqueued:
-        log.info("layout %s waits to be thought about already", layout)
+    _ask(app, "plank:think", f"think-{layout}", "thinking", layout=layout)
 
 
 def ask_for_days(app: procrastinate.App, layout: int) -> None:
     """Put a layout on the queue for its days to be planned, unless it waits there already."""
-    try:
-        app.configure_task("plank:plan_days", queueing_lock=f"days-{layout}", queue="days").defer(layout=layout)
-    except procrastinate.exceptions.AlreadyEnqueued:
-        log.info("the days of layout %s wait on the queue already", layout)
+    _ask(app, "plank:plan_days", f"days-{layout}", "days", layout=layout)
 
 
 def ask_for_work(app: procrastinate.App, layout: int) -> None:
     """Put a layout on the queue, unless it waits there already."""
+    _ask(app, "plank:lay_out", f"layout-{layout}", "layout", layout=layout)
+
+
+def _ask(app: procrastinate.App, task: str, lock: str, queue: str, **about: int) -> None:
+    """Where the queue cannot be reached the work is not lost: what was asked for stands in the database, and a worker that
+    looks round finds it.
+    """
     try:
-        app.configure_task("plank:lay_out", queueing_lock=f"layout-{layout}", queue="layout").defer(layout=layout)
+        app.configure_task(task, queueing_lock=lock, queue=queue).defer(**about)
     except procrastinate.exceptions.AlreadyEnqueued:
-        log.info("layout %s waits on the queue already", layout)
+        log.info("%s waits on the queue already", lock)
+    except procrastinate.exceptions.ConnectorException as problem:
+        log.warning("%s could not be put on the queue now: %s", lock, problem)

@@ -15,3 +15,11 @@ class OutOfDate(Exception):
 
 class NothingTo(Exception):
     """Nothing to undo or redo."""
+
+
+class InDoubt(Exception):
+    """The database went away while a transaction was being committed: nobody knows whether it was kept."""
+
+    def __init__(self) -> None:
+        super().__init__("the database went away while this was being saved: it may be kept or not. Look at what stands "
+                         "before you do it again")

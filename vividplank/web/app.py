@@ -1,5 +1,6 @@
 """The Flask application: the API, the built screens, and the rules of the door."""
 
+import errno
 import json
 import logging
 from pathlib import Path
@@ -8,15 +9,31 @@ from flask import Response, current_app, request, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 from pydantic import ValidationError
 from sqlalchemy import text
+from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm.exc import StaleDataError
 from werkzeug.exceptions import HTTPException, NotFound
 
 from vividplank.core.exchange import Refusal
 from vividplank.core.exchange.refusal import json_path, parse
 from vividplank.core.instruments import Bench, NoInstruments
-from vividplank.store.database import session
-from vividplank.store.errors import NothingTo, NotThere, OutOfDate
-from vividplank.web import bench, boards, books, cutlist, days, draw, layout, mill, parts, photos, plan_bench, shelf, stock
+from vividplank.store.database import gone, kept, session
+from vividplank.store.errors import InDoubt, NothingTo, NotThere, OutOfDate
+from vividplank.web import (
+    answer,
+    bench,
+    boards,
+    books,
+    cutlist,
+    days,
+    draw,
+    layout,
+    mill,
+    parts,
+    photos,
+    plan_bench,
+    shelf,
+    stock,
+)
 from vividplank.web.asking import Asking
 from vividplank.web.schemas import Health, TroubleBody
 
@@ -48,11 +65,14 @@ def create_app(asking: Asking, instruments: Bench) -> OpenAPI:
     app.after_request(_headers)
     app.register_error_handler(Exception, _told)
 
-    @app.get("/api/health", responses={200: Health})
+    @app.get("/api/health", responses={200: Health, 503: Health})
     def health() -> Response:
-        with session() as opened:
-            opened.execute(text("select 1"))
-        return Response(Health(name="vivid-plank", database=True).model_dump_json(), mimetype="application/json")
+        try:
+            with session() as opened:
+                opened.execute(text("select 1"))
+        except DBAPIError:
+            return answer.body(Health(name="vivid-plank", database=False), 503)
+        return answer.body(Health(name="vivid-plank", database=True))
 
     app.add_url_rule("/", view_func=_page)
     app.add_url_rule("/<path:name>", view_func=_page)
@@ -72,6 +92,7 @@ def _page(name: str = "index.html") -> Response:
 
 def _door() -> Response | None:
     """Only this machine, and only pages of our own may write."""
+    kept.set(False)
     host = request.host.rsplit(":", 1)[0] if not request.host.endswith("]") else request.host
     if host not in _LOCAL:
         return _trouble(403, "this address is not served here; expected 127.0.0.1 or localhost")
@@ -117,8 +138,16 @@ def _told(problem: Exception) -> Response:
     if isinstance(problem, HTTPException):
         code = problem.code or 500
         return _trouble(code, "there is nothing here" if code == 404 else problem.description or problem.name)
+    if isinstance(problem, InDoubt):
+        return _trouble(503, str(problem))
+    changed = "it was saved before that, so look at what stands" if kept.get() else "nothing was changed"
+    state = gone(problem) if isinstance(problem, DBAPIError) else ""
+    if state == "full" or (isinstance(problem, OSError) and problem.errno == errno.ENOSPC):
+        return _trouble(507, f"the disk is full; {changed}. Make room where the data lies and do it again")
+    if state:
+        return _trouble(503, f"the database is starting; {changed}. Try again in a moment")
     log.error("%s %s failed", request.method, request.path, exc_info=problem)
-    return _trouble(500, "something went wrong here; nothing was changed, and the log of the server says what it was")
+    return _trouble(500, f"something went wrong here; {changed}, and the log of the server says what it was")
 
 
 def _trouble(code: int, what: str, where: str = "", version: int | None = None) -> Response:

@@ -4798,6 +4798,15 @@ export interface operations {
                     "application/json": components["schemas"]["TroubleBody"][];
                 };
             };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
         };
     };
     bench_list_instruments_instruments_get: {
