@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { aPart, IN } from "../test/making";
 import type { Found, Project } from "./client";
-import { partFrom, partsFrom } from "./parts";
+import { nothingFromBoards, partFrom, partsFrom } from "./parts";
 
 function found(values: Partial<Found>): Found {
   return { key: "Leg", name: "Leg", quantity: 4, length: 16 * IN, width: IN, thickness: IN, species: "", layer: "", mirrored: 0, fill: 1, outline: [], refs: ["s1"], note: "", ...values };
@@ -28,4 +28,9 @@ describe("found things as parts", () => {
 it("a part is found again by its drawing and key", () => {
   expect(partFrom(project, 7, "Rail")!.id).toBe("B");
   expect(partFrom(project, 8, "Rail")).toBeUndefined();
+});
+
+it("a list of bought and sheet parts has nothing from boards, an empty one is only empty", () => {
+  const [bought, sheet, board] = (["bought", "sheet", "board"] as const).map((stock) => aPart({ id: stock, stock }));
+  expect([nothingFromBoards([bought!, sheet!]), nothingFromBoards([bought!, board!]), nothingFromBoards([])]).toEqual([true, false, false]);
 });

@@ -52,3 +52,8 @@ export function partsFrom(project: Project, drawing: number, found: Found[], spe
     });
   });
 }
+
+/** Whether there are parts and none of them is cut from boards. */
+export function nothingFromBoards(parts: Part[]): boolean {
+  return parts.length > 0 && parts.every((p) => p.stock !== "board");
+}

@@ -3,7 +3,9 @@
 import { useQuery } from "@tanstack/vue-query";
 import { computed } from "vue";
 import { api } from "../../api/client";
+import { nothingFromBoards } from "../../api/parts";
 import { useProject } from "../../api/project";
+import NotFromBoards from "../../controls/NotFromBoards.vue";
 
 const { pk, project } = useProject();
 const { data, error } = useQuery({
@@ -33,7 +35,8 @@ const slug = (c: string) => c.replaceAll(" ", "-");
         <div v-if="data.per_foot_of_parts"><span class="figure">{{ data.per_foot_of_parts.toFixed(2) }}</span><span class="label">a board foot of parts</span></div>
       </div>
     </div>
-    <p v-if="error" class="first">{{ error.message }}. <RouterLink :to="{ name: 'layout', params: { project: pk } }">Go to Lay out.</RouterLink></p>
+    <NotFromBoards v-if="!data && nothingFromBoards(project.parts)" />
+    <p v-else-if="error" class="first">{{ error.message }}. <RouterLink :to="{ name: 'layout', params: { project: pk } }">Go to Lay out.</RouterLink></p>
     <p v-if="data?.stale" class="note">Parts, boards or the shop have changed since this plan was made: this is the account of the plan as it was.</p>
     <template v-if="data">
       <ul class="legend">

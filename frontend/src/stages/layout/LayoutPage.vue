@@ -4,12 +4,14 @@ import { useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
 import { api, send, type Schemas } from "../../api/client";
 import { useLayout } from "../../api/layout";
+import { nothingFromBoards } from "../../api/parts";
 import { useProject } from "../../api/project";
 import { itemName, type Item, type Plan } from "../../board/geometry";
 import { inField } from "../../controls/keys";
 import { told } from "../../controls/told";
 import Fig from "../../controls/Fig.vue";
 import Len from "../../controls/Len.vue";
+import NotFromBoards from "../../controls/NotFromBoards.vue";
 import { useWidth } from "../../controls/width";
 import ShopSheet from "../../controls/ShopSheet.vue";
 import ComparePlans from "./ComparePlans.vue";
@@ -184,13 +186,14 @@ const chosenPart = computed(() => parts.value.find((p) => p.id === (picked.value
       <label class="field"><span>Search for</span>
         <select v-model.number="seconds" class="line-input"><option :value="5">5 s</option><option :value="10">10 s</option><option :value="30">30 s</option><option :value="120">2 min</option></select>
       </label>
-      <button class="act lead" :disabled="!project.parts.length || !project.boards.length" @click="layOut">{{ going ? "Stop here" : !standing ? "Lay out" : held && !standing.stale ? "Solve the rest" : "Lay out again" }}</button>
+      <button class="act lead" :disabled="!project.parts.length || !project.boards.length || nothingFromBoards(project.parts)" @click="layOut">{{ going ? "Stop here" : !standing ? "Lay out" : held && !standing.stale ? "Solve the rest" : "Lay out again" }}</button>
     </div>
     <div v-if="going && latest" class="progress" role="status">
       <span class="run" :style="{ width: `${Math.min(100, (latest.spent / latest.seconds) * 100)}%` }" />
       <span class="says">{{ latest.state === "waiting" ? "waiting for the worker" : `${latest.spent.toFixed(1)} of ${latest.seconds} s, ${latest.rounds} arrangements tried${latest.trying ? `; now ${latest.trying}` : ""}` }}</span>
     </div>
-    <p v-if="!project.parts.length || !project.boards.length" class="first">
+    <NotFromBoards v-if="nothingFromBoards(project.parts)" />
+    <p v-else-if="!project.parts.length || !project.boards.length" class="first">
       To lay out there must be
       <RouterLink v-if="!project.parts.length" :to="{ name: 'list', params: { project: pk } }">parts on the list</RouterLink>
       <template v-if="!project.parts.length && !project.boards.length"> and </template>

@@ -2,7 +2,9 @@
 /** Mill: the shop's days, the steps board by board, schools, passes, whereabouts, and the machines. */
 import { computed, ref } from "vue";
 import { useDays, useMilling } from "../../api/milling";
+import { nothingFromBoards } from "../../api/parts";
 import { useProject } from "../../api/project";
+import NotFromBoards from "../../controls/NotFromBoards.vue";
 import BoardSteps from "./BoardSteps.vue";
 import { lasting } from "./day";
 import DayView from "./DayView.vue";
@@ -34,7 +36,8 @@ const view = ref<(typeof VIEWS)[number][0]>("day");
       <a v-if="data" class="act" :href="`/api/layouts/${data.layout}/routes.pdf`" download>Route cards</a>
       <RouterLink v-if="data" class="act lead" :to="{ name: 'machine', params: { project: pk } }">To the machine</RouterLink>
     </div>
-    <p v-if="error" class="first">{{ error.message }}. <RouterLink :to="{ name: 'layout', params: { project: pk } }">Go to Lay out.</RouterLink></p>
+    <NotFromBoards v-if="!data && nothingFromBoards(project.parts)" />
+    <p v-else-if="error" class="first">{{ error.message }}. <RouterLink :to="{ name: 'layout', params: { project: pk } }">Go to Lay out.</RouterLink></p>
     <p v-if="data?.stale" class="note">Parts, boards or the shop have changed since this plan was made: these steps are for the plan as it was.</p>
     <template v-if="data">
       <nav class="views" aria-label="Ways to look at the milling">
