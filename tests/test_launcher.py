@@ -7,6 +7,7 @@ import shutil
 import signal
 import socket
 import subprocess
+import sys
 import threading
 from collections.abc import Iterator
 from pathlib import Path
@@ -340,6 +341,37 @@ def test_a_worker_on_another_machine_needs_the_address_alone_and_ends_with_its_c
             until(lambda: not any(alive(pid) for pid in children), 30)
         finally:
             worker.kill()
+            other.dispose()
+
+
+def test_a_search_goes_on_while_the_database_is_away_and_is_kept(fresh: Path) -> None:
+    with running(fresh) as cluster:
+        migrated(cluster, "head")
+        other = create_engine(cluster.url().replace("postgresql://", "postgresql+psycopg://"), pool_pre_ping=True)
+        with Session(other) as opened, opened.begin():
+            project = projects.add(opened, read_job(json.dumps(JOB)), "in")
+            made = layouts.ask(opened, project.pk, project.job, 6.0)
+
+        def state() -> str:
+            with Session(other) as looking:
+                return layouts.load(looking, made.pk).state
+
+        tree = subprocess.Popen(
+            [sys.executable, "-c", "import os, sys; from launcher.processes import Child, supervise; "
+             "supervise([Child('worker', [sys.executable, '-m', 'vividplank.jobs'])], dict(os.environ), lambda: None)"],
+            cwd=ROOT, env={**os.environ, "PLANK_DATABASE": cluster.url()}, stderr=subprocess.DEVNULL,
+        )
+        try:
+            until(lambda: state() == "searching")
+            assert cluster.process
+            cluster.process.kill()
+            cluster.process.wait()
+            cluster.keep_running()
+            until(lambda: state() in ("done", "failed"))
+            assert state() == "done"
+        finally:
+            tree.send_signal(signal.SIGTERM)
+            tree.wait(30)
             other.dispose()
 
 

@@ -6,6 +6,7 @@ import threading
 import time
 
 import procrastinate
+from sqlalchemy.exc import DBAPIError
 
 from vividplank.core.layout.holds import Task
 from vividplank.core.layout.limits import Limits, Progress
@@ -16,8 +17,8 @@ from vividplank.core.milling.day import CannotStand
 from vividplank.core.milling.day_solver import plan_days as solve_days
 from vividplank.jobs.reading import read_drawing
 from vividplank.store import drawings, layouts, milling, projects
-from vividplank.store.database import database_url, session
-from vividplank.store.errors import NotThere
+from vividplank.store.database import database_url, gone, session
+from vividplank.store.errors import InDoubt, NotThere
 
 log = logging.getLogger("vividplank.jobs")
 
@@ -62,8 +63,13 @@ def lay_out(layout: int) -> None:
         nonlocal told, going
         if time.monotonic() - told >= _REPORT_SECONDS:
             told = time.monotonic()
-            with session() as opened:
-                going = layouts.report(opened, layout, progress)
+            try:
+                with session() as opened:
+                    going = layouts.report(opened, layout, progress)
+            except DBAPIError as problem:
+                if not gone(problem):
+                    raise
+                log.warning("the database is away; the search of layout %s goes on", layout)
         return going and not ending.is_set()
 
     try:
@@ -76,7 +82,11 @@ def lay_out(layout: int) -> None:
                 layouts.finish(opened, layout, found.job, plan)
     except NotThere:
         log.info("layout %s was removed while it was searched for", layout)
-    except Exception:
+    except Exception as problem:
+        if isinstance(problem, InDoubt) or (isinstance(problem, DBAPIError) and gone(problem)):
+            # It stands as being searched for, so whoever looks round next takes it up again.
+            log.warning("the database went away; layout %s is searched for again when it is back", layout)
+            return
         log.exception("the search of layout %s failed", layout)
         with session() as opened:
             layouts.fail(opened, layout, "the search failed; the worker's log says why")

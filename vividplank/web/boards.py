@@ -17,11 +17,10 @@ from vividplank.core.board.scan import warp_of
 from vividplank.core.board.thick import lengths_for, region, said_of
 from vividplank.core.board.volume import board_volume
 from vividplank.core.exchange.board_check import check_board, outside
-from vividplank.core.milling import Machines
 from vividplank.core.shop import Shop
 from vividplank.core.timber import board_feet, coefficients_hold, cubic_board_feet, movement, weight_kg, wood_named
 from vividplank.core.timber.rest import Climate, rest
-from vividplank.store import projects
+from vividplank.store import milling, projects
 from vividplank.store.database import session
 from vividplank.web import answer
 from vividplank.web.board_schemas import BoardBody, CutBody, LookBody, PieceBody, WarpBody
@@ -37,6 +36,7 @@ def look_at_board(path: ProjectPath, body: BoardBody) -> Response:
     """A board looked at, kept or not: thickness whole, halved, in thirds; weight; board feet; advice."""
     with session() as opened:
         project = projects.load(opened, path.project)
+        alone = milling.of_project(opened, path.project, project.job).machines.lift_alone_kg
     job = project.job
     board = check_board(board_of(body), "$")
     found = cuts(board, job.shop.kerf.crosscut)
@@ -49,7 +49,7 @@ def look_at_board(path: ProjectPath, body: BoardBody) -> Response:
             board_feet=float(cubic_board_feet(volume)),
             ticket_feet=float(_ticket_feet(board, job.shop)),
             weight_kg=weight,
-            alone=weight is None or weight <= Machines().lift_alone_kg,
+            alone=weight is None or weight <= alone,
             cuts=[
                 CutBody(
                     name=cut.name,

@@ -57,6 +57,8 @@ class Surfacing(Writer):
         else:
             passes = equal_passes(found.off, found.depth, self.step)
             faced = min(stock.thick, max(finish, int(stock.thick - found.off)))
+        # What the planer can still take with both faces clean: told the same wherever it is told.
+        spare = faced - finish if again else (found.thinnest if at_jointer else int(found.slab)) - finish
         clean = f"{round(100 * found.clean)} % of the face clean is enough"
         if show_face:
             clean = "pencil lines across the face are gone"
@@ -69,10 +71,9 @@ class Surfacing(Writer):
                 f"Face {stock.name}, hollow side down" if not again else f"Face {stock.name} again: what moved comes off",
                 f"face {down}", "", self.facing_depth(stock, lead.light), "straight", passes, stock.thick, faced,
                 f"{clean}; a straightedge shows no light",
-                self._face_reason(found, finish, again) + (f". {lead.why}" if lead.light else ""), first=lead.first,
+                self._face_reason(found, finish, spare, again) + (f". {lead.why}" if lead.light else ""), first=lead.first,
                 setup=f"jointer {self.facing_depth(stock, lead.light)}", after=(last,), tolerance=self.step,
-                leaves=self.holds(max(0, faced - finish)) + " for the planer",
-                spare=(found.thinnest if at_jointer else int(found.slab)) - finish,
+                leaves=self.holds(max(0, spare)) + " for the planer", spare=spare,
             ),
             stock, obstacle,
         )
@@ -92,10 +93,9 @@ class Surfacing(Writer):
             stock,
         )
 
-    def _face_reason(self, found: Flattened, finish: int, again: bool) -> str:
+    def _face_reason(self, found: Flattened, finish: int, spare: int, again: bool) -> str:
         if again:
             return "after its rest the wood has moved as much as it will; a light pass takes that off"
-        spare = found.slab - finish
         text = (
             f"face {found.down} is the hollow one, so it stands on its ends and comes out flat; {self.about(found.off)} "
             "comes off at the most"

@@ -62,6 +62,7 @@ async function put(): Promise<void> {
       </nav>
       <p class="soft">{{ data?.says }}</p>
       <p v-if="data?.trouble || error" class="note">{{ data?.trouble || error?.message }}</p>
+      <p v-for="w in data?.warnings ?? []" :key="w" class="note">{{ w }}</p>
       <div class="two">
         <div class="sizes">
           <label class="field"><span>Wood</span><input v-model.lazy="species" class="line-input" list="woods" /></label>
@@ -87,7 +88,6 @@ async function put(): Promise<void> {
               </tr>
             </tbody>
           </table>
-          <p v-for="w in data?.warnings ?? []" :key="w" class="note">{{ w }}</p>
           <p v-for="a in data?.arithmetic ?? []" :key="a" class="soft">{{ a }}</p>
         </div>
       </div>
