@@ -6,6 +6,7 @@ from pathlib import Path
 from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.test_newcomer import paste
+from tests.takeoff.making import a_dxf, dxf_bytes, rectangle
 from tests.takeoff.step_files import Assembly, block, place
 
 FIXTURES = Path(__file__).parents[1] / "takeoff" / "fixtures"
@@ -147,7 +148,7 @@ def test_the_settle_made_wider_and_the_list_follows(page: Page) -> None:
     sheet.get_by_role("button", name="Put its 9 parts on the list").click()
     crest = page.locator("tr[data-part='CR']")
     expect(crest.get_by_label("Length")).to_have_value("52")
-    page.get_by_role("button", name="Measures (21)").click()
+    page.get_by_role("button", name="Measures (22)").click()
     page.get_by_label("Formula of W", exact=True).fill("60")
     page.get_by_label("Formula of W", exact=True).press("Tab")
     expect(crest.get_by_label("Length")).to_have_value("58")
@@ -225,3 +226,47 @@ def test_what_cannot_be_read_is_told_and_a_workbook_is_a_list(page: Page) -> Non
     expect(page.get_by_text("'many' is no count")).to_be_visible()
     page.get_by_role("button", name="Add 4 parts").click()
     expect(page.locator("tr[data-part]")).to_have_count(4)
+
+
+def a_drawing() -> bytes:
+    """Three rails in a frame, two of them with a gap in their outline, and an old one on a layer that is switched off."""
+    document, space = a_dxf()
+    document.layers.add("OLD").off()  # type: ignore[attr-defined]
+    space.add_lwpolyline(rectangle(-200, -200, 1414, 1000), close=True)  # type: ignore[attr-defined]
+    space.add_lwpolyline(rectangle(0, 0, 600, 70), close=True)  # type: ignore[attr-defined]
+    for y in (150, 300):
+        corners = rectangle(0, y, 500, 60)
+        for k, (a, b) in enumerate(zip(corners, corners[1:] + corners[:1], strict=True)):
+            space.add_line(a, (b[0] - 0.05, b[1]) if k == 0 else b)  # type: ignore[attr-defined]
+    space.add_lwpolyline(rectangle(0, 450, 400, 50), close=True, dxfattribs={"layer": "OLD"})  # type: ignore[attr-defined]
+    space.add_text("Long rail", dxfattribs={"insert": (200, 30)})  # type: ignore[attr-defined]
+    for y in (170, 320):
+        space.add_text("Short rail", dxfattribs={"insert": (200, y)})  # type: ignore[attr-defined]
+    return dxf_bytes(document)
+
+
+def test_a_drawing_with_a_frame_a_hidden_layer_and_gaps_is_the_right_list_after_two_taps(page: Page) -> None:
+    start(page, "Rails", "draw")
+    bring(page, {"name": "rails.dxf", "mimeType": "image/vnd.dxf", "buffer": a_drawing()})
+    expect(page.locator("[data-found]")).to_have_count(2, timeout=40_000)
+    expect(page.locator("[data-found='Short rail']")).to_contain_text("2 × Short rail")
+    expect(page.get_by_text("3 of 4 shapes are parts")).to_be_visible()
+    expect(page.locator("[data-decision='gap']")).to_contain_text("2 outlines were open")
+    # What was taken as a frame is shown on the drawing, and drawn as no part.
+    frame = page.locator("[data-decision='frame']")
+    frame.get_by_text("was taken as a frame").click()
+    expect(page.locator("polygon.chosen.left")).to_have_count(1)
+    # One tap: the layer that is switched off counts after all.
+    hidden = page.locator("[data-decision='hidden']")
+    expect(hidden).to_contain_text("1 things on the layer 'OLD', which is switched off, were left out")
+    hidden.get_by_role("button", name="They count").click()
+    expect(page.locator("[data-found]")).to_have_count(3, timeout=40_000)
+    expect(page.locator("[data-decision='hidden']")).to_contain_text("turned round")
+    page.get_by_label("Thickness of the 3 drawn flat").fill("19")
+    page.get_by_label("Thickness of the 3 drawn flat").press("Tab")
+    # The other: they are put on the list.
+    page.get_by_role("button", name="Put 3 on the list").click()
+    saved(page)
+    page.get_by_role("link", name="All on the list: go there").click()
+    expect(page.locator("tr[data-part]")).to_have_count(3)
+    expect(page.locator("tr[data-part='SR']").get_by_label("Count")).to_have_value("2")

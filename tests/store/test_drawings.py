@@ -88,13 +88,21 @@ def test_layers_are_remembered_and_the_unit_by_the_newer_version(project: int) -
     first = add(project)
     meaning = {"0": {"species": "ash", "thickness": 5, "ignore": False}}
     with session() as opened:
-        drawings.read_again(opened, first, {"unit": "in", "layers": meaning})
+        drawings.read_again(opened, first, {"unit": "in", "layers": meaning, "turned": ["frame:0:9x9"]})
     other, newer = add(project, "b.svg"), add(project, "a.svg", first)
     with session() as opened:
         assert drawings.settings(opened, other) == {"layers": meaning}
-        assert drawings.settings(opened, newer) == {"layers": meaning, "unit": "in"}
+        assert drawings.settings(opened, newer) == {"layers": meaning, "unit": "in", "turned": ["frame:0:9x9"]}
         drawings.take_over(opened, newer)
         assert [d.replaced for d in drawings.of_project(opened, project)] == [True, False, False]
+
+
+def test_what_was_answered_for_a_layer_in_one_project_drops_nothing_in_another(project: int) -> None:
+    with session() as opened:
+        drawings.read_again(opened, add(project), {"layers": {"0": {"species": "", "thickness": 0, "ignore": True}}})
+        elsewhere = projects.add(opened, Job("else", Shop(), (), ()), "in").pk
+    with session() as opened:
+        assert drawings.settings(opened, add(elsewhere, "b.svg")) == {"layers": {}}
 
 
 def test_a_drawing_replaces_only_one_of_its_own_project(project: int) -> None:

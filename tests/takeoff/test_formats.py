@@ -174,7 +174,8 @@ def test_dxf_blocks_scales_attributes_layers_and_words() -> None:
         one.add_attrib("THICKNESS", "40")
     space.add_blockref("PAIR", (2000, 0), dxfattribs={"xscale": 2, "yscale": 2})  # type: ignore[attr-defined]
     space.add_lwpolyline(rectangle(0, 0, 600, 70), close=True, dxfattribs={"layer": "OAK-19"})  # type: ignore[attr-defined]
-    space.add_text("2x Seat rail", dxfattribs={"insert": (100, 30)})  # type: ignore[attr-defined]
+    words = {"insert": (100, 30), "layer": "OAK-19"}
+    space.add_text("2x Seat rail", dxfattribs=words)  # type: ignore[attr-defined]
     settings = Settings(layers=(("OAK-19", LayerMeaning("white oak", 19 * TICKS_PER_MM)), ("0", LayerMeaning("ash"))))
     reading = taken_off(dxf_bytes(document), "frame.dxf", settings)
     rail, legs = named(reading, "Seat rail"), named(reading, "Leg")

@@ -23,6 +23,8 @@ from vividplank.core.takeoff.words import Said, understand
         ("", Said()),
         ("Shelf 2", Said("Shelf 2")),
         ("2x 3-way bracket", Said("3-way bracket", 2)),
+        ("Lid (2)", Said("Lid", 2)),
+        ("Qty: 3\n19 mm thick\nShelf", Said("Shelf", 3, thickness=19 * 320)),
         ("600x70x19 Rail", Said("Rail", 1, (600 * 320, 70 * 320, 19 * 320), 19 * 320)),
     ],
 )
@@ -33,6 +35,9 @@ def test_in_millimetres(text: str, said: Said) -> None:
 def test_in_inches_with_fractions() -> None:
     assert understand("Rail 23 1/2 x 2 3/4 x 13/16", "in") == Said("Rail", 1, (t(23.5), t(2.75), t(13 / 16)), t(13 / 16))
     assert understand('2x Shelf, 3/4" thick', "in") == Said("Shelf", 2, (), t(0.75))
+    assert understand('2x 3/4" thick', "in") == Said("", 2, (), t(0.75))
+    assert understand("4x 3/4 Shelf", "in") == understand("4x 3/4 Shelf", "mm") == Said("Shelf", 4, (), t(0.75))
+    assert understand('Qty: 3\n1/4 thick', "in") == Said("", 3, (), t(0.25))
 
 
 @pytest.mark.parametrize("text", ["10 000 x", "x x x", "1/3 x 2 x 3", "t=", "0x"])

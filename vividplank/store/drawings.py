@@ -27,12 +27,15 @@ class Drawing:
 
 
 def add(session: Session, project: int, name: str, media_type: str, content: bytes, replaces: int | None = None) -> Drawing:
-    """A drawing waiting to be read. What its layers mean is taken over from the drawings before it."""
+    """A drawing waiting to be read. What its layers mean is taken over from the drawings of its project, and from the version
+    it replaces what was answered about it.
+    """
     if replaces is not None and _row(session, replaces).project != project:
         raise NotThere("the drawing to replace is not of this project")
-    settings: dict[str, Any] = {"layers": _meanings(session)}
+    settings: dict[str, Any] = {"layers": _meanings(session, project)}
     if replaces is not None:
-        settings = {**settings, "unit": _row(session, replaces).settings.get("unit")}
+        before = _row(session, replaces).settings
+        settings = {**settings, "unit": before.get("unit"), "turned": before.get("turned", [])}
     row = DrawingRow(project=project, name=name, media_type=media_type, content=content, size=len(content), settings=settings,
                      state="waiting", replaces=replaces)
     session.add(row)
@@ -141,10 +144,11 @@ def take_over(session: Session, pk: int) -> None:
 _GONE = "there is no such drawing; it may have been removed"
 
 
-def _meanings(session: Session) -> dict[str, Any]:
-    """What layers meant in any drawing so far, the newest word last."""
+def _meanings(session: Session, project: int) -> dict[str, Any]:
+    """What layers meant in the drawings of a project so far, the newest word last. Another project's layers are its own."""
     found: dict[str, Any] = {}
-    for answers in session.scalars(select(DrawingRow.settings).order_by(DrawingRow.pk.desc()).limit(50)).all()[::-1]:
+    of = select(DrawingRow.settings).where(DrawingRow.project == project)
+    for answers in session.scalars(of.order_by(DrawingRow.pk.desc()).limit(50)).all()[::-1]:
         found.update(answers.get("layers", {}))
     return found
 

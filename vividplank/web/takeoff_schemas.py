@@ -70,10 +70,22 @@ class MeaningBody(Body):
 
 
 class AnswersBody(Body):
-    """What the maker says of a file; unit None: take its own word or the guess."""
+    """What the maker says of a file; unit None: take its own word or the guess. `turned`: decisions turned round."""
 
     unit: FileUnitName | None = None
     layers: Annotated[dict[str, MeaningBody], Field(max_length=500)] = {}
+    turned: Annotated[list[Annotated[str, Field(max_length=400)]], Field(max_length=500)] = []
+
+
+class DecisionBody(Body):
+    """Something that was taken for something else than a part, and what turning that round makes of it."""
+
+    key: str
+    kind: str
+    refs: list[str]
+    what: str
+    turn: str
+    turned: bool
 
 
 class ReadingBody(Body):
@@ -86,6 +98,7 @@ class ReadingBody(Body):
     layers: list[str]
     pieces: int
     table: str
+    decisions: list[DecisionBody]
     answers: AnswersBody
 
 

@@ -1338,7 +1338,7 @@ export interface components {
         };
         /**
          * AnswersBody
-         * @description What the maker says of a file; unit None: take its own word or the guess.
+         * @description What the maker says of a file; unit None: take its own word or the guess. `turned`: decisions turned round.
          */
         AnswersBody: {
             /**
@@ -1348,6 +1348,11 @@ export interface components {
             layers: {
                 [key: string]: components["schemas"]["MeaningBody"];
             };
+            /**
+             * Turned
+             * @default []
+             */
+            turned: string[];
             /**
              * Unit
              * @default null
@@ -1702,6 +1707,24 @@ export interface components {
             state: "none" | "asked" | "done" | "failed";
             /** Trouble */
             trouble: string;
+        };
+        /**
+         * DecisionBody
+         * @description Something that was taken for something else than a part, and what turning that round makes of it.
+         */
+        DecisionBody: {
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Refs */
+            refs: string[];
+            /** Turn */
+            turn: string;
+            /** Turned */
+            turned: boolean;
+            /** What */
+            what: string;
         };
         /** DefectBody */
         DefectBody: {
@@ -3380,6 +3403,8 @@ export interface components {
             answers: components["schemas"]["AnswersBody"];
             /** Asks */
             asks: string;
+            /** Decisions */
+            decisions: components["schemas"]["DecisionBody"][];
             /**
              * Kind
              * @enum {string}

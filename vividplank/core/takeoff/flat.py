@@ -1,20 +1,22 @@
 """Closed outlines on a flat drawing become parts: sizes, names from the words beside them, like ones together."""
 
 import math
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
 
+from shapely.affinity import scale
 from shapely.geometry import MultiPoint, Polygon
 from shapely.geometry import Point as Place
 
 from vividplank.core.measure import TICKS_PER_MM, System, show
-from vividplank.core.takeoff.found import FileUnit, Found, Point, Seen, Settings, View, Words
+from vividplank.core.takeoff.found import Decision, FileUnit, Found, Point, Seen, Settings, View, Words
+from vividplank.core.takeoff.inside import sort_out
 from vividplank.core.takeoff.words import SYSTEM_OF, Said, understand
 
 #: Text farther from an outline than this share of its longer side does not belong to it.
 _BESIDE = 0.35
-#: A closed outline inside another and smaller than this share of it is a hole, no part.
-_HOLE_SHARE = 0.15
+#: Outlines are one shape where what sticks out of either, laid on the other, is less than this share of it.
+_SAME_SHAPE = 2e-3
 
 
 @dataclass(frozen=True)
@@ -52,29 +54,65 @@ class _Piece:
     ring: tuple[tuple[int, int], ...]
 
 
+@dataclass
+class _Kind:
+    """Pieces that are one part, some of them mirrored."""
+
+    pieces: list[_Piece]
+    mirrored: list[_Piece] = field(default_factory=list)
+
+
 def parts_of_outlines(
     outlines: Sequence[Outline], words: Sequence[Words], written: Sequence[Written], unit: FileUnit, settings: Settings
-) -> tuple[tuple[Found, ...], tuple[str, ...]]:
-    """Parts of a flat drawing, and what did not agree in it. Written figures rule over measured ones."""
+) -> tuple[tuple[Found, ...], tuple[str, ...], tuple[Decision, ...]]:
+    """Parts of a flat drawing, what did not agree in it, and what was not taken as a part. Written figures rule over measured
+    ones.
+    """
     system: System = SYSTEM_OF[unit]
-    kept = [o for o in _without_holes(outlines) if not settings.meaning(o.layer).ignore]
+    meant = [o for o in outlines if not settings.meaning(o.layer).ignore]
+    kept, decisions = sort_out(meant, words, settings, system)
     beside = _words_beside(kept, words)
+    spanned = _spanned(kept, written)
     troubles: list[str] = []
-    pieces = [_piece(o, beside.get(o.ref, ""), written, unit, system, troubles) for o in kept]
-    groups: dict[tuple[object, ...], list[_Piece]] = {}
+    pieces = [_piece(o, beside.get(o.ref, ""), spanned.get(o.ref, {}), unit, system, troubles) for o in kept]
+    groups: dict[tuple[object, ...], list[_Kind]] = {}
     for piece in pieces:
         thickness = piece.said.thickness or piece.outline.thickness
-        key = (
-            piece.said.name.casefold(),
-            piece.outline.layer,
-            round(piece.length / 32),
-            round(piece.width / 32),
-            thickness,
-            round(piece.fill, 3),
-        )
-        groups.setdefault(key, []).append(piece)
+        key = (piece.said.name.casefold(), piece.outline.layer, round(piece.length / 32), round(piece.width / 32), thickness)
+        _sort_in(groups.setdefault(key, []), piece)
     troubles.extend(_sums(written, unit, system))
-    return tuple(_found(group, settings) for group in groups.values()), tuple(troubles)
+    ignored = [
+        Decision(f"layer:{layer}", "layer", refs, f"{len(refs)} outlines on '{layer}', which holds no parts, as you said")
+        for layer in dict.fromkeys(o.layer for o in outlines if settings.meaning(o.layer).ignore)
+        for refs in [tuple(o.ref for o in outlines if o.layer == layer)]
+    ]
+    found = tuple(_found(kind, settings) for kinds in groups.values() for kind in kinds)
+    return found, tuple(troubles), (*decisions, *ignored)
+
+
+def _sort_in(kinds: list["_Kind"], piece: _Piece) -> None:
+    """With those of its shape; turned over it is the same shape, mirrored."""
+    for kind in kinds:
+        how = _same_shape(kind.pieces[0], piece)
+        if how:
+            (kind.pieces if how == "same" else kind.mirrored).append(piece)
+            return
+    kinds.append(_Kind([piece]))
+
+
+def _same_shape(one: _Piece, other: _Piece) -> str:
+    """ "same", "mirrored" or "": whether one covers the other, laid on it as it is, turned by half, or turned over."""
+    if not one.ring or not other.ring:
+        return "same" if not one.ring and not other.ring else ""
+    if abs(one.fill - other.fill) > 2e-3:
+        return ""
+    here, there = Polygon(one.ring).buffer(0), Polygon(other.ring).buffer(0)
+    x0, y0, x1, y1 = here.bounds
+    for flip_x, flip_y, how in ((1, 1, "same"), (-1, -1, "same"), (1, -1, "mirrored"), (-1, 1, "mirrored")):
+        laid = scale(there, flip_x, flip_y, origin=((x0 + x1) / 2, (y0 + y1) / 2))
+        if here.symmetric_difference(laid).area < _SAME_SHAPE * here.area:
+            return how
+    return ""
 
 
 def view_of(
@@ -99,27 +137,6 @@ def view_of(
     )
 
 
-def _without_holes(outlines: Sequence[Outline]) -> list[Outline]:
-    shapes = [(o, Polygon(o.points).buffer(0)) for o in outlines]
-    kept = []
-    for o, shape in shapes:
-        if shape.area <= 0:
-            continue
-        host = [
-            s
-            for other, s in shapes
-            if other is not o
-            and other.layer == o.layer
-            and o.name in ("", other.name)
-            and s.area > shape.area
-            and s.buffer(1e-6).contains(shape)
-        ]
-        if host and (o.circle or shape.area < _HOLE_SHARE * min(s.area for s in host)):
-            continue
-        kept.append(o)
-    return kept
-
-
 def _words_beside(outlines: Sequence[Outline], words: Sequence[Words]) -> dict[str, str]:
     """Each text goes to the smallest outline it lies in, else to the nearest one close enough."""
     shapes = [(o, Polygon(o.points).buffer(0)) for o in outlines]
@@ -137,17 +154,18 @@ def _words_beside(outlines: Sequence[Outline], words: Sequence[Words]) -> dict[s
         ]
         if near:
             given.setdefault(min(near)[1], []).append(word.text)
-    return {ref: ", ".join(texts) for ref, texts in given.items()}
+    return {ref: "\n".join(texts) for ref, texts in given.items()}
 
 
-def _piece(o: Outline, text: str, written: Sequence[Written], unit: FileUnit, system: System, troubles: list[str]) -> _Piece:
+def _piece(
+    o: Outline, text: str, told: Mapping[str, int], unit: FileUnit, system: System, troubles: list[str]
+) -> _Piece:
     box, angle, sides = _least_rectangle(o.points)
     said = understand(text, unit) if text else Said()
     said = replace(said, name=o.name or said.name, quantity=max(o.quantity, said.quantity))
     measured = [round(s * TICKS_PER_MM) for s in sides]
-    told = [_written_for(o, angle + turn, side, written) for turn, side in ((0.0, sides[0]), (math.pi / 2, sides[1]))]
     sizes = []
-    for size, figure in zip(measured, told, strict=True):
+    for size, figure in zip(measured, (told.get("long", 0), told.get("short", 0)), strict=True):
         if figure and abs(figure - size) > 0.01 * size:
             troubles.append(
                 f"'{said.name or o.layer or o.ref}': written {show(figure, system, unit=True)}, drawn "
@@ -172,8 +190,9 @@ def _piece(o: Outline, text: str, written: Sequence[Written], unit: FileUnit, sy
     return _Piece(o, max(sizes), min(sizes), said, min(1.0, fill), ring)
 
 
-def _found(group: list[_Piece], settings: Settings) -> Found:
-    first = group[0]
+def _found(kind: _Kind, settings: Settings) -> Found:
+    first, group = kind.pieces[0], [*kind.pieces, *kind.mirrored]
+    mirrored = sum(p.said.quantity for p in kind.mirrored)
     meaning = settings.meaning(first.outline.layer)
     return Found(
         "",
@@ -184,10 +203,11 @@ def _found(group: list[_Piece], settings: Settings) -> Found:
         first.said.thickness or first.outline.thickness or meaning.thickness,
         first.outline.species or meaning.species,
         first.outline.layer,
-        0,
+        mirrored,
         round(first.fill, 4),
         first.ring,
         tuple(p.outline.ref for p in group),
+        f"{mirrored} of them mirrored: turned over where both faces may show, else make as pairs" if mirrored else "",
     )
 
 
@@ -235,23 +255,41 @@ def _turned(points: Sequence[Point], box: Point, angle: float, sides: tuple[floa
     return [(x - x0, y - y0) for x, y in turned]
 
 
-def _written_for(o: Outline, angle: float, side: float, written: Sequence[Written]) -> int:
-    """The figure of a dimension that runs from end to end of this outline in this direction, 0 where none does."""
+def _spanned(outlines: Sequence[Outline], written: Sequence[Written]) -> dict[str, dict[str, int]]:
+    """The figure of a dimension that runs from end to end of an outline, for its long and short side.
+
+    Of several outlines that it would fit, it belongs to the nearest; to all of them where they are as near.
+    """
+    frames = [(o, _least_rectangle(o.points)) for o in outlines]
+    best: dict[tuple[str, str], tuple[float, int]] = {}
+    for w in written:
+        fits: list[tuple[float, str, str]] = []
+        for o, (_, angle, sides) in frames:
+            for name, turn, side in (("long", 0.0, sides[0]), ("short", math.pi / 2, sides[1])):
+                off = _off(o, angle + turn, side, w)
+                if off is not None:
+                    fits.append((off, o.ref, name))
+        nearest = min((off for off, _, _ in fits), default=0.0)
+        for off, ref, name in fits:
+            if off <= nearest + 1e-6 and off < best.get((ref, name), (math.inf, 0))[0]:
+                best[ref, name] = off, w.figure
+    found: dict[str, dict[str, int]] = {}
+    for (ref, name), (_, figure) in best.items():
+        found.setdefault(ref, {})[name] = figure
+    return found
+
+
+def _off(o: Outline, angle: float, side: float, w: Written) -> float | None:
+    """How far beside the outline a dimension measures that runs from end to end of it in this direction; None for others."""
+    if abs(math.sin(w.angle - angle)) > 0.01:
+        return None
     ux, uy = math.cos(angle), math.sin(angle)
     along = [p[0] * ux + p[1] * uy for p in o.points]
     across = [-p[0] * uy + p[1] * ux for p in o.points]
-    low, high = min(along), max(along)
     slack = max(0.002 * side, 0.05)
-    best: tuple[float, int] | None = None
-    for w in written:
-        if abs(math.sin(w.angle - angle)) > 0.01:
-            continue
-        ends = sorted((w.a[0] * ux + w.a[1] * uy, w.b[0] * ux + w.b[1] * uy))
-        if abs(ends[0] - low) > slack or abs(ends[1] - high) > slack:
-            continue
-        off = max(
-            0.0, *(max(min(across) - c, c - max(across)) for c in (-w.a[0] * uy + w.a[1] * ux, -w.b[0] * uy + w.b[1] * ux))
-        )
-        if off <= side and (best is None or off < best[0]):
-            best = (off, w.figure)
-    return best[1] if best else 0
+    ends = sorted((w.a[0] * ux + w.a[1] * uy, w.b[0] * ux + w.b[1] * uy))
+    if abs(ends[0] - min(along)) > slack or abs(ends[1] - max(along)) > slack:
+        return None
+    beside = (-w.a[0] * uy + w.a[1] * ux, -w.b[0] * uy + w.b[1] * ux)
+    off = max(0.0, *(max(min(across) - c, c - max(across)) for c in beside))
+    return off if off <= side else None

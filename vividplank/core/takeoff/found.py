@@ -74,11 +74,31 @@ class LayerMeaning:
 
 
 @dataclass(frozen=True)
+class Decision:
+    """Something decided in reading about some pieces on the views (`refs`), and what turning it round makes of them.
+
+    `key` names the same thing in a newer version of the drawing. `turn` is empty where it cannot be turned round; where it
+    was, `turned` says so.
+    """
+
+    key: str
+    kind: str
+    refs: tuple[str, ...]
+    what: str
+    turn: str = ""
+    turned: bool = False
+
+
+@dataclass(frozen=True)
 class Settings:
-    """What the maker has answered about a file; unit None: take the file's word or the best guess."""
+    """What the maker has answered about a file; unit None: take the file's word or the best guess.
+
+    `turned` are the keys of decisions turned round.
+    """
 
     unit: FileUnit | None = None
     layers: tuple[tuple[str, LayerMeaning], ...] = ()
+    turned: frozenset[str] = frozenset()
 
     def meaning(self, layer: str) -> LayerMeaning:
         return dict(self.layers).get(layer, LayerMeaning())
@@ -88,7 +108,8 @@ class Settings:
 class Reading:
     """A drawing as read. `asks` is the question about its unit, empty where the file says it.
 
-    `troubles` name what could not be taken, each with its place; nothing is dropped without one. A list comes as
+    `troubles` name what could not be taken, `decisions` what was taken for something else than a part: nothing is dropped
+    without one of them. A list comes as
     `table`, tab-separated, for the reader of parts lists.
     """
 
@@ -101,3 +122,4 @@ class Reading:
     layers: tuple[str, ...] = ()
     pieces: int = 0
     table: str = ""
+    decisions: tuple[Decision, ...] = ()

@@ -6,7 +6,7 @@ import zipfile
 from dataclasses import asdict, replace
 from typing import Any
 
-from vividplank.core.takeoff.found import Found, LayerMeaning, Reading, Seen, Settings, Unreadable, View, Words
+from vividplank.core.takeoff.found import Decision, Found, LayerMeaning, Reading, Seen, Settings, Unreadable, View, Words
 from vividplank.core.takeoff.sheets import Page, read_pdf, read_picture
 
 #: What may be read, for people.
@@ -170,8 +170,10 @@ def reading_from_document(d: dict[str, Any]) -> Reading:
         layers=tuple(d["layers"]),
         pieces=d["pieces"],
         table=d["table"],
+        decisions=tuple(Decision(**{**e, "refs": tuple(e["refs"])}) for e in d.get("decisions", ())),
     )
 
 
 def settings_from_document(d: dict[str, Any]) -> Settings:
-    return Settings(d.get("unit"), tuple((name, LayerMeaning(**m)) for name, m in d.get("layers", {}).items()))
+    layers = tuple((name, LayerMeaning(**m)) for name, m in d.get("layers", {}).items())
+    return Settings(d.get("unit"), layers, frozenset(d.get("turned", ())))

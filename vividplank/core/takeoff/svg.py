@@ -3,16 +3,20 @@
 import io
 import math
 import re
+from dataclasses import replace
 from typing import Any
 from xml.etree.ElementTree import ParseError
 
+from shapely.geometry import Polygon
+
 from vividplank.core.takeoff.flat import Outline, parts_of_outlines, view_of
-from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Point, Reading, Settings, Unreadable, Words
+from vividplank.core.takeoff.found import FILE_UNITS, Decision, FileUnit, Point, Reading, Settings, Unreadable, Words
 from vividplank.core.takeoff.solids import numbered, plain_name
 from vividplank.core.takeoff.units import guess_unit
 
 _MM_PER_PX = 25.4 / 96
 _LABEL = "{http://www.inkscape.org/namespaces/inkscape}label"
+_MODE = "{http://www.inkscape.org/namespaces/inkscape}groupmode"
 _MOST_OUTLINES = 3000
 
 
@@ -43,7 +47,7 @@ def read_svg(content: bytes, settings: Settings) -> Reading:
     outlines = [Outline(o.ref, tuple(grown(p) for p in o.points), o.layer, o.name, circle=o.circle) for o in drawn.outlines]
     words = [Words(grown(w.at), w.text) for w in drawn.words]
     lines = [tuple(grown(p) for p in line) for line in drawn.lines[:5000]]
-    parts, troubles = parts_of_outlines(outlines, words, (), unit, settings)
+    parts, troubles, decisions = parts_of_outlines(outlines, words, (), unit, settings)
     layers = tuple(sorted({o.layer for o in outlines}))
     return Reading(
         "flat",
@@ -54,6 +58,7 @@ def read_svg(content: bytes, settings: Settings) -> Reading:
         troubles,
         layers,
         len(outlines),
+        decisions=(*decisions, *drawn.decisions()),
     )
 
 
@@ -64,20 +69,46 @@ class _Drawn:
         self.outlines: list[Outline] = []
         self.words: list[Words] = []
         self.lines: list[tuple[Point, ...]] = []
+        self.unseen = 0
+
+    def _call(self, begins: int, own: str) -> None:
+        """What a group is called: its one part's name, holes drawn beside it or not; a layer's, where it holds several."""
+        inside = self.outlines[begins:]
+        if not inside:
+            return
+        largest = max(inside, key=lambda o: Polygon(o.points).buffer(0).area)
+        hull = Polygon(largest.points).buffer(1e-6)
+        if all(hull.contains(Polygon(o.points).buffer(0)) for o in inside):
+            inside = [replace(o, name=o.name or plain_name(own)) if o is largest else o for o in inside]
+        else:
+            inside = [o if o.layer else replace(o, layer=own) for o in inside]
+        self.outlines[begins:] = inside
+
+    def decisions(self) -> list[Decision]:
+        found = []
+        if self.unseen:
+            found.append(Decision("hidden", "hidden", (), f"{self.unseen} things that are not shown were left out"))
+        if self.lines:
+            found.append(Decision("open lines", "open", (), f"{len(self.lines)} lines enclose nothing and are no parts"))
+        return found
 
     def take(self, group: Any, layer: str) -> None:
-        from svgelements import Circle, Ellipse, Group, Path, Shape, Text
+        from svgelements import Circle, Ellipse, Group, Path, Shape, Text, Use
 
         for element in group:
-            if isinstance(element, Group):
-                self.take(element, _own(element, _LABEL) or _own(element, "id") or layer)
+            if _unseen(element):
+                self.unseen += 1
+            elif isinstance(element, (Group, Use)):
+                own = _own(element, _LABEL) or _named(_own(element, "id"))
+                begins = len(self.outlines)
+                self.take(element, (own or layer) if _own(element, _MODE) == "layer" else layer)
+                if _own(element, _MODE) != "layer" and own:
+                    self._call(begins, own)
             elif isinstance(element, Text):
                 if element.text and element.text.strip():
                     at = element.transform.point_in_matrix_space((element.x, element.y))
                     self.words.append(Words((float(at.x), float(at.y)), element.text.strip()[:200]))
             elif isinstance(element, Shape):
-                if str(element.values.get("display", "")) == "none":
-                    continue
                 name = plain_name(_own(element, _LABEL) or _named(str(element.id or "")))
                 for ring, closed in _rings(abs(Path(element))):
                     if closed:
@@ -111,6 +142,15 @@ def _rings(path: Any) -> list[tuple[tuple[Point, ...], bool]]:
             closed = closed and len(points) > 2
             found.append((tuple(points), closed))
     return found
+
+
+def _unseen(element: Any) -> bool:
+    values = getattr(element, "values", None) or {}
+    style = str(values.get("style", "") or "").replace(" ", "")
+    return (
+        str(values.get("display", "")) == "none" or str(values.get("visibility", "")) == "hidden"
+        or "display:none" in style or "visibility:hidden" in style
+    )
 
 
 def _own(element: Any, key: str) -> str:

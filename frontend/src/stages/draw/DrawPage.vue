@@ -7,6 +7,7 @@ import { useRoute, useRouter } from "vue-router";
 import { api, send, type Drawing, type Found, type Schemas } from "../../api/client";
 import { beingRead, useDrawings, useReading } from "../../api/drawings";
 import { partFrom } from "../../api/parts";
+import { tableText } from "../../api/tableText";
 import { useProject } from "../../api/project";
 import { told } from "../../controls/told";
 import PastedList from "../list/PastedList.vue";
@@ -47,7 +48,7 @@ async function bring(file: File, replaces?: number): Promise<void> {
   const ending = file.name.split(".").at(-1)?.toLowerCase() ?? "";
   if (ending === "json") return jobFile(file);
   if (["csv", "tsv", "txt"].includes(ending)) {
-    list.value = await file.text();
+    list.value = tableText(await file.arrayBuffer());
     return;
   }
   await told(async () => {
@@ -88,7 +89,9 @@ watch([reading, asked], ([now]) => {
   const key = project.value?.parts.find((p) => p.id === asked.value && p.source?.drawing === shown.value)?.source?.key;
   found.value = now?.parts.find((f) => f.key === key) ?? null;
 }, { immediate: true });
-const chosen = computed(() => new Set(found.value?.refs ?? []));
+/** Pieces of a decision that is pointed at; a part that is chosen takes its place. */
+const pointed = ref<string[]>([]);
+const chosen = computed(() => new Set(found.value?.refs ?? pointed.value));
 const byRef = computed(() => new Map(reading.value?.parts.flatMap((f) => f.refs.map((r) => [r, f] as const)) ?? []));
 function species(ref: string): string {
   const f = byRef.value.get(ref);
@@ -96,7 +99,7 @@ function species(ref: string): string {
 }
 function names(ref: string): string {
   const f = byRef.value.get(ref);
-  return f ? `${f.quantity} × ${f.name}` : "no part";
+  return f ? `${f.quantity} × ${f.name}` : (reading.value?.decisions.find((d) => d.refs.includes(ref))?.what ?? "no part");
 }
 </script>
 
@@ -134,8 +137,8 @@ function names(ref: string): string {
           <button class="act lead" @click="list = reading.table">Read it as a parts list</button>
         </div>
         <div v-else class="two">
-          <div class="sheet"><DrawingView :views="reading.views" :chosen="chosen" :species="species" :names="names" @choose="found = byRef.get($event) ?? null" /></div>
-          <FoundParts :drawing="current" :reading="reading" :chosen="chosen" @choose="found = found === $event ? null : $event" />
+          <div class="sheet"><DrawingView :views="reading.views" :chosen="chosen" :species="species" :names="names" :parts="byRef" @choose="found = byRef.get($event) ?? null; pointed = []" /></div>
+          <FoundParts :drawing="current" :reading="reading" :chosen="chosen" @choose="found = found === $event ? null : $event" @point="found = null; pointed = $event" />
         </div>
       </template>
     </template>

@@ -11,7 +11,7 @@ import MeasureField from "../../controls/MeasureField.vue";
 import { told } from "../../controls/told";
 
 const props = defineProps<{ drawing: Drawing; reading: Reading; chosen: Set<string> }>();
-const emit = defineEmits<{ choose: [Found] }>();
+const emit = defineEmits<{ choose: [Found]; point: [string[]] }>();
 const { pk, project, edit } = useProject();
 const client = useQueryClient();
 
@@ -29,7 +29,10 @@ const UNITS: [Schemas["ReadingBody"]["unit"], string][] = [["mm", "millimetres"]
 
 async function answer(values: Partial<Schemas["AnswersBody"]>): Promise<void> {
   await told(async () => {
-    await api.PUT("/api/drawings/{drawing}/answers", { params: { path: { drawing: props.drawing.pk } }, body: { ...props.reading.answers, ...values } });
+    const { data: waiting } = await api.PUT("/api/drawings/{drawing}/answers", { params: { path: { drawing: props.drawing.pk } }, body: { ...props.reading.answers, ...values } });
+    // It is read anew: what was read before must not be shown for it.
+    client.setQueryData<Drawing[]>(["drawings", pk.value], (now) => now?.map((d) => (d.pk === waiting!.pk ? waiting! : d)));
+    client.removeQueries({ queryKey: ["reading", props.drawing.pk] });
     await client.invalidateQueries({ queryKey: ["drawings", pk.value] });
   });
 }
@@ -39,6 +42,12 @@ function meaning(layer: string): Schemas["MeaningBody"] {
 function means(layer: string, values: Partial<Schemas["MeaningBody"]>): void {
   void answer({ layers: { ...props.reading.answers.layers, [layer]: { ...meaning(layer), ...values } } });
 }
+/** Decide otherwise, or again as it was; the drawing is read anew with that. */
+function turn(decision: Schemas["DecisionBody"]): void {
+  const others = (props.reading.answers.turned ?? []).filter((key) => key !== decision.key);
+  void answer({ turned: decision.turned ? others : [...others, decision.key] });
+}
+const pieces = computed(() => props.reading.parts.reduce((n, f) => n + f.refs.length, 0));
 function toggle(f: Found): void {
   const now = new Set(left.value);
   if (!now.delete(f.key)) now.add(f.key);
@@ -65,6 +74,13 @@ function put(): void {
     <details v-if="reading.troubles.length" class="note-list" open>
       <summary>{{ reading.troubles.length }} to look at</summary>
       <p v-for="t in reading.troubles" :key="t" class="note">{{ t }}</p>
+    </details>
+    <details v-if="reading.decisions.length" class="decided" open>
+      <summary>{{ pieces }} of {{ reading.pieces }} shapes are parts; what was decided of the rest</summary>
+      <div v-for="d in reading.decisions" :key="d.key" class="decision" :class="{ turned: d.turned }" :data-decision="d.kind">
+        <button class="told" :disabled="!d.refs.length" @click="emit('point', d.refs)">{{ d.what }}<b v-if="d.turned">: turned round, {{ d.turn.toLowerCase() }}</b></button>
+        <button v-if="d.turn" class="act" @click="turn(d)">{{ d.turned ? "As it was" : d.turn }}</button>
+      </div>
     </details>
     <details v-if="layered.length" class="layers" :open="thin.length > 0">
       <summary>Layers: what they are made of</summary>
@@ -127,6 +143,29 @@ summary {
 }
 .note-list .note {
   margin-bottom: 0.3rem;
+}
+.decision {
+  display: flex;
+  gap: 0.6rem;
+  align-items: center;
+  padding: 0.3rem 0;
+  border-bottom: 1px solid var(--ink-faint);
+}
+.decision.turned {
+  box-shadow: inset 5px 0 0 var(--chalk);
+  padding-left: 0.7rem;
+}
+.told {
+  flex: 1;
+  min-height: 44px;
+  border: 0;
+  background: none;
+  text-align: left;
+  cursor: pointer;
+}
+.told:disabled {
+  cursor: default;
+  color: inherit;
 }
 .layer {
   display: grid;
