@@ -251,14 +251,14 @@ def test_a_drawing_with_a_frame_a_hidden_layer_and_gaps_is_the_right_list_after_
     expect(page.locator("[data-found]")).to_have_count(2, timeout=40_000)
     expect(page.locator("[data-found='Short rail']")).to_contain_text("2 × Short rail")
     expect(page.get_by_text("3 of 4 shapes are parts")).to_be_visible()
-    expect(page.locator("[data-decision='gap']")).to_contain_text("2 outlines were open")
+    expect(page.locator("[data-decision='gap']")).to_contain_text("Closed: 2 outlines, open by 0.05 mm")
     # What was taken as a frame is shown on the drawing, and drawn as no part.
     frame = page.locator("[data-decision='frame']")
-    frame.get_by_text("was taken as a frame").click()
+    frame.get_by_text("A frame: the outline of").click()
     expect(page.locator("polygon.chosen.left")).to_have_count(1)
     # One tap: the layer that is switched off counts after all.
     hidden = page.locator("[data-decision='hidden']")
-    expect(hidden).to_contain_text("1 things on the layer 'OLD', which is switched off, were left out")
+    expect(hidden).to_contain_text("Left out: 1 thing on the layer 'OLD', which is switched off")
     hidden.get_by_role("button", name="They count").click()
     expect(page.locator("[data-found]")).to_have_count(3, timeout=40_000)
     expect(page.locator("[data-decision='hidden']")).to_contain_text("turned round")

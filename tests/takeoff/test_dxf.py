@@ -21,7 +21,7 @@ def test_a_spline_or_an_ellipse_beside_the_parts_refuses_nothing() -> None:
     space.add_ellipse((800, 0), (100, 0), 0.5)  # type: ignore[attr-defined]
     reading = taken_off(dxf_bytes(document), "a.dxf")
     assert sizes(reading) == [(1, (600.0, 70.0, 0.0)), (1, (200.0, 100.0, 0.0))]
-    assert kinds(reading)["open"].what == "1 lines enclose nothing and are no parts"
+    assert kinds(reading)["open"].what == "No parts: 1 line without an area"
 
 
 @pytest.mark.parametrize(("how", "word"), [("off", "switched off"), ("freeze", "frozen")])
@@ -34,7 +34,7 @@ def test_hidden_layers_are_left_out_and_can_be_asked_for(how: str, word: str) ->
     space.add_text("Rail", dxfattribs={"insert": (5, 205), "layer": "OLD"})  # type: ignore[attr-defined]
     reading = taken_off(dxf_bytes(document), "a.dxf")
     assert sizes(reading) == [(1, (600.0, 70.0, 0.0))]
-    assert kinds(reading)["hidden"].what == f"2 things on the layer 'OLD', which is {word}, were left out"
+    assert kinds(reading)["hidden"].what == f"Left out: 2 things on the layer 'OLD', which is {word}"
     all_of_it = taken_off(dxf_bytes(document), "a.dxf", Settings(turned=frozenset({"hidden:OLD"})))
     assert [q for q, _ in sizes(all_of_it)] == [1, 2] or sum(p.quantity for p in all_of_it.parts) == 3
     assert kinds(all_of_it)["hidden"].turned
@@ -51,7 +51,7 @@ def test_an_outline_of_lines_that_nearly_meet_is_closed_and_told(gap: float) -> 
     reading = taken_off(dxf_bytes(document), "a.dxf")
     assert [q for q, _ in sizes(reading)] == [1, 1] and reading.parts[0].quantity == 1
     assert {tuple(round(s) for s in size) for _, size in sizes(reading)} == {(600, 70, 0), (400, 50, 0)}
-    assert "1 outlines were open" in kinds(reading)["gap"].what
+    assert "Closed: 1 outline, open by" in kinds(reading)["gap"].what
 
 
 def test_a_wide_gap_is_no_slip() -> None:
@@ -60,7 +60,7 @@ def test_a_wide_gap_is_no_slip() -> None:
     for a, b in (((0, 0), (600, 0)), ((600, 0), (600, 70)), ((600, 70), (0, 70)), ((0, 70), (0, 20))):
         space.add_line(a, b)  # type: ignore[attr-defined]
     reading = taken_off(dxf_bytes(document), "a.dxf")
-    assert sizes(reading) == [(1, (400.0, 50.0, 0.0))] and "4 lines enclose nothing" in kinds(reading)["open"].what
+    assert sizes(reading) == [(1, (400.0, 50.0, 0.0))] and "4 lines without an area" in kinds(reading)["open"].what
 
 
 @pytest.mark.parametrize("axis", [1, 0])
@@ -72,7 +72,7 @@ def test_a_view_drawn_upright_is_laid_flat(axis: int) -> None:
     space.add_lwpolyline(rectangle(0, 200, 400, 50), close=True)  # type: ignore[attr-defined]
     reading = taken_off(dxf_bytes(document), "a.dxf")
     assert sizes(reading) == [(1, (600.0, 70.0, 0.0)), (1, (400.0, 50.0, 0.0))]
-    assert kinds(reading)["upright"].what == "1 outlines are drawn upright and were laid flat"
+    assert kinds(reading)["upright"].what == "Laid flat: 1 outline drawn upright"
 
 
 def test_lines_of_a_text_do_not_run_into_each_other() -> None:
@@ -128,4 +128,4 @@ def test_words_of_a_layer_without_parts_name_nothing() -> None:
     settings = Settings(layers=(("NOTES", LayerMeaning(ignore=True)),))
     reading = taken_off(dxf_bytes(document), "a.dxf", settings)
     assert [p.name for p in reading.parts] == ["Part 1"]
-    assert kinds(reading)["layer"].what == "1 outlines on 'NOTES', which holds no parts, as you said"
+    assert kinds(reading)["layer"].what == "Left out, as you said: 1 outline on 'NOTES'"

@@ -54,7 +54,7 @@ def test_what_lies_in_a_part_is_a_cut_out_of_it_unless_it_is_named() -> None:
     door, opening = outline("a", 0, 0, 600, 400), outline("b", 60, 60, 480, 280)
     parts, why = decided([door, opening, circle("c", 20, 20, 8)])
     assert parts == ["a"] and why["cut-out"].refs == ("b",) and why["holes"].refs == ("c",)
-    assert why["cut-out"].what == "1 of 480 × 280 in the outline of 600 × 400: a cut-out of it"
+    assert why["cut-out"].what == "Cut-outs: 1 of 480 × 280 mm in the outline of 600 × 400 mm"
     turned, again = decided([door, opening], None, why["cut-out"].key)
     assert turned == ["a", "b"] and again["cut-out"].turned
     # With words of its own in it, it is a part laid in the other; that too can be turned round.

@@ -1,6 +1,6 @@
 """What is drawn in the model space of a DXF: closed outlines, words and dimensions, with blocks taken apart.
 
-Nothing is passed over in silence: hidden layers, gaps that were closed and lines that enclose nothing become decisions.
+Nothing is passed over in silence: hidden layers, gaps that were closed and lines without an area become decisions.
 """
 
 import math
@@ -10,10 +10,9 @@ from typing import Any
 
 import numpy as np
 
-from vividplank.core.measure import System, about
 from vividplank.core.takeoff.closing import Ring, loops
 from vividplank.core.takeoff.flat import Outline
-from vividplank.core.takeoff.found import Decision, Point, Settings, Words
+from vividplank.core.takeoff.found import Decision, Point, Settings, Words, counted
 
 #: What block attributes may be called.
 _ATTRIBUTES = {
@@ -188,24 +187,25 @@ class Drawn:
     def open_lines(self) -> list[Points]:
         return self._left[:5000]
 
-    def decisions(self, scale: float, system: System, settings: Settings) -> list[Decision]:
+    def decisions(self, scale: float, settings: Settings) -> list[Decision]:
         """What was decided before anything was measured; `scale` makes mm of the file's unit."""
         found = [
             Decision(
-                f"hidden:{layer}", "hidden", (), f"{many} things on the layer '{layer}', which is "
-                f"{self.hidden[layer.casefold()]}, were left out", "They count", f"hidden:{layer}" in settings.turned,
+                f"hidden:{layer}", "hidden", (), f"Left out: {counted(many, 'thing')} on the layer '{layer}', which "
+                f"is {self.hidden[layer.casefold()]}", "They count", f"hidden:{layer}" in settings.turned,
             )
             for layer, many in self._behind.items()
         ]
         if self._gaps:
-            widest = about(max(gap for _, gap in self._gaps) * scale * 320, system, unit=True)
+            widest = max(gap for _, gap in self._gaps) * scale
             refs = tuple(ref for ref, _ in self._gaps)
-            found.append(Decision("gaps", "gap", refs, f"{len(refs)} outlines were open, by {widest} at most, and were closed"))
+            told = f"Closed: {counted(len(refs), 'outline')}, open by {widest:.2g} mm at most"
+            found.append(Decision("gaps", "gap", refs, told))
         if self._upright:
-            told = f"{len(self._upright)} outlines are drawn upright and were laid flat"
+            told = f"Laid flat: {counted(len(self._upright), 'outline')} drawn upright"
             found.append(Decision("upright", "upright", tuple(self._upright), told))
         if self._left:
-            told = f"{len(self._left)} lines enclose nothing and are no parts"
+            told = f"No parts: {counted(len(self._left), 'line')} without an area"
             found.append(Decision("open lines", "open", (), told))
         return found
 

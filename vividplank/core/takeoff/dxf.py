@@ -77,7 +77,7 @@ def read_dxf(content: bytes, settings: Settings) -> Reading:
         (*troubles, *more),
         layers,
         len(closed),
-        decisions=(*decisions, *drawn.decisions(scale, SYSTEM_OF[unit], settings)),
+        decisions=(*decisions, *drawn.decisions(scale, settings)),
     )
 
 

@@ -9,7 +9,7 @@ from shapely.geometry import MultiPoint, Polygon
 from shapely.geometry import Point as Place
 
 from vividplank.core.measure import TICKS_PER_MM, System, show
-from vividplank.core.takeoff.found import Decision, FileUnit, Found, Point, Seen, Settings, View, Words
+from vividplank.core.takeoff.found import Decision, FileUnit, Found, Point, Seen, Settings, View, Words, counted
 from vividplank.core.takeoff.inside import sort_out
 from vividplank.core.takeoff.words import SYSTEM_OF, Said, understand
 
@@ -82,7 +82,7 @@ def parts_of_outlines(
         _sort_in(groups.setdefault(key, []), piece)
     troubles.extend(_sums(written, unit, system))
     ignored = [
-        Decision(f"layer:{layer}", "layer", refs, f"{len(refs)} outlines on '{layer}', which holds no parts, as you said")
+        Decision(f"layer:{layer}", "layer", refs, f"Left out, as you said: {counted(len(refs), 'outline')} on '{layer}'")
         for layer in dict.fromkeys(o.layer for o in outlines if settings.meaning(o.layer).ignore)
         for refs in [tuple(o.ref for o in outlines if o.layer == layer)]
     ]

@@ -73,6 +73,14 @@ class LayerMeaning:
     ignore: bool = False
 
 
+def counted(many: int, thing: str) -> str:
+    """
+    >>> counted(1, "outline"), counted(3, "outline")
+    ('1 outline', '3 outlines')
+    """
+    return f"{many} {thing}" + ("" if many == 1 else "s")
+
+
 @dataclass(frozen=True)
 class Decision:
     """Something decided in reading about some pieces on the views (`refs`), and what turning it round makes of them.

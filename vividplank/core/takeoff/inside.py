@@ -85,14 +85,13 @@ class _Sorter:
     def sort(self, node: _Node, alone: bool) -> None:
         """A node that lies in no part: a frame, a box of the title block, or a part with what lies in it."""
         if node.children and _is_frame(node, alone) and self._decide(
-            "frame", node, f"The outline of {self._size(node)} round {len(node.children)} others was taken as a frame",
-            "It is a part, and they are its cut-outs",
+            "frame", node, f"A frame: the outline of {self._size(node)} round {len(node.children)} others",
+            "It is a part",
         ):
             for child in node.children:
                 self.sort(child, alone=len(node.children) == 1)
         elif not node.children and any(_TITLE.search(text) for text in node.texts) and self._decide(
-            "title block", node, f"A box of {self._size(node)} with the words '{node.texts[0][:40]}' was taken as part of the "
-            "title block", "It is a part",
+            "title block", node, f"Title block: the box of {self._size(node)} with '{node.texts[0][:40]}'", "It is a part",
         ):
             return
         else:
@@ -104,14 +103,14 @@ class _Sorter:
         """What lies in a part is a cut-out of it, unless it is named; what lies in a cut-out is looked at by itself."""
         if node.outline.name not in ("", host.outline.name) or any(_names(text) for text in node.texts):
             cut = not self._decide(
-                "inside", node, f"{{n}} of {self._size(node)} in the outline of {self._size(host)}, with words of its own, was "
-                "taken as a part by itself", "It is a cut-out", host,
+                "inside", node, f"A part by itself, for the words in it: {{n}} of {self._size(node)} in the outline of "
+                f"{self._size(host)}", "It is a cut-out", host,
             )
         elif node.outline.circle:
-            cut = self._decide("holes", node, "{n} round holes lie in parts", "They are parts, discs", None)
+            cut = self._decide("holes", node, "Round holes in parts: {n}", "They are discs", None)
         else:
             cut = self._decide(
-                "cut-out", node, f"{{n}} of {self._size(node)} in the outline of {self._size(host)}: a cut-out of it",
+                "cut-out", node, f"Cut-outs: {{n}} of {self._size(node)} in the outline of {self._size(host)}",
                 "It is a part", host,
             )
         if not cut:
@@ -133,8 +132,8 @@ class _Sorter:
         return key not in self.settings.turned
 
     def _size(self, node: _Node) -> str:
-        long, short = (about(s * 320, self.system) for s in node.size)
-        return f"{long} × {short}"
+        long, short = node.size
+        return f"{about(long * 320, self.system)} × {about(short * 320, self.system, unit=True)}"
 
 
 def _plain(node: _Node) -> str:

@@ -10,7 +10,7 @@ from xml.etree.ElementTree import ParseError
 from shapely.geometry import Polygon
 
 from vividplank.core.takeoff.flat import Outline, parts_of_outlines, view_of
-from vividplank.core.takeoff.found import FILE_UNITS, Decision, FileUnit, Point, Reading, Settings, Unreadable, Words
+from vividplank.core.takeoff.found import FILE_UNITS, Decision, FileUnit, Point, Reading, Settings, Unreadable, Words, counted
 from vividplank.core.takeoff.solids import numbered, plain_name
 from vividplank.core.takeoff.units import guess_unit
 
@@ -87,9 +87,9 @@ class _Drawn:
     def decisions(self) -> list[Decision]:
         found = []
         if self.unseen:
-            found.append(Decision("hidden", "hidden", (), f"{self.unseen} things that are not shown were left out"))
+            found.append(Decision("hidden", "hidden", (), f"Left out: {counted(self.unseen, 'thing')} not shown"))
         if self.lines:
-            found.append(Decision("open lines", "open", (), f"{len(self.lines)} lines enclose nothing and are no parts"))
+            found.append(Decision("open lines", "open", (), f"No parts: {counted(len(self.lines), 'line')} without an area"))
         return found
 
     def take(self, group: Any, layer: str) -> None:

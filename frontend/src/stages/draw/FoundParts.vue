@@ -146,7 +146,8 @@ summary {
 }
 .decision {
   display: flex;
-  gap: 0.6rem;
+  flex-wrap: wrap;
+  gap: 0 0.6rem;
   align-items: center;
   padding: 0.3rem 0;
   border-bottom: 1px solid var(--ink-faint);
@@ -156,7 +157,7 @@ summary {
   padding-left: 0.7rem;
 }
 .told {
-  flex: 1;
+  flex: 1 1 16rem;
   min-height: 44px;
   border: 0;
   background: none;
