@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from tests.takeoff.making import sizes, taken_off
 from tests.takeoff.step_files import Assembly, block, place
 from vividplank.core.takeoff import Unreadable
+from vividplank.jobs.reading import read_in_process
 
 pieces = st.tuples(st.integers(300, 2000), st.integers(60, 290), st.integers(6, 50))
 turns = st.tuples(st.floats(0, math.tau), st.tuples(st.floats(-1, 1), st.floats(-1, 1), st.just(0.7)))
@@ -63,3 +64,48 @@ def test_a_surface_is_no_part_and_is_told() -> None:
     a.product(sheet, "Sketch")
     with pytest.raises(Unreadable, match="holds no solid"):
         taken_off(a.write(), "surface.step")
+
+
+def test_a_coloured_face_without_a_name_ends_nothing() -> None:
+    from OCP.Quantity import Quantity_Color, Quantity_TOC_RGB
+    from OCP.TopAbs import TopAbs_FACE
+    from OCP.TopExp import TopExp_Explorer
+    from OCP.XCAFDoc import XCAFDoc_ColorType, XCAFDoc_DocumentTool
+
+    a = Assembly()
+    shape = block(400, 60, 20)
+    rail = a.product(shape, "Rail")
+    face = a.tool.AddSubShape(rail, TopExp_Explorer(shape, TopAbs_FACE).Current())
+    colours = XCAFDoc_DocumentTool.ColorTool_s(a.document.Main())
+    colours.SetColor(face, Quantity_Color(0.8, 0.2, 0.1, Quantity_TOC_RGB), XCAFDoc_ColorType.XCAFDoc_ColorSurf)
+    reading, _ = read_in_process(a.write(), "coloured.step", {})
+    assert [(p.name, p.quantity) for p in reading.parts] == [("Rail", 1)] and sizes(reading) == [(1, (400.0, 60.0, 20.0))]
+
+
+def test_a_body_called_body_is_called_as_its_container_or_instance() -> None:
+    a = Assembly()
+    whole = a.group("Cabinet")
+    for k, name in enumerate(("Left side", "Shelf")):
+        holder = a.group(name)
+        a.put(holder, a.product(block(600 - 50 * k, 280, 19), "Body"), place())
+        a.put(whole, holder, place(0, 0, 300 * k))
+    assert {p.name for p in taken_off(a.write(), "cabinet.step").parts} == {"Left side", "Shelf"}
+
+
+def test_parts_in_other_files_are_named() -> None:
+    a = Assembly()
+    a.product(block(400, 60, 20), "Rail")
+    content = a.write()
+    linked = content.replace(b"ENDSEC;\nEND-ISO", b"#9001=DOCUMENT_FILE('parts/leg.stp','',$,#9002,'',$);\nENDSEC;\nEND-ISO")
+    assert linked != content
+    assert any("leg.stp" in t and "not here" in t for t in taken_off(linked, "assembly.step").troubles)
+
+
+@pytest.mark.parametrize("diameter", [12.0, 40.0, 300.0])
+def test_round_parts_are_as_thick_as_they_are(diameter: float) -> None:
+    from OCP.BRepPrimAPI import BRepPrimAPI_MakeCylinder
+
+    a = Assembly()
+    a.product(BRepPrimAPI_MakeCylinder(diameter / 2, 700).Shape(), "Dowel")
+    ((_, size),) = sizes(taken_off(a.write(), "dowel.step"), 320)
+    assert size == pytest.approx((700, diameter, diameter), abs=0.051)

@@ -15,6 +15,12 @@ SAME_MM = 0.1
 _ONE_DIRECTION = 0.002
 #: How many of the largest directions are tried as faces of the box.
 _CANDIDATES = 6
+#: A solid of more triangles than this is curved somewhere; its largest faces are most of it where they are this share.
+_MANY, _MOSTLY = 60, 0.6
+#: A box that lies along no face is taken where it is smaller by so much.
+_CLEARLY = 0.985
+#: Two curved solids are one part where no moment of theirs differs by more than this share.
+_ALIKE = 3e-3
 
 
 @dataclass(frozen=True)
@@ -60,11 +66,13 @@ class Solid:
 def tight_box(solid: Solid) -> Box:
     """The least box with one side along the solid's largest flat faces and another along faces square to them.
 
-    Of all pairs of the six largest face directions the smallest box wins; where sizes tie, the larger faces.
-    A solid without flat faces falls back to the least box round its hull.
+    Of all pairs of the six largest face directions the smallest box wins; where sizes tie, the larger faces. A curved solid
+    has many small faces: there the least rectangle across each direction is tried as well, and the least box of all round
+    its hull, and taken where they are clearly smaller.
     """
     directions, areas = _directions(solid)
     points = _hull(solid.vertices)
+    curved, surface = len(solid.faces) > _MANY, _surface(solid)
     best: tuple[float, float, Box] | None = None
     for i, first in enumerate(directions):
         frames = [
@@ -74,30 +82,48 @@ def tight_box(solid: Solid) -> Box:
         ]
         if not frames:
             frames = [(areas[i], _least_turn(points, first))]
+        elif curved:
+            frames.append((-1.0, _least_turn(points, first)))
         for area, second in frames:
             box = _box(points, first, second)
-            if best is None or box.volume < best[0] * (1 - 1e-6) or (box.volume <= best[0] * (1 + 1e-6) and area > best[1]):
+            margin = _CLEARLY if area < 0 else 1 - 1e-6
+            if best is None or box.volume < best[0] * margin or (box.volume <= best[0] * (1 + 1e-6) and area > best[1]):
                 best = (box.volume, float(area), box)
     assert best is not None  # a mesh with faces has directions
+    if curved and sum(areas) < _MOSTLY * surface:
+        least = _least_box(points)
+        if least is not None and least.volume < _CLEARLY * best[0]:
+            return least
     return best[2]
 
 
 def same(one: Solid, other: Solid, box: Box, other_box: Box) -> str:
     """ "same", "mirrored" or "" for two solids by their boxes and their points in them."""
-    if any(abs(a - b) > SAME_MM for a, b in zip(box.size, other_box.size, strict=True)):
+    curved = min(len(one.faces), len(other.faces)) > _MANY and one.closed and other.closed
+    apart = max(SAME_MM, _ALIKE * box.size[0]) if curved else SAME_MM
+    if any(abs(a - b) > apart for a, b in zip(box.size, other_box.size, strict=True)):
         return ""
-    if abs(one.volume - other.volume) > 1e-3 * box.volume + SAME_MM**3:
+    if abs(one.volume - other.volume) > (_ALIKE if curved else 1e-3) * box.volume + SAME_MM**3:
         return ""
     here = (one.vertices - box.centre) @ box.axes.T
     there = (other.vertices - other_box.centre) @ other_box.axes.T
     near, mirrored = cKDTree(here), ""
     size = np.array(box.size)
+    if curved and abs(_surface(one) - _surface(other)) > 2 * _ALIKE * _surface(one):
+        return ""
+    moments = _moments(here, one.faces, size) if curved else None
     for order in permutations(range(3)):
         if np.any(np.abs(size[list(order)] - size) > SAME_MM):
             continue
         for signs in product((1, -1), repeat=3):
             turned = there[:, order] * signs
-            if float(near.query(turned)[0].max()) > SAME_MM or float(cKDTree(turned).query(here)[0].max()) > SAME_MM:
+            if moments is not None:
+                # Curved faces are cut into triangles otherwise in every place; what they enclose is the same.
+                flip = _handed(order) * signs[0] * signs[1] * signs[2] < 0
+                faces = other.faces[:, ::-1] if flip else other.faces
+                if float(np.abs(_moments(turned, faces, size) - moments).max()) > _ALIKE:
+                    continue
+            elif float(near.query(turned)[0].max()) > SAME_MM or float(cKDTree(turned).query(here)[0].max()) > SAME_MM:
                 continue
             if _handed(order) * signs[0] * signs[1] * signs[2] > 0:
                 return "same"
@@ -121,6 +147,62 @@ def outline(solid: Solid, box: Box) -> list[tuple[float, float]]:
     if shape.area > 0.999 * box.size[0] * box.size[1]:
         return []
     return [(float(x), float(y)) for x, y in shape.exterior.coords[:-1]]
+
+
+def _surface(solid: Solid) -> float:
+    a, b, c = np.moveaxis(solid.corners(), 1, 0)
+    return float(np.linalg.norm(np.cross(b - a, c - a), axis=1).sum() / 2)
+
+
+#: Points and weights that integrate cubics over a tetrahedron exactly (Keast, 1986), as shares of its corners.
+_QUADRATURE = ((-0.8, (0.25, 0.25, 0.25, 0.25)), *((0.45, tuple(0.5 if k == j else 1 / 6 for j in range(4))) for k in range(4)))
+
+
+def _moments(points: Array, faces: NDArray[np.int64], size: Array) -> Array:
+    """The moments up to the third of a closed body about the middle of its box, as shares of the box."""
+    corners = (points / (size / 2))[faces]
+    whole = np.concatenate([np.zeros((len(corners), 1, 3)), corners], axis=1)
+    volumes = np.einsum("ij,ij->i", corners[:, 0], np.cross(corners[:, 1], corners[:, 2])) / 6
+    total = np.zeros(20)
+    for weight, shares in _QUADRATURE:
+        x, y, z = np.einsum("k,nkc->cn", np.array(shares), whole)
+        one = np.ones_like(x)
+        terms = [
+            one,
+            x,
+            y,
+            z,
+            x * x,
+            y * y,
+            z * z,
+            x * y,
+            y * z,
+            z * x,
+            x**3,
+            y**3,
+            z**3,
+            x * x * y,
+            x * x * z,
+            y * y * x,
+            y * y * z,
+            z * z * x,
+            z * z * y,
+            x * y * z,
+        ]
+        total += weight * np.array([float((volumes * t).sum()) for t in terms])
+    return np.asarray(total / 8)
+
+
+def _least_box(points: Array) -> Box | None:
+    """The least box of any direction round the points (the least over the faces of their hull; O'Rourke, 1985, is exact)."""
+    from trimesh.bounds import oriented_bounds
+
+    try:
+        to_origin, _ = oriented_bounds(points)  # type: ignore[no-untyped-call]
+    except (QhullError, ValueError):
+        return None
+    axes = np.asarray(to_origin)[:3, :3]
+    return _box(points, axes[0], axes[1])
 
 
 def _directions(solid: Solid) -> tuple[list[Array], list[float]]:

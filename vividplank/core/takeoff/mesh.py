@@ -1,6 +1,7 @@
 """Meshes (STL, OBJ, GLB, 3MF, PLY, OFF) through trimesh, split into bodies, scene transforms applied."""
 
 import io
+import re
 from typing import Any
 
 import numpy as np
@@ -9,7 +10,7 @@ from vividplank.core.takeoff.bodies import split
 from vividplank.core.takeoff.box import Solid
 from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Reading, Settings, Unreadable
 from vividplank.core.takeoff.picture import pictures
-from vividplank.core.takeoff.solids import numbered, parts_of
+from vividplank.core.takeoff.solids import numbered, parts_of, plain_name
 from vividplank.core.takeoff.units import guess_unit
 
 #: Formats that say their unit themselves.
@@ -85,7 +86,11 @@ def _pieces(content: bytes, kind: str) -> tuple[list[tuple[str, Any, Any]], File
     """Named pieces (points, faces) in file units with their placements applied, and the unit the file says."""
     import trimesh
 
-    options: dict[str, Any] = {"split_groups": True, "skip_materials": True} if kind == "obj" else {}
+    options: dict[str, Any] = {}
+    if kind == "obj":
+        # An object is one thing, however many materials or groups it is drawn in; without objects a group is.
+        objects = re.search(rb"^o\s+\S", content, re.M) is not None
+        options = {"split_objects": objects, "split_groups": not objects, "group_material": False, "skip_materials": True}
     try:
         scene = trimesh.load_scene(io.BytesIO(content), file_type=kind, process=False, **options)
     except MemoryError:
@@ -103,7 +108,8 @@ def _pieces(content: bytes, kind: str) -> tuple[list[tuple[str, Any, Any]], File
         faces = np.asarray(geometry.faces, np.int64)
         if np.linalg.det(transform[:3, :3]) < 0:
             faces = faces[:, ::-1]
-        name = str(geometry.metadata.get("name") or (node if node != "world" else geometry_name))
+        own = [str(geometry.metadata.get("name") or ""), str(node) if node != "world" else "", str(geometry_name)]
+        name = next((n for n in (*own, *_above(scene, node)) if plain_name(n)), next((n for n in own if n), ""))
         pieces.append((name if kind in ("glb", "obj", "3mf", "stl") else "", points, faces))
     words: dict[str, FileUnit] = {
         "millimeters": "mm",
@@ -119,6 +125,20 @@ def _pieces(content: bytes, kind: str) -> tuple[list[tuple[str, Any, Any]], File
     }
     said = _SAID.get(kind) or (words.get(str(scene.units or "").casefold()) if kind == "3mf" else None)
     return pieces, said or ("mm" if kind == "3mf" else None)
+
+
+def _above(scene: Any, node: Any) -> list[str]:
+    """What the groups are called that a body lies in, where it is all they hold."""
+    found: list[str] = []
+    parents = scene.graph.transforms.parents
+    inner = node
+    while inner in parents and len(found) < 8:
+        outer = parents[inner]
+        if sum(1 for above in parents.values() if above == outer) > 1 or outer == scene.graph.base_frame:
+            break
+        found.append(str(outer))
+        inner = outer
+    return found
 
 
 def _first_words(problem: Exception) -> str:

@@ -17,6 +17,10 @@ _COPY = re.compile(r"(?:[\s_]*[:#]\s*\d+|\.\d{3,}|[\s_]*\(\d+\)|[_\s-]+\d{1,3}|\
 _SIDE = re.compile(r"\b(left|right|l|r|lh|rh|front|back|rear|upper|lower|top|bottom)\b[\s_-]*", re.I)
 
 
+#: No board is thicker (mm, 16/4), and a thing of one piece fills at least this share of its box.
+_THICKEST, _FULL = 102.0, 0.6
+
+
 @dataclass
 class _Kind:
     box: Box
@@ -48,6 +52,12 @@ def parts_of(solids: list[Solid], settings: Settings) -> tuple[tuple[Found, ...]
             troubles.append(
                 f"'{solid.name or solid.ref}' is open or broken: its surface does not close. Its size was taken "
                 "from what is there; check it"
+            )
+        if box.size[2] > _THICKEST and solid.closed and solid.volume < _FULL * box.volume:
+            size = " × ".join(f"{s:.0f}" for s in box.size)
+            troubles.append(
+                f"'{solid.name or solid.ref}' measures {size} mm and fills {100 * solid.volume / box.volume:.0f} % of that: is "
+                "it several boards in one body? Part it where it was drawn, or take it off by its own parts"
             )
         if box.size[2] < 0.05:
             troubles.append(f"'{solid.name or solid.ref}' has no thickness and was left out; expected a solid")

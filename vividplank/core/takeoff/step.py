@@ -1,5 +1,6 @@
 """STEP (AP203, AP214, AP242) through the open CAD kernel, which is loaded only here: it takes seconds and memory."""
 
+import re
 import tempfile
 from pathlib import Path
 from typing import Any
@@ -9,10 +10,10 @@ import numpy as np
 from vividplank.core.takeoff.box import Solid
 from vividplank.core.takeoff.found import Reading, Settings, Unreadable
 from vividplank.core.takeoff.picture import pictures
-from vividplank.core.takeoff.solids import numbered, parts_of
+from vividplank.core.takeoff.solids import numbered, parts_of, plain_name
 
-#: How far the triangles may stand off a curved face (mm).
-_DEFLECTION = 0.1
+#: How far the triangles may stand off a curved face (mm), and by what angle (radians).
+_DEFLECTION, _ANGLE = 0.02, 0.2
 
 
 def read_step(content: bytes, settings: Settings) -> Reading:
@@ -24,10 +25,21 @@ def read_step(content: bytes, settings: Settings) -> Reading:
         raise Unreadable("this is no STEP file: it does not begin with ISO-10303-21")
     solids, troubles = _solids(content)
     if not solids:
+        if elsewhere := ", ".join(_elsewhere(content)):
+            raise Unreadable(f"the solids of this STEP file lie in others: {elsewhere}. Bring those, or export all in one")
         raise Unreadable("this STEP file holds no solid. " + (" ".join(troubles) or "Export solids, not surfaces or sketches"))
+    if elsewhere := ", ".join(_elsewhere(content)):
+        troubles.append(f"parts of it lie in other files, which are not here: {elsewhere}. Bring those, or export all in one")
     parts, more = parts_of(solids, settings)
     layers = tuple(sorted({s.layer for s in solids if s.layer}))
     return Reading("model", "mm", numbered(parts), pictures(solids), "", (*troubles, *more), layers, len(solids))
+
+
+def _elsewhere(content: bytes) -> list[str]:
+    """Files that the assembly refers to for its parts."""
+    named = re.findall(rb"DOCUMENT_FILE\s*\(\s*'((?:[^']|'')*)'", content)
+    found = dict.fromkeys(n.decode("utf-8", "replace").rsplit("/", 1)[-1].rsplit("\\", 1)[-1] for n in named)
+    return [n for n in found if n][:8]
 
 
 def _solids(content: bytes) -> tuple[list[Solid], list[str]]:
@@ -72,18 +84,20 @@ def _walk(label: Any, placed: Any, name: str, layer: str, layers: Any, found: li
     if Tool.IsReference_s(label):
         target = TDF_Label()
         Tool.GetReferredShape_s(label, target)
-        own = _name(target)
-        _walk(target, placed.Multiplied(Tool.GetLocation_s(label)), own or _name(label) or name, layer, layers, found, troubles)
+        moved = placed.Multiplied(Tool.GetLocation_s(label))
+        _walk(target, moved, _first_name(_name(target), _name(label), name), layer, layers, found, troubles)
         return
     if Tool.IsAssembly_s(label):
         components = Sequence_TDF_Label()
         Tool.GetComponents_s(label, components)
+        # A container of one body, called Body or Part1 in it, is what its container is called.
+        called = _first_name(_name(label), name) if components.Length() == 1 else ""
         for i in range(1, components.Length() + 1):
-            _walk(components.Value(i), placed, "", layer, layers, found, troubles)
+            _walk(components.Value(i), placed, called, layer, layers, found, troubles)
         return
     shape = Tool.GetShape_s(label)
     if not shape.IsNull():
-        _bodies(shape.Moved(placed), label, name or _name(label), layer, found, troubles)
+        _bodies(shape.Moved(placed), label, _first_name(name, _name(label)), layer, found, troubles)
 
 
 def _bodies(shape: Any, label: Any, name: str, layer: str, found: list[Solid], troubles: list[str]) -> None:
@@ -91,7 +105,7 @@ def _bodies(shape: Any, label: Any, name: str, layer: str, found: list[Solid], t
     from OCP.TopAbs import TopAbs_SHELL, TopAbs_SOLID
     from OCP.TopExp import TopExp_Explorer
 
-    BRepMesh_IncrementalMesh(shape, _DEFLECTION, False, 0.3, False)
+    BRepMesh_IncrementalMesh(shape, _DEFLECTION, False, _ANGLE, False)
     names = _subnames(label)
     explorer = TopExp_Explorer(shape, TopAbs_SOLID)
     any_solid = False
@@ -146,8 +160,16 @@ def _triangles(body: Any) -> tuple[Any, Any] | None:
 def _name(label: Any) -> str:
     from OCP.TDataStd import TDataStd_Name
 
+    if not label.IsAttribute(TDataStd_Name.GetID_s()):  # the kernel ends the process when it is asked for what is not there
+        return ""
     held = TDataStd_Name()
-    return str(held.Get().ToExtString()) if label.FindAttribute(TDataStd_Name.GetID_s(), held) else ""
+    name = str(held.Get().ToExtString()) if label.FindAttribute(TDataStd_Name.GetID_s(), held) else ""
+    return "" if name.startswith("=>[") else name  # the kernel's own, where an instance had none
+
+
+def _first_name(*names: str) -> str:
+    """The first that a person gave, else the first there is."""
+    return next((n for n in names if plain_name(n)), next((n for n in names if n), ""))
 
 
 def _subnames(label: Any) -> list[tuple[Any, str]]:
