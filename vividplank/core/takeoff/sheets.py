@@ -40,8 +40,7 @@ def read_pdf(content: bytes) -> tuple[Reading, list[Page]]:
             raise Unreadable(f"page {n + 1} of this PDF measures {width:.0f} by {height:.0f} points; expected a sheet of paper")
         picture = page.render(scale=_PIXELS / max(width, height), may_draw_forms=False).to_pil().convert("RGB")
         pages.append(Page(_png(picture)))
-        lines = tuple(_lines(page, height))
-        words = tuple(_words(page, height))
+        lines, words = tuple(_lines(page)), tuple(_words(page))
         views.append(View(f"page {n + 1}", width * _MM_PER_POINT, height * _MM_PER_POINT, (), lines, words))
     troubles = (f"only the first {_MOST_PAGES} of {count} pages were taken",) if count > _MOST_PAGES else ()
     return Reading("sheet", "mm", views=tuple(views), troubles=troubles), pages
@@ -56,7 +55,7 @@ def read_picture(content: bytes) -> tuple[Reading, list[Page]]:
             if opened.width * opened.height > _MOST_PIXELS:
                 raise Unreadable(f"this picture has {opened.width} by {opened.height} pixels; expected at most 80 million")
             opened.load()
-            picture = ImageOps.exif_transpose(opened).convert("RGB")
+            picture = _on_white(ImageOps.exif_transpose(opened))
     except Unreadable:
         raise
     except (OSError, ValueError, SyntaxError, Image.DecompressionBombError) as problem:
@@ -66,13 +65,33 @@ def read_picture(content: bytes) -> tuple[Reading, list[Page]]:
     return Reading("sheet", "mm", views=(View("picture", float(width), float(height)),)), [Page(_png(picture))]
 
 
+def _on_white(picture: Any) -> Any:
+    """Without its transparency, as on paper: black lines on nothing would be black on black."""
+    from PIL import Image
+
+    if not picture.has_transparency_data:
+        return picture.convert("RGB")
+    clear = picture.convert("RGBA")
+    return Image.alpha_composite(Image.new("RGBA", clear.size, "white"), clear).convert("RGB")
+
+
+def _placed(page: Any, x: float, y: float) -> Point:
+    """A point of the page's own space on the sheet as it is seen, cropped and turned: mm from the upper left corner."""
+    import pypdfium2.raw as raw
+
+    width, height = (round(side * _MM_PER_POINT * 1000) for side in page.get_size())
+    across, down = raw.c_int(), raw.c_int()
+    raw.FPDF_PageToDevice(page.raw, 0, 0, width, height, 0, x, y, across, down)
+    return (across.value / 1000, down.value / 1000)
+
+
 def _png(picture: Any) -> bytes:
     out = io.BytesIO()
     picture.save(out, "PNG", optimize=False, compress_level=6)
     return out.getvalue()
 
 
-def _lines(page: Any, height: float) -> list[tuple[Point, ...]]:
+def _lines(page: Any) -> list[tuple[Point, ...]]:
     """Straight pieces of the paths on the page, form objects included."""
     import pypdfium2.raw as raw
 
@@ -89,8 +108,7 @@ def _lines(page: Any, height: float) -> list[tuple[Point, ...]]:
             segment = raw.FPDFPath_GetPathSegment(item.raw, k)
             x, y = raw.c_float(), raw.c_float()
             raw.FPDFPathSegment_GetPoint(segment, x, y)
-            px, py = matrix.on_point(x.value, y.value)
-            point = (round(px * _MM_PER_POINT, 3), round((height - py) * _MM_PER_POINT, 3))
+            point = _placed(page, *matrix.on_point(x.value, y.value))
             if raw.FPDFPathSegment_GetType(segment) == raw.FPDF_SEGMENT_MOVETO:
                 if len(line) > 1:
                     found.append(tuple(line))
@@ -106,12 +124,12 @@ def _lines(page: Any, height: float) -> list[tuple[Point, ...]]:
     return found[:_MOST_LINES]
 
 
-def _words(page: Any, height: float) -> list[Words]:
+def _words(page: Any) -> list[Words]:
     text = page.get_textpage()
     found = []
     for k in range(min(text.count_rects(), 2000)):
         left, bottom, right, top = text.get_rect(k)
         said = text.get_text_bounded(left, bottom, right, top).strip()
         if said:
-            found.append(Words((round(left * _MM_PER_POINT, 3), round((height - bottom) * _MM_PER_POINT, 3)), said[:200]))
+            found.append(Words(_placed(page, left, bottom), said[:200]))
     return found
