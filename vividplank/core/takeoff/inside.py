@@ -168,7 +168,7 @@ def _is_frame(node: _Node, alone: bool) -> bool:
         panel,
         sum(c.shape.area for c in drawn) > 0.3 * node.shape.area,
         alone,
-        any(c.outline.name for c in drawn),
+        2 * any(c.outline.name for c in drawn),
     ]
     return sum(int(s) for s in speaks) >= _ENOUGH
 

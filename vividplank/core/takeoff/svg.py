@@ -25,7 +25,7 @@ def read_svg(content: bytes, settings: Settings) -> Reading:
     from svgelements import SVG
 
     try:
-        drawing = SVG.parse(io.BytesIO(content), reify=True, ppi=96)
+        drawing = SVG.parse(io.BytesIO(content), reify=True, ppi=96, parse_display_none=True)
     except (ParseError, ValueError, TypeError, KeyError, AttributeError, ZeroDivisionError, RecursionError) as problem:
         raise Unreadable(f"this SVG file cannot be read: {str(problem)[:160]}") from None
     drawn = _Drawn()
