@@ -10,6 +10,7 @@ from vividplank.core.exchange import read_job
 from vividplank.core.exchange.parts_list import plain_cell, read_parts, write_parts
 from vividplank.core.job import Job
 from vividplank.core.measure import TICKS_PER_INCH as INCH
+from vividplank.core.measure import TICKS_PER_MM, System
 
 SETTLE = Path(__file__).parents[2] / "docs" / "examples" / "settle.job.json"
 
@@ -107,3 +108,52 @@ def test_an_unknown_word_is_refused_with_those_that_are(column: str, word: str, 
     headings = f"name\tlength\twidth\tthickness\twood\tstock\tedging\t{column}"
     found = read_parts(f"{headings}\nA\t9\t9\t1\tash\tsheet\t1/4\t{word}", "in")
     assert not found.parts and why in found.refused[0].why
+
+
+def sizes(text: str, system: System = "mm") -> list[tuple[str, int, float, float, float]]:
+    found = read_parts(text, system, species="ash")
+    assert found.refused == (), found.refused
+    return [(p.name, p.quantity, *(v / TICKS_PER_MM for v in (p.length, p.width, p.thickness))) for p in found.parts]
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "Bezeichnung;Stück;Stärke (mm);Breite (mm);Länge (mm)\nSeite;2;19;286;762",
+        "Désignation\tQté\tÉpaisseur\tLargeur\tLongueur\nSeite\t2\t19\t286\t762",
+        "Pieza,Cantidad,Grosor en mm,Ancho,Largo\nSeite,2,19,286,762".replace(" en mm", " (mm)"),
+        "Onderdeel;Aantal;Dikte;Breedte;Lengte\nSeite;2;19;286;762",
+        "Benämning;Antal;Tjocklek;Bredd;Längd\nSeite;2;19;286;762",
+        "Part,Qty,Dimensions (T x W x L)\nSeite,2,19 x 286 x 762",
+        "Part,Qty,T x W x L\nSeite,2,19 × 286 × 762",
+        "| Part | Qty | Thickness | Width | Length |\n|---|---:|---|---|---|\n| Seite | 2 | 19 | 286 | 762 |",
+        "Part    Qty   Thickness   Width   Length\nSeite   2     19          286     762",
+        "Part\tQty\tFinished size\t\t\n\t\tThickness\tWidth\tLength\nSeite\t2\t19\t286\t762",
+        "The reading-room settle\n\nMade for the hall, 2026\nPart;Qty;Net thickness;Net width;Net length\nSeite;2;19;286;762",
+    ],
+)
+def test_headings_in_other_words_and_another_order(text: str) -> None:
+    assert sizes(text) == [("Seite", 2, 762, 286, 19)]
+
+
+@pytest.mark.parametrize(
+    ("text", "system", "row", "why"),
+    [
+        ("Gurke,Ananas,Kiwi,Apfel\nShelf,1,19,286", "mm", 1, "these headings are not understood: Gurke, Ananas, Kiwi, Apfel"),
+        ("Shelf,1,19,286,762", "mm", 1, "which of 19, 286, 762"),
+        ("Part,Dimensions\nShelf,19 x 286 x 762", "mm", 2, "which of 19, 286, 762"),
+        ("Part,Length,Length,Width,Thickness\nShelf,762,800,286,19", "mm", 1, "two columns of length"),
+        ("Part,Length,Width,Thickness\nShelf,762,286,19", "in", 2, "a thickness of 19 in?"),
+        ("Part,Length,Width,Thickness\nShelf,30,11.25,0.75", "mm", 2, "a thickness of 0.75 mm?"),
+        ("Part;Length;Width;Thickness\nShelf;2.400;286;19", "mm", 2, "'2.400' is a length of 2400 mm or of 2.400 mm"),
+    ],
+)
+def test_what_may_mean_something_else_is_asked(text: str, system: System, row: int, why: str) -> None:
+    found = read_parts(text, system, species="ash")
+    assert found.parts == ()
+    assert [r.row for r in found.refused] == [row] and found.refused[0].why.startswith(why)
+
+
+def test_a_heading_that_names_its_unit_or_its_order_is_never_doubted() -> None:
+    assert sizes("Part,Length (mm),Width (mm),Thickness (mm)\nBlock,40,8,1", "in") == [("Block", 1, 40, 8, 1)]
+    assert sizes("Part,Length,Width,Thickness\nBlock,100 mm,40 mm,320 mm", "in") == [("Block", 1, 100, 40, 320)]

@@ -9,86 +9,23 @@ from typing import Literal, TypeVar
 from vividplank.core.board.grain import FIGURES, Figure
 from vividplank.core.cutlist import Edging, Faces, Grain, Panel, Part, Stock
 from vividplank.core.cutlist.marks import mark_for
+from vividplank.core.exchange.headings import HEADINGS, USUAL, Headings, headings, repeated
 from vividplank.core.exchange.job_file import check_part
 from vividplank.core.exchange.refusal import Refusal
-from vividplank.core.measure import MeasureError, System, parse, show
+from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM, MeasureError, System, parse, show
 
 Known = TypeVar("Known")
 
-HEADINGS = (
-    "id",
-    "name",
-    "quantity",
-    "length",
-    "width",
-    "thickness",
-    "species",
-    "faces",
-    "run",
-    "stave_min",
-    "stave_max",
-    "note",
-    "stock",
-    "grain",
-    "fitted",
-    "resawn",
-    "layers",
-    "match",
-    "same_board",
-    "figure",
-    "edging",
-    "edged_long",
-    "edged_ends",
-    "joint",
-    "joint_length",
-)
-_LENGTHS = ("length", "width", "thickness", "stave_min", "stave_max", "edging", "joint_length")
-_ALSO = {
-    "mark": "id",
-    "part": "name",
-    "description": "name",
-    "qty": "quantity",
-    "count": "quantity",
-    "no": "quantity",
-    "pcs": "quantity",
-    "pieces": "quantity",
-    "l": "length",
-    "w": "width",
-    "t": "thickness",
-    "thick": "thickness",
-    "wood": "species",
-    "material": "species",
-    "timber": "species",
-    "face": "faces",
-    "quality": "faces",
-    "stave min": "stave_min",
-    "stave max": "stave_max",
-    "notes": "note",
-    "comment": "note",
-    "component": "name",
-    "item": "name",
-    "len": "length",
-    "long": "length",
-    "wide": "width",
-    "thk": "thickness",
-    "th": "thickness",
-    "amount": "quantity",
-    "number": "quantity",
-    "#": "quantity",
-    "each": "quantity",
-    "size": "size",
-    "sizes": "size",
-    "dimensions": "size",
-    "l x w x t": "size",
-    "kind": "stock",
-}
-#: The unit a heading may name in brackets: Length (mm).
-_UNITS: dict[str, System] = {"mm": "mm", "cm": "cm", "m": "m", "in": "in", "inch": "in", "inches": "in", '"': "in"}
 #: Rows above the heading row that a spreadsheet may have: a title, a date.
-_TITLE_ROWS = 12
+_TITLE_ROWS = 40
 #: What a spreadsheet may run as a formula: a sign at the start, whatever blanks stand before it.
 _RUNS = re.compile(r"\s*[=+\-@]|[\t\r']")
 _LONGEST_NOTE = 2000
+#: What stands between columns that are lined up by blanks.
+_BLANKS = re.compile(r"\s{2,}")
+_SIZES = ("length", "width", "thickness")
+#: Longer than boards come.
+_LONGEST_BOARD = 240 * TICKS_PER_INCH
 #: Columns of our own workbook that say nothing of their own.
 _DERIVED = frozenset({"rough length", "rough width", "rough thickness", "as written"})
 _YES = ("yes", "y", "x", "1", "true")
@@ -128,31 +65,29 @@ class PartsList:
 def read_parts(text: str, system: System, taken: frozenset[str] = frozenset(), species: str = "") -> PartsList:
     """Parts of a table with or without a heading row; rows that cannot be read are told, not dropped.
 
-    Without headings the columns are: name, quantity, length, width, thickness, species, faces. Marks are
-    made up where there are none, and never one of `taken`. `species` stands in where a row names none.
+    Without headings the columns are: name, quantity, length, width, thickness, species, faces, where the sizes bear that
+    out. No order is guessed for headings that are not known. Marks are made up where there are none, and never one of
+    `taken`. `species` stands in where a row names none.
     """
     rows = _rows(text)
     if not rows:
         return PartsList((), ())
-    at = next((i for i, row in enumerate(rows[:_TITLE_ROWS]) if _headings(row)), None)
-    columns = (
-        _headings(rows[at]) if at is not None else ["name", "quantity", "length", "width", "thickness", "species", "faces"]
+    at, known = next(
+        ((i, h) for i, row in enumerate(rows[:_TITLE_ROWS]) if (h := headings(row, rows[i - 1] if i else None))), (-1, USUAL)
     )
-    units = _units(rows[at], columns) if at is not None else {}
-    body = rows[at + 1 :] if at is not None else rows
-    first = at + 2 if at is not None else 1
-    headings = [cell.strip() for cell in rows[at]] if at is not None else []
+    why = _not_understood(rows, at, known)
+    if why:
+        return PartsList((), (RowRefusal(max(at, 0) + 1, " | ".join(rows[max(at, 0)]), why),))
     parts: list[Part] = []
     refused: list[RowRefusal] = []
     noted: dict[str, None] = {}
     used = set(taken)
-    for number, row in enumerate(body, first):
+    for number, row in enumerate(rows[at + 1 :], at + 2):
         if not any(cell.strip() for cell in row):
             continue
-        cells = dict(zip(columns, (c.strip() for c in row), strict=False))
-        unknown = _unknown(row, columns, headings)
+        unknown = _unknown(row, known)
         try:
-            part = _part(cells, system, units, used, species)
+            part = _part(_cells(row, known), known, system, used, species)
             part = replace(part, note="; ".join([*filter(None, [part.note]), *(f"{h}: {c}" for h, c in unknown)]))
             if len(part.note) > _LONGEST_NOTE:
                 raise ValueError(f"its notes would be {len(part.note)} letters; expected at most {_LONGEST_NOTE}")
@@ -165,13 +100,38 @@ def read_parts(text: str, system: System, taken: frozenset[str] = frozenset(), s
     return PartsList(tuple(parts), tuple(refused), tuple(noted))
 
 
-def _unknown(row: list[str], columns: list[str], headings: list[str]) -> list[tuple[str, str]]:
+def _not_understood(rows: list[list[str]], at: int, known: Headings) -> str:
+    """Why the headings cannot be followed; empty where they can, or where there are none."""
+    if at >= 0:
+        twice = repeated(known)
+        return f"two columns of {twice}; expected one: take the other out, or call it what it is" if twice else ""
+    words = [cell.strip() for cell in rows[0] if cell.strip()]
+    if len(words) >= 3 and not any(re.search(r"\d", w) for w in words) and len(rows) > 1:
+        return (
+            f"these headings are not understood: {', '.join(words)[:200]}; expected among them length, width and thickness, "
+            "or a size such as Size (T x W x L)"
+        )
+    return ""
+
+
+def _cells(row: list[str], known: Headings) -> dict[str, str]:
+    """The cells of a row by their columns, three sizes in one cell taken apart."""
+    cells = dict(zip(known.columns, (c.strip() for c in row), strict=False))
+    if cells.get("size") and not cells.get("length"):
+        sizes = re.split(r"\s*[x×*]\s*", cells["size"])
+        if len(sizes) != 3:
+            raise ValueError(f"'{cells['size']}' is no size; expected length x width x thickness")
+        cells.update(zip(known.order or ("length", "width", "thickness"), sizes, strict=True))
+    return cells
+
+
+def _unknown(row: list[str], known: Headings) -> list[tuple[str, str]]:
     """What stands in columns that are not known, or beyond the last heading, with the heading or the column's number."""
     found = []
     for k, cell in enumerate(row):
-        known = k < len(columns) and columns[k] in (*HEADINGS, "size", *_DERIVED)
-        if cell.strip() and not known:
-            found.append(((headings[k] if k < len(headings) else "") or f"column {k + 1}", cell.strip()))
+        taken = k < len(known.columns) and known.columns[k] in (*HEADINGS, "size", *_DERIVED)
+        if cell.strip() and not taken:
+            found.append(((known.written[k] if k < len(known.written) else "") or f"column {k + 1}", cell.strip()))
     return found
 
 
@@ -219,38 +179,21 @@ def _rows(text: str) -> list[list[str]]:
     text = text.lstrip("\ufeff").replace("\r\n", "\n").replace("\r", "\n").strip("\n")
     if not text.strip():
         return []
-    head = text.split("\n", 1)[0]
+    lines = text.split("\n")
     # A quote mark is an inch mark here unless the table is a CSV that quotes its cells.
-    if "\t" in head:
-        return [line.split("\t") for line in text.split("\n")]
-    mark = ";" if head.count(";") > head.count(",") else ","
+    if any("\t" in line for line in lines):
+        return [line.split("\t") for line in lines]
+    if all(line.strip().startswith("|") for line in lines if line.strip()):
+        bars = [line.strip().strip("|").split("|") for line in lines if line.strip()]
+        return [row for row in bars if not all(re.fullmatch(r"\s*:?-+:?\s*", cell) for cell in row)]
+    semicolons, commas = (sum(mark in line for line in lines) for mark in ";,")
+    if not semicolons and not commas and any(len(_BLANKS.split(line.strip())) > 2 for line in lines):
+        return [_BLANKS.split(line.strip()) for line in lines]
+    mark = ";" if semicolons >= max(commas, 1) or lines[0].count(";") > lines[0].count(",") else ","
     return list(csv.reader(io.StringIO(text), delimiter=mark, skipinitialspace=True))
 
 
-def _headings(row: list[str]) -> list[str]:
-    names = [re.sub(r"\s*[(\[,].*|[.:]", "", c.strip().casefold()).strip() for c in row]
-    names = [_ALSO.get(n, n.replace(" ", "_") if n.replace(" ", "_") in HEADINGS else n) for n in names]
-    return names if {"length", "width"} <= set(names) or "size" in names else []
-
-
-def _units(row: list[str], columns: list[str]) -> dict[str, System]:
-    """The columns whose heading names a unit of its own."""
-    found: dict[str, System] = {}
-    for cell, name in zip(row, columns, strict=True):
-        told = re.search(r"[(\[,]\s*([a-z\"]+)\.?\s*[)\]]?\s*$", cell.strip().casefold())
-        if told and told[1] in _UNITS and name in (*_LENGTHS, "size"):
-            found[name] = _UNITS[told[1]]
-    return found
-
-
-def _part(cells: dict[str, str], system: System, units: dict[str, System], used: set[str], species: str) -> Part:
-    if cells.get("size") and not cells.get("length"):
-        sizes = re.split(r"\s*[x×*]\s*", cells["size"])
-        if len(sizes) != 3:
-            raise ValueError(f"'{cells['size']}' is no size; expected length x width x thickness")
-        cells = {**cells, **dict(zip(("length", "width", "thickness"), sizes, strict=True))}
-        units = {**{n: units["size"] for n in ("length", "width", "thickness") if "size" in units}, **units}
-
+def _part(cells: dict[str, str], known: Headings, system: System, used: set[str], species: str) -> Part:
     def text(name: str) -> str:
         value = cells.get(name, "")
         return value[1:] if value.startswith("'") and _RUNS.match(value[1:]) else value
@@ -265,9 +208,16 @@ def _part(cells: dict[str, str], system: System, units: dict[str, System], used:
     if not wood:
         raise ValueError("no wood; expected a species such as white oak")
 
+    in_one = bool(cells.get("size"))
+    units = {**(dict.fromkeys(_SIZES, known.units["size"]) if in_one and "size" in known.units else {}), **known.units}
+
     def length(name: str) -> int:
         return parse(text(name), units.get(name, system)) if text(name) else 0
 
+    sizes = {n: length(n) for n in _SIZES}
+    told = all(n in units or re.search(r"[^\W\d_]|[\"'′″]", text(n)) for n in _SIZES)
+    ordered = bool(known.order) if in_one else known is not USUAL
+    _doubt({n: text(n) for n in _SIZES}, sizes, system, told=told, ordered=ordered)
     panel = None
     if text("stave_min") or text("stave_max"):
         panel = Panel(length("stave_min"), length("stave_max"))
@@ -283,9 +233,9 @@ def _part(cells: dict[str, str], system: System, units: dict[str, System], used:
         name,
         _count(quantity),
         wood,
-        length("length"),
-        length("width"),
-        length("thickness"),
+        sizes["length"],
+        sizes["width"],
+        sizes["thickness"],
         faces,
         panel,
         text("run"),
@@ -305,6 +255,35 @@ def _part(cells: dict[str, str], system: System, units: dict[str, System], used:
     if part.id in used:
         raise ValueError(f"the mark '{part.id}' is taken; expected every mark once")
     return check_part(part, "part")
+
+
+def _doubt(written: dict[str, str], sizes: dict[str, int], system: System, *, told: bool, ordered: bool) -> None:
+    """Raises where sizes may well mean something else than they say: a unit, an order or a thousands mark left open."""
+    if min(sizes.values()) <= 0:
+        return  # refused for that
+    down = sizes["length"] >= sizes["width"] >= sizes["thickness"]
+    if not ordered and not down:
+        raise ValueError(
+            f"which of {', '.join(written.values())} is the thickness? Read as length, width, thickness they do not go down; "
+            "expected headings, such as length, width, thickness, or Size (T x W x L)"
+        )
+    if told:
+        return
+    thickness = sizes["thickness"] / TICKS_PER_INCH
+    if system in ("in", "in-decimal", "ft-in") and (thickness > 8 or (thickness >= 3 and sizes["length"] > _LONGEST_BOARD)):
+        raise ValueError(
+            f"a thickness of {written['thickness']} in? Where the figures are millimetres, let the headings say so: Length (mm)"
+        )
+    if system == "mm" and sizes["length"] < 150 * TICKS_PER_MM and sizes["thickness"] < 3 * TICKS_PER_MM:
+        raise ValueError(
+            f"a thickness of {written['thickness']} mm? Where the figures are inches, let the headings say so: Length (in)"
+        )
+    for name, figure in written.items():
+        if system == "mm" and not down and re.fullmatch(r"[1-9]\d{0,2}[.,]\d{3}", figure):
+            raise ValueError(
+                f"'{figure}' is a {name} of {re.sub('[.,]', '', figure)} mm or of {figure.replace(',', '.')} mm; "
+                "expected figures without a mark between the thousands"
+            )
 
 
 _STOCKS: dict[str, Stock] = {
