@@ -8,16 +8,14 @@ from typing import Literal, TypeVar
 
 from vividplank.core.board.grain import FIGURES, Figure
 from vividplank.core.cutlist import Edging, Faces, Grain, Panel, Part, Stock
+from vividplank.core.cutlist.headings import HEADINGS, TITLE_ROWS, USUAL, Headings, headings, repeated
 from vividplank.core.cutlist.marks import mark_for
-from vividplank.core.exchange.headings import HEADINGS, USUAL, Headings, headings, repeated
 from vividplank.core.exchange.job_file import check_part
 from vividplank.core.exchange.refusal import Refusal
 from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM, MeasureError, System, parse, show
 
 Known = TypeVar("Known")
 
-#: Rows above the heading row that a spreadsheet may have: a title, a date.
-_TITLE_ROWS = 40
 #: What a spreadsheet may run as a formula: a sign at the start, whatever blanks stand before it.
 _RUNS = re.compile(r"\s*[=+\-@]|[\t\r']")
 _LONGEST_NOTE = 2000
@@ -73,7 +71,7 @@ def read_parts(text: str, system: System, taken: frozenset[str] = frozenset(), s
     if not rows:
         return PartsList((), ())
     at, known = next(
-        ((i, h) for i, row in enumerate(rows[:_TITLE_ROWS]) if (h := headings(row, rows[i - 1] if i else None))), (-1, USUAL)
+        ((i, h) for i, row in enumerate(rows[:TITLE_ROWS]) if (h := headings(row, rows[i - 1] if i else None))), (-1, USUAL)
     )
     why = _not_understood(rows, at, known)
     if why:

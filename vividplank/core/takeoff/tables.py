@@ -2,6 +2,7 @@
 
 import io
 
+from vividplank.core.cutlist.headings import HEADINGS, TITLE_ROWS, headings
 from vividplank.core.takeoff.found import Reading, Unreadable
 
 _MOST_ROWS = 5000
@@ -27,10 +28,9 @@ def read_workbook(content: bytes, kind: str) -> Reading:
 
 
 def _looks_like_parts(rows: list[list[str]]) -> int:
-    words = {c.casefold().split("(")[0].strip() for row in rows[:12] for c in row}
-    return len(
-        words & {"length", "width", "thickness", "qty", "quantity", "count", "part", "name", "wood", "species", "l", "w", "t"}
-    )
+    """How many columns of a parts list the rows name in a heading row."""
+    found = (headings(row, rows[i - 1] if i else None) for i, row in enumerate(rows[:TITLE_ROWS]))
+    return max((len(set(h.columns) & {*HEADINGS, "size"}) for h in found if h), default=0)
 
 
 def _cell(value: object) -> str:

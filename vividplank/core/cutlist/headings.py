@@ -66,6 +66,8 @@ _UNITS: dict[str, System] = {"mm": "mm", "cm": "cm", "m": "m", "in": "in", "inch
 _NAMED_UNIT = re.compile(r"(?:[(\[,/]\s*|\s(?:in\s+)?)(mm|cm|m|in|inch|inches|\")\.?\s*[)\]]?\s*$")
 _ORDER = re.compile(r"([^\W\d_]+)\.?\s*[x×*/]\s*([^\W\d_]+)\.?\s*[x×*/]\s*([^\W\d_]+)")
 _SIZES = ("length", "width", "thickness")
+#: Rows above the heading row that a spreadsheet may have: a title, a date, a drawing's data.
+TITLE_ROWS = 40
 
 
 @dataclass(frozen=True)
