@@ -140,6 +140,7 @@ def test_headings_in_other_words_and_another_order(text: str) -> None:
     ("text", "system", "row", "why"),
     [
         ("Gurke,Ananas,Kiwi,Apfel\nShelf,1,19,286", "mm", 1, "these headings are not understood: Gurke, Ananas, Kiwi, Apfel"),
+        ("Reading room\n\nErstes;Zweites;Ding\n762;286;19", "mm", 3, "these headings are not understood: Erstes, Zweites"),
         ("Shelf,1,19,286,762", "mm", 1, "which of 19, 286, 762"),
         ("Part,Dimensions\nShelf,19 x 286 x 762", "mm", 2, "which of 19, 286, 762"),
         ("Part,Length,Length,Width,Thickness\nShelf,762,800,286,19", "mm", 1, "two columns of length"),

@@ -129,3 +129,13 @@ def test_words_of_a_layer_without_parts_name_nothing() -> None:
     reading = taken_off(dxf_bytes(document), "a.dxf", settings)
     assert [p.name for p in reading.parts] == ["Part 1"]
     assert kinds(reading)["layer"].what == "Left out, as you said: 1 outline on 'NOTES'"
+
+
+def test_words_that_begin_in_a_bore_name_the_part_and_not_the_bore() -> None:
+    document, space = a_dxf()
+    space.add_lwpolyline(rectangle(0, 0, 600, 70), close=True)  # type: ignore[attr-defined]
+    space.add_circle((300, 35), 4)  # type: ignore[attr-defined]
+    space.add_text("Seat rail", dxfattribs={"insert": (300, 35), "height": 8})  # type: ignore[attr-defined]
+    reading = taken_off(dxf_bytes(document), "a.dxf")
+    assert sizes(reading) == [(1, (600.0, 70.0, 0.0))] and reading.parts[0].name == "Seat rail"
+    assert "holes" in kinds(reading)

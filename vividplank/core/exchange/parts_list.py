@@ -73,9 +73,8 @@ def read_parts(text: str, system: System, taken: frozenset[str] = frozenset(), s
     at, known = next(
         ((i, h) for i, row in enumerate(rows[:TITLE_ROWS]) if (h := headings(row, rows[i - 1] if i else None))), (-1, USUAL)
     )
-    why = _not_understood(rows, at, known)
-    if why:
-        return PartsList((), (RowRefusal(max(at, 0) + 1, " | ".join(rows[max(at, 0)]), why),))
+    if problem := _not_understood(rows, at, known):
+        return PartsList((), (problem,))
     parts: list[Part] = []
     refused: list[RowRefusal] = []
     noted: dict[str, None] = {}
@@ -98,18 +97,21 @@ def read_parts(text: str, system: System, taken: frozenset[str] = frozenset(), s
     return PartsList(tuple(parts), tuple(refused), tuple(noted))
 
 
-def _not_understood(rows: list[list[str]], at: int, known: Headings) -> str:
-    """Why the headings cannot be followed; empty where they can, or where there are none."""
+def _not_understood(rows: list[list[str]], at: int, known: Headings) -> RowRefusal | None:
+    """Headings that cannot be followed; None where they can, or where there are none."""
     if at >= 0:
         twice = repeated(known)
-        return f"two columns of {twice}; expected one: take the other out, or call it what it is" if twice else ""
-    words = [cell.strip() for cell in rows[0] if cell.strip()]
-    if len(words) >= 3 and not any(re.search(r"\d", w) for w in words) and len(rows) > 1:
-        return (
-            f"these headings are not understood: {', '.join(words)[:200]}; expected among them length, width and thickness, "
-            "or a size such as Size (T x W x L)"
-        )
-    return ""
+        why = f"two columns of {twice}; expected one: take the other out, or call it what it is"
+        return RowRefusal(at + 1, " | ".join(rows[at]), why) if twice else None
+    for i, row in enumerate(rows[:-1][:TITLE_ROWS]):
+        words = [cell.strip() for cell in row if cell.strip()]
+        if len(words) >= 3 and not any(re.search(r"\d", w) for w in words):
+            return RowRefusal(
+                i + 1, " | ".join(row),
+                f"these headings are not understood: {', '.join(words)[:200]}; expected among them length, width and "
+                "thickness, or a size such as Size (T x W x L)",
+            )
+    return None
 
 
 def _cells(row: list[str], known: Headings) -> dict[str, str]:

@@ -17,8 +17,9 @@ _ONE_DIRECTION = 0.002
 _CANDIDATES = 6
 #: A solid of more triangles than this is curved somewhere; its largest faces are most of it where they are this share.
 _MANY, _MOSTLY = 60, 0.6
-#: A box that lies along no face is taken where it is smaller by so much.
-_CLEARLY = 0.985
+#: A box that lies along no face is taken where it is smaller by so much, or at all where less than this share of the two
+#: sides across its largest faces is flat.
+_CLEARLY, _A_SIDE = 0.985, 0.4
 #: Two curved solids are one part where no moment of theirs differs by more than this share.
 _ALIKE = 3e-3
 
@@ -74,6 +75,7 @@ def tight_box(solid: Solid) -> Box:
     points = _hull(solid.vertices)
     curved, surface = len(solid.faces) > _MANY, _surface(solid)
     best: tuple[float, float, Box] | None = None
+    flat = 1.0  # share of the best box's sides along `second` that are flat
     for i, first in enumerate(directions):
         frames = [
             (areas[i] + areas[j], other)
@@ -86,9 +88,10 @@ def tight_box(solid: Solid) -> Box:
             frames.append((-1.0, _least_turn(points, first)))
         for area, second in frames:
             box = _box(points, first, second)
-            margin = _CLEARLY if area < 0 else 1 - 1e-6
+            margin = 1 - 1e-6 if area >= 0 or flat < _A_SIDE else _CLEARLY
             if best is None or box.volume < best[0] * margin or (box.volume <= best[0] * (1 + 1e-6) and area > best[1]):
                 best = (box.volume, float(area), box)
+                flat = (area - areas[i]) * float(np.ptp(points @ second)) / (2 * box.volume) if area > areas[i] else 1.0
     assert best is not None  # a mesh with faces has directions
     if curved and sum(areas) < _MOSTLY * surface:
         least = _least_box(points)

@@ -101,7 +101,9 @@ class _Sorter:
 
     def _inside(self, host: _Node, node: _Node) -> None:
         """What lies in a part is a cut-out of it, unless it is named; what lies in a cut-out is looked at by itself."""
-        if node.outline.name not in ("", host.outline.name) or any(_names(text) for text in node.texts):
+        # Words that begin in a bore are the part's: they run over its edge.
+        bore = node.outline.circle and node.size[0] < host.size[1] / 2
+        if node.outline.name not in ("", host.outline.name) or (not bore and any(_names(text) for text in node.texts)):
             cut = not self._decide(
                 "inside", node, f"A part by itself, for the words in it: {{n}} of {self._size(node)} in the outline of "
                 f"{self._size(host)}", "It is a cut-out", host,
