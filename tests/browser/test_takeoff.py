@@ -270,3 +270,15 @@ def test_a_drawing_with_a_frame_a_hidden_layer_and_gaps_is_the_right_list_after_
     page.get_by_role("link", name="All on the list: go there").click()
     expect(page.locator("tr[data-part]")).to_have_count(3)
     expect(page.locator("tr[data-part='SR']").get_by_label("Count")).to_have_value("2")
+
+
+def test_a_german_list_with_thickness_first_is_the_right_list_after_one_tap(page: Page) -> None:
+    start(page, "Shelves", "draw")
+    rows = "Stärke (mm);Breite (mm);Länge (mm);Stück;Holz;Bauteil\n19;286;762;2;Eiche;Seite\n22;95,5;1143;1;Esche;Sockel\n"
+    bring(page, {"name": "liste.csv", "mimeType": "text/csv", "buffer": rows.encode("cp1252")})
+    dialog = page.get_by_role("dialog", name="Read from the list")
+    expect(dialog.locator("tr", has_text="Seite")).to_contain_text(re.compile(r"2\s*30\s*in"))  # 762 mm
+    dialog.get_by_role("button", name="Add 2 parts").click()
+    expect(page.locator("tr[data-part]")).to_have_count(2)
+    expect(page.locator("tr[data-part='SE']").get_by_label("Count")).to_have_value("2")
+    expect(page.locator("tr[data-part='SE']").get_by_label("Length")).to_have_value("30")
