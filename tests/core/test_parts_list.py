@@ -158,3 +158,10 @@ def test_what_may_mean_something_else_is_asked(text: str, system: System, row: i
 def test_a_heading_that_names_its_unit_or_its_order_is_never_doubted() -> None:
     assert sizes("Part,Length (mm),Width (mm),Thickness (mm)\nBlock,40,8,1", "in") == [("Block", 1, 40, 8, 1)]
     assert sizes("Part,Length,Width,Thickness\nBlock,100 mm,40 mm,320 mm", "in") == [("Block", 1, 100, 40, 320)]
+
+
+def test_a_size_with_its_unit_and_figures_above_the_headings() -> None:
+    assert sizes("Part,Size (mm)\nRail,600 x 70 x 19", "in") == [("Rail", 1, 600, 70, 19)]
+    found = read_parts("Rail,2,600,70,19\nPart,Length,Width,Thickness\nShelf,762,286,19", "mm", species="ash")
+    assert [p.name for p in found.parts] == ["Shelf"]
+    assert [(r.row, r.why) for r in found.refused] == [(1, "stands above the headings; expected below them")]

@@ -54,7 +54,7 @@ _WORDS = {
     "note": "notes comment comments remark remarks|bemerkung bemerkungen anmerkung hinweis|remarque remarques|nota notas "
     "observaciones|opmerking opmerkingen|anmärkning",
     "stock": "kind",
-    "size": "sizes dimension dimensions|abmessung abmessungen maß maße masse|"
+    "size": "size sizes dimension dimensions|abmessung abmessungen maß maße masse|"
     "medidas|misure dimensioni|afmeting afmetingen|mått",
 }
 _ALSO = {word: column for column, words in _WORDS.items() for word in re.split(r"[ |]", words)} | {

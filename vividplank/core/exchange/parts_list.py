@@ -73,10 +73,16 @@ def read_parts(text: str, system: System, taken: frozenset[str] = frozenset(), s
     at, known = next(
         ((i, h) for i, row in enumerate(rows[:TITLE_ROWS]) if (h := headings(row, rows[i - 1] if i else None))), (-1, USUAL)
     )
+    lower = headings(rows[at + 1], rows[at]) if "size" in known.columns and at + 1 < len(rows) else None
+    if lower and "length" in lower.columns:  # a size over the columns that name its three
+        at, known = at + 1, lower
     if problem := _not_understood(rows, at, known):
         return PartsList((), (problem,))
     parts: list[Part] = []
-    refused: list[RowRefusal] = []
+    refused = [
+        RowRefusal(i, " | ".join(row), "stands above the headings; expected below them")
+        for i, row in enumerate(rows[: max(at, 0)], 1) if sum(bool(re.search(r"\d", cell)) for cell in row) >= 3
+    ]
     noted: dict[str, None] = {}
     used = set(taken)
     for number, row in enumerate(rows[at + 1 :], at + 2):
