@@ -254,30 +254,30 @@ KINDS: dict[str, Callable[[random.Random], File]] = {
 
 def judged(file: File) -> str:
     """Right, answered (right once its unit is told), asked, or wrong without a word."""
-    found, asks = _read(file, Settings())
+    found, asks, proposed = _read(file, Settings())
     if _same(found, file.truth):
-        return "right"
+        return "answered" if proposed else "right"
     if asks and file.unit and _same(_read(file, Settings(file.unit))[0], file.truth):
         return "answered"
     return "asked" if asks else "wrong"
 
 
-def _read(file: File, settings: Settings) -> tuple[Counter[Size], bool]:
-    """Counts by size, and whether anything is asked or told."""
+def _read(file: File, settings: Settings) -> tuple[Counter[Size], bool, bool]:
+    """Counts by size, whether anything is asked or told, and whether they are only proposed until that is answered."""
     try:
         reading, _ = read(file.content, file.name, settings)
     except Unreadable:
-        return Counter(), True
+        return Counter(), True, False
     if reading.kind == "list":
         listed = read_parts(reading.table, "mm")
         sizes = Counter[Size]()
         for part in listed.parts:
             sizes[(part.length / TICKS_PER_MM, part.width / TICKS_PER_MM, part.thickness / TICKS_PER_MM)] += part.quantity
-        return sizes, bool(listed.refused)
+        return sizes, bool(listed.refused or listed.questions), bool(listed.questions)
     found = Counter[Size]()
     for piece in reading.parts:
         found[(piece.length / TICKS_PER_MM, piece.width / TICKS_PER_MM, piece.thickness / TICKS_PER_MM)] += piece.quantity
-    return found, bool(reading.asks or reading.troubles or reading.decisions)
+    return found, bool(reading.asks or reading.troubles or reading.decisions), False
 
 
 def _same(found: Counter[Size], truth: Counter[Size]) -> bool:

@@ -45,7 +45,8 @@ def test_a_round_leg_has_a_box_and_fills_pi_quarters_of_it() -> None:
     leg = solid(trimesh.creation.cylinder(20, 700, sections=64))
     box = tight_box(leg)
     assert box.size == pytest.approx((700, 40, 40), rel=2e-3)
-    parts, troubles = parts_of([leg], Settings())
+    taken = parts_of([leg], Settings())
+    parts, troubles = taken.parts, taken.troubles
     assert parts[0].fill == pytest.approx(math.pi / 4, rel=5e-3) and troubles == ()
 
 
@@ -75,7 +76,7 @@ def test_mirrored_pieces_are_known_from_equal_ones() -> None:
     boxes = [tight_box(s) for s in (one, turned, other)]
     assert same(one, turned, boxes[0], boxes[1]) == "same"
     assert same(one, other, boxes[0], boxes[2]) == "mirrored"
-    parts, _ = parts_of([one, turned, other], Settings())
+    parts = parts_of([one, turned, other], Settings()).parts
     assert [(p.quantity, p.mirrored) for p in parts] == [(3, 1)]
     assert "1 of them mirrored" in parts[0].note
 
@@ -93,13 +94,13 @@ def test_sizes_that_differ_by_more_than_a_hair_stay_apart() -> None:
 @pytest.mark.parametrize("names", [("Left side", "Right side"), ("Rail:1", "Rail:2"), ("Rail.001", "Rail.002"), ("", "Rail")])
 def test_copies_and_sides_are_counted_together(names: tuple[str, str]) -> None:
     solids = [solid(a_block((300, 60, 20), (k * 100, 0, 0)), f"s{k}", name) for k, name in enumerate(names)]
-    parts, _ = parts_of(solids, Settings())
+    parts = parts_of(solids, Settings()).parts
     assert [p.quantity for p in parts] == [2]
 
 
 def test_like_pieces_with_names_of_their_own_stay_apart() -> None:
     solids = [solid(a_block((300, 60, 20), (k * 100, 0, 0)), f"s{k}", name) for k, name in enumerate(("Shelf", "Apron"))]
-    assert [p.name for p in parts_of(solids, Settings())[0]] == ["Shelf", "Apron"]
+    assert [p.name for p in parts_of(solids, Settings()).parts] == ["Shelf", "Apron"]
 
 
 @pytest.mark.parametrize("at", [(0, 0, 20), (500, 0, 0), (500, 60, 0), (250, 30, 20)])
@@ -114,5 +115,6 @@ def test_bodies_that_touch_come_apart(at: tuple[float, float, float]) -> None:
 def test_an_open_body_is_named_and_not_dropped() -> None:
     block = a_block((300, 60, 20))
     block.update_faces(np.arange(len(block.faces)) > 1)
-    parts, troubles = parts_of([solid(block, name="Lid")], Settings())
+    taken = parts_of([solid(block, name="Lid")], Settings())
+    parts, troubles = taken.parts, taken.troubles
     assert parts[0].quantity == 1 and "'Lid' is open or broken" in troubles[0]

@@ -7,6 +7,7 @@ import pytest
 import trimesh
 
 from tests.takeoff.making import sizes, taken_off, written
+from vividplank.core.takeoff import Settings, read
 
 
 def strip(outer: list[tuple[float, float]], inner: list[tuple[float, float]], thick: float) -> trimesh.Trimesh:
@@ -105,5 +106,12 @@ def test_several_boards_in_one_body_are_asked_about() -> None:
         + [f for k in range(6) for j in [(k + 1) % 6] for f in ((k, j, 6 + j), (k, 6 + j, 6 + k))],
         process=False,
     )
-    reading = taken_off(written([corner], "stl"), "a.stl")
-    assert any("is it several boards in one body?" in t for t in reading.troubles)
+    content = written([corner], "stl")
+    reading = taken_off(content, "a.stl")
+    (asked,) = reading.decisions
+    assert asked.kind == "fused" and asked.what.endswith("is it several boards in one body?") and not asked.turned
+    assert asked.turn == "Part it into 2 boards: 1 of 600 × 300 × 20 mm; 1 of 380 × 300 × 20 mm"
+    # One tap parts it, the larger board running through at the corner.
+    parted, _ = read(content, "a.stl", Settings("mm", turned=frozenset({asked.key})))
+    assert [(p.length // 320, p.width // 320, p.thickness // 320) for p in parted.parts] == [(600, 300, 20), (380, 300, 20)]
+    assert parted.decisions[0].turned and set(parted.decisions[0].refs) == {r for p in parted.parts for r in p.refs}

@@ -88,6 +88,11 @@ class DecisionBody(Body):
     turned: bool
 
 
+class SheetBody(Body):
+    name: str
+    table: str
+
+
 class ReadingBody(Body):
     kind: Literal["model", "flat", "sheet", "list"]
     unit: FileUnitName
@@ -99,6 +104,8 @@ class ReadingBody(Body):
     pieces: int
     table: str
     decisions: list[DecisionBody]
+    sheet: str
+    others: list[SheetBody]
     answers: AnswersBody
 
 

@@ -1,6 +1,7 @@
 """The heading row of a parts list: which column holds what, in which unit, by the words of several languages."""
 
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from itertools import pairwise
 
@@ -63,7 +64,7 @@ _ALSO = {word: column for column, words in _WORDS.items() for word in re.split(r
 }
 #: The unit a heading may name: Length (mm), Länge in mm.
 _UNITS: dict[str, System] = {"mm": "mm", "cm": "cm", "m": "m", "in": "in", "inch": "in", "inches": "in", '"': "in"}
-_NAMED_UNIT = re.compile(r"(?:[(\[,/]\s*|\s(?:in\s+)?)(mm|cm|m|in|inch|inches|\")\.?\s*[)\]]?\s*$")
+_NAMED_UNIT = re.compile(r"(?:[(\[,/_]\s*|\s(?:in\s+)?)(mm|cm|m|in|inch|inches|\")\.?\s*[)\]]?\s*$")
 _ORDER = re.compile(r"([^\W\d_]+)\.?\s*[x×*/]\s*([^\W\d_]+)\.?\s*[x×*/]\s*([^\W\d_]+)")
 _SIZES = ("length", "width", "thickness")
 #: Rows above the heading row that a spreadsheet may have: a title, a date, a drawing's data.
@@ -84,25 +85,34 @@ class Headings:
 USUAL = Headings(("name", "quantity", *_SIZES, "species", "faces"))
 
 
-def headings(row: list[str], above: list[str] | None = None) -> Headings | None:
-    """What a row says of its columns; None where it is no heading row.
+def headings(
+    row: list[str], above: list[str] | None = None, answered: Mapping[str, str] | None = None, *, every: bool = False
+) -> Headings | None:
+    """What a row says of its columns; None where it is no heading row, unless `every` row is to be taken for one.
 
     Where it is the lower of two rows, whose upper one spans several columns, the upper one speaks for the cells left blank.
+    `answered` says what columns hold by their headings, in lower case; that rules over the words known here.
     """
+    told = answered or {}
     cells = [c.strip() for c in row]
     if above and sum(bool(_column(c)) for c in above) > 1:
         cells += [""] * (len(above) - len(cells))
         cells = [c or (above[k].strip() if k < len(above) else "") for k, c in enumerate(cells)]
-    columns = tuple(_column(c) or c.casefold() for c in cells)
-    if not ({"length", "width"} <= set(columns) or "size" in columns):
+    columns = tuple(told.get(c.casefold()) or _column(c) or c.casefold() for c in cells)
+    if not every and not ({"length", "width"} <= set(columns) or "size" in columns):
         return None
     units: dict[str, System] = {}
     for cell, name in zip(cells, columns, strict=True):
-        told = _NAMED_UNIT.search(cell.casefold())
-        if told and name in (*LENGTHS, "size"):
-            units[name] = _UNITS[told[1]]
+        if name in (*LENGTHS, "size") and (unit := named_unit(cell)):
+            units[name] = unit
     order = next((_order(c) for c, name in zip(cells, columns, strict=True) if name == "size"), ())
     return Headings(columns, tuple(cells), units, order)
+
+
+def named_unit(heading: str) -> System | None:
+    """The unit that a heading names."""
+    found = _NAMED_UNIT.search(heading.casefold())
+    return _UNITS[found[1]] if found else None
 
 
 def repeated(found: Headings) -> str:

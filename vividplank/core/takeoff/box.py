@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from itertools import permutations, product
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -22,6 +23,10 @@ _MANY, _MOSTLY = 60, 0.6
 _CLEARLY, _A_SIDE = 0.985, 0.4
 #: Two curved solids are one part where no moment of theirs differs by more than this share.
 _ALIKE = 3e-3
+#: A point is a corner where the planes round it spread by more than this (the least eigenvalue of their normals' spread).
+_CORNER = 1e-3
+#: A section of at least so many corners, none nearer to the axis than this share of the farthest, is round.
+_CORNERS, _ROUND = 12, 0.985
 
 
 @dataclass(frozen=True)
@@ -69,11 +74,13 @@ def tight_box(solid: Solid) -> Box:
 
     Of all pairs of the six largest face directions the smallest box wins; where sizes tie, the larger faces. A curved solid
     has many small faces: there the least rectangle across each direction is tried as well, and the least box of all round
-    its hull, and taken where they are clearly smaller.
+    its hull, and taken where they are clearly smaller. What was turned on a lathe lies along its axis.
     """
     directions, areas = _directions(solid)
     points = _hull(solid.vertices)
     curved, surface = len(solid.faces) > _MANY, _surface(solid)
+    if turned := _turned(solid):
+        return turned
     best: tuple[float, float, Box] | None = None
     flat = 1.0  # share of the best box's sides along `second` that are flat
     for i, first in enumerate(directions):
@@ -102,15 +109,17 @@ def tight_box(solid: Solid) -> Box:
 
 def same(one: Solid, other: Solid, box: Box, other_box: Box) -> str:
     """ "same", "mirrored" or "" for two solids by their boxes and their points in them."""
-    curved = min(len(one.faces), len(other.faces)) > _MANY and one.closed and other.closed
+    closed = one.closed and other.closed
+    curved = closed and min(len(one.faces), len(other.faces)) > _MANY
     apart = max(SAME_MM, _ALIKE * box.size[0]) if curved else SAME_MM
     if any(abs(a - b) > apart for a, b in zip(box.size, other_box.size, strict=True)):
         return ""
-    if abs(one.volume - other.volume) > (_ALIKE if curved else 1e-3) * box.volume + SAME_MM**3:
+    if closed and abs(one.volume - other.volume) > (_ALIKE if curved else 1e-3) * box.volume + SAME_MM**3:
         return ""
     here = (one.vertices - box.centre) @ box.axes.T
     there = (other.vertices - other_box.centre) @ other_box.axes.T
-    near, mirrored = cKDTree(here), ""
+    corners, other_corners = here[_corners(one)], there[_corners(other)]
+    near, mirrored = cKDTree(corners), ""
     size = np.array(box.size)
     if curved and abs(_surface(one) - _surface(other)) > 2 * _ALIKE * _surface(one):
         return ""
@@ -119,19 +128,37 @@ def same(one: Solid, other: Solid, box: Box, other_box: Box) -> str:
         if np.any(np.abs(size[list(order)] - size) > SAME_MM):
             continue
         for signs in product((1, -1), repeat=3):
-            turned = there[:, order] * signs
             if moments is not None:
                 # Curved faces are cut into triangles otherwise in every place; what they enclose is the same.
                 flip = _handed(order) * signs[0] * signs[1] * signs[2] < 0
                 faces = other.faces[:, ::-1] if flip else other.faces
-                if float(np.abs(_moments(turned, faces, size) - moments).max()) > _ALIKE:
-                    continue
-            elif float(near.query(turned)[0].max()) > SAME_MM or float(cKDTree(turned).query(here)[0].max()) > SAME_MM:
+                alike = float(np.abs(_moments(there[:, order] * signs, faces, size) - moments).max()) <= _ALIKE
+            else:
+                turned = other_corners[:, order] * signs
+                alike = max(float(near.query(turned)[0].max()), float(cKDTree(turned).query(corners)[0].max())) <= SAME_MM
+            if not alike:
                 continue
             if _handed(order) * signs[0] * signs[1] * signs[2] > 0:
                 return "same"
             mirrored = "mirrored"
     return mirrored
+
+
+def _corners(solid: Solid) -> Any:
+    """Which points of a solid are corners of it, not points on an edge or a face where triangles happen to meet."""
+    a, b, c = np.moveaxis(solid.corners(), 1, 0)
+    normals = np.cross(b - a, c - a)
+    longest = np.maximum.reduce([np.linalg.norm(b - a, axis=1), np.linalg.norm(c - b, axis=1), np.linalg.norm(a - c, axis=1)])
+    double = np.linalg.norm(normals, axis=1)
+    sound = double > SAME_MM * longest  # a sliver's normal is chance
+    if not sound.any():
+        return slice(None)
+    units = normals[sound] / double[sound, None]
+    spread = np.zeros((len(solid.vertices), 3, 3))
+    for k in range(3):
+        np.add.at(spread, solid.faces[sound, k], units[:, :, None] * units[:, None, :])
+    found = np.linalg.eigvalsh(spread)[:, 0] > _CORNER
+    return found if found.any() else slice(None)
 
 
 def outline(solid: Solid, box: Box) -> list[tuple[float, float]]:
@@ -194,6 +221,41 @@ def _moments(points: Array, faces: NDArray[np.int64], size: Array) -> Array:
         ]
         total += weight * np.array([float((volumes * t).sum()) for t in terms])
     return np.asarray(total / 8)
+
+
+def _turned(solid: Solid) -> Box | None:
+    """The box of a solid that is round about an axis: by its diameter, which no facet of it shows. None for any other."""
+    if len(solid.faces) <= _MANY or not solid.closed:
+        return None
+    a, b, c = np.moveaxis(solid.corners() - solid.vertices.mean(axis=0), 1, 0)
+    volumes = np.einsum("ij,ij->i", a, np.cross(b, c)) / 6
+    if abs(float(volumes.sum())) < 1e-9:
+        return None
+    middle = np.einsum("i,ij->j", volumes, a + b + c) / (4 * volumes.sum())
+    a, b, c = a - middle, b - middle, c - middle
+    volumes = np.einsum("ij,ij->i", a, np.cross(b, c)) / 6
+    whole = a + b + c
+    second = sum(np.einsum("i,ij,ik->jk", volumes, p, p) for p in (a, b, c, whole)) / 20  # of tetrahedra to the middle
+    spread, axes = np.linalg.eigh(second / volumes.sum())
+    low, mid, high = (float(s) for s in spread)
+    axis = axes[:, 2] if abs(mid - low) < 0.02 * mid else axes[:, 0] if abs(high - mid) < 0.02 * mid else None
+    if axis is None:
+        return None
+    helper = np.eye(3)[int(np.argmin(np.abs(axis)))]
+    u = np.cross(axis, helper)
+    u /= np.linalg.norm(u)
+    v = np.cross(axis, u)
+    points = solid.vertices - solid.vertices.mean(axis=0) - middle
+    ring = np.array(_ring(points @ np.array([u, v]).T))
+    radii = np.linalg.norm(ring, axis=1)
+    if len(ring) < _CORNERS or float(radii.min()) < _ROUND * float(radii.max()):
+        return None
+    along = points @ axis
+    low, high, wide = float(along.min()), float(along.max()), 2 * float(radii.max())
+    centre = solid.vertices.mean(axis=0) + middle + axis * (low + high) / 2
+    if high - low >= wide:
+        return Box(np.array([axis, u, v]), centre, (high - low, wide, wide))
+    return Box(np.array([u, v, axis]), centre, (wide, wide, high - low))
 
 
 def _least_box(points: Array) -> Box | None:

@@ -139,7 +139,8 @@ class Drawn:
         size = max(_width(points), 1e-9)
         gap = math.dist(points[0], points[-1])
         if gap <= _CLOSED * size and len(points) > 3:
-            ref = self._outline(points[:-1], layer, told, kind in ("CIRCLE", "ELLIPSE"))
+            ring = points[:-1] if gap <= _ONE_POINT * size else points
+            ref = self._outline(ring, layer, told, kind in ("CIRCLE", "ELLIPSE"))
             if ref and gap > _ONE_POINT * size:
                 self._gaps.append((ref, gap))
             if ref and upright:

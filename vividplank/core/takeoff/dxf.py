@@ -3,7 +3,9 @@
 import io
 import math
 import re
+import tempfile
 from collections.abc import Iterable
+from pathlib import Path
 from typing import Any
 
 from vividplank.core.measure import TICKS_PER_MM, MeasureError, parse
@@ -16,19 +18,20 @@ from vividplank.core.takeoff.words import SYSTEM_OF
 
 _INSUNITS: dict[int, FileUnit] = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
 _MOST_OUTLINES = 3000
+#: How the binary kind begins.
+_BINARY = b"AutoCAD Binary DXF"
 
 
 def read_dxf(content: bytes, settings: Settings) -> Reading:
     """Every closed outline of the model space as a part. Raises Unreadable where there is none."""
-    from ezdxf import recover
     from ezdxf.lldxf.const import DXFError
 
     try:
-        document, auditor = recover.read(io.BytesIO(content))
+        document, auditor = _opened(content)
     except (DXFError, OSError, ValueError, IndexError, KeyError, TypeError, AttributeError) as problem:
         raise Unreadable(f"this DXF file cannot be read: {str(problem)[:160]}") from None
     troubles = [f"the DXF was damaged: {str(e.message)[:120]}" for e in auditor.errors[:5]]
-    if content.rstrip(b" \r\n\t\x1a\0")[-3:] != b"EOF" and not content.startswith(b"AutoCAD Binary DXF"):
+    if content.rstrip(b" \r\n\t\x1a\0")[-3:] != b"EOF" and not content.startswith(_BINARY):
         troubles.append("the DXF ends before its end mark: what stood at its end is missing. Export it anew")
     drawn = Drawn(_hidden(document, settings), settings)
     drawn.take(document.modelspace(), 0, {})
@@ -79,6 +82,19 @@ def read_dxf(content: bytes, settings: Settings) -> Reading:
         len(closed),
         decisions=(*decisions, *drawn.decisions(scale, settings)),
     )
+
+
+def _opened(content: bytes) -> tuple[Any, Any]:
+    import ezdxf
+    from ezdxf import recover
+
+    if not content.startswith(_BINARY):
+        return recover.read(io.BytesIO(content))
+    with tempfile.TemporaryDirectory() as folder:  # the library reads the binary kind from a path only
+        path = Path(folder) / "drawing.dxf"
+        path.write_bytes(content)
+        document = ezdxf.readfile(path)  # type: ignore[attr-defined]
+    return document, document.audit()
 
 
 def _hidden(document: Any, settings: Settings) -> dict[str, str]:

@@ -17,6 +17,8 @@ from vividplank.core.takeoff.words import SYSTEM_OF, Said, understand
 _BESIDE = 0.35
 #: Outlines are one shape where what sticks out of either, laid on the other, is less than this share of it.
 _SAME_SHAPE = 2e-3
+#: And their sizes differ by no more (ticks; 0.1 mm).
+_SAME_SIZE = TICKS_PER_MM // 10
 
 
 @dataclass(frozen=True)
@@ -70,15 +72,15 @@ def parts_of_outlines(
     """
     system: System = SYSTEM_OF[unit]
     meant = [o for o in outlines if not settings.meaning(o.layer).ignore]
-    kept, decisions = sort_out(meant, words, settings, system)
-    beside = _words_beside(kept, words)
+    kept, decisions, titles = sort_out(meant, words, settings, system)
+    beside = _words_beside(kept, [w for w in words if w not in titles])
     spanned = _spanned(kept, written)
     troubles: list[str] = []
     pieces = [_piece(o, beside.get(o.ref, ""), spanned.get(o.ref, {}), unit, system, troubles) for o in kept]
     groups: dict[tuple[object, ...], list[_Kind]] = {}
     for piece in pieces:
         thickness = piece.said.thickness or piece.outline.thickness
-        key = (piece.said.name.casefold(), piece.outline.layer, round(piece.length / 32), round(piece.width / 32), thickness)
+        key = (piece.said.name.casefold(), piece.outline.layer, thickness)
         _sort_in(groups.setdefault(key, []), piece)
     troubles.extend(_sums(written, unit, system))
     ignored = [
@@ -102,6 +104,8 @@ def _sort_in(kinds: list["_Kind"], piece: _Piece) -> None:
 
 def _same_shape(one: _Piece, other: _Piece) -> str:
     """ "same", "mirrored" or "": whether one covers the other, laid on it as it is, turned by half, or turned over."""
+    if max(abs(one.length - other.length), abs(one.width - other.width)) > _SAME_SIZE:
+        return ""
     if not one.ring or not other.ring:
         return "same" if not one.ring and not other.ring else ""
     if abs(one.fill - other.fill) > 2e-3:

@@ -73,12 +73,12 @@ class LayerMeaning:
     ignore: bool = False
 
 
-def counted(many: int, thing: str) -> str:
+def counted(many: int, thing: str, things: str = "") -> str:
     """
-    >>> counted(1, "outline"), counted(3, "outline")
-    ('1 outline', '3 outlines')
+    >>> counted(1, "outline"), counted(3, "outline"), counted(2, "body", "bodies")
+    ('1 outline', '3 outlines', '2 bodies')
     """
-    return f"{many} {thing}" + ("" if many == 1 else "s")
+    return f"{many} {thing if many == 1 else things or thing + 's'}"
 
 
 @dataclass(frozen=True)
@@ -95,6 +95,14 @@ class Decision:
     what: str
     turn: str = ""
     turned: bool = False
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """A sheet of a workbook as tab-separated text."""
+
+    name: str
+    table: str
 
 
 @dataclass(frozen=True)
@@ -131,3 +139,5 @@ class Reading:
     pieces: int = 0
     table: str = ""
     decisions: tuple[Decision, ...] = ()
+    sheet: str = ""
+    others: tuple[Sheet, ...] = ()

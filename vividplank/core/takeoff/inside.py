@@ -41,7 +41,11 @@ class _Node:
     outline: "Outline"
     shape: Polygon
     children: list["_Node"] = field(default_factory=list)
-    texts: list[str] = field(default_factory=list)  # that stand in it and in nothing smaller
+    words: list[Words] = field(default_factory=list)  # that stand in it and in nothing smaller
+
+    @property
+    def texts(self) -> list[str]:
+        return [w.text for w in self.words]
 
     @property
     def size(self) -> tuple[float, float]:
@@ -59,13 +63,13 @@ class _Node:
 
 def sort_out(
     outlines: Sequence["Outline"], words: Sequence[Words], settings: Settings, system: System
-) -> tuple[list["Outline"], tuple[Decision, ...]]:
-    """The outlines that are parts, and a decision on every other one."""
+) -> tuple[list["Outline"], tuple[Decision, ...], set[Words]]:
+    """The outlines that are parts, a decision on every other one, and the words of the title block, which name no part."""
     roots = _tree(outlines, words)
     sorter = _Sorter(settings, system, everything=len(outlines))
     for root in roots:
         sorter.sort(root, alone=len(roots) == 1)
-    return [o for o in outlines if o.ref in sorter.parts], sorter.decisions()
+    return [o for o in outlines if o.ref in sorter.parts], sorter.decisions(), sorter.titles
 
 
 class _Sorter:
@@ -74,6 +78,7 @@ class _Sorter:
         self.system = system
         self.everything = everything
         self.parts: set[str] = set()
+        self.titles: set[Words] = set()
         self.found: dict[str, tuple[str, str, str, list[str]]] = {}  # key: kind, what, its turn, refs
 
     def decisions(self) -> tuple[Decision, ...]:
@@ -93,7 +98,7 @@ class _Sorter:
         elif not node.children and any(_TITLE.search(text) for text in node.texts) and self._decide(
             "title block", node, f"Title block: the box of {self._size(node)} with '{node.texts[0][:40]}'", "It is a part",
         ):
-            return
+            self.titles.update(node.words)
         else:
             self.parts.add(node.outline.ref)
             for child in node.children:
@@ -193,5 +198,5 @@ def _tree(outlines: Sequence["Outline"], words: Sequence[Words]) -> list[_Node]:
         at = Place(word.at)
         inside = [nodes[k] for k in index.query(at) if nodes[k].shape.contains(at)]
         if inside:
-            min(inside, key=lambda n: float(n.shape.area)).texts.append(word.text)
+            min(inside, key=lambda n: float(n.shape.area)).words.append(word)
     return roots

@@ -1,4 +1,4 @@
-"""Meshes (STL, OBJ, GLB, 3MF, PLY, OFF) through trimesh, split into bodies, scene transforms applied."""
+"""Meshes (STL, OBJ, GLB, glTF, 3MF, PLY, OFF) through trimesh, split into bodies, scene transforms applied."""
 
 import io
 import re
@@ -8,20 +8,21 @@ import numpy as np
 
 from vividplank.core.takeoff.bodies import split
 from vividplank.core.takeoff.box import Solid
-from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Reading, Settings, Unreadable
+from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Reading, Settings, Unreadable, counted
+from vividplank.core.takeoff.gltf import plain_gltf
 from vividplank.core.takeoff.picture import pictures
 from vividplank.core.takeoff.solids import numbered, parts_of, plain_name
-from vividplank.core.takeoff.units import guess_unit
+from vividplank.core.takeoff.units import TOO_BIG, TOO_SMALL, by_its_word, guess_unit
 
 #: Formats that say their unit themselves.
-_SAID: dict[str, FileUnit] = {"glb": "m"}
+_SAID: dict[str, FileUnit] = {"glb": "m", "gltf": "m"}
 #: Formats whose up is y by their own description or by custom.
-_Y_UP = {"glb", "obj"}
+_Y_UP = {"glb", "gltf", "obj"}
 _MOST_BODIES = 2000
+#: What a program calls the only body of a file.
+_OF_PROGRAM = re.compile(r"model|export|geometry|mesh|object|created|scene|untitled|solid|default", re.I)
 #: A body smaller than this (mm) is a speck left by the program that wrote the file.
 _SPECK = 1.0
-#: No furniture is as long (mm): programs write numbers in mm into formats that mean metres.
-_TOO_BIG = 25_000.0
 
 
 def read_mesh(content: bytes, kind: str, settings: Settings) -> Reading:
@@ -38,27 +39,40 @@ def read_mesh(content: bytes, kind: str, settings: Settings) -> Reading:
     if biggest <= 0:
         raise Unreadable(f"everything in this {kind.upper()} file lies in one point")
     guess, question = guess_unit(biggest)
-    if said and biggest * FILE_UNITS[said] > _TOO_BIG:
-        question, said = f"By the file's own word it would be {biggest:.4g} {said} long. {question}", None
+    if said and not TOO_SMALL < biggest * FILE_UNITS[said] <= TOO_BIG:
+        question, said = by_its_word(biggest, said), None
     unit = settings.unit or said or guess
     asks = "" if settings.unit or said else question
     solids: list[Solid] = []
     specks = 0
-    alone = len(pieces) == 1  # then its name is that of the whole, or of the program that wrote it
     for name, points, faces in pieces:
-        for body_points, body_faces in split(points * FILE_UNITS[unit], faces):
+        bodies = split(points * FILE_UNITS[unit], faces)
+        if len(pieces) == 1 and (len(bodies) > 1 or _OF_PROGRAM.search(name)):
+            name = ""  # the name of the whole
+        for body_points, body_faces in bodies:
             if float(np.ptp(body_points, axis=0).max()) < _SPECK:
                 specks += 1
                 continue
-            solids.append(Solid(f"b{len(solids) + 1}", "" if alone else name, body_points, body_faces))
+            solids.append(Solid(f"b{len(solids) + 1}", name, body_points, body_faces))
             if len(solids) > _MOST_BODIES:
                 raise Unreadable(f"this file holds more than {_MOST_BODIES} bodies; expected furniture. Export fewer at a time")
     if not solids:
         raise Unreadable(f"nothing in this file is larger than 1 mm, read in {unit}; is that its unit?")
-    parts, troubles = parts_of(solids, settings)
+    taken = parts_of(solids, settings)
+    troubles = taken.troubles
     if specks:
-        troubles = (*troubles, f"{specks} bodies under 1 mm were left out")
-    return Reading("model", unit, numbered(parts), pictures(solids, y_up=kind in _Y_UP), asks, troubles, (), len(solids))
+        troubles = (*troubles, f"{counted(specks, 'body', 'bodies')} under 1 mm, left out")
+    return Reading(
+        "model",
+        unit,
+        numbered(taken.parts),
+        pictures(list(taken.solids), y_up=kind in _Y_UP),
+        asks,
+        troubles,
+        (),
+        len(taken.solids),
+        decisions=taken.decisions,
+    )
 
 
 def _whole(content: bytes, kind: str) -> None:
@@ -87,12 +101,14 @@ def _pieces(content: bytes, kind: str) -> tuple[list[tuple[str, Any, Any]], File
     import trimesh
 
     options: dict[str, Any] = {}
+    if kind in ("glb", "gltf"):
+        content = plain_gltf(content, kind)
     if kind == "obj":
         # An object is one thing, however many materials or groups it is drawn in; without objects a group is.
         objects = re.search(rb"^o\s+\S", content, re.M) is not None
         options = {"split_objects": objects, "split_groups": not objects, "group_material": False, "skip_materials": True}
     try:
-        scene = trimesh.load_scene(io.BytesIO(content), file_type=kind, process=False, **options)
+        scene = trimesh.load_scene(io.BytesIO(content), file_type="glb" if kind == "gltf" else kind, process=False, **options)
     except MemoryError:
         raise
     except Exception as problem:  # trimesh's readers raise whatever they stumble over
@@ -110,7 +126,7 @@ def _pieces(content: bytes, kind: str) -> tuple[list[tuple[str, Any, Any]], File
             faces = faces[:, ::-1]
         own = [str(geometry.metadata.get("name") or ""), str(node) if node != "world" else "", str(geometry_name)]
         name = next((n for n in (*own, *_above(scene, node)) if plain_name(n)), next((n for n in own if n), ""))
-        pieces.append((name if kind in ("glb", "obj", "3mf", "stl") else "", points, faces))
+        pieces.append((name if kind in ("glb", "gltf", "obj", "3mf", "stl") else "", points, faces))
     words: dict[str, FileUnit] = {
         "millimeters": "mm",
         "millimeter": "mm",

@@ -6,13 +6,13 @@ import zipfile
 from dataclasses import asdict, replace
 from typing import Any
 
-from vividplank.core.takeoff.found import Decision, Found, LayerMeaning, Reading, Seen, Settings, Unreadable, View, Words
+from vividplank.core.takeoff.found import Decision, Found, LayerMeaning, Reading, Seen, Settings, Sheet, Unreadable, View, Words
 from vividplank.core.takeoff.sheets import Page, read_pdf, read_picture
 
 #: What may be read, for people.
-READABLE = "STEP, STL, OBJ, GLB, 3MF, PLY, OFF, DXF, SVG, PDF, PNG, JPEG, XLSX, ODS, CSV"
+READABLE = "STEP, STL, OBJ, GLB, glTF, 3MF, PLY, OFF, DXF, SVG, PDF, PNG, JPEG, XLSX, ODS, CSV"
 _UNPACKED_LIMIT = 200 << 20
-_MESHES = ("stl", "obj", "glb", "3mf", "ply", "off")
+_MESHES = ("stl", "obj", "glb", "gltf", "3mf", "ply", "off")
 
 
 def kind_of(content: bytes, name: str) -> str:
@@ -39,6 +39,8 @@ def kind_of(content: bytes, name: str) -> str:
     text = head.lstrip(b"\xef\xbb\xbf \r\n\t")
     if text[:1] == b"<" and b"<svg" in content[:20000].lower():
         return "svg"
+    if text[:1] == b"{" and (ending == "gltf" or b'"asset"' in content):
+        return "gltf"
     if ending in ("stl", "obj", "off", "dxf", "csv", "tsv"):
         return ending
     if text.startswith((b"OFF", b"COFF")):
@@ -171,6 +173,8 @@ def reading_from_document(d: dict[str, Any]) -> Reading:
         pieces=d["pieces"],
         table=d["table"],
         decisions=tuple(Decision(**{**e, "refs": tuple(e["refs"])}) for e in d.get("decisions", ())),
+        sheet=d.get("sheet", ""),
+        others=tuple(Sheet(**o) for o in d.get("others", ())),
     )
 
 

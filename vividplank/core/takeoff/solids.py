@@ -1,11 +1,13 @@
 """From the solids of a model to its parts: like ones counted together, mirrored ones as pairs."""
 
 import re
+from collections import Counter
 from dataclasses import dataclass, field, replace
 
 from vividplank.core.measure import TICKS_PER_MM
 from vividplank.core.takeoff.box import Box, Solid, outline, same, tight_box
-from vividplank.core.takeoff.found import Found, Settings
+from vividplank.core.takeoff.found import Decision, Found, Settings, counted
+from vividplank.core.takeoff.fused import boards_in
 
 #: Names that programs give when nobody has named the thing.
 _NAMELESS = re.compile(
@@ -40,30 +42,73 @@ def plain_name(name: str) -> str:
     return "" if _NAMELESS.fullmatch(shorter) else shorter
 
 
-def parts_of(solids: list[Solid], settings: Settings) -> tuple[tuple[Found, ...], tuple[str, ...]]:
-    """Parts in the order they first come, and what is wrong with a body, by its name."""
+@dataclass(frozen=True)
+class Taken:
+    """Parts in the order they first come, what is wrong with a body, by its name, what was decided, and the bodies that were
+    taken: fused ones parted, where that was asked for.
+    """
+
+    parts: tuple[Found, ...]
+    troubles: tuple[str, ...]
+    decisions: tuple[Decision, ...]
+    solids: tuple[Solid, ...]
+
+
+def parts_of(solids: list[Solid], settings: Settings) -> Taken:
+    """What the bodies of a model are as parts."""
     kinds: list[_Kind] = []
     troubles: list[str] = []
+    decisions: list[Decision] = []
+    taken: list[Solid] = []
     for solid in solids:
         if settings.meaning(solid.layer).ignore:
+            taken.append(solid)
             continue
-        box = tight_box(solid)
+        box, name = tight_box(solid), plain_name(solid.name) or solid.ref
         if not solid.closed:
             troubles.append(
-                f"'{solid.name or solid.ref}' is open or broken: its surface does not close. Its size was taken "
-                "from what is there; check it"
+                f"'{name}' is open or broken: its surface does not close. Its size was taken from what is there; check it"
             )
+        pieces = [(solid, box)]
         if box.size[2] > _THICKEST and solid.closed and solid.volume < _FULL * box.volume:
-            size = " × ".join(f"{s:.0f}" for s in box.size)
-            troubles.append(
-                f"'{solid.name or solid.ref}' measures {size} mm and fills {100 * solid.volume / box.volume:.0f} % of that: is "
-                "it several boards in one body? Part it where it was drawn, or take it off by its own parts"
-            )
-        if box.size[2] < 0.05:
-            troubles.append(f"'{solid.name or solid.ref}' has no thickness and was left out; expected a solid")
-            continue
-        _sort_in(kinds, solid, box)
-    return tuple(_found(k, i, settings) for i, k in enumerate(kinds)), tuple(troubles)
+            pieces = _fused(solid, box, name, settings, troubles, decisions)
+        for piece, its_box in pieces:
+            taken.append(piece)
+            if its_box.size[2] < 0.05:
+                troubles.append(f"'{name}' has no thickness and was left out; expected a solid")
+                continue
+            _sort_in(kinds, piece, its_box)
+    ignored = [
+        Decision(f"layer:{layer}", "layer", refs, f"Left out, as you said: {counted(len(refs), 'body', 'bodies')} on '{layer}'")
+        for layer in dict.fromkeys(s.layer for s in solids if settings.meaning(s.layer).ignore)
+        for refs in [tuple(s.ref for s in solids if s.layer == layer)]
+    ]
+    parts = tuple(_found(k, i, settings) for i, k in enumerate(kinds))
+    return Taken(parts, tuple(troubles), (*decisions, *ignored), tuple(taken))
+
+
+def _fused(
+    solid: Solid, box: Box, name: str, settings: Settings, troubles: list[str], decisions: list[Decision]
+) -> list[tuple[Solid, Box]]:
+    """A body that is plainly several boards: as it is, or parted where a proposal to do so was taken up."""
+    size = _size(box.size)
+    fills = 100 * solid.volume / box.volume
+    told = f"'{name}' measures {size} and fills {fills:.0f} % of that: is it several boards in one body?"
+    boards = [(board, tight_box(board)) for board in boards_in(solid, box)]
+    if not boards:
+        troubles.append(f"{told} Part it where it was drawn, or take it off by its own parts")
+        return [(solid, box)]
+    key = f"fused:{plain_name(solid.name)}:{size}"
+    turned = key in settings.turned
+    sizes = Counter(_size(b.size) for _, b in boards)
+    proposal = "; ".join(f"{many} of {each}" for each, many in sizes.items())
+    refs = tuple(board.ref for board, _ in boards) if turned else (solid.ref,)
+    decisions.append(Decision(key, "fused", refs, told, f"Part it into {len(boards)} boards: {proposal}", turned))
+    return boards if turned else [(solid, box)]
+
+
+def _size(size: tuple[float, float, float]) -> str:
+    return " × ".join(f"{s:.4g}" for s in size) + " mm"
 
 
 def numbered(parts: tuple[Found, ...]) -> tuple[Found, ...]:

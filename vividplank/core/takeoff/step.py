@@ -2,15 +2,17 @@
 
 import re
 import tempfile
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
 import numpy as np
 
 from vividplank.core.takeoff.box import Solid
-from vividplank.core.takeoff.found import Reading, Settings, Unreadable
+from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Reading, Settings, Unreadable
 from vividplank.core.takeoff.picture import pictures
 from vividplank.core.takeoff.solids import numbered, parts_of, plain_name
+from vividplank.core.takeoff.units import TOO_BIG, by_its_word, guess_unit
 
 #: How far the triangles may stand off a curved face (mm), and by what angle (radians).
 _DEFLECTION, _ANGLE = 0.02, 0.2
@@ -30,9 +32,40 @@ def read_step(content: bytes, settings: Settings) -> Reading:
         raise Unreadable("this STEP file holds no solid. " + (" ".join(troubles) or "Export solids, not surfaces or sketches"))
     if elsewhere := ", ".join(_elsewhere(content)):
         troubles.append(f"parts of it lie in other files, which are not here: {elsewhere}. Bring those, or export all in one")
-    parts, more = parts_of(solids, settings)
+    unit: FileUnit = "mm"
+    asks = ""
+    biggest = float(np.ptp(np.concatenate([s.vertices for s in solids]), axis=0).max())
+    said: FileUnit = _unit(content)
+    if biggest > TOO_BIG or settings.unit:
+        # What its figures would be in another unit than the one it names: programs take one for the other.
+        unit = settings.unit or guess_unit(biggest / FILE_UNITS[said])[0]
+        asks = "" if settings.unit else by_its_word(biggest / FILE_UNITS[said], said)
+        scale = FILE_UNITS[unit] / FILE_UNITS[said]
+        solids = [replace(s, vertices=s.vertices * scale) for s in solids]
+    taken = parts_of(solids, settings)
     layers = tuple(sorted({s.layer for s in solids if s.layer}))
-    return Reading("model", "mm", numbered(parts), pictures(solids), "", (*troubles, *more), layers, len(solids))
+    return Reading(
+        "model",
+        unit,
+        numbered(taken.parts),
+        pictures(list(taken.solids)),
+        asks,
+        (*troubles, *taken.troubles),
+        layers,
+        len(taken.solids),
+        decisions=taken.decisions,
+    )
+
+
+def _unit(content: bytes) -> FileUnit:
+    """The unit of length that the file names; millimetres where it names none."""
+    named = re.search(rb"CONVERSION_BASED_UNIT\s*\(\s*'\s*(INCH|FOOT|FEET|MILLIMETRE|CENTIMETRE|METRE)", content, re.I)
+    words: dict[bytes, FileUnit] = {b"INCH": "in", b"FOOT": "ft", b"FEET": "ft", b"CENTIMETRE": "cm", b"METRE": "m"}
+    if named:
+        return words.get(named[1].upper(), "mm")
+    metric = re.search(rb"SI_UNIT\s*\(\s*(\.\w+\.|\$)\s*,\s*\.METRE\.", content)
+    prefixes: dict[bytes, FileUnit] = {b"$": "m", b".CENTI.": "cm"}
+    return prefixes.get(metric[1], "mm") if metric else "mm"
 
 
 def _elsewhere(content: bytes) -> list[str]:

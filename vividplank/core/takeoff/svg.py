@@ -5,10 +5,12 @@ import math
 import re
 from dataclasses import replace
 from typing import Any
+from xml.etree import ElementTree
 from xml.etree.ElementTree import ParseError
 
-from shapely.geometry import Polygon
+from shapely.geometry import LineString, Polygon
 
+from vividplank.core.takeoff.closing import loops
 from vividplank.core.takeoff.flat import Outline, parts_of_outlines, view_of
 from vividplank.core.takeoff.found import FILE_UNITS, Decision, FileUnit, Point, Reading, Settings, Unreadable, Words, counted
 from vividplank.core.takeoff.solids import numbered, plain_name
@@ -18,6 +20,8 @@ _MM_PER_PX = 25.4 / 96
 _LABEL = "{http://www.inkscape.org/namespaces/inkscape}label"
 _MODE = "{http://www.inkscape.org/namespaces/inkscape}groupmode"
 _MOST_OUTLINES = 3000
+#: A curve is cut into so many pieces, of which those are kept that stand off it by more than this share of its length.
+_PIECES, _FLAT = 128, 2e-5
 
 
 def read_svg(content: bytes, settings: Settings) -> Reading:
@@ -25,11 +29,12 @@ def read_svg(content: bytes, settings: Settings) -> Reading:
     from svgelements import SVG
 
     try:
-        drawing = SVG.parse(io.BytesIO(content), reify=True, ppi=96, parse_display_none=True)
+        drawing = SVG.parse(io.BytesIO(_symbols_put_away(content)), reify=True, ppi=96, parse_display_none=True)
     except (ParseError, ValueError, TypeError, KeyError, AttributeError, ZeroDivisionError, RecursionError) as problem:
         raise Unreadable(f"this SVG file cannot be read: {str(problem)[:160]}") from None
     drawn = _Drawn()
     drawn.take(drawing, "")
+    drawn.close()
     if not drawn.outlines:
         raise Unreadable("this SVG holds no closed shape; expected parts drawn as rectangles or closed paths")
     if len(drawn.outlines) > _MOST_OUTLINES:
@@ -46,7 +51,7 @@ def read_svg(content: bytes, settings: Settings) -> Reading:
 
     outlines = [Outline(o.ref, tuple(grown(p) for p in o.points), o.layer, o.name, circle=o.circle) for o in drawn.outlines]
     words = [Words(grown(w.at), w.text) for w in drawn.words]
-    lines = [tuple(grown(p) for p in line) for line in drawn.lines[:5000]]
+    lines = [tuple(grown(p) for p in line) for line in drawn.left[:5000]]
     parts, troubles, decisions = parts_of_outlines(outlines, words, (), unit, settings)
     layers = tuple(sorted({o.layer for o in outlines}))
     return Reading(
@@ -58,7 +63,7 @@ def read_svg(content: bytes, settings: Settings) -> Reading:
         troubles,
         layers,
         len(outlines),
-        decisions=(*decisions, *drawn.decisions()),
+        decisions=(*decisions, *drawn.decisions(scale)),
     )
 
 
@@ -68,8 +73,21 @@ class _Drawn:
     def __init__(self) -> None:
         self.outlines: list[Outline] = []
         self.words: list[Words] = []
-        self.lines: list[tuple[Point, ...]] = []
+        self.left: list[tuple[Point, ...]] = []  # lines that enclose nothing
         self.unseen = 0
+        self._lines: dict[str, list[tuple[Point, ...]]] = {}  # by layer
+        self._gaps: list[tuple[str, float]] = []
+
+    def close(self) -> None:
+        """Areas that loose lines of one layer enclose together, small gaps closed."""
+        for layer, lines in self._lines.items():
+            rings, rest = loops(lines)
+            for ring in rings:
+                ref = f"v{len(self.outlines) + 1}"
+                self.outlines.append(Outline(ref, ring.points, layer))
+                if ring.gap:
+                    self._gaps.append((ref, ring.gap))
+            self.left.extend(rest)
 
     def _call(self, begins: int, own: str) -> None:
         """What a group is called: its one part's name, holes drawn beside it or not; a layer's, where it holds several."""
@@ -84,12 +102,17 @@ class _Drawn:
             inside = [o if o.layer else replace(o, layer=own) for o in inside]
         self.outlines[begins:] = inside
 
-    def decisions(self) -> list[Decision]:
+    def decisions(self, scale: float) -> list[Decision]:
         found = []
+        if self._gaps:
+            widest = max(gap for _, gap in self._gaps) * scale
+            refs = tuple(ref for ref, _ in self._gaps)
+            told = f"Closed: {counted(len(refs), 'outline')}, open by {widest:.2g} mm at most"
+            found.append(Decision("gaps", "gap", refs, told))
         if self.unseen:
             found.append(Decision("hidden", "hidden", (), f"Left out: {counted(self.unseen, 'thing')} not shown"))
-        if self.lines:
-            found.append(Decision("open lines", "open", (), f"No parts: {counted(len(self.lines), 'line')} without an area"))
+        if self.left:
+            found.append(Decision("open lines", "open", (), f"No parts: {counted(len(self.left), 'line')} without an area"))
         return found
 
     def take(self, group: Any, layer: str) -> None:
@@ -119,7 +142,26 @@ class _Drawn:
                         )
                         name = ""  # further rings of one path are its holes
                     elif len(ring) > 1:
-                        self.lines.append(ring)
+                        self._lines.setdefault(layer, []).append(ring)
+
+
+def _symbols_put_away(content: bytes) -> bytes:
+    """Symbols as groups among the definitions: they are drawn where they are used, not where they stand."""
+    if b"<symbol" not in content:
+        return content
+    root = ElementTree.fromstring(content)
+    name = root.tag.rpartition("}")[0] + "}" if root.tag.startswith("{") else ""
+    definitions = ElementTree.SubElement(root, f"{name}defs")
+    for parent in list(root.iter()):
+        if parent.tag != f"{name}defs":
+            for symbol in parent.findall(f"{name}symbol"):
+                parent.remove(symbol)
+                definitions.append(symbol)
+    for symbol in root.iter(f"{name}symbol"):
+        symbol.tag = f"{name}g"
+    root.remove(definitions)
+    root.insert(0, definitions)
+    return ElementTree.tostring(root)
 
 
 def _rings(path: Any) -> list[tuple[tuple[Point, ...], bool]]:
@@ -135,13 +177,22 @@ def _rings(path: Any) -> list[tuple[tuple[Point, ...], bool]]:
             elif isinstance(segment, (Move, Line)):
                 points.append((float(segment.end.x), float(segment.end.y)))
             else:
-                points.extend((float(p.x), float(p.y)) for p in (segment.point(k / 16) for k in range(1, 17)))
+                points.extend(_curve(segment))
         if len(points) > 2 and math.dist(points[0], points[-1]) < 1e-6:
             closed, points = True, points[:-1]
         if all(math.isfinite(c) for p in points for c in p):
             closed = closed and len(points) > 2
             found.append((tuple(points), closed))
     return found
+
+
+def _curve(segment: Any) -> list[Point]:
+    """A curve as straight pieces, without its first point."""
+    places = [segment.point(k / _PIECES) for k in range(_PIECES + 1)]
+    line = LineString([(float(p.x), float(p.y)) for p in places])
+    if not line.is_valid or not line.length:
+        return [(float(places[-1].x), float(places[-1].y))]
+    return [(float(x), float(y)) for x, y in line.simplify(_FLAT * line.length).coords[1:]]
 
 
 def _unseen(element: Any) -> bool:
@@ -166,7 +217,8 @@ def _named(identity: str) -> str:
     ('seat rail', '')
     """
     made_up = re.fullmatch(
-        r"(rect|path|polygon|polyline|circle|ellipse|g|layer|use|svg|line|shape)?[-_]?\d*([-_]\d+)*", identity, re.I
+        r"(rect|path|polygon|polyline|circle|ellipse|g|group|layer|use|svg|svgjs\w*?|line|line2d|shape|patch|figure|axes|legend|"
+        r"xtick|ytick|text|clip\w*?|object|surface|page)?[-_]?\d*([-_]\d+)*", identity, re.I
     )
     return "" if made_up else re.sub(r"[_-]+", " ", identity).strip()
 

@@ -6,6 +6,15 @@ from vividplank.core.takeoff.found import FILE_UNITS, FileUnit
 _LEAST, _MOST = 250.0, 4000.0
 
 
+#: No furniture is as long (mm), and none as small: programs write numbers in mm into formats that mean metres, and the reverse.
+TOO_BIG, TOO_SMALL = 25_000.0, 20.0
+
+
+def by_its_word(biggest: float, said: FileUnit) -> str:
+    """The question about a model that would be as large, or as small, as no furniture is by the unit its file names."""
+    return f"By the file's own word it would be {float(f'{biggest:.4g}'):g} {said} long. {guess_unit(biggest)[1]}"
+
+
 def guess_unit(biggest: float) -> tuple[FileUnit, str]:
     """The likeliest unit for a drawing whose longest side is `biggest`, and the question to ask.
 
