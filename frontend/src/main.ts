@@ -1,6 +1,10 @@
 import "@fontsource-variable/archivo/standard.css";
 import "element-plus/es/components/dialog/style/css";
 import "element-plus/es/components/message/style/css";
+import "element-plus/es/components/option/style/css";
+import "element-plus/es/components/select/style/css";
+import "element-plus/es/components/tab-pane/style/css";
+import "element-plus/es/components/tabs/style/css";
 import "element-plus/es/components/tooltip/style/css";
 import "./theme/tokens.css";
 import "./theme/base.css";

@@ -1,4 +1,4 @@
-"""Files that other programs wrote, with their truth beside them: right at once, or after one answer; never wrong without a word."""
+"""Files that other programs wrote, their truth beside them: right at once or after one answer, never wrong without a word."""
 
 from collections import Counter
 

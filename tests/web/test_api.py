@@ -333,3 +333,23 @@ def test_what_fails_after_it_was_saved_is_not_called_unchanged(client: FlaskClie
     address = f"/api/projects/{project['pk']}/drawings"
     answer = client.post(address, data=b"name,length\nA,1\n", headers={"X-File-Name": "a.csv"})
     assert answer.status_code == 500 and "it was saved before that" in answer.get_json()["what"]
+
+
+def test_what_a_heading_holds_is_asked_once_and_remembered_for_every_project(client: FlaskClient) -> None:
+    first = make(client)
+    text = "Ding;Zahl;Kante A;Kante B;Kante C\nZarge;2;1118;82;21\nBein;4;430;45;45"
+
+    def listed(project: Any, **answers: Any) -> Any:
+        body = {"text": text, "species": "ash", "answers": {"unit": "mm", **answers}}
+        return client.post(f"/api/projects/{project['pk']}/read-list", json=body).get_json()
+
+    asked = listed(first)
+    assert [q["kind"] for q in asked["questions"]] == ["columns"]
+    assert [(c["heading"], c["meaning"], c["sure"]) for c in asked["columns"]][2] == ("Kante A", "length", False)
+    turned = listed(first, columns={"Kante A": "width", "Kante B": "length"}, confirmed=True)
+    assert turned["questions"] == [] and turned["parts"][0]["width"] == 1118 * 320
+    meanings = {c["heading"]: c["meaning"] for c in asked["columns"]}
+    assert client.put("/api/headings", json={"meanings": meanings}).status_code == 200
+    again = listed(make(client))
+    assert again["questions"] == [] and [p["length"] for p in again["parts"]] == [1118 * 320, 430 * 320]
+    assert client.put("/api/headings", json={"meanings": {"Ding": "colour"}}).status_code == 422

@@ -245,3 +245,11 @@ class DrawingPageRow(Base):
     drawing: Mapped[int] = mapped_column(ForeignKey("drawing.pk", ondelete="CASCADE"), primary_key=True)
     n: Mapped[int] = mapped_column(primary_key=True)
     png: Mapped[bytes] = mapped_column(LargeBinary)
+
+
+class HeadingRow(Base):
+    """What a column of a parts list with this heading (in lower case) holds."""
+
+    __tablename__ = "heading"
+    heading: Mapped[str] = mapped_column(primary_key=True)
+    meaning: Mapped[str]

@@ -27,6 +27,7 @@ from vividplank.web import (
     days,
     draw,
     layout,
+    lists,
     mill,
     parts,
     photos,
@@ -59,7 +60,7 @@ def create_app(asking: Asking, instruments: Bench) -> OpenAPI:
     app.config["PROPAGATE_EXCEPTIONS"] = False
     app.extensions["asking"] = asking
     app.extensions["bench"] = instruments
-    for area in (shelf, draw, parts, cutlist, boards, photos, bench, stock, layout, plan_bench, mill, days, books):
+    for area in (shelf, draw, lists, parts, cutlist, boards, photos, bench, stock, layout, plan_bench, mill, days, books):
         app.register_api(area.area)
     app.before_request(_door)
     app.after_request(_headers)

@@ -12,7 +12,7 @@ from flask_openapi3 import APIBlueprint
 from vividplank.core.buying import length_needs, needs, sheet_needs
 from vividplank.core.cutlist import Part
 from vividplank.core.exchange import Refusal, job_document
-from vividplank.core.exchange.parts_list import read_parts, write_parts
+from vividplank.core.exchange.parts_list import write_parts
 from vividplank.core.layout.sheets import lay_sheets
 from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
 from vividplank.core.timber import WOODS
@@ -23,12 +23,9 @@ from vividplank.web import answer
 from vividplank.web.schemas import (
     LabelQuery,
     LengthNeedBody,
-    ListRead,
-    ListText,
     NeedBody,
     NeedList,
     ProjectPath,
-    RowRefusalBody,
     SheetNeedBody,
     SheetPlanBody,
     SheetPlans,
@@ -44,18 +41,6 @@ from vividplank.web.translate import board_body, part_body, segments_in_ticks
 #: Seconds for the sheets of one kind.
 _SHEET_SECONDS = 2.0
 area = APIBlueprint("parts", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody})
-
-
-@area.post("/projects/<int:project>/read-list", responses={200: ListRead})
-def read_list(path: ProjectPath, body: ListText) -> Response:
-    """What a pasted table or CSV holds, without changing anything."""
-    with session() as opened:
-        project = projects.load(opened, path.project)
-    found = read_parts(body.text, project.system, frozenset(p.id for p in project.job.parts), body.species)
-    return answer.body(
-        ListRead(parts=[part_body(p) for p in found.parts], refused=[RowRefusalBody(**asdict(r)) for r in found.refused],
-                 noted=list(found.noted))
-    )
 
 
 @area.get("/projects/<int:project>/parts.csv", responses={200: None})

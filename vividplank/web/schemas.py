@@ -184,25 +184,6 @@ class VersionBody(Body):
     version: Number
 
 
-class ListText(Body):
-    text: Annotated[str, Field(max_length=2_000_000)]
-    species: Name = ""
-
-
-class RowRefusalBody(Body):
-    row: int
-    text: str
-    why: str
-
-
-class ListRead(Body):
-    """`noted` are columns that are not known here; what stands in them goes into the notes."""
-
-    parts: list[PartBody]
-    refused: list[RowRefusalBody]
-    noted: list[str]
-
-
 class NeedBody(Body):
     species: str
     quarter: str

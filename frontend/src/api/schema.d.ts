@@ -138,6 +138,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/headings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Remember what columns with these headings hold. */
+        put: operations["lists_put_headings_headings_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -1058,7 +1075,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What a pasted table or CSV holds, without changing anything. */
-        post: operations["parts_read_list_projects__int_project__read_list_post"];
+        post: operations["lists_read_list_projects__int_project__read_list_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1610,6 +1627,20 @@ export interface components {
              */
             humidity: number;
         };
+        /**
+         * ColumnBody
+         * @description `meaning` is only proposed where it is not `sure`.
+         */
+        ColumnBody: {
+            /** Example */
+            example: string;
+            /** Heading */
+            heading: string;
+            /** Meaning */
+            meaning: string;
+            /** Sure */
+            sure: boolean;
+        };
         /** CrosscutSaw */
         CrosscutSaw: {
             /**
@@ -2046,6 +2077,16 @@ export interface components {
              */
             zones: components["schemas"]["ZoneBody"][];
         };
+        /**
+         * HeadingsBody
+         * @description What columns hold, by their headings: remembered for every list that comes.
+         */
+        HeadingsBody: {
+            /** Meanings */
+            meanings: {
+                [key: string]: "name" | "quantity" | "length" | "width" | "thickness" | "size" | "species" | "id" | "faces" | "note";
+            };
+        };
         /** Health */
         Health: {
             /** Database */
@@ -2326,19 +2367,68 @@ export interface components {
             width: number;
         };
         /**
+         * ListAnswersBody
+         * @description What the maker says of a list; `columns` by their headings, `confirmed`: the columns are as they were proposed.
+         */
+        ListAnswersBody: {
+            /**
+             * Columns
+             * @default {}
+             */
+            columns: {
+                [key: string]: "name" | "quantity" | "length" | "width" | "thickness" | "size" | "species" | "id" | "faces" | "note";
+            };
+            /**
+             * Confirmed
+             * @default false
+             */
+            confirmed: boolean;
+            /**
+             * Order
+             * @default
+             * @enum {string}
+             */
+            order: "" | "LWT" | "TWL" | "WTL" | "TLW" | "WLT";
+            /**
+             * Thousands
+             * @default null
+             */
+            thousands: boolean | null;
+            /**
+             * Unit
+             * @default null
+             */
+            unit: ("mm" | "cm" | "m" | "in") | null;
+        };
+        /**
          * ListRead
-         * @description `noted` are columns that are not known here; what stands in them goes into the notes.
+         * @description `noted` are columns that are not known here; what stands in them goes into the notes. While there are `questions` the
+         *     parts are only what the list would become.
          */
         ListRead: {
+            /** Columns */
+            columns: components["schemas"]["ColumnBody"][];
             /** Noted */
             noted: string[];
             /** Parts */
             parts: components["schemas"]["PartBody"][];
+            /** Questions */
+            questions: components["schemas"]["QuestionBody"][];
             /** Refused */
             refused: components["schemas"]["RowRefusalBody"][];
         };
         /** ListText */
         ListText: {
+            /**
+             * @default {
+             *       "columns": {},
+             *       "confirmed": false,
+             *       "order": "",
+             *       "thousands": null,
+             *       "unit": null
+             *     }
+             */
+            answers: components["schemas"]["ListAnswersBody"];
             /**
              * Species
              * @default
@@ -2821,6 +2911,13 @@ export interface components {
             readout: components["schemas"]["Offer"][];
             /** Scanner */
             scanner: components["schemas"]["Offer"][];
+        };
+        /** OptionBody */
+        OptionBody: {
+            /** Says */
+            says: string;
+            /** Value */
+            value: string;
         };
         /**
          * Pace
@@ -3359,6 +3456,18 @@ export interface components {
             /** Width */
             width: number;
         };
+        /** QuestionBody */
+        QuestionBody: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "columns" | "unit" | "order" | "thousands" | "wood";
+            /** Options */
+            options: components["schemas"]["OptionBody"][];
+            /** Says */
+            says: string;
+        };
         /** ReadAt */
         ReadAt: {
             board: components["schemas"]["BoardBody"];
@@ -3412,10 +3521,14 @@ export interface components {
             kind: "model" | "flat" | "sheet" | "list";
             /** Layers */
             layers: string[];
+            /** Others */
+            others: components["schemas"]["SheetBody"][];
             /** Parts */
             parts: components["schemas"]["FoundBody"][];
             /** Pieces */
             pieces: number;
+            /** Sheet */
+            sheet: string;
             /** Table */
             table: string;
             /** Troubles */
@@ -3620,6 +3733,13 @@ export interface components {
             steps: string[];
             /** To Clock */
             to_clock: number;
+        };
+        /** SheetBody */
+        SheetBody: {
+            /** Name */
+            name: string;
+            /** Table */
+            table: string;
         };
         /** SheetNeedBody */
         SheetNeedBody: {
@@ -4778,6 +4898,48 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    lists_put_headings_headings_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeadingsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeadingsBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7514,7 +7676,7 @@ export interface operations {
             };
         };
     };
-    parts_read_list_projects__int_project__read_list_post: {
+    lists_read_list_projects__int_project__read_list_post: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Where parts come from: a model, a drawing, a sheet taken off by eye, a pattern, a list. */
 import { useQueryClient } from "@tanstack/vue-query";
-import { ElMessage } from "element-plus";
+import { ElMessage, ElTabPane, ElTabs } from "element-plus";
 import { computed, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { api, send, type Drawing, type Found, type Schemas } from "../../api/client";
@@ -83,6 +83,12 @@ async function remove(id: number): Promise<void> {
   });
 }
 
+// ---- the sheets of a workbook ---------------------------------------------------------------------
+const page = ref("");
+const pages = computed(() => (reading.value ? [{ name: reading.value.sheet, table: reading.value.table }, ...reading.value.others] : []));
+watch(reading, (now) => (page.value = now?.sheet ?? ""), { immediate: true });
+const table = computed(() => pages.value.find((s) => s.name === page.value)?.table ?? reading.value?.table ?? "");
+
 // ---- one part, pointed at on the drawing or on the list ------------------------------------------
 const found = ref<Found | null>(null);
 watch([reading, asked], ([now]) => {
@@ -133,8 +139,11 @@ function names(ref: string): string {
         <SheetTakeoff v-if="reading.kind === 'sheet'" :drawing="current" :reading="reading" :part="asked" />
         <div v-else-if="reading.kind === 'list'" class="listed">
           <p v-for="t in reading.troubles" :key="t" class="note">{{ t }}</p>
-          <pre class="table">{{ reading.table }}</pre>
-          <button class="act lead" @click="list = reading.table">Read it as a parts list</button>
+          <ElTabs v-if="reading.others.length" v-model="page" class="pages">
+            <ElTabPane v-for="s in pages" :key="s.name" :name="s.name" :label="s.name" />
+          </ElTabs>
+          <pre class="table">{{ table }}</pre>
+          <button class="act lead" @click="list = table">Read it as a parts list</button>
         </div>
         <div v-else class="two">
           <div class="sheet"><DrawingView :views="reading.views" :chosen="chosen" :species="species" :names="names" :parts="byRef" @choose="found = byRef.get($event) ?? null; pointed = []" /></div>
@@ -206,6 +215,9 @@ function names(ref: string): string {
   width: 100%;
   tab-size: 14;
   margin: 0;
+}
+.pages {
+  width: 100%;
 }
 .reading {
   display: flex;

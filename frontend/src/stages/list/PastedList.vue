@@ -1,33 +1,61 @@
 <script setup lang="ts">
 /** What a pasted table was understood as, beside what was not, before anything is added. */
-import { useQuery } from "@tanstack/vue-query";
+import { keepPreviousData, useQuery } from "@tanstack/vue-query";
 import { ElDialog } from "element-plus";
 import { computed, ref } from "vue";
-import { api } from "../../api/client";
+import { api, type Schemas } from "../../api/client";
 import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
+import { told } from "../../controls/told";
+import ListColumns from "./ListColumns.vue";
 
 const props = defineProps<{ text: string }>();
 const emit = defineEmits<{ close: []; added: [] }>();
 const { pk, project, edit } = useProject();
 const species = ref("");
 const open = ref(true);
+type Answers = Schemas["ListAnswersBody"];
+const answers = ref<Answers>({ unit: null, columns: {}, order: "", thousands: null, confirmed: false });
 
 const { data, error, isFetching } = useQuery({
-  queryKey: computed(() => ["read-list", pk.value, props.text, species.value]),
+  queryKey: computed(() => ["read-list", pk.value, props.text, species.value, answers.value]),
   queryFn: async () =>
     (
       await api.POST("/api/projects/{project}/read-list", {
         params: { path: { project: pk.value } },
-        body: { text: props.text, species: species.value },
+        body: { text: props.text, species: species.value, answers: answers.value },
       })
     ).data!,
   gcTime: 0,
+  placeholderData: keepPreviousData,
 });
+const columns = ref(false);
+/** Rows that no answer above will mend. */
+const refused = computed(() => (data.value?.questions.length ? [] : (data.value?.refused ?? [])));
+/** What was said of a heading now, or is right as proposed, holds for every list that comes. */
+async function remember(meanings: NonNullable<Answers["columns"]>): Promise<void> {
+  if (!Object.keys(meanings).length) return;
+  await told(async () => {
+    await api.PUT("/api/headings", { body: { meanings } });
+  });
+}
+function change(heading: string, meaning: NonNullable<Answers["columns"]>[string]): void {
+  answers.value = { ...answers.value, columns: { ...answers.value.columns, [heading]: meaning } };
+}
+function reply(question: Schemas["QuestionBody"], value: string): void {
+  if (question.kind === "unit") answers.value = { ...answers.value, unit: value as Answers["unit"] };
+  if (question.kind === "order") answers.value = { ...answers.value, order: value as Answers["order"] };
+  if (question.kind === "thousands") answers.value = { ...answers.value, thousands: value === "yes" };
+  if (question.kind === "wood") species.value = value;
+  if (question.kind === "columns") answers.value = { ...answers.value, confirmed: true };
+}
 
 function add(): void {
   const parts = data.value?.parts ?? [];
-  if (!parts.length) return;
+  if (!parts.length || data.value?.questions.length) return;
+  const said = Object.entries(answers.value.columns ?? {});
+  const proposed = data.value!.columns.filter((c) => !c.sure).map((c) => [c.heading, c.meaning] as const);
+  void remember(Object.fromEntries([...proposed, ...said]) as NonNullable<Answers["columns"]>);
   void edit({ label: parts.length === 1 ? "a pasted part" : `${parts.length} pasted parts`, put_parts: parts });
   emit("added");
   close();
@@ -42,6 +70,11 @@ function close(): void {
   <ElDialog v-model="open" title="Read from the list" width="56rem" @closed="emit('close')">
     <div v-if="project" class="body">
       <p v-if="error" class="note">{{ error.message }}</p>
+      <div v-for="q in data?.questions" :key="q.kind" class="ask" :data-question="q.kind">
+        <b>{{ q.says }}</b>
+        <ListColumns v-if="q.kind === 'columns'" :columns="data!.columns" @change="change" />
+        <div class="row"><button v-for="o in q.options" :key="o.value" class="act" :class="{ lead: q.options.length === 1 }" @click="reply(q, o.value)">{{ o.says }}</button></div>
+      </div>
       <label class="field wood"><span>Wood where a row names none</span><input v-model.lazy="species" class="line-input" placeholder="white oak" /></label>
       <div v-if="data?.parts.length" class="scroll">
         <table class="ruled">
@@ -59,14 +92,18 @@ function close(): void {
           </tbody>
         </table>
       </div>
+      <template v-if="data?.columns.length && !data.questions.some((q) => q.kind === 'columns')">
+        <button class="act quiet change" :aria-expanded="columns" @click="columns = !columns">{{ columns ? "Hide" : "Change" }} what the columns hold</button>
+        <ListColumns v-if="columns" :columns="data.columns" @change="change" />
+      </template>
       <p v-if="data?.noted.length" class="note">Not columns of the list, so kept in each part's note: {{ data.noted.join(", ") }}.</p>
-      <div v-if="data?.refused.length" class="refused">
+      <div v-if="refused.length" class="refused">
         <h3>Not understood</h3>
-        <p v-for="r in data.refused" :key="r.row" class="note"><span><b>Row {{ r.row }}:</b> <code>{{ r.text }}</code><br />{{ r.why }}</span></p>
+        <p v-for="r in refused" :key="r.row" class="note"><span><b>Row {{ r.row }}:</b> <code>{{ r.text }}</code><br />{{ r.why }}</span></p>
       </div>
-      <p v-if="data && !data.parts.length && !data.refused.length">There are no rows in it.</p>
+      <p v-if="data && !data.parts.length && !data.refused.length && !data.questions.length">There are no rows in it.</p>
       <div class="buttons">
-        <button class="act lead" :disabled="!data?.parts.length || isFetching" @click="add">Add {{ data?.parts.length ?? 0 }} part{{ data?.parts.length === 1 ? "" : "s" }}</button>
+        <button class="act lead" :disabled="!data?.parts.length || !!data.questions.length || isFetching" @click="add">Add {{ data?.parts.length ?? 0 }} part{{ data?.parts.length === 1 ? "" : "s" }}</button>
         <button class="act" @click="close">Leave it</button>
       </div>
     </div>
@@ -78,6 +115,22 @@ function close(): void {
   display: flex;
   flex-direction: column;
   gap: 1rem;
+}
+.ask {
+  border-left: 8px solid var(--tape);
+  background: var(--paper);
+  padding: 0.7rem 0.9rem;
+  display: flex;
+  flex-direction: column;
+  gap: 0.6rem;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+}
+.change {
+  align-self: flex-start;
 }
 .wood {
   max-width: 18rem;

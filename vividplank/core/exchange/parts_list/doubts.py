@@ -6,7 +6,7 @@ from typing import Literal
 
 from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM, System
 
-Kind = Literal["columns", "unit", "order", "thousands"]
+Kind = Literal["columns", "unit", "order", "thousands", "wood"]
 Order = tuple[str, str, str]
 #: Longer than boards come.
 _LONGEST_BOARD = 240 * TICKS_PER_INCH
@@ -34,23 +34,28 @@ class Question:
 
 
 class Doubt(ValueError):
-    """A row that cannot be taken before a question about its list is answered."""
+    """A row that cannot be taken before a question about its list is answered, with an `example` of it."""
 
-    def __init__(self, kind: Kind, why: str) -> None:
+    def __init__(self, kind: Kind, why: str, example: str) -> None:
         super().__init__(why)
         self.kind = kind
+        self.example = example
 
 
+_WOODS = ("white oak", "red oak", "ash", "walnut", "cherry", "hard maple", "beech", "yellow poplar")
 _UNITS = (("mm", "millimetres"), ("in", "inches"), ("cm", "centimetres"), ("m", "metres"))
 
 
 def question(doubt: Doubt) -> Question:
     if doubt.kind == "unit":
-        return Question("unit", f"In which unit is this list? {doubt}", _UNITS)
+        return Question("unit", f"In which unit is this list? {doubt.example}", _UNITS)
     if doubt.kind == "order":
         options = tuple((key, " × ".join(order)) for key, order in ORDERS.items())
-        return Question("order", f"In which order are the sizes? {doubt}", options)
-    return Question("thousands", f"What does the mark stand between? {doubt}", (("yes", "thousands"), ("no", "decimals")))
+        return Question("order", f"In which order are the sizes? {doubt.example}", options)
+    if doubt.kind == "wood":
+        return Question("wood", "Which wood are the rows that name none?", tuple((w, w) for w in _WOODS))
+    says = f"What does the mark stand between? {doubt.example}"
+    return Question("thousands", says, (("yes", "thousands"), ("no", "decimals")))
 
 
 def doubtful(written: dict[str, str], sizes: dict[str, int], system: System, *, told: bool, ordered: bool) -> None:
@@ -63,16 +68,17 @@ def doubtful(written: dict[str, str], sizes: dict[str, int], system: System, *, 
             "order",
             f"which of {', '.join(written.values())} is the thickness? Read as length, width, thickness they do not go down; "
             "expected headings, such as length, width, thickness, or Size (T x W x L)",
+            f"Such as {' × '.join(written.values())}.",
         )
     if told:
         return
     thickness = sizes["thickness"] / TICKS_PER_INCH
     if system in ("in", "in-decimal", "ft-in") and (thickness > 8 or (thickness >= 3 and sizes["length"] > _LONGEST_BOARD)):
         why = "Where the figures are millimetres, let the headings say so: Length (mm)"
-        raise Doubt("unit", f"a thickness of {written['thickness']} in? {why}")
+        raise Doubt("unit", f"a thickness of {written['thickness']} in? {why}", f"A part {written['thickness']} in thick?")
     if system == "mm" and sizes["length"] < 150 * TICKS_PER_MM and sizes["thickness"] < 3 * TICKS_PER_MM:
         why = "Where the figures are inches, let the headings say so: Length (in)"
-        raise Doubt("unit", f"a thickness of {written['thickness']} mm? {why}")
+        raise Doubt("unit", f"a thickness of {written['thickness']} mm? {why}", f"A part {written['thickness']} mm thick?")
 
 
 def unmarked(figure: str, system: System, thousands: bool | None, name: str) -> str:
@@ -84,5 +90,6 @@ def unmarked(figure: str, system: System, thousands: bool | None, name: str) -> 
             "thousands",
             f"'{figure}' is a {name} of {whole} mm or of {figure.replace(',', '.')} mm; expected figures without a mark "
             "between the thousands",
+            f"'{figure}' is {whole} mm or {figure.replace(',', '.')} mm.",
         )
     return str(whole) if thousands else figure

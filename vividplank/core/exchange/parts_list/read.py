@@ -111,8 +111,9 @@ def read_parts(
 
 
 def _columns_asked(table: Table) -> Question:
-    proposed = ", ".join(f"'{c.heading}' the {c.meaning}" for c in table.columns if not c.sure)
-    return Question("columns", f"Are these columns right? By what stands in them, {proposed}.", (("yes", "They are right"),))
+    unknown = ", ".join(f"'{c.heading}'" for c in table.columns if not c.sure)
+    says = f"Are these columns right? What {unknown} hold is proposed from what stands in them."
+    return Question("columns", says, (("yes", "They are right"),))
 
 
 def _ordered(known: Headings, order: str) -> Headings:
@@ -168,9 +169,6 @@ class _Reader:
         faces = _FACES.get(text("faces").casefold())
         if faces is None:
             raise ValueError(f"'{text('faces')}' is no quality of faces; expected clear-two, clear-one or sound")
-        wood = text("species") or self.species
-        if not wood:
-            raise ValueError("no wood; expected a species such as white oak")
 
         in_one = bool(cells.get("size"))
         units = {
@@ -188,13 +186,16 @@ class _Reader:
                 return parse(figure, unit)
             except MeasureError:
                 if unit == self.system and self.answers.unit is None and _is_length(figure, "in"):
-                    raise Doubt("unit", f"'{figure}' is no length in {unit}") from None
+                    raise Doubt("unit", f"'{figure}' is no length in {unit}", f"'{figure}' is none in {unit}.") from None
                 raise
 
         sizes = {n: length(n) for n in SIZES}
         told = self.answers.unit is not None or all(n in units or _UNIT.search(text(n)) for n in SIZES)
         ordered = bool(self.known.order) if in_one else bool(self.known.written or self.known.order)
         doubtful({n: text(n) for n in SIZES}, sizes, self.system, told=told, ordered=ordered)
+        wood = text("species") or self.species
+        if not wood:
+            raise Doubt("wood", "no wood; expected a species such as white oak", "")
         panel = None
         if text("stave_min") or text("stave_max"):
             panel = Panel(length("stave_min"), length("stave_max"))
