@@ -6,11 +6,12 @@ Nothing is passed over in silence: hidden layers, gaps that were closed and line
 import math
 import re
 from collections.abc import Iterable
+from functools import partial
 from typing import Any
 
 import numpy as np
 
-from vividplank.core.takeoff.closing import Ring, loops
+from vividplank.core.takeoff.closing import Areas, Ring
 from vividplank.core.takeoff.flat import Outline
 from vividplank.core.takeoff.found import Decision, Point, Settings, Words, counted
 
@@ -69,7 +70,7 @@ class Drawn:
         self._loose: dict[tuple[str, str], list[Points]] = {}
         self._given: dict[str, dict[str, str]] = {}
         self._left: list[Points] = []
-        self._gaps: list[tuple[str, float]] = []  # refs that were closed, and how far they were open
+        self._areas = Areas(settings)
         self._upright: list[str] = []
 
     def take(self, entities: Iterable[Any], depth: int, given: dict[str, str], group: str = "") -> None:
@@ -142,7 +143,7 @@ class Drawn:
             ring = points[:-1] if gap <= _ONE_POINT * size else points
             ref = self._outline(ring, layer, told, kind in ("CIRCLE", "ELLIPSE"))
             if ref and gap > _ONE_POINT * size:
-                self._gaps.append((ref, gap))
+                self._areas.gaps.append((ref, gap))
             if ref and upright:
                 self._upright.append(ref)
         else:
@@ -173,17 +174,13 @@ class Drawn:
     def closed(self) -> list[Outline]:
         """Closed entities, and loops that loose lines of one layer (of one block) make together, small gaps closed."""
         for (layer, group), lines in self._loose.items():
-            rings, rest = loops(lines)
-            for ring in rings:
-                self._ring(ring, layer, self._given[f"{layer}/{group}"])
-            self._left.extend(rest)
+            told = self._given[f"{layer}/{group}"]
+            self._left.extend(self._areas.take(lines, layer, partial(self._ring, layer, told)))
         self._loose.clear()
         return self.outlines
 
-    def _ring(self, ring: Ring, layer: str, told: dict[str, str]) -> None:
-        ref = self._outline(ring.points, layer, told)
-        if ref and ring.gap:
-            self._gaps.append((ref, ring.gap))
+    def _ring(self, layer: str, told: dict[str, str], ring: Ring) -> str:
+        return self._outline(ring.points, layer, told)
 
     def open_lines(self) -> list[Points]:
         return self._left[:5000]
@@ -197,11 +194,7 @@ class Drawn:
             )
             for layer, many in self._behind.items()
         ]
-        if self._gaps:
-            widest = max(gap for _, gap in self._gaps) * scale
-            refs = tuple(ref for ref, _ in self._gaps)
-            told = f"Closed: {counted(len(refs), 'outline')}, open by {widest:.2g} mm at most"
-            found.append(Decision("gaps", "gap", refs, told))
+        found += self._areas.decisions(scale)
         if self._upright:
             told = f"Laid flat: {counted(len(self._upright), 'outline')} drawn upright"
             found.append(Decision("upright", "upright", tuple(self._upright), told))

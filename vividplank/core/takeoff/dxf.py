@@ -9,10 +9,10 @@ from pathlib import Path
 from typing import Any
 
 from vividplank.core.measure import TICKS_PER_MM, MeasureError, parse
+from vividplank.core.takeoff.doubts import doubted, renamed
 from vividplank.core.takeoff.drawn import Drawn, plain
 from vividplank.core.takeoff.flat import Outline, Written, parts_of_outlines, view_of
 from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Point, Reading, Settings, Unreadable, Words
-from vividplank.core.takeoff.solids import numbered
 from vividplank.core.takeoff.units import guess_unit
 from vividplank.core.takeoff.words import SYSTEM_OF
 
@@ -68,19 +68,20 @@ def read_dxf(content: bytes, settings: Settings) -> Reading:
     ]
     words = [Words((w.at[0] * scale, w.at[1] * scale), w.text) for w in drawn.words]
     written = [w for d in drawn.dimensions if (w := _written(d, scale, unit, troubles))]
-    parts, more, decisions = parts_of_outlines(outlines, words, written, unit, settings)
+    taken, more, decisions = parts_of_outlines(outlines, words, written, unit, settings)
+    parts, doubts = doubted(taken, settings, SYSTEM_OF[unit])
     lines = [grown(line) for line in drawn.open_lines()]
     layers = tuple(sorted({o.layer for o in closed}))
     return Reading(
         "flat",
         unit,
-        numbered(parts),
+        renamed(parts),
         (view_of(outlines, words, lines),),
         "" if settings.unit or said else question,
         (*troubles, *more),
         layers,
         len(closed),
-        decisions=(*decisions, *drawn.decisions(scale, settings)),
+        decisions=(*doubts, *decisions, *drawn.decisions(scale, settings)),
     )
 
 

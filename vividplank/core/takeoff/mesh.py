@@ -8,11 +8,13 @@ import numpy as np
 
 from vividplank.core.takeoff.bodies import split
 from vividplank.core.takeoff.box import Solid
+from vividplank.core.takeoff.doubts import doubted, renamed
 from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Reading, Settings, Unreadable, counted
 from vividplank.core.takeoff.gltf import plain_gltf
 from vividplank.core.takeoff.picture import pictures
-from vividplank.core.takeoff.solids import numbered, parts_of, plain_name
+from vividplank.core.takeoff.solids import parts_of, plain_name
 from vividplank.core.takeoff.units import TOO_BIG, TOO_SMALL, by_its_word, guess_unit
+from vividplank.core.takeoff.words import SYSTEM_OF
 
 #: Formats that say their unit themselves.
 _SAID: dict[str, FileUnit] = {"glb": "m", "gltf": "m"}
@@ -59,19 +61,20 @@ def read_mesh(content: bytes, kind: str, settings: Settings) -> Reading:
     if not solids:
         raise Unreadable(f"nothing in this file is larger than 1 mm, read in {unit}; is that its unit?")
     taken = parts_of(solids, settings)
+    parts, doubts = doubted(taken.parts, settings, SYSTEM_OF[unit], taken.decisions)
     troubles = taken.troubles
     if specks:
         troubles = (*troubles, f"{counted(specks, 'body', 'bodies')} under 1 mm, left out")
     return Reading(
         "model",
         unit,
-        numbered(taken.parts),
+        renamed(parts),
         pictures(list(taken.solids), y_up=kind in _Y_UP),
         asks,
         troubles,
         (),
         len(taken.solids),
-        decisions=taken.decisions,
+        decisions=(*doubts, *taken.decisions),
     )
 
 

@@ -2,7 +2,9 @@
 
 import re
 from collections import Counter
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
+
+import numpy as np
 
 from vividplank.core.measure import TICKS_PER_MM
 from vividplank.core.takeoff.box import Box, Solid, outline, same, tight_box
@@ -11,8 +13,8 @@ from vividplank.core.takeoff.fused import boards_in
 
 #: Names that programs give when nobody has named the thing.
 _NAMELESS = re.compile(
-    r"(solid|body|mesh|shape|object|part|compound|component|product|geometry|group|default|node|brep|feature|open cascade.*|"
-    r"step.*translator.*|.*model|created by.*|unnamed|none|world|scene|root)?[\s_.:#-]*\d*(\.\d+)*",
+    r"(solid|body|mesh|shape|object|part|compound|component|product|geometry|group|default|node|open cascade.*|"
+    r"step.*translator.*|.*model|cadquery shape|brep|feature|created by.*|unnamed|none|world|scene|root)?[\s_.:#-]*\d*(\.\d+)*",
     re.I,
 )
 _COPY = re.compile(r"(?:[\s_]*[:#]\s*\d+|\.\d{3,}|[\s_]*\(\d+\)|[_\s-]+\d{1,3}|\s+copy(\s*\d+)?)$", re.I)
@@ -21,6 +23,8 @@ _SIDE = re.compile(r"\b(left|right|l|r|lh|rh|front|back|rear|upper|lower|top|bot
 
 #: No board is thicker (mm, 16/4), and a thing of one piece fills at least this share of its box.
 _THICKEST, _FULL = 102.0, 0.6
+#: A room has at least so many bodies within it.
+_OTHERS = 3
 
 
 @dataclass
@@ -60,10 +64,18 @@ def parts_of(solids: list[Solid], settings: Settings) -> Taken:
     troubles: list[str] = []
     decisions: list[Decision] = []
     taken: list[Solid] = []
+    room = _round_all(solids)
     for solid in solids:
         if settings.meaning(solid.layer).ignore:
             taken.append(solid)
             continue
+        if solid is room:
+            key = f"room:{plain_name(solid.name)}"
+            what = f"No part: '{plain_name(solid.name) or solid.ref}' holds all {len(solids) - 1} others within it"
+            decisions.append(Decision(key, "room", (solid.ref,), what, "It is a part", key in settings.turned))
+            if key not in settings.turned:
+                taken.insert(0, solid)
+                continue
         box, name = tight_box(solid), plain_name(solid.name) or solid.ref
         if not solid.closed:
             troubles.append(
@@ -85,6 +97,18 @@ def parts_of(solids: list[Solid], settings: Settings) -> Taken:
     ]
     parts = tuple(_found(k, i, settings) for i, k in enumerate(kinds))
     return Taken(parts, tuple(troubles), (*decisions, *ignored), tuple(taken))
+
+
+def _round_all(solids: list[Solid]) -> Solid | None:
+    """The one body that all others lie within: the room they stand in, or a box drawn round the whole."""
+    if len(solids) < _OTHERS + 1:
+        return None
+    lows = np.array([s.vertices.min(axis=0) for s in solids])
+    highs = np.array([s.vertices.max(axis=0) for s in solids])
+    largest = int(np.argmax(np.prod(highs - lows, axis=1)))
+    within = np.all(lows >= lows[largest] - 0.1, axis=1) & np.all(highs <= highs[largest] + 0.1, axis=1)
+    thick = float((highs - lows)[largest].min())
+    return solids[largest] if within.all() and thick > _THICKEST else None
 
 
 def _fused(
@@ -109,17 +133,6 @@ def _fused(
 
 def _size(size: tuple[float, float, float]) -> str:
     return " × ".join(f"{s:.4g}" for s in size) + " mm"
-
-
-def numbered(parts: tuple[Found, ...]) -> tuple[Found, ...]:
-    """Every part with a key and a name of its own: a second Rail is Rail 2."""
-    counts: dict[str, int] = {}
-    named = []
-    for i, part in enumerate(parts, 1):
-        name = part.name or f"Part {i}"
-        counts[name.casefold()] = n = counts.get(name.casefold(), 0) + 1
-        named.append(replace(part, name=name if n == 1 else f"{name} {n}", key=name if n == 1 else f"{name} {n}"))
-    return tuple(named)
 
 
 def _sort_in(kinds: list[_Kind], solid: Solid, box: Box) -> None:

@@ -9,10 +9,12 @@ from typing import Any
 import numpy as np
 
 from vividplank.core.takeoff.box import Solid
+from vividplank.core.takeoff.doubts import doubted, renamed
 from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Reading, Settings, Unreadable
 from vividplank.core.takeoff.picture import pictures
-from vividplank.core.takeoff.solids import numbered, parts_of, plain_name
+from vividplank.core.takeoff.solids import parts_of, plain_name
 from vividplank.core.takeoff.units import TOO_BIG, by_its_word, guess_unit
+from vividplank.core.takeoff.words import SYSTEM_OF
 
 #: How far the triangles may stand off a curved face (mm), and by what angle (radians).
 _DEFLECTION, _ANGLE = 0.02, 0.2
@@ -43,17 +45,18 @@ def read_step(content: bytes, settings: Settings) -> Reading:
         scale = FILE_UNITS[unit] / FILE_UNITS[said]
         solids = [replace(s, vertices=s.vertices * scale) for s in solids]
     taken = parts_of(solids, settings)
+    parts, doubts = doubted(taken.parts, settings, SYSTEM_OF[unit], taken.decisions)
     layers = tuple(sorted({s.layer for s in solids if s.layer}))
     return Reading(
         "model",
         unit,
-        numbered(taken.parts),
+        renamed(parts),
         pictures(list(taken.solids)),
         asks,
         (*troubles, *taken.troubles),
         layers,
         len(taken.solids),
-        decisions=taken.decisions,
+        decisions=(*doubts, *taken.decisions),
     )
 
 

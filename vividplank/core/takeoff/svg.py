@@ -4,17 +4,20 @@ import io
 import math
 import re
 from dataclasses import replace
+from functools import partial
 from typing import Any
 from xml.etree import ElementTree
 from xml.etree.ElementTree import ParseError
 
 from shapely.geometry import LineString, Polygon
 
-from vividplank.core.takeoff.closing import loops
+from vividplank.core.takeoff.closing import Areas, Ring
+from vividplank.core.takeoff.doubts import doubted, renamed
 from vividplank.core.takeoff.flat import Outline, parts_of_outlines, view_of
 from vividplank.core.takeoff.found import FILE_UNITS, Decision, FileUnit, Point, Reading, Settings, Unreadable, Words, counted
-from vividplank.core.takeoff.solids import numbered, plain_name
+from vividplank.core.takeoff.solids import plain_name
 from vividplank.core.takeoff.units import guess_unit
+from vividplank.core.takeoff.words import SYSTEM_OF
 
 _MM_PER_PX = 25.4 / 96
 _LABEL = "{http://www.inkscape.org/namespaces/inkscape}label"
@@ -32,7 +35,7 @@ def read_svg(content: bytes, settings: Settings) -> Reading:
         drawing = SVG.parse(io.BytesIO(_symbols_put_away(content)), reify=True, ppi=96, parse_display_none=True)
     except (ParseError, ValueError, TypeError, KeyError, AttributeError, ZeroDivisionError, RecursionError) as problem:
         raise Unreadable(f"this SVG file cannot be read: {str(problem)[:160]}") from None
-    drawn = _Drawn()
+    drawn = _Drawn(settings)
     drawn.take(drawing, "")
     drawn.close()
     if not drawn.outlines:
@@ -52,42 +55,42 @@ def read_svg(content: bytes, settings: Settings) -> Reading:
     outlines = [Outline(o.ref, tuple(grown(p) for p in o.points), o.layer, o.name, circle=o.circle) for o in drawn.outlines]
     words = [Words(grown(w.at), w.text) for w in drawn.words]
     lines = [tuple(grown(p) for p in line) for line in drawn.left[:5000]]
-    parts, troubles, decisions = parts_of_outlines(outlines, words, (), unit, settings)
+    taken, troubles, decisions = parts_of_outlines(outlines, words, (), unit, settings)
+    parts, doubts = doubted(taken, settings, SYSTEM_OF[unit])
     layers = tuple(sorted({o.layer for o in outlines}))
     return Reading(
         "flat",
         unit,
-        numbered(parts),
+        renamed(parts),
         (view_of(outlines, words, lines),),
         "" if settings.unit or real else question,
         troubles,
         layers,
         len(outlines),
-        decisions=(*decisions, *drawn.decisions(scale)),
+        decisions=(*doubts, *decisions, *drawn.decisions(scale)),
     )
 
 
 class _Drawn:
     """Shapes, words and open lines in user units, transforms applied."""
 
-    def __init__(self) -> None:
+    def __init__(self, settings: Settings) -> None:
         self.outlines: list[Outline] = []
         self.words: list[Words] = []
         self.left: list[tuple[Point, ...]] = []  # lines that enclose nothing
         self.unseen = 0
         self._lines: dict[str, list[tuple[Point, ...]]] = {}  # by layer
-        self._gaps: list[tuple[str, float]] = []
+        self._areas = Areas(settings)
 
     def close(self) -> None:
         """Areas that loose lines of one layer enclose together, small gaps closed."""
         for layer, lines in self._lines.items():
-            rings, rest = loops(lines)
-            for ring in rings:
-                ref = f"v{len(self.outlines) + 1}"
-                self.outlines.append(Outline(ref, ring.points, layer))
-                if ring.gap:
-                    self._gaps.append((ref, ring.gap))
-            self.left.extend(rest)
+            self.left.extend(self._areas.take(lines, layer, partial(self._ring, layer)))
+
+    def _ring(self, layer: str, ring: Ring) -> str:
+        ref = f"v{len(self.outlines) + 1}"
+        self.outlines.append(Outline(ref, ring.points, layer))
+        return ref
 
     def _call(self, begins: int, own: str) -> None:
         """What a group is called: its one part's name, holes drawn beside it or not; a layer's, where it holds several."""
@@ -104,11 +107,7 @@ class _Drawn:
 
     def decisions(self, scale: float) -> list[Decision]:
         found = []
-        if self._gaps:
-            widest = max(gap for _, gap in self._gaps) * scale
-            refs = tuple(ref for ref, _ in self._gaps)
-            told = f"Closed: {counted(len(refs), 'outline')}, open by {widest:.2g} mm at most"
-            found.append(Decision("gaps", "gap", refs, told))
+        found += self._areas.decisions(scale)
         if self.unseen:
             found.append(Decision("hidden", "hidden", (), f"Left out: {counted(self.unseen, 'thing')} not shown"))
         if self.left:

@@ -16,8 +16,9 @@ import DrawingView from "./DrawingView.vue";
 import FoundParts from "./FoundParts.vue";
 import PatternSheet from "./PatternSheet.vue";
 import SheetTakeoff from "./SheetTakeoff.vue";
+import { DOUBTS } from "./takeoff";
 
-const READ = ".step,.stp,.stl,.obj,.glb,.3mf,.ply,.off,.dxf,.svg,.pdf,.png,.jpg,.jpeg,.xlsx,.ods,.csv,.tsv,.txt,.json";
+const READ = ".step,.stp,.stl,.obj,.glb,.gltf,.3mf,.ply,.off,.dxf,.svg,.pdf,.png,.jpg,.jpeg,.xlsx,.ods,.csv,.tsv,.txt,.json";
 
 const { pk, project } = useProject();
 const client = useQueryClient();
@@ -99,6 +100,7 @@ watch([reading, asked], ([now]) => {
 const pointed = ref<string[]>([]);
 const chosen = computed(() => new Set(found.value?.refs ?? pointed.value));
 const byRef = computed(() => new Map(reading.value?.parts.flatMap((f) => f.refs.map((r) => [r, f] as const)) ?? []));
+const doubtful = computed(() => new Set(reading.value?.decisions.filter((d) => DOUBTS.has(d.kind) && !d.turned).flatMap((d) => d.refs)));
 function species(ref: string): string {
   const f = byRef.value.get(ref);
   return (f && (partFrom(project.value!, shown.value!, f.key)?.species ?? f.species)) || "white oak";
@@ -146,13 +148,13 @@ function names(ref: string): string {
           <button class="act lead" @click="list = table">Read it as a parts list</button>
         </div>
         <div v-else class="two">
-          <div class="sheet"><DrawingView :views="reading.views" :chosen="chosen" :species="species" :names="names" :parts="byRef" @choose="found = byRef.get($event) ?? null; pointed = []" /></div>
+          <div class="sheet"><DrawingView :views="reading.views" :chosen="chosen" :species="species" :names="names" :parts="byRef" :doubtful="doubtful" @choose="found = byRef.get($event) ?? null; pointed = []" /></div>
           <FoundParts :drawing="current" :reading="reading" :chosen="chosen" @choose="found = found === $event ? null : $event" @point="found = null; pointed = $event" />
         </div>
       </template>
     </template>
     <div v-else-if="drawings" class="first">
-      <p><b>Bring in a model or drawing</b> and its parts are read off: STEP, STL, OBJ, GLB, 3MF, PLY, OFF, DXF or SVG. Drop it anywhere here.</p>
+      <p><b>Bring in a model or drawing</b> and its parts are read off: STEP, STL, OBJ, GLB, glTF, 3MF, PLY, OFF, DXF or SVG. Drop it anywhere here.</p>
       <p><b>A sheet of paper</b>, as PDF, PNG or JPEG, is taken off by eye: set its scale, draw over the parts.</p>
       <p><b>Only sizes in your head?</b> A pattern writes the parts of a case, a table, a drawer or a settle from three measures.</p>
       <p><b>A list</b> comes in as XLSX, ODS or CSV, as a job file, or pasted.</p>

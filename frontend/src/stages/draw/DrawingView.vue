@@ -4,7 +4,7 @@ import { computed, ref, watch } from "vue";
 import type { View } from "../../api/client";
 import { shaded, woodColours } from "../../board/geometry";
 
-const props = defineProps<{ views: View[]; chosen: Set<string>; species: (ref: string) => string; names: (ref: string) => string; parts?: Map<string, unknown> }>();
+const props = defineProps<{ views: View[]; chosen: Set<string>; species: (ref: string) => string; names: (ref: string) => string; parts?: Map<string, unknown>; doubtful?: Set<string> }>();
 const emit = defineEmits<{ choose: [string] }>();
 
 const at = ref(0);
@@ -78,7 +78,7 @@ function points(ring: number[][]): string {
     >
       <polyline v-for="(line, i) in view.lines" :key="`l${i}`" :points="points(line)" class="line" :stroke-width="stroke" />
       <polygon
-        v-for="(s, i) in view.shapes" :key="i" :points="points(s.outline)" class="shape" :class="{ chosen: chosen.has(s.ref), left: parts && !parts.has(s.ref) }" :data-ref="s.ref"
+        v-for="(s, i) in view.shapes" :key="i" :points="points(s.outline)" class="shape" :class="{ chosen: chosen.has(s.ref), left: parts && !parts.has(s.ref), doubtful: doubtful?.has(s.ref) }" :data-ref="s.ref"
         :fill="shaded(woodColours(species(s.ref))[0], s.shade)" :stroke-width="chosen.has(s.ref) ? stroke * 3 : stroke" @click="emit('choose', s.ref)"
       ><title>{{ names(s.ref) }}</title></polygon>
       <text v-for="(w, i) in view.words" :key="`w${i}`" :x="w.at[0]" :y="w.at[1]" class="words" :font-size="Math.max(stroke * 9, view.width / 90)">{{ w.text }}</text>
@@ -130,6 +130,11 @@ function points(ring: number[][]): string {
 }
 .shape:hover {
   stroke: var(--chalk);
+}
+.shape.doubtful {
+  stroke: var(--crayon-ink);
+  stroke-dasharray: 8 4;
+  vector-effect: non-scaling-stroke;
 }
 .shape.chosen {
   stroke: var(--chalk);

@@ -9,6 +9,7 @@ import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { told } from "../../controls/told";
+import { DOUBTS } from "./takeoff";
 
 const props = defineProps<{ drawing: Drawing; reading: Reading; chosen: Set<string> }>();
 const emit = defineEmits<{ choose: [Found]; point: [string[]] }>();
@@ -47,6 +48,11 @@ function turn(decision: Schemas["DecisionBody"]): void {
   const others = (props.reading.answers.turned ?? []).filter((key) => key !== decision.key);
   void answer({ turned: decision.turned ? others : [...others, decision.key] });
 }
+/** Decisions about what was taken for a part, and about what was not. */
+const asked = computed(() => props.reading.decisions.filter((d) => DOUBTS.has(d.kind)));
+const decided = computed(() => props.reading.decisions.filter((d) => !DOUBTS.has(d.kind)));
+const doubtful = computed(() => new Set(asked.value.flatMap((d) => d.refs)));
+const things = computed(() => (props.reading.kind === "model" ? "bodies" : "shapes"));
 const pieces = computed(() => props.reading.parts.reduce((n, f) => n + f.refs.length, 0));
 function toggle(f: Found): void {
   const now = new Set(left.value);
@@ -75,9 +81,17 @@ function put(): void {
       <summary>{{ reading.troubles.length }} to look at</summary>
       <p v-for="t in reading.troubles" :key="t" class="note">{{ t }}</p>
     </details>
-    <details v-if="reading.decisions.length" class="decided" open>
-      <summary>{{ pieces }} of {{ reading.pieces }} shapes are parts; what was decided of the rest</summary>
-      <div v-for="d in reading.decisions" :key="d.key" class="decision" :class="{ turned: d.turned }" :data-decision="d.kind">
+    <p v-if="!decided.length && !asked.length" class="soft">{{ pieces === reading.pieces ? `All ${pieces}` : `${pieces} of ${reading.pieces}` }} {{ things }} in it are parts.</p>
+    <details v-if="asked.length" class="asked" open>
+      <summary>{{ asked.length }} doubtful</summary>
+      <div v-for="d in asked" :key="d.key" class="decision" :class="{ turned: d.turned }" :data-decision="d.kind">
+        <button class="told" @click="emit('point', d.refs)"><i class="mark-doubt" aria-hidden="true">?</i> {{ d.what }}<b v-if="d.turned">: turned round, {{ d.turn.toLowerCase() }}</b></button>
+        <button v-if="d.turn" class="act" @click="turn(d)">{{ d.turned ? "As it was" : d.turn }}</button>
+      </div>
+    </details>
+    <details v-if="decided.length" class="decided" open>
+      <summary>{{ pieces }} of {{ reading.pieces }} {{ things }} are parts; what was decided of the rest</summary>
+      <div v-for="d in decided" :key="d.key" class="decision" :class="{ turned: d.turned }" :data-decision="d.kind">
         <button class="told" :disabled="!d.refs.length" @click="emit('point', d.refs)">{{ d.what }}<b v-if="d.turned">: turned round, {{ d.turn.toLowerCase() }}</b></button>
         <button v-if="d.turn" class="act" @click="turn(d)">{{ d.turned ? "As it was" : d.turn }}</button>
       </div>
@@ -97,7 +111,7 @@ function put(): void {
         <input v-if="!partFrom(project, drawing.pk, f.key)" type="checkbox" :checked="!left.has(f.key)" :aria-label="`Take ${f.name}`" @change="toggle(f)" />
         <span v-else class="on-list" title="on the list">✓</span>
         <button class="pick" @click="emit('choose', f)">
-          <b>{{ f.quantity }} × {{ f.name }}</b>
+          <b><i v-if="f.refs.some((r) => doubtful.has(r))" class="mark-doubt" title="doubtful: see above">?</i> {{ f.quantity }} × {{ f.name }}</b>
           <span class="size"><Len :ticks="f.length" :system="project.system" bare nearest /> × <Len :ticks="f.width" :system="project.system" bare nearest /> × <Len v-if="f.thickness" :ticks="f.thickness" :system="project.system" nearest /><i v-else>thickness?</i></span>
           <span v-if="f.fill < 0.999" class="soft">fills {{ Math.round(f.fill * 100) }} % of its box</span>
           <span v-if="f.mirrored" class="soft">{{ f.note }}</span>
@@ -151,6 +165,14 @@ summary {
   align-items: center;
   padding: 0.3rem 0;
   border-bottom: 1px solid var(--ink-faint);
+}
+.mark-doubt {
+  display: inline-block;
+  min-width: 1.25rem;
+  text-align: center;
+  font-style: normal;
+  font-weight: 800;
+  background: var(--tape);
 }
 .decision.turned {
   box-shadow: inset 5px 0 0 var(--chalk);

@@ -1,6 +1,9 @@
 /** Taking sizes off a sheet by eye: scales, snapping, and what a rectangle on it measures. */
 import type { Schemas, View } from "../../api/client";
 
+/** Kinds of decisions about what was taken for a part; the others are about what was not. */
+export const DOUBTS: ReadonlySet<string> = new Set(["doubt", "fused", "across", "name"]);
+
 export type Scale = Schemas["ScaleBody"];
 export type Mark = Schemas["MarkBody"];
 export type Place = [number, number];
