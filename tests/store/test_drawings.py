@@ -61,7 +61,7 @@ def test_a_reading_that_failed_leaves_the_one_before(project: int) -> None:
 def test_answers_given_while_it_is_read_are_not_lost(project: int, monkeypatch: pytest.MonkeyPatch) -> None:
     pk = add(project)
 
-    def slow(content: bytes, name: str, answers: dict) -> tuple[Reading, list[Page]]:  # type: ignore[type-arg]
+    def slow(content: bytes, name: str, answers: dict, beside: None) -> tuple[Reading, list[Page]]:  # type: ignore[type-arg]
         with session() as opened:
             drawings.read_again(opened, pk, {"unit": "in", "layers": {}})
         return READING, []

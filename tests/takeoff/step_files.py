@@ -71,6 +71,17 @@ class Assembly:
             return path.read_bytes()
 
 
+def in_several_files(assembly: Assembly) -> dict[str, bytes]:
+    """The assembly as whole.step, each of its products in a file beside it."""
+    assembly.tool.UpdateAssemblies()
+    writer = STEPCAFControl_Writer()
+    writer.SetNameMode(True)
+    writer.Transfer(assembly.document, STEPControl_AsIs, "of_")
+    with tempfile.TemporaryDirectory() as folder:
+        writer.Write(str(Path(folder) / "whole.step"))
+        return {path.name: path.read_bytes() for path in Path(folder).iterdir()}
+
+
 def bookcase(bays: int = 4) -> bytes:
     """A long bookcase out of nested groups: bays of two sides, five shelves and three slats, turned and moved.
 

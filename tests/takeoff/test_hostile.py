@@ -4,6 +4,7 @@ import io
 import tracemalloc
 import zipfile
 from pathlib import Path
+from typing import Any
 
 import pytest
 import trimesh
@@ -13,7 +14,8 @@ from PIL import Image
 
 from tests.takeoff.making import a_block, written
 from vividplank.core.board.photo import Ends, NoPhoto
-from vividplank.core.takeoff import Reading, Settings, Unreadable, kind_of, read
+from vividplank.core.takeoff import Reading, Settings, Stumbled, Unreadable, kind_of, read
+from vividplank.jobs import reading
 from vividplank.jobs.reading import read_in_process, straightened, upright
 
 FIXTURES = Path(__file__).parent / "fixtures"
@@ -97,6 +99,30 @@ def test_turned_bits_in_a_step_file() -> None:
 def test_a_reader_past_its_time_is_ended_with_a_sentence() -> None:
     with pytest.raises(Unreadable, match="longer than 0 s"):
         read_in_process((FIXTURES / "tray.step").read_bytes(), "tray.step", {}, seconds=0.05)
+
+
+def test_where_the_reader_fails_on_a_model_its_bare_solids_are_tried(monkeypatch: pytest.MonkeyPatch) -> None:
+    content, real = (FIXTURES / "tray.step").read_bytes(), reading._in_process
+
+    def fails(content: bytes, what: str, how: dict[str, Any], seconds: float) -> dict[str, Any]:
+        if not how.get("plain"):
+            raise Stumbled("step")
+        return real(content, what, how, seconds)
+
+    monkeypatch.setattr(reading, "_in_process", fails)
+    found, _ = read_in_process(content, "tray.step", {})
+    whole, _ = read(content, "tray.step", Settings())
+    assert found.pieces == whole.pieces > 0
+    assert sorted((p.length, p.width, p.thickness) for p in found.parts) == sorted(
+        (p.length, p.width, p.thickness) for p in whole.parts
+    )
+    assert found.troubles[0].startswith("read without names and layers: the reader failed on them. That is our fault")
+
+
+def test_a_reader_that_dies_is_told_as_our_fault_with_what_may_be_tried(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(reading.sys, "executable", "/bin/false")
+    with pytest.raises(Unreadable, match=r"failed on this DXF file. That is our fault.* Save it as an older DXF, or as SVG"):
+        read_in_process(b"0\nSECTION\n", "a.dxf", {})
 
 
 def test_the_process_reads_what_the_core_reads() -> None:

@@ -9,6 +9,7 @@ from flask.testing import FlaskClient
 
 from tests.making import t
 from tests.takeoff.making import a_block, sizes, taken_off, written
+from tests.takeoff.step_files import Assembly, block, in_several_files, place
 from vividplank.core.exchange.parts_list import read_parts
 from vividplank.core.takeoff import Settings
 
@@ -74,6 +75,29 @@ def test_a_file_that_fails_says_why_and_leaves_nothing(client: FlaskClient, base
     assert drawing["state"] == "failed" and "STEP file" in drawing["trouble"]
     assert client.get(f"/api/drawings/{drawing['pk']}/reading").status_code == 404
     assert client.get(base).get_json()["parts"] == []
+
+
+def test_an_assembly_names_the_files_its_parts_lie_in_and_takes_them_when_they_come(client: FlaskClient, base: str) -> None:
+    made = Assembly()
+    whole = made.group("Rack")
+    rail, post = made.product(block(600, 80, 20), "Rail"), made.product(block(700, 45, 45), "Post")
+    for k in range(2):
+        made.put(whole, rail, place(0, 200 * k, 0))
+        made.put(whole, post, place(0, 1000 + 200 * k, 0, 0.3))
+    files = in_several_files(made)
+    rack = bring(client, base, "whole.step", files.pop("whole.step"))
+
+    def now() -> dict[str, Any]:
+        read: dict[str, Any] = client.get(f"/api/drawings/{rack['pk']}/reading").get_json()
+        return read
+
+    assert sorted(now()["missing"]) == sorted(files) and now()["parts"] == []
+    first, second = sorted(files)
+    bring(client, base, first, files[first])
+    assert now()["missing"] == [second] and [p["quantity"] for p in now()["parts"]] == [2]
+    bring(client, base, second, files[second])
+    assert now()["missing"] == [] and now()["troubles"] == []
+    assert {(p["name"], p["quantity"], p["length"] // 320) for p in now()["parts"]} == {("Rail", 2, 600), ("Post", 2, 700)}
 
 
 def test_a_newer_version_shows_what_changed_before_it_takes_over(client: FlaskClient, base: str) -> None:

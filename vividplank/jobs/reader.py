@@ -11,6 +11,7 @@ import os
 import resource
 import sys
 import traceback
+from pathlib import Path
 from typing import Any
 
 CPU_SECONDS = 60
@@ -40,14 +41,17 @@ def main() -> int:
 
 
 def _drawing(content: bytes, how: dict[str, Any]) -> dict[str, Any]:
-    from vividplank.core.takeoff import Unreadable, read, reading_document, settings_from_document
+    from vividplank.core.takeoff import Stumbled, Unreadable, read, reading_document, settings_from_document
 
     try:
-        reading, pages = read(content, how["name"], settings_from_document(how["answers"]))
+        beside = Path(how["beside"]) if how.get("beside") else None
+        reading, pages = read(
+            content, how["name"], settings_from_document(how["answers"]), beside, plain=bool(how.get("plain"))
+        )
     except Unreadable as problem:
         if problem.__cause__:
             traceback.print_exception(problem)
-        return {"trouble": str(problem)}
+        return {"trouble": str(problem), "stumbled": isinstance(problem, Stumbled)}
     return {"reading": reading_document(reading), "pages": [base64.b64encode(p.png).decode() for p in pages]}
 
 

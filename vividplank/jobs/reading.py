@@ -8,11 +8,13 @@ import subprocess
 import sys
 from collections.abc import Sequence
 from dataclasses import asdict
+from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Any
 
 from vividplank.core.board.photo import Corner, Ends, NoPhoto
-from vividplank.core.takeoff import Page, Reading, Unreadable, reading_from_document
-from vividplank.jobs.reader import CPU_SECONDS, MEMORY_BYTES
+from vividplank.core.takeoff import Page, Reading, Stumbled, Unreadable, kind_of, reading_from_document
+from vividplank.jobs.reader import CPU_SECONDS
 from vividplank.store import drawings
 from vividplank.store.database import session
 from vividplank.store.errors import NotThere
@@ -25,10 +27,20 @@ _PICTURE_SECONDS = 30
 
 
 def read_in_process(
-    content: bytes, name: str, answers: dict[str, object], seconds: float = WALL_SECONDS
+    content: bytes, name: str, answers: dict[str, object], seconds: float = WALL_SECONDS, beside: Path | None = None
 ) -> tuple[Reading, list[Page]]:
-    """What the file holds; Unreadable with a sentence for every way in which it cannot be read."""
-    answer = _in_process(content, "drawing", {"name": name, "answers": answers}, seconds)
+    """What the file holds; Unreadable with a sentence for every way in which it cannot be read.
+
+    Where the reader itself fails on a model, its bare solids are tried.
+    """
+    how: dict[str, object] = {"name": name, "answers": answers, "beside": str(beside or "")}
+    try:
+        answer = _in_process(content, "drawing", how, seconds)
+    except Stumbled:
+        if kind_of(content, name) != "step":
+            raise
+        log.warning("reading the bare solids of a model that the reader failed on")
+        answer = _in_process(content, "drawing", {**how, "plain": True}, seconds)
     return reading_from_document(answer["reading"]), [Page(base64.b64decode(p)) for p in answer["pages"]]
 
 
@@ -61,14 +73,18 @@ def _in_process(content: bytes, what: str, how: dict[str, object], seconds: floa
     if done.returncode in (-signal.SIGXCPU, -signal.SIGKILL):
         raise Unreadable(f"this file takes more than {CPU_SECONDS} s of work to read; export fewer parts or less detail")
     if done.returncode or not done.stdout:
-        raise Unreadable(
-            f"reading this file failed within its {MEMORY_BYTES >> 30} GB of memory; it is damaged or far too detailed. "
-            "Export it anew, or export fewer parts"
-        )
+        log.error("the reader of a %s ended with %s", what, done.returncode)
+        raise Stumbled(_kind(content, how))
     answer: dict[str, Any] = json.loads(done.stdout)
+    if answer.get("stumbled"):
+        raise Stumbled(_kind(content, how))
     if "trouble" in answer:
         raise Unreadable(answer["trouble"])
     return answer
+
+
+def _kind(content: bytes, how: dict[str, Any]) -> str:
+    return kind_of(content, how["name"]) if "name" in how else "picture"
 
 
 def read_drawing(drawing: int) -> None:
@@ -80,8 +96,13 @@ def read_drawing(drawing: int) -> None:
                 return
             answers = drawings.settings(opened, drawing)
             drawings.begin(opened, drawing)
+            others = drawings.named(opened, found.project, drawings.refers_to(content))
         try:
-            reading, pages = read_in_process(content, found.name, answers)
+            with TemporaryDirectory() as folder:
+                for name, other in others.items():
+                    (Path(folder) / name).write_bytes(other)
+                beside = Path(folder) if others else None
+                reading, pages = read_in_process(content, found.name, answers, beside=beside)
         except Unreadable as problem:
             with session() as opened:
                 drawings.fail(opened, drawing, str(problem))

@@ -1,5 +1,6 @@
 """Drawings, models and lists of a project: as they came in, what a worker read in them, what was taken off by eye."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -7,6 +8,7 @@ from sqlalchemy import delete, select
 from sqlalchemy.orm import Session, undefer
 
 from vividplank.core.takeoff import Page, Reading, reading_document, reading_from_document
+from vividplank.core.takeoff.step import elsewhere
 from vividplank.store.errors import NotThere, OutOfDate
 from vividplank.store.models import DrawingPageRow, DrawingRow
 
@@ -75,6 +77,27 @@ def read_again(session: Session, pk: int, answers: dict[str, Any]) -> Drawing:
     row.state, row.trouble = "waiting", ""
     session.flush()
     return _drawing(row)
+
+
+def refers_to(content: bytes) -> list[str]:
+    """Names of other files that a model refers to for its parts."""
+    return elsewhere(content) if b"ISO-10303-21" in content[:4096] else []
+
+
+def named(session: Session, project: int, names: Sequence[str]) -> dict[str, bytes]:
+    """The newest drawings of a project with these names, as they came in."""
+    wanted = select(DrawingRow.name, DrawingRow.content).where(DrawingRow.project == project, DrawingRow.name.in_(names))
+    return {name: content for name, content in session.execute(wanted.order_by(DrawingRow.pk))} if names else {}
+
+
+def waiting_for(session: Session, project: int, name: str) -> list[int]:
+    """Drawings of a project that have parts in a file of this name; they are to be read again, now that it is here."""
+    rows = session.scalars(
+        select(DrawingRow).where(DrawingRow.project == project, DrawingRow.reading["missing"].contains([name]))
+    ).all()
+    for row in rows:
+        row.state, row.trouble = "waiting", ""
+    return [row.pk for row in rows]
 
 
 def unread(session: Session) -> list[int]:

@@ -56,7 +56,9 @@ def add_drawing(path: ProjectPath, query: DrawingQuery) -> Response:
         projects.load(opened, path.project)
         media_type = _MEDIA.get(kind, "application/octet-stream")
         added = drawings.add(opened, path.project, name, media_type, content, query.replaces)
-    ask().read(added.pk)
+        waiting = drawings.waiting_for(opened, path.project, name)
+    for drawing in (added.pk, *waiting):
+        ask().read(drawing)
     return answer.body(_body(added), 201)
 
 

@@ -104,6 +104,7 @@ class ReadingBody(Body):
     pieces: int
     table: str
     decisions: list[DecisionBody]
+    missing: list[str]
     sheet: str
     others: list[SheetBody]
     answers: AnswersBody

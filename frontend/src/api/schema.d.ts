@@ -3521,6 +3521,8 @@ export interface components {
             kind: "model" | "flat" | "sheet" | "list";
             /** Layers */
             layers: string[];
+            /** Missing */
+            missing: string[];
             /** Others */
             others: components["schemas"]["SheetBody"][];
             /** Parts */

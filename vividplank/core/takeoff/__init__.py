@@ -1,6 +1,16 @@
 """Takeoff: from drawings and models to parts."""
 
-from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Found, LayerMeaning, Reading, Settings, Unreadable, View
+from vividplank.core.takeoff.found import (
+    FILE_UNITS,
+    FileUnit,
+    Found,
+    LayerMeaning,
+    Reading,
+    Settings,
+    Stumbled,
+    Unreadable,
+    View,
+)
 from vividplank.core.takeoff.read import (
     READABLE,
     kind_of,
@@ -20,6 +30,7 @@ __all__ = [
     "Page",
     "Reading",
     "Settings",
+    "Stumbled",
     "Unreadable",
     "View",
     "kind_of",

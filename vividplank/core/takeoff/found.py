@@ -12,6 +12,23 @@ class Unreadable(ValueError):
     """A file that cannot be read at all: one sentence, with what was expected."""
 
 
+class Stumbled(Unreadable):
+    """A file that our reader failed on: its fault, not the file's; with what may be tried in its place."""
+
+    def __init__(self, kind: str, told: str = "") -> None:
+        tries = {
+            "step": "Export it without colours, as STL or 3MF, or part by part",
+            "dxf": "Save it as an older DXF, or as SVG",
+            "svg": "Save it as plain SVG, or as DXF",
+            "pdf": "Print it to a new PDF, or take a picture of the page",
+            "xlsx": "Save the sheet as CSV, or paste its rows",
+            "ods": "Save the sheet as CSV, or paste its rows",
+        }
+        also = f" ({told})" if told else ""
+        what = f"The reader failed on this {kind.upper()} file{also}. That is our fault, unless the file is damaged"
+        super().__init__(f"{what}. {tries.get(kind, 'Export it anew, in another format, or part by part')}")
+
+
 @dataclass(frozen=True)
 class Seen:
     """A shape on a view that belongs to one piece (`ref`), in mm, y down. `shade` 0 dark to 1 light."""
@@ -125,7 +142,7 @@ class Reading:
     """A drawing as read. `asks` is the question about its unit, empty where the file says it.
 
     `troubles` name what could not be taken, `decisions` what was taken for something else than a part: nothing is dropped
-    without one of them. A list comes as
+    without one of them. `missing` are files that parts of it lie in. A list comes as
     `table`, tab-separated, for the reader of parts lists.
     """
 
@@ -139,5 +156,6 @@ class Reading:
     pieces: int = 0
     table: str = ""
     decisions: tuple[Decision, ...] = ()
+    missing: tuple[str, ...] = ()
     sheet: str = ""
     others: tuple[Sheet, ...] = ()

@@ -4,9 +4,22 @@ import io
 import json
 import zipfile
 from dataclasses import asdict, replace
+from pathlib import Path
 from typing import Any
 
-from vividplank.core.takeoff.found import Decision, Found, LayerMeaning, Reading, Seen, Settings, Sheet, Unreadable, View, Words
+from vividplank.core.takeoff.found import (
+    Decision,
+    Found,
+    LayerMeaning,
+    Reading,
+    Seen,
+    Settings,
+    Sheet,
+    Stumbled,
+    Unreadable,
+    View,
+    Words,
+)
 from vividplank.core.takeoff.sheets import Page, read_pdf, read_picture
 
 #: What may be read, for people.
@@ -52,30 +65,36 @@ def kind_of(content: bytes, name: str) -> str:
     raise Unreadable(f"'{name}' is of a kind that is not read here; expected {READABLE}")
 
 
-def read(content: bytes, name: str, settings: Settings) -> tuple[Reading, list[Page]]:
-    """A drawing, model or list, and pictures of its pages where it has some. Raises Unreadable with one sentence."""
+def read(
+    content: bytes, name: str, settings: Settings, beside: Path | None = None, *, plain: bool = False
+) -> tuple[Reading, list[Page]]:
+    """A drawing, model or list, and pictures of its pages where it has some. Raises Unreadable with one sentence.
+
+    `beside` is a folder of files that it may refer to for its parts. `plain` reads the bare solids of a model, where its names
+    and layers made the reader fail.
+    """
     kind = kind_of(content, name)
     try:
         if kind == "pdf":
             return read_pdf(content)
         if kind in ("png", "jpeg"):
             return read_picture(content)
-        return _read(content, kind, settings), []
+        return _read(content, kind, settings, beside, plain), []
     except (Unreadable, MemoryError):
         raise
     except RecursionError:
         raise Unreadable("this file is nested too deep to be read; expected it as a drawing program writes it") from None
     except Exception as problem:  # damaged files make the libraries stumble in ways nobody can list
         told = f"{type(problem).__name__}: {problem}".strip()[:160]
-        raise Unreadable(f"this {kind.upper()} file is damaged and could not be read ({told}). Export it anew") from problem
+        raise Stumbled(kind, told) from problem
 
 
-def _read(content: bytes, kind: str, settings: Settings) -> Reading:
+def _read(content: bytes, kind: str, settings: Settings, beside: Path | None, plain: bool) -> Reading:
     # Each format's libraries are loaded where they are used: some take seconds.
     if kind == "step":
         from vividplank.core.takeoff.step import read_step
 
-        return read_step(content, settings)
+        return read_step(content, settings, beside, plain=plain)
     if kind in _MESHES:
         from vividplank.core.takeoff.mesh import read_mesh
 
@@ -173,6 +192,7 @@ def reading_from_document(d: dict[str, Any]) -> Reading:
         pieces=d["pieces"],
         table=d["table"],
         decisions=tuple(Decision(**{**e, "refs": tuple(e["refs"])}) for e in d.get("decisions", ())),
+        missing=tuple(d.get("missing", ())),
         sheet=d.get("sheet", ""),
         others=tuple(Sheet(**o) for o in d.get("others", ())),
     )

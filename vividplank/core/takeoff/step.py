@@ -18,22 +18,27 @@ from vividplank.core.takeoff.words import SYSTEM_OF
 
 #: How far the triangles may stand off a curved face (mm), and by what angle (radians).
 _DEFLECTION, _ANGLE = 0.02, 0.2
+#: So many other files an assembly may lie in.
+_MOST_FILES = 60
 
 
-def read_step(content: bytes, settings: Settings) -> Reading:
+def read_step(content: bytes, settings: Settings, beside: Path | None = None, *, plain: bool = False) -> Reading:
     """Every solid of the assembly, nested placements and units honoured, as parts.
 
-    Raises Unreadable where the kernel finds no STEP data or no solid.
+    Parts that lie in other files are taken where those are in the folder `beside`, and named as missing where not. `plain`
+    reads the solids alone. Raises Unreadable where the kernel finds no STEP data or no solid.
     """
     if b"ISO-10303-21" not in content[:4096]:
         raise Unreadable("this is no STEP file: it does not begin with ISO-10303-21")
-    solids, troubles = _solids(content)
+    missing = tuple(n for n in elsewhere(content) if not beside or not (beside / n).is_file())
+    solids, troubles = _bare(content) if plain else _solids(content, beside)
+    if missing:
+        these = ", ".join(missing)
+        troubles.append(f"parts of it lie in other files, which are not here: {these}. Bring those too, or export all in one")
+    if not solids and missing:
+        return Reading("model", "mm", troubles=tuple(troubles), missing=missing)
     if not solids:
-        if elsewhere := ", ".join(_elsewhere(content)):
-            raise Unreadable(f"the solids of this STEP file lie in others: {elsewhere}. Bring those, or export all in one")
         raise Unreadable("this STEP file holds no solid. " + (" ".join(troubles) or "Export solids, not surfaces or sketches"))
-    if elsewhere := ", ".join(_elsewhere(content)):
-        troubles.append(f"parts of it lie in other files, which are not here: {elsewhere}. Bring those, or export all in one")
     unit: FileUnit = "mm"
     asks = ""
     biggest = float(np.ptp(np.concatenate([s.vertices for s in solids]), axis=0).max())
@@ -57,6 +62,7 @@ def read_step(content: bytes, settings: Settings) -> Reading:
         layers,
         len(taken.solids),
         decisions=(*doubts, *taken.decisions),
+        missing=missing,
     )
 
 
@@ -71,14 +77,32 @@ def _unit(content: bytes) -> FileUnit:
     return prefixes.get(metric[1], "mm") if metric else "mm"
 
 
-def _elsewhere(content: bytes) -> list[str]:
-    """Files that the assembly refers to for its parts."""
+def elsewhere(content: bytes) -> list[str]:
+    """Files that an assembly refers to for its parts, by their names without folders."""
     named = re.findall(rb"DOCUMENT_FILE\s*\(\s*'((?:[^']|'')*)'", content)
     found = dict.fromkeys(n.decode("utf-8", "replace").rsplit("/", 1)[-1].rsplit("\\", 1)[-1] for n in named)
-    return [n for n in found if n][:8]
+    return [n for n in found if n and n not in (".", "..")][:_MOST_FILES]
 
 
-def _solids(content: bytes) -> tuple[list[Solid], list[str]]:
+def _bare(content: bytes) -> tuple[list[Solid], list[str]]:
+    """The solids without names, layers and placements of their own: another way through the kernel."""
+    from OCP.IFSelect import IFSelect_RetDone
+    from OCP.STEPControl import STEPControl_Reader
+
+    reader = STEPControl_Reader()
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "model.step"
+        path.write_bytes(content)
+        if reader.ReadFile(str(path)) != IFSelect_RetDone:
+            raise Unreadable("this STEP file is damaged: its data section cannot be read to the end")
+        reader.TransferRoots()
+    found: list[Solid] = []
+    troubles = ["read without names and layers: the reader failed on them. That is our fault; name the parts on the list"]
+    _bodies(reader.OneShape(), None, "", "", found, troubles)
+    return found, troubles
+
+
+def _solids(content: bytes, beside: Path | None) -> tuple[list[Solid], list[str]]:
     from OCP.collections import Sequence_TDF_Label
     from OCP.IFSelect import IFSelect_RetDone
     from OCP.STEPCAFControl import STEPCAFControl_Reader
@@ -91,6 +115,8 @@ def _solids(content: bytes) -> tuple[list[Solid], list[str]]:
     reader.SetLayerMode(True)
     document = TDocStd_Document(TCollection_ExtendedString("takeoff"))
     with tempfile.TemporaryDirectory() as folder:  # the kernel reads from a path
+        for other in beside.iterdir() if beside else ():
+            (Path(folder) / other.name).write_bytes(other.read_bytes())
         path = Path(folder) / "model.step"
         path.write_bytes(content)
         if reader.ReadFile(str(path)) != IFSelect_RetDone:
@@ -142,7 +168,7 @@ def _bodies(shape: Any, label: Any, name: str, layer: str, found: list[Solid], t
     from OCP.TopExp import TopExp_Explorer
 
     BRepMesh_IncrementalMesh(shape, _DEFLECTION, False, _ANGLE, False)
-    names = _subnames(label)
+    names = _subnames(label) if label is not None else []
     explorer = TopExp_Explorer(shape, TopAbs_SOLID)
     any_solid = False
     while explorer.More():
