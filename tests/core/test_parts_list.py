@@ -76,11 +76,11 @@ def test_nor_whatever_stands_before_its_sign(name: str) -> None:
 
 
 def test_columns_that_are_not_known_go_into_the_notes_and_are_told() -> None:
-    text = "Part,Length,Width,Thickness,Wood,Finish,Note,Shelf no\n"
-    text += "Rail,20,2,1,ash,oil,show face up,\nLeg,28,2,2,ash,,,4,loose\n"
+    text = "Part,Length,Width,Thickness,Wood,Finish,Note,Shelf no,Qty\n"
+    text += "Rail,20,2,1,ash,oil,show face up,,1\nLeg,28,2,2,ash,,,4,1,loose\n"
     found = read_parts(text, "in")
-    assert [p.note for p in found.parts] == ["show face up; Finish: oil", "Shelf no: 4; column 9: loose"]
-    assert found.noted == ("Finish", "Shelf no", "column 9")
+    assert [p.note for p in found.parts] == ["show face up; Finish: oil", "Shelf no: 4; column 10: loose"]
+    assert found.noted == ("Finish", "Shelf no", "column 10")
     assert read_parts(write_parts(found.parts, "in"), "in").noted == ()
     full = read_parts(f"Part,Length,Width,Thickness,Wood,Finish\nRail,20,2,1,ash,{'oil ' * 600}\n", "in")
     assert not full.parts and "at most 2000" in full.refused[0].why

@@ -39,6 +39,19 @@ with Image.open(FIXTURES / "sketch.png") as _sketch:
     _out = io.BytesIO()
     _sketch.convert("RGB").save(_out, "JPEG")
 FILES["sketch.jpg"] = _out.getvalue()
+CORPUS = Path(__file__).parent / "corpus"
+FILES |= {
+    name: (CORPUS / folder / name).read_bytes()
+    for folder, name in (
+        ("trimesh", "cabinet.glb"),
+        ("three", "instanced.glb"),
+        ("shapes", "by-hand.obj"),
+        ("shapes", "components.3mf"),
+        ("ezdxf", "blocks.dxf"),
+        ("details", "styles.svg"),
+        ("tables", "gnumeric.ods"),
+    )
+}
 FILES |= {f"block.{kind}": written([a_block((500, 60, 20))], kind) for kind in ("stl", "obj", "ply", "glb")}
 
 

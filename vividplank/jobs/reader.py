@@ -17,7 +17,7 @@ from typing import Any
 CPU_SECONDS = 60
 MEMORY_BYTES = 4 << 30
 #: The CAD kernel reads from a file, so something must be writable.
-_FILE_BYTES = 64 << 20
+_FILE_BYTES = 128 << 20
 
 
 def main() -> int:

@@ -41,7 +41,7 @@ from vividplank.web.schemas import Health, TroubleBody
 log = logging.getLogger("vividplank.web")
 DIST = Path(__file__).resolve().parents[2] / "frontend" / "dist"
 BODY_LIMIT = 4 << 20
-DRAWING_LIMIT = 20 << 20
+DRAWING_LIMIT = 64 << 20
 _POLICY = ("default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; font-src 'self'; "
            "connect-src 'self'; frame-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'")
 _LOCAL = {"127.0.0.1", "localhost", "[::1]"}

@@ -36,21 +36,27 @@ HEADINGS = (
     "joint_length",
 )
 LENGTHS = ("length", "width", "thickness", "stave_min", "stave_max", "edging", "joint_length")
-#: What else a column is called: English, German, French, Spanish, Italian, Dutch, Swedish.
+#: What else a column is called: English, German, French, Spanish, Italian, Dutch, Swedish; Danish and Norwegian, Portuguese,
+#: Polish.
 _WORDS = {
     "id": "mark pos position nr",
     "name": "part parts component item description|bezeichnung benennung teil bauteil|"
     "désignation designation pièce "
-    "nom|pieza descripción descripcion denominación|pezzo descrizione nome|onderdeel naam omschrijving|benämning del",
+    "nom|pieza descripción descripcion denominación|pezzo descrizione nome|onderdeel naam omschrijving|benämning del|"
+    "benævnelse emne|peça|nazwa element część",
     "quantity": "qty count no pcs pieces amount number # each|stück stueck stk anzahl menge|quantité quantite qté "
-    "qte|cantidad cant uds|quantità quantita qta|aantal stuks|antal st",
-    "length": "l len long|länge laenge|longueur long.|longitud largo|lunghezza|lengte|längd",
-    "width": "w wide|breite b|largeur larg|ancho anchura|larghezza|breedte|bredd",
+    "qte|cantidad cant uds|quantità quantita qta|aantal stuks|antal st|antall|quantidade|ilość szt off nos",
+    "length": "l len long|länge laenge|longueur long.|longitud largo|lunghezza|lengte|längd|længde lengde|"
+    "comprimento|długość",
+    "width": "w wide|breite b|largeur larg|ancho anchura|larghezza|breedte|bredd|bredde|"
+    "szerokość",
     "thickness": "t thick thk th|dicke stärke staerke d|épaisseur epaisseur ép ep|espesor grosor "
-    "grueso|spessore|dikte|tjocklek",
+    "grueso|spessore|dikte|tjocklek|tykkelse|"
+    "espessura|grubość",
     "species": "wood material timber|holz holzart werkstoff|"
     "bois essence matière matériau|madera especie|legno essenza "
-    "materiale|hout houtsoort materiaal|trä träslag",
+    "materiale|hout houtsoort materiaal|trä träslag|træ træsort tre treslag|"
+    "madeira|materiał drewno gatunek",
     "faces": "face quality",
     "note": "notes comment comments remark remarks|bemerkung bemerkungen anmerkung hinweis|remarque remarques|nota notas "
     "observaciones|opmerking opmerkingen|anmärkning",
@@ -135,7 +141,9 @@ def _column(cell: str) -> str:
     for name in (said, re.sub(r"^(finished|finish|final|net|cut|fertig)[\s-]*", "", said)):
         if name in _ALSO or name.replace(" ", "_") in HEADINGS:
             return _ALSO.get(name) or name.replace(" ", "_")
-    return ""
+    # Part name, wood species: words that all say the same.
+    columns = {_ALSO.get(word) or (word if word in HEADINGS else "") for word in said.split()}
+    return columns.pop() if len(columns) == 1 else ""
 
 
 def _order(cell: str) -> tuple[str, ...]:

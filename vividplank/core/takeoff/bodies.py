@@ -115,15 +115,18 @@ class _Cells:
         """The bodies that faces which hang together make, by their faces, turned outward."""
         sides = np.concatenate([2 * label, 2 * label + 1])
         span = float(np.ptp(self.vertices[self.faces[label]].reshape(-1, 3), axis=0).max())
-        bodies = []
+        bodies, seen = [], []
         for cell in np.unique(self.cell[sides]):
             if self.volume[cell] <= _NOTHING * span**3:
                 continue
+            seen.append(cell)
             mine = np.sort(sides[self.cell[sides] == cell])
             if self.fronts[cell] > 0 and np.all(self.volume[self.cell[mine ^ 1]] > 0):
                 continue  # the room between boards that enclose it: it sees the fronts of all of them
             found = self.faces[mine // 2]
             bodies.append((int(mine[0]), np.where((mine % 2 == 0)[:, None], found[:, ::-1], found)))
+        if not np.all(np.isin(self.cell[2 * label], seen) | np.isin(self.cell[2 * label + 1], seen)):
+            return [self.faces[label]]  # a face that bounds nothing: what hangs together is no set of bodies
         return [mesh for _, mesh in sorted(bodies, key=lambda body: body[0])]
 
     def _round(self, edges: _Edges, at: slice, patches: Indices) -> list[tuple[int, int]]:
@@ -145,8 +148,10 @@ class _Cells:
                 end += 1
             if end - k > 1:
                 up = np.cross(axis, out[order[k]])
-                upward = up[int(np.argmax(np.abs(up) > 1e-3))] > 0
-                order[k:end] = sorted(order[k:end], key=lambda i: (patches[owner[i]], owner[i]), reverse=bool(upward))
+                upward = bool(up[int(np.argmax(np.abs(up) > 1e-3))] > 0)
+                # From below: first those whose front looks up, then those that look down on them.
+                ranks = [(bool(along[i]) != upward, -int(patches[owner[i]]), -int(owner[i]), i) for i in order[k:end]]
+                order[k:end] = [i for *_, i in sorted(ranks, reverse=not upward)]
             k = end
         # The front of a face that runs along the axis looks on round it, that of another one back.
         onward = [2 * int(owner[i]) + (not along[i]) for i in order]

@@ -20,7 +20,7 @@ _CANDIDATES = 6
 _MANY, _MOSTLY = 60, 0.6
 #: A box that lies along no face is taken where it is smaller by so much, or at all where less than this share of the two
 #: sides across its largest faces is flat.
-_CLEARLY, _A_SIDE = 0.985, 0.4
+_CLEARLY, _A_SIDE = 0.95, 0.4
 #: Two curved solids are one part where no moment of theirs differs by more than this share.
 _ALIKE = 3e-3
 #: A point is a corner where the planes round it spread by more than this (the least eigenvalue of their normals' spread).

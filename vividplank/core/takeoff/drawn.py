@@ -10,6 +10,7 @@ from functools import partial
 from typing import Any
 
 import numpy as np
+from ezdxf.lldxf.const import DXFError
 
 from vividplank.core.takeoff.closing import Areas, Ring
 from vividplank.core.takeoff.flat import Outline
@@ -31,6 +32,8 @@ _ATTRIBUTES = {
     "species": "species",
 }
 _DEEPEST = 12
+#: How the library tells of an entity that lacks what it is made of.
+_DAMAGED = (DXFError, AttributeError, ValueError, TypeError, ZeroDivisionError)
 #: A curve is drawn by straight pieces that stand off it by no more than this share of its size.
 _FLAT = 5e-5
 #: Points nearer than this share of an outline's size are one: programs round what they write.
@@ -65,6 +68,7 @@ class Drawn:
         self.words: list[Words] = []
         self.dimensions: list[Any] = []
         self.hidden = hidden
+        self.damaged = 0  # entities that lack what they are made of
         self.settings = settings
         self._behind: dict[str, int] = {}  # entities on hidden layers, by the layer's name
         self._loose: dict[tuple[str, str], list[Points]] = {}
@@ -75,23 +79,29 @@ class Drawn:
 
     def take(self, entities: Iterable[Any], depth: int, given: dict[str, str], group: str = "") -> None:
         for entity in entities:
-            kind = entity.dxftype()
-            layer = str(entity.dxf.get("layer", "0"))
-            if self._is_hidden(layer, entity, counts=kind in _SHAPES or kind in ("INSERT", "SOLID", "TRACE")):
-                continue
-            if kind == "INSERT":
-                if depth < _DEEPEST:
-                    self._block(entity, depth, given)
-            elif kind in ("TEXT", "ATTRIB", "MTEXT"):
-                if not self.settings.meaning(layer).ignore:
-                    self._text(entity.dxf.insert, entity.text if kind == "MTEXT" else entity.dxf.text)
-            elif kind in ("SOLID", "TRACE"):
-                a, b, d, c = (entity.dxf.get(f"vtx{k}", entity.dxf.vtx2) for k in range(4))
-                self._outline(tuple((float(p[0]), float(p[1])) for p in (a, b, c, d)), layer, given)
-            elif kind == "DIMENSION":
-                self.dimensions.append(entity)
-            elif kind in _SHAPES:
-                self._line(entity, kind, layer, given, group)
+            try:
+                self._take(entity, depth, given, group)
+            except _DAMAGED:
+                self.damaged += 1
+
+    def _take(self, entity: Any, depth: int, given: dict[str, str], group: str) -> None:
+        kind = entity.dxftype()
+        layer = str(entity.dxf.get("layer", "0"))
+        if self._is_hidden(layer, entity, counts=kind in _SHAPES or kind in ("INSERT", "SOLID", "TRACE")):
+            return
+        if kind == "INSERT":
+            if depth < _DEEPEST:
+                self._block(entity, depth, given)
+        elif kind in ("TEXT", "ATTRIB", "MTEXT"):
+            if not self.settings.meaning(layer).ignore:
+                self._text(entity.dxf.insert, entity.text if kind == "MTEXT" else entity.dxf.text)
+        elif kind in ("SOLID", "TRACE"):
+            a, b, d, c = (entity.dxf.get(f"vtx{k}", entity.dxf.vtx2) for k in range(4))
+            self._outline(tuple((float(p[0]), float(p[1])) for p in (a, b, c, d)), layer, given)
+        elif kind == "DIMENSION":
+            self.dimensions.append(entity)
+        elif kind in _SHAPES:
+            self._line(entity, kind, layer, given, group)
 
     def _is_hidden(self, layer: str, entity: Any, *, counts: bool) -> bool:
         how = self.hidden.get(layer.casefold(), "")

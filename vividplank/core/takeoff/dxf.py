@@ -12,7 +12,7 @@ from vividplank.core.measure import TICKS_PER_MM, MeasureError, parse
 from vividplank.core.takeoff.doubts import doubted, renamed
 from vividplank.core.takeoff.drawn import Drawn, plain
 from vividplank.core.takeoff.flat import Outline, Written, parts_of_outlines, view_of
-from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Point, Reading, Settings, Unreadable, Words
+from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Point, Reading, Settings, Unreadable, Words, counted
 from vividplank.core.takeoff.units import guess_unit
 from vividplank.core.takeoff.words import SYSTEM_OF
 
@@ -33,12 +33,19 @@ def read_dxf(content: bytes, settings: Settings) -> Reading:
     troubles = [f"the DXF was damaged: {str(e.message)[:120]}" for e in auditor.errors[:5]]
     if content.rstrip(b" \r\n\t\x1a\0")[-3:] != b"EOF" and not content.startswith(_BINARY):
         troubles.append("the DXF ends before its end mark: what stood at its end is missing. Export it anew")
-    drawn = Drawn(_hidden(document, settings), settings)
-    drawn.take(document.modelspace(), 0, {})
-    closed = drawn.closed()
+    drawn, closed = _drawn(document, document.modelspace(), settings)
+    for sheet in () if closed else [layout for layout in document.layouts if not layout.is_modelspace]:
+        on_paper, found = _drawn(document, sheet, settings)
+        if found:
+            drawn, closed = on_paper, found
+            troubles.append(f"the model space is empty: taken from the sheet '{sheet.name}', where a scale may have been used")
+            break
     if not closed:
         behind = f"; {len(drawn.hidden)} of its layers are switched off or frozen" if drawn.hidden else ""
-        raise Unreadable(f"this DXF holds no closed outline in its model space{behind}; expected parts drawn as closed lines")
+        nothing = f"this DXF holds no closed outline in its model space or on its sheets{behind}"
+        raise Unreadable(f"{nothing}; expected parts drawn as closed lines")
+    if drawn.damaged:
+        troubles.append(f"the DXF was damaged: {counted(drawn.damaged, 'thing')} drawn in it could not be read")
     if len(closed) > _MOST_OUTLINES:
         raise Unreadable(
             f"this DXF holds {len(closed)} closed outlines; expected at most {_MOST_OUTLINES}. Export the parts alone"
@@ -96,6 +103,12 @@ def _opened(content: bytes) -> tuple[Any, Any]:
         path.write_bytes(content)
         document = ezdxf.readfile(path)  # type: ignore[attr-defined]
     return document, document.audit()
+
+
+def _drawn(document: Any, space: Any, settings: Settings) -> tuple[Drawn, list[Outline]]:
+    drawn = Drawn(_hidden(document, settings), settings)
+    drawn.take(space, 0, {})
+    return drawn, drawn.closed()
 
 
 def _hidden(document: Any, settings: Settings) -> dict[str, str]:

@@ -11,6 +11,7 @@ from shapely.geometry import Point as Place
 from vividplank.core.measure import TICKS_PER_MM, System, show
 from vividplank.core.takeoff.found import Decision, FileUnit, Found, Point, Seen, Settings, View, Words, counted
 from vividplank.core.takeoff.inside import sort_out
+from vividplank.core.takeoff.twice import drawn_once
 from vividplank.core.takeoff.words import SYSTEM_OF, Said, understand
 
 #: Text farther from an outline than this share of its longer side does not belong to it.
@@ -71,7 +72,7 @@ def parts_of_outlines(
     ones.
     """
     system: System = SYSTEM_OF[unit]
-    meant = [o for o in outlines if not settings.meaning(o.layer).ignore]
+    meant, doubles = drawn_once([o for o in outlines if not settings.meaning(o.layer).ignore], settings)
     kept, decisions, titles = sort_out(meant, words, settings, system)
     beside = _words_beside(kept, [w for w in words if w not in titles])
     spanned = _spanned(kept, written)
@@ -89,7 +90,7 @@ def parts_of_outlines(
         for refs in [tuple(o.ref for o in outlines if o.layer == layer)]
     ]
     found = tuple(_found(kind, settings) for kinds in groups.values() for kind in kinds)
-    return found, tuple(troubles), (*decisions, *ignored)
+    return found, tuple(troubles), (*doubles, *decisions, *ignored)
 
 
 def _sort_in(kinds: list["_Kind"], piece: _Piece) -> None:

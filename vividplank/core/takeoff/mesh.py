@@ -30,7 +30,14 @@ _SPECK = 1.0
 def read_mesh(content: bytes, kind: str, settings: Settings) -> Reading:
     """Every body of the mesh as a part; broken bodies are named. Raises Unreadable where there is no body."""
     _whole(content, kind)
-    pieces, said = _pieces(content, kind)
+    try:
+        pieces, said = _pieces(content, kind)
+    except (IndexError, ValueError, KeyError, TypeError) as problem:
+        if isinstance(problem, Unreadable):
+            raise
+        raise Unreadable(f"this {kind.upper()} file is damaged: {_first_words(problem)}. Export it anew") from None
+    if any(len(f) and (int(f.max()) >= len(v) or int(f.min()) < 0) for _, v, f in pieces):
+        raise Unreadable(f"this {kind.upper()} file is damaged: a face of it names a point that is not there. Export it anew")
     vertices = [v for _, v, _ in pieces if len(v)]
     if not vertices:
         raise Unreadable(f"this {kind.upper()} file holds no triangles; expected a mesh of solids")

@@ -6,7 +6,7 @@ from typing import Any
 
 from vividplank.core.takeoff.found import Point, Reading, Unreadable, View, Words
 
-_MOST_PAGES = 20
+_MOST_PAGES = 40
 _MOST_LINES = 6000
 #: Pictures are shown at so many pixels on the longer side.
 _PIXELS = 2400

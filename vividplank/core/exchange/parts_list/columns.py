@@ -85,12 +85,12 @@ def _proposed(at: int, known: Headings, below: list[list[str]], answered: Mappin
     unknown = [k for k, m in enumerate(meanings) if known.written[k] and m not in (*HEADINGS, "size")]
     missing = [] if "size" in meanings else [s for s in SIZES if s not in meanings]
     proposed: dict[int, str] = {}
-    if missing:
+    if missing or "quantity" not in meanings or not {"name", "id"} & set(meanings):
         figures = {k: [f for f in (_figure(row[k]) for row in below if k < len(row) and row[k].strip()) if f] for k in unknown}
         figured = [k for k in unknown if figures[k]]
-        if len(figured) > len(missing) and "quantity" not in meanings:
+        if "quantity" not in meanings:
             counts = [k for k in figured if all(f <= _MOST and f == int(f) for f in figures[k])]
-            if counts:
+            if counts and len(figured) > len(missing):
                 count = min(counts, key=lambda k: median(figures[k]))
                 proposed[count] = "quantity"
                 figured.remove(count)

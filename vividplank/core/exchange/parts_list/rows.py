@@ -18,11 +18,18 @@ _LINE = re.compile(rf"\s*{_BULLET}(?P<name>.*?[^\W\d_].*?)[\s:,;–-]*(?P<size>{
 #: How many there are, in front of a name or behind it.
 _BEFORE = re.compile(r"(\d{1,3})\s*(?:[x×]|off|pcs?\.?|no\.?|stk\.?|st\.)?\s+(?=[^\W\d_])", re.I)
 _BEHIND = re.compile(
-    r"[\s,]*(?:\((?:x\s*)?(\d{1,3})(?:\s*x)?\)|(?<=[\s,])[x×]\s?(\d{1,3})|\b(?:qty|no)\.?:?\s*(\d{1,3})|[,;]\s*(\d{1,3}))\s*[,;]?\s*$",
+    r"[\s,]*(?:\((?:x\s*)?(\d{1,3})(?:\s*x)?\)|(?<=[\s,])[x×]\s?(\d{1,3})|\b(?:qty|no)\.?:?\s*(\d{1,3})|[,;:]\s*(\d{1,3})(?:\s*(?:off|pcs?\.?|st(?:k|ck)?\.?))?)\s*[,;]?\s*$",
     re.I,
 )
 #: And behind the sizes.
 _AFTER = re.compile(r"\(?\s*(?:[x×]\s*)?(\d{1,3})\s*(?:[x×]|off|pcs?\.?|stk\.?)?\s*\)?(?=$|[\s,;])", re.I)
+
+
+#: The name behind the sizes: 2 @ 1100 x 82 x 22 Rail.
+_NAME_LAST = re.compile(
+    rf"\s*{_BULLET}(?:(?P<many>\d{{1,3}})\s*(?:@|[x×]|off|pcs?\.?|no\.?|:)\s+)?(?P<size>{SIZE.pattern})\s*(?P<name>[^\W\d_].*)",
+    re.I,
+)
 
 
 def rows_of(text: str) -> tuple[list[list[str]], bool]:
@@ -68,11 +75,14 @@ def _free(lines: list[str]) -> bool:
     filled = [line for line in lines if line.strip()]
     if any(headings([cell.strip() for cell in line.split(mark)]) for line in filled[:TITLE_ROWS] for mark in ";,"):
         return False
-    return 2 * sum(bool(_LINE.fullmatch(line)) for line in filled) >= len(filled)
+    return 2 * sum(bool(_LINE.fullmatch(line) or _NAME_LAST.fullmatch(line)) for line in filled) >= len(filled)
 
 
 def _cut(line: str) -> list[str]:
     found = _LINE.fullmatch(line)
+    if not found and (last := _NAME_LAST.fullmatch(line)):
+        name, many = counted(last["name"].strip(" ,;.–-"))
+        return [name, last["many"] or many, last["size"].strip(), ""]
     if not found:
         return [line.strip()]
     name, many = counted(found["name"].strip(" ,;:–-"))
