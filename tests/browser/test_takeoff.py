@@ -10,6 +10,7 @@ from tests.takeoff.making import a_dxf, dxf_bytes, rectangle
 from tests.takeoff.step_files import Assembly, block, place
 
 FIXTURES = Path(__file__).parents[1] / "takeoff" / "fixtures"
+CORPUS = Path(__file__).parents[1] / "takeoff" / "corpus"
 
 
 def start(page: Page, name: str, stage: str) -> None:
@@ -282,3 +283,41 @@ def test_a_german_list_with_thickness_first_is_the_right_list_after_one_tap(page
     expect(page.locator("tr[data-part]")).to_have_count(2)
     expect(page.locator("tr[data-part='SE']").get_by_label("Count")).to_have_value("2")
     expect(page.locator("tr[data-part='SE']").get_by_label("Length")).to_have_value("30")
+
+
+def test_headings_nobody_knows_are_confirmed_once_and_remembered(page: Page) -> None:
+    heads = "Ding\tMenge hier\tErste Seite\tZweite Seite\tDritte Seite\tSorte\n"
+    rows = heads + "Zarge\t2\t44 1/2\t3 1/4\t13/16\tash\nBein\t4\t17\t1 3/4\t1 3/4\tash"
+    start(page, "Stool", "draw")
+    bring(page, {"name": "liste.tsv", "mimeType": "text/plain", "buffer": rows.encode()})
+    dialog = page.get_by_role("dialog", name="Read from the list")
+    question = dialog.locator("[data-question='columns']")
+    expect(question).to_contain_text("Are these columns right?")
+    expect(dialog.get_by_role("button", name="Add 2 parts")).to_be_disabled()
+    # A proposal that is wrong is changed where it stands.
+    question.get_by_label("What Dritte Seite holds").press("Enter")
+    page.get_by_role("option", name="Into the note").click()
+    expect(dialog.get_by_role("button", name="Add 0 parts")).to_be_visible()
+    question.get_by_label("What Dritte Seite holds").press("Enter")
+    page.get_by_role("option", name="Thickness").click()
+    question.get_by_role("button", name="They are right").click()
+    dialog.get_by_role("button", name="Add 2 parts").click()
+    expect(page.locator("tr[data-part='ZA']").get_by_label("Thickness")).to_have_value("13/16")
+    saved(page)
+    # The next list with these headings, in another piece, asks nothing.
+    start(page, "Second stool", "draw")
+    bring(page, {"name": "liste.tsv", "mimeType": "text/plain", "buffer": rows.encode()})
+    expect(dialog.get_by_role("button", name="Add 2 parts")).to_be_enabled()
+    expect(dialog.locator("[data-question]")).to_have_count(0)
+
+
+def test_several_boards_in_one_body_are_parted_by_one_tap(page: Page) -> None:
+    start(page, "Drawer", "draw")
+    bring(page, CORPUS / "cadquery" / "fused-drawer.step")
+    asked = page.locator("[data-decision='fused']")
+    expect(asked).to_contain_text("is it several boards in one body?", timeout=40_000)
+    expect(page.locator("polygon.doubtful").first).to_be_visible()
+    asked.get_by_role("button", name="Part it into 3 boards").click()
+    expect(page.locator("[data-found]")).to_have_count(2, timeout=40_000)
+    expect(page.locator("[data-found]").last).to_contain_text("2 × ")
+    expect(page.locator("[data-decision='fused']").get_by_role("button", name="As it was")).to_be_visible()

@@ -30,6 +30,47 @@ def test_blocks_side_by_side_on_edges_and_on_corners(places: set[tuple[int, int,
         assert body.closed and tight_box(body).size == pytest.approx((100, 60, 20), abs=1e-3)
 
 
+@settings(max_examples=40)
+@given(cells, st.integers(0, 511), st.floats(0, 3))
+def test_blocks_come_apart_whichever_way_their_faces_look(places: set[tuple[int, int, int]], inward: int, turn: float) -> None:
+    # Blocks in a row or a plate, some of them with their faces inward: none may be lost or merged with its neighbour.
+    flat = sorted({(x, y, 0) for x, y, _ in places})
+    blocks = [a_block((100, 60, 20), (100.0 * x, 60.0 * y, 0.0)) for x, y, _ in flat]
+    # One that is hemmed in on all four sides has no free face that tells which way is out; its neighbours stay as they are.
+    for k, (x, y, _) in enumerate(flat):
+        if inward >> k & 1 and (x, y) != (1, 1):
+            blocks[k].invert()
+    mesh = trimesh.util.concatenate(blocks)
+    mesh.apply_transform(trimesh.transformations.rotation_matrix(turn, (1, 2, 3)))
+    bodies = apart(mesh)
+    assert len(bodies) == len(flat)
+    for body in bodies:
+        assert solid(trimesh.Trimesh(*body, process=False)).volume == pytest.approx(100 * 60 * 20, rel=1e-6)
+
+
+def test_a_face_between_two_boards_that_is_written_once_bounds_both() -> None:
+    one, other = a_block((100, 60, 20)), a_block((100, 60, 20), (100, 0, 0))
+    other.update_faces(~np.all(np.isclose(other.triangles[:, :, 0], other.bounds[0][0]), axis=1))
+    bodies = apart(trimesh.util.concatenate([one, other]))
+    assert [solid(trimesh.Trimesh(*b, process=False)).volume for b in bodies] == [pytest.approx(120_000)] * 2
+
+
+def test_the_room_that_boards_enclose_is_no_board() -> None:
+    sides = [a_block((100, 20, 20), (100.0 * x, 20.0 * y, 20.0 * z)) for x in range(3) for y in range(3) for z in range(3)]
+    del sides[13]  # the middle one of 27
+    assert len(apart(trimesh.util.concatenate(sides))) == 26
+
+
+def test_an_edge_cut_on_one_side_only_is_sealed() -> None:
+    block = a_block((500, 60, 20))
+    faces, points = np.asarray(block.faces), np.asarray(block.vertices)
+    a, b, c = faces[0]
+    middle = (points[a] + points[b]) / 2
+    cut = np.vstack([faces[1:], [[a, len(points), c], [len(points), b, c]]])
+    ((vertices, sealed),) = split(np.vstack([points, middle]), cut.astype(np.int64))
+    assert solid(trimesh.Trimesh(vertices, sealed, process=False)).closed
+
+
 def test_one_body_with_a_hole_through_it_stays_one() -> None:
     # Two U shapes would fall apart; a frame walked round is one body.
     outer, inner = [(0, 0), (300, 0), (300, 200), (0, 200)], [(50, 50), (250, 50), (250, 150), (50, 150)]

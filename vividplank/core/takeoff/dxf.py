@@ -3,6 +3,7 @@
 import io
 import math
 import re
+import struct
 import tempfile
 from collections.abc import Iterable
 from pathlib import Path
@@ -28,7 +29,7 @@ def read_dxf(content: bytes, settings: Settings) -> Reading:
 
     try:
         document, auditor = _opened(content)
-    except (DXFError, OSError, ValueError, IndexError, KeyError, TypeError, AttributeError) as problem:
+    except (DXFError, OSError, ValueError, LookupError, TypeError, AttributeError, struct.error) as problem:
         raise Unreadable(f"this DXF file cannot be read: {str(problem)[:160]}") from None
     troubles = [f"the DXF was damaged: {str(e.message)[:120]}" for e in auditor.errors[:5]]
     if content.rstrip(b" \r\n\t\x1a\0")[-3:] != b"EOF" and not content.startswith(_BINARY):

@@ -116,8 +116,9 @@ def _fused(
 ) -> list[tuple[Solid, Box]]:
     """A body that is plainly several boards: as it is, or parted where a proposal to do so was taken up."""
     size = _size(box.size)
+    called = f"'{name}'" if name != solid.ref else "A body"
     fills = 100 * solid.volume / box.volume
-    told = f"'{name}' measures {size} and fills {fills:.0f} % of that: is it several boards in one body?"
+    told = f"{called} measures {size} and fills {fills:.0f} % of that: is it several boards in one body?"
     boards = [(board, tight_box(board)) for board in boards_in(solid, box)]
     if not boards:
         troubles.append(f"{told} Part it where it was drawn, or take it off by its own parts")

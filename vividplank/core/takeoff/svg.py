@@ -33,7 +33,7 @@ def read_svg(content: bytes, settings: Settings) -> Reading:
 
     try:
         drawing = SVG.parse(io.BytesIO(_symbols_put_away(content)), reify=True, ppi=96, parse_display_none=True)
-    except (ParseError, ValueError, TypeError, KeyError, AttributeError, ZeroDivisionError, RecursionError) as problem:
+    except (ParseError, ValueError, TypeError, AttributeError, ZeroDivisionError, RecursionError, LookupError) as problem:
         raise Unreadable(f"this SVG file cannot be read: {str(problem)[:160]}") from None
     drawn = _Drawn(settings)
     drawn.take(drawing, "")

@@ -2,7 +2,7 @@
 /** What a pasted table was understood as, beside what was not, before anything is added. */
 import { keepPreviousData, useQuery } from "@tanstack/vue-query";
 import { ElDialog } from "element-plus";
-import { computed, ref } from "vue";
+import { computed, ref, watch } from "vue";
 import { api, type Schemas } from "../../api/client";
 import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
@@ -30,8 +30,16 @@ const { data, error, isFetching } = useQuery({
   placeholderData: keepPreviousData,
 });
 const columns = ref(false);
+/** Columns that were asked about stay in question until they are said to be right, changed or not. */
+const inQuestion = ref(false);
+watch(data, (now) => { if (now?.questions.some((q) => q.kind === "columns")) inQuestion.value = true; });
+const questions = computed(() => data.value?.questions.filter((q) => q.kind !== "columns") ?? []);
+function confirm(): void {
+  inQuestion.value = false;
+  answers.value = { ...answers.value, confirmed: true };
+}
 /** Rows that no answer above will mend. */
-const refused = computed(() => (data.value?.questions.length ? [] : (data.value?.refused ?? [])));
+const refused = computed(() => (data.value?.questions.length || inQuestion.value ? [] : (data.value?.refused ?? [])));
 /** What was said of a heading now, or is right as proposed, holds for every list that comes. */
 async function remember(meanings: NonNullable<Answers["columns"]>): Promise<void> {
   if (!Object.keys(meanings).length) return;
@@ -40,19 +48,20 @@ async function remember(meanings: NonNullable<Answers["columns"]>): Promise<void
   });
 }
 function change(heading: string, meaning: NonNullable<Answers["columns"]>[string]): void {
-  answers.value = { ...answers.value, columns: { ...answers.value.columns, [heading]: meaning } };
+  // The others stay as they are shown: none is proposed anew because of one that was changed.
+  const shown = Object.fromEntries(data.value!.columns.map((c) => [c.heading, c.meaning])) as NonNullable<Answers["columns"]>;
+  answers.value = { ...answers.value, columns: { ...shown, [heading]: meaning } };
 }
 function reply(question: Schemas["QuestionBody"], value: string): void {
   if (question.kind === "unit") answers.value = { ...answers.value, unit: value as Answers["unit"] };
   if (question.kind === "order") answers.value = { ...answers.value, order: value as Answers["order"] };
   if (question.kind === "thousands") answers.value = { ...answers.value, thousands: value === "yes" };
   if (question.kind === "wood") species.value = value;
-  if (question.kind === "columns") answers.value = { ...answers.value, confirmed: true };
 }
 
 function add(): void {
   const parts = data.value?.parts ?? [];
-  if (!parts.length || data.value?.questions.length) return;
+  if (!parts.length || data.value?.questions.length || inQuestion.value) return;
   const said = Object.entries(answers.value.columns ?? {});
   const proposed = data.value!.columns.filter((c) => !c.sure).map((c) => [c.heading, c.meaning] as const);
   void remember(Object.fromEntries([...proposed, ...said]) as NonNullable<Answers["columns"]>);
@@ -70,10 +79,14 @@ function close(): void {
   <ElDialog v-model="open" title="Read from the list" width="56rem" @closed="emit('close')">
     <div v-if="project" class="body">
       <p v-if="error" class="note">{{ error.message }}</p>
-      <div v-for="q in data?.questions" :key="q.kind" class="ask" :data-question="q.kind">
+      <div v-if="inQuestion && data" class="ask" data-question="columns">
+        <b>Are these columns right? What is not known by its heading is proposed from what stands in it.</b>
+        <ListColumns :columns="data.columns" @change="change" />
+        <div class="row"><button class="act lead" @click="confirm">They are right</button></div>
+      </div>
+      <div v-for="q in questions" :key="q.kind" class="ask" :data-question="q.kind">
         <b>{{ q.says }}</b>
-        <ListColumns v-if="q.kind === 'columns'" :columns="data!.columns" @change="change" />
-        <div class="row"><button v-for="o in q.options" :key="o.value" class="act" :class="{ lead: q.options.length === 1 }" @click="reply(q, o.value)">{{ o.says }}</button></div>
+        <div class="row"><button v-for="o in q.options" :key="o.value" class="act" @click="reply(q, o.value)">{{ o.says }}</button></div>
       </div>
       <label class="field wood"><span>Wood where a row names none</span><input v-model.lazy="species" class="line-input" placeholder="white oak" /></label>
       <div v-if="data?.parts.length" class="scroll">
@@ -92,7 +105,7 @@ function close(): void {
           </tbody>
         </table>
       </div>
-      <template v-if="data?.columns.length && !data.questions.some((q) => q.kind === 'columns')">
+      <template v-if="data?.columns.length && !inQuestion">
         <button class="act quiet change" :aria-expanded="columns" @click="columns = !columns">{{ columns ? "Hide" : "Change" }} what the columns hold</button>
         <ListColumns v-if="columns" :columns="data.columns" @change="change" />
       </template>
@@ -103,7 +116,7 @@ function close(): void {
       </div>
       <p v-if="data && !data.parts.length && !data.refused.length && !data.questions.length">There are no rows in it.</p>
       <div class="buttons">
-        <button class="act lead" :disabled="!data?.parts.length || !!data.questions.length || isFetching" @click="add">Add {{ data?.parts.length ?? 0 }} part{{ data?.parts.length === 1 ? "" : "s" }}</button>
+        <button class="act lead" :disabled="!data?.parts.length || !!data.questions.length || inQuestion || isFetching" @click="add">Add {{ data?.parts.length ?? 0 }} part{{ data?.parts.length === 1 ? "" : "s" }}</button>
         <button class="act" @click="close">Leave it</button>
       </div>
     </div>
