@@ -228,3 +228,14 @@ def test_a_part_a_line(line: str, part: tuple[str, int, float, float, float]) ->
 def test_a_line_without_sizes_among_such_is_told_not_dropped() -> None:
     found = read_parts("Stool\nseat 400 x 300 x 30\nlegs 420 x 40 x 40", "mm", species="ash")
     assert [p.name for p in found.parts] == ["seat", "legs"] and [(r.row, r.text) for r in found.refused] == [(1, "Stool")]
+
+
+def test_figures_with_both_marks_and_a_numbered_first_column() -> None:
+    text = "#;Part;Stück;Länge (mm);Breite (mm);Dicke (mm)\n1;Rail;2;1.100,5;82,0;22,0\n2;Stile;4;1,200.25;60.0;22.0"
+    assert answered(text, ListAnswers()) == [("Rail", 2, 1100.5, 82, 22), ("Stile", 4, 1200.25, 60, 22)]
+
+
+def test_width_height_and_depth_of_a_piece_say_nothing_of_its_grain_and_are_asked_about() -> None:
+    found = read_parts("Name,Width,Height,Depth,Qty\nSide,18,720,560,2\nBack,564,720,18,1", "mm", species="ash")
+    assert [q.kind for q in found.questions] == ["columns"]
+    assert {c.heading for c in found.columns if not c.sure} == {"Width", "Height", "Depth"}

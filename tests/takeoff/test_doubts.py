@@ -13,9 +13,11 @@ from vividplank.core.takeoff.found import Reading
 Ends = tuple[tuple[float, float], tuple[float, float]]
 
 
-def dxf(*lines: Ends) -> bytes:
+def dxf(*lines: Ends, unit: int = 4, words: tuple[tuple[str, float, float], ...] = ()) -> bytes:
     document = ezdxf.new("R2010")  # type: ignore[attr-defined]
-    document.header["$INSUNITS"] = 4
+    document.header["$INSUNITS"] = unit
+    for text, x, y in words:
+        document.modelspace().add_text(text, dxfattribs={"insert": (x, y), "height": 6})
     for a, b in lines:
         document.modelspace().add_line(a, b)
     out = io.StringIO()
@@ -93,3 +95,40 @@ def test_a_line_across_a_part_makes_two_or_one_as_the_maker_says() -> None:
 def test_parts_that_meet_in_a_corner_only_are_no_question() -> None:
     other = tuple(((a[0] + 600, a[1] + 80), (b[0] + 600, b[1] + 80)) for a, b in RAIL)
     assert taken_off(dxf(*RAIL, *other), "a.dxf").decisions == ()
+
+
+def box(x: float, y: float, long: float, wide: float) -> tuple[Ends, ...]:
+    ring = ((x, y), (x + long, y), (x + long, y + wide), (x, y + wide))
+    return tuple(zip(ring, ring[1:] + ring[:1], strict=True))
+
+
+@pytest.mark.parametrize(
+    ("unit", "long", "wide", "asks", "right"),
+    [
+        (1, 900, 120, "By the file's own word it would be 900 in long. The biggest thing is 900: millimetres?", 900),
+        (4, 24, 3.5, "By the file's own word it would be 24 mm long. The biggest thing is 24: inches?", 609),
+        (4, 900, 120, "", 900),
+        (1, 24, 3.5, "", 609),
+    ],
+)
+def test_a_unit_that_cannot_be_is_asked_about(unit: int, long: float, wide: float, asks: str, right: int) -> None:
+    reading, _ = read(dxf(*box(0, 0, long, wide), unit=unit), "a.dxf", Settings())
+    assert reading.asks == asks and [p.length // 320 for p in reading.parts] == [right]
+
+
+def test_a_title_block_of_lines_with_empty_boxes_is_no_part_and_names_none() -> None:
+    lines = [
+        *box(0, 0, 1189, 841),
+        *(((989.0, y), (1189.0, y)) for y in (20.0, 40.0, 60.0)),
+        ((989, 0), (989, 60)),
+        ((1089, 0), (1089, 60)),
+    ]
+    content = dxf(
+        *lines,
+        *box(60, 120, 700, 120),
+        *box(60, 320, 700, 120),
+        words=(("SCALE 1:1", 995, 5), ("DATE", 995, 25), ("2026-11-03", 1095, 25), ("Shelf", 90, 150), ("Shelf", 90, 350)),
+    )
+    reading = taken_off(content, "a.dxf")
+    assert [(p.name, p.quantity, p.length // 320, p.width // 320) for p in reading.parts] == [("Shelf", 2, 700, 120)]
+    assert {d.kind for d in reading.decisions} == {"frame", "title block", "across"}

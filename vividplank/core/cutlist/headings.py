@@ -105,6 +105,8 @@ def headings(
         cells += [""] * (len(above) - len(cells))
         cells = [c or (above[k].strip() if k < len(above) else "") for k, c in enumerate(cells)]
     columns = tuple(told.get(c.casefold()) or _column(c) or c.casefold() for c in cells)
+    if columns.count("quantity") > 1:  # then # is the number of the row
+        columns = tuple("#" if c == "#" else name for c, name in zip(cells, columns, strict=True))
     if not every and not ({"length", "width"} <= set(columns) or "size" in columns):
         return None
     units: dict[str, System] = {}

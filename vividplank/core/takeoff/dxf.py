@@ -14,7 +14,7 @@ from vividplank.core.takeoff.doubts import doubted, renamed
 from vividplank.core.takeoff.drawn import Drawn, plain
 from vividplank.core.takeoff.flat import Outline, Written, parts_of_outlines, view_of
 from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Point, Reading, Settings, Unreadable, Words, counted
-from vividplank.core.takeoff.units import guess_unit
+from vividplank.core.takeoff.units import LONG_OUTLINE, SMALL_DRAWING, by_its_word, doubted_unit, guess_unit
 from vividplank.core.takeoff.words import SYSTEM_OF
 
 _INSUNITS: dict[int, FileUnit] = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
@@ -54,7 +54,10 @@ def read_dxf(content: bytes, settings: Settings) -> Reading:
     said = _INSUNITS.get(int(document.header.get("$INSUNITS", 0)))
     every = [p for o in closed for p in o.points]
     biggest = max(max(p[k] for p in every) - min(p[k] for p in every) for k in (0, 1))
-    guess, question = guess_unit(biggest)
+    guess, _ = guess_unit(biggest)
+    longest = max(max(p[k] for p in o.points) - min(p[k] for p in o.points) for o in closed for k in (0, 1))
+    too_long = said is not None and longest * FILE_UNITS[said] > LONG_OUTLINE
+    said, question = (None, by_its_word(longest, said)) if said and too_long else doubted_unit(biggest, said, SMALL_DRAWING)
     unit = settings.unit or said or guess
     scale = FILE_UNITS[unit]
 

@@ -67,6 +67,7 @@ def sort_out(
     """The outlines that are parts, a decision on every other one, and the words of the title block, which name no part."""
     roots = _tree(outlines, words)
     sorter = _Sorter(settings, system, everything=len(outlines))
+    sorter.boxes = _title_boxes([n for root in roots for n in (root, *root.below())])
     for root in roots:
         sorter.sort(root, alone=len(roots) == 1)
     return [o for o in outlines if o.ref in sorter.parts], sorter.decisions(), sorter.titles
@@ -79,6 +80,7 @@ class _Sorter:
         self.everything = everything
         self.parts: set[str] = set()
         self.titles: set[Words] = set()
+        self.boxes: set[str] = set()  # of the title block
         self.found: dict[str, tuple[str, str, str, list[str]]] = {}  # key: kind, what, its turn, refs
 
     def decisions(self) -> tuple[Decision, ...]:
@@ -95,9 +97,7 @@ class _Sorter:
         ):
             for child in node.children:
                 self.sort(child, alone=len(node.children) == 1)
-        elif not node.children and any(_TITLE.search(text) for text in node.texts) and self._decide(
-            "title block", node, f"Title block: the box of {self._size(node)} with '{node.texts[0][:40]}'", "It is a part",
-        ):
+        elif node.outline.ref in self.boxes and self._decide("title block", node, self._box(node), "It is a part"):
             self.titles.update(node.words)
         else:
             self.parts.add(node.outline.ref)
@@ -138,9 +138,35 @@ class _Sorter:
         refs.append(node.outline.ref)
         return key not in self.settings.turned
 
+    def _box(self, node: _Node) -> str:
+        words = f" with '{node.texts[0][:40]}'" if node.texts else ", empty"
+        return f"Title block: the box of {self._size(node)}{words}"
+
     def _size(self, node: _Node) -> str:
         long, short = node.size
         return f"{about(long * 320, self.system)} × {about(short * 320, self.system, unit=True)}"
+
+
+def _title_boxes(nodes: Sequence[_Node]) -> set[str]:
+    """Boxes with the words of a title block, and those that stand against them, whatever is written there."""
+    boxes = [n for n in nodes if not n.children and n.square and not n.outline.name]
+    found = [n for n in boxes if any(_TITLE.search(text) for text in n.texts)]
+    if not found:
+        return set()
+    largest = 6 * max(float(n.shape.area) for n in found)
+    index = STRtree([n.shape for n in boxes])
+    taken = {n.outline.ref for n in found}
+    while found:
+        node = found.pop()
+        for k in index.query(node.shape.buffer(1e-3 * node.size[0])):
+            other = boxes[k]
+            if other.outline.ref in taken or float(other.shape.area) > largest:
+                continue
+            against = other.shape.exterior.intersection(node.shape.exterior.buffer(1e-3 * node.size[1]))
+            if float(against.length) > node.size[1] / 4:
+                taken.add(other.outline.ref)
+                found.append(other)
+    return taken
 
 
 def _plain(node: _Node) -> str:
@@ -158,7 +184,10 @@ def _is_frame(node: _Node, alone: bool) -> bool:
     if _FRAME.search(node.outline.layer) or _FRAME.search(node.outline.name):
         return True
     drawn = [c for c in node.children if not c.outline.circle]
-    if not node.square or not drawn or node.outline.name or node.outline.thickness:
+    x0, y0, x1, y1 = node.shape.bounds
+    # A sheet's frame may have its title block cut out of a corner.
+    filled = float(node.shape.area) > (0.9 if len(drawn) > 1 else 0.99) * (x1 - x0) * (y1 - y0)
+    if not filled or not drawn or node.outline.name or node.outline.thickness:
         return False
     long, short = node.size
     paper = any(abs(long / short - ratio) < 0.01 * ratio for ratio in _RATIOS)

@@ -13,7 +13,7 @@ from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Reading, Setting
 from vividplank.core.takeoff.gltf import plain_gltf
 from vividplank.core.takeoff.picture import pictures
 from vividplank.core.takeoff.solids import parts_of, plain_name
-from vividplank.core.takeoff.units import TOO_BIG, TOO_SMALL, by_its_word, guess_unit
+from vividplank.core.takeoff.units import doubted_unit, guess_unit
 from vividplank.core.takeoff.words import SYSTEM_OF
 
 #: Formats that say their unit themselves.
@@ -47,9 +47,8 @@ def read_mesh(content: bytes, kind: str, settings: Settings) -> Reading:
     biggest = float(np.ptp(everything, axis=0).max())
     if biggest <= 0:
         raise Unreadable(f"everything in this {kind.upper()} file lies in one point")
-    guess, question = guess_unit(biggest)
-    if said and not TOO_SMALL < biggest * FILE_UNITS[said] <= TOO_BIG:
-        question, said = by_its_word(biggest, said), None
+    guess, _ = guess_unit(biggest)
+    said, question = doubted_unit(biggest, said)
     unit = settings.unit or said or guess
     asks = "" if settings.unit or said else question
     solids: list[Solid] = []

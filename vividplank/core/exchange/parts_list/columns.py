@@ -83,6 +83,10 @@ def _proposed(at: int, known: Headings, below: list[list[str]], answered: Mappin
     """The table with a proposal for those of its columns without which no part can be read."""
     meanings = list(known.columns)
     unknown = [k for k, m in enumerate(meanings) if known.written[k] and m not in (*HEADINGS, "size")]
+    if not {"length", "thickness", "size"} & set(meanings) and "width" in meanings and len(unknown) > 1:
+        # Width, height and depth are those of the piece as it stands, and say nothing of the grain.
+        unknown.append(meanings.index("width"))
+        meanings[unknown[-1]] = "?"
     missing = [] if "size" in meanings else [s for s in SIZES if s not in meanings]
     proposed: dict[int, str] = {}
     if missing or "quantity" not in meanings or not {"name", "id"} & set(meanings):

@@ -12,6 +12,8 @@ Order = tuple[str, str, str]
 _LONGEST_BOARD = 240 * TICKS_PER_INCH
 #: A figure of three digits behind its mark, which may stand between thousands.
 _MARKED = re.compile(r"[1-9]\d{0,2}[.,]\d{3}")
+#: A figure with both marks: 1.100,5 or 1,100.5.
+_BOTH_MARKS = re.compile(r"(\d{1,3}(?:\.\d{3})+),(\d{1,3})|(\d{1,3}(?:,\d{3})+)\.(\d{1,3})")
 #: No part is longer (mm).
 _LONGEST_PART = 12_000
 #: Orders of three sizes that people write.
@@ -83,6 +85,9 @@ def doubtful(written: dict[str, str], sizes: dict[str, int], system: System, *, 
 
 def unmarked(figure: str, system: System, thousands: bool | None, name: str) -> str:
     """A figure without the mark between its thousands, where that was said. Raises Doubt where it must be."""
+    if both := _BOTH_MARKS.fullmatch(figure):  # the last mark is the decimal one
+        whole_part, decimals = (g for g in both.groups() if g)
+        return re.sub("[.,]", "", whole_part) + "." + decimals
     if system != "mm" or not _MARKED.fullmatch(figure) or (whole := int(re.sub("[.,]", "", figure))) > _LONGEST_PART:
         return figure
     if thousands is None:
