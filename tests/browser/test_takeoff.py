@@ -309,6 +309,7 @@ def test_headings_nobody_knows_are_confirmed_once_and_remembered(page: Page) -> 
     bring(page, {"name": "liste.tsv", "mimeType": "text/plain", "buffer": rows.encode()})
     expect(dialog.get_by_role("button", name="Add 2 parts")).to_be_enabled()
     expect(dialog.locator("[data-question]")).to_have_count(0)
+    expect(dialog.get_by_text("As you said before of these headings: Ding, Menge hier")).to_be_visible()
 
 
 def test_several_boards_in_one_body_are_parted_by_one_tap(page: Page) -> None:

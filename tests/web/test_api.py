@@ -352,4 +352,5 @@ def test_what_a_heading_holds_is_asked_once_and_remembered_for_every_project(cli
     assert client.put("/api/headings", json={"meanings": meanings}).status_code == 200
     again = listed(make(client))
     assert again["questions"] == [] and [p["length"] for p in again["parts"]] == [1118 * 320, 430 * 320]
+    assert asked["remembered"] == [] and again["remembered"] == ["Ding", "Zahl", "Kante A", "Kante B", "Kante C"]
     assert client.put("/api/headings", json={"meanings": {"Ding": "colour"}}).status_code == 422

@@ -54,14 +54,15 @@ class QuestionBody(Body):
 
 
 class ListRead(Body):
-    """`noted` are columns that are not known here; what stands in them goes into the notes. While there are `questions` the
-    parts are only what the list would become.
+    """`noted` are columns that are not known here; what stands in them goes into the notes. `remembered` are headings whose
+    meaning was said with an earlier list. While there are `questions` the parts are only what the list would become.
     """
 
     parts: list[PartBody]
     refused: list[RowRefusalBody]
     noted: list[str]
     columns: list[ColumnBody]
+    remembered: list[str]
     questions: list[QuestionBody]
 
 

@@ -40,6 +40,7 @@ def read_list(path: ProjectPath, body: ListText) -> Response:
             refused=[RowRefusalBody(**asdict(r)) for r in found.refused],
             noted=list(found.noted),
             columns=[ColumnBody(**asdict(c)) for c in found.columns],
+            remembered=[c.heading for c in found.columns if c.heading.casefold() in remembered.keys() - said.columns.keys()],
             questions=[
                 QuestionBody(kind=q.kind, says=q.says, options=[OptionBody(value=v, says=s) for v, s in q.options])
                 for q in found.questions

@@ -2402,8 +2402,8 @@ export interface components {
         };
         /**
          * ListRead
-         * @description `noted` are columns that are not known here; what stands in them goes into the notes. While there are `questions` the
-         *     parts are only what the list would become.
+         * @description `noted` are columns that are not known here; what stands in them goes into the notes. `remembered` are headings whose
+         *     meaning was said with an earlier list. While there are `questions` the parts are only what the list would become.
          */
         ListRead: {
             /** Columns */
@@ -2416,6 +2416,8 @@ export interface components {
             questions: components["schemas"]["QuestionBody"][];
             /** Refused */
             refused: components["schemas"]["RowRefusalBody"][];
+            /** Remembered */
+            remembered: string[];
         };
         /** ListText */
         ListText: {

@@ -32,7 +32,13 @@ const { data, error, isFetching } = useQuery({
 const columns = ref(false);
 /** Columns that were asked about stay in question until they are said to be right, changed or not. */
 const inQuestion = ref(false);
-watch(data, (now) => { if (now?.questions.some((q) => q.kind === "columns")) inQuestion.value = true; });
+/** Their headings: only what such hold is remembered, never another meaning for a word that is known. */
+const unknown = ref(new Set<string>());
+watch(data, (now) => {
+  if (!now?.questions.some((q) => q.kind === "columns")) return;
+  inQuestion.value = true;
+  unknown.value = new Set(now.columns.filter((c) => !c.sure).map((c) => c.heading));
+});
 const questions = computed(() => data.value?.questions.filter((q) => q.kind !== "columns") ?? []);
 function confirm(): void {
   inQuestion.value = false;
@@ -62,9 +68,8 @@ function reply(question: Schemas["QuestionBody"], value: string): void {
 function add(): void {
   const parts = data.value?.parts ?? [];
   if (!parts.length || data.value?.questions.length || inQuestion.value) return;
-  const said = Object.entries(answers.value.columns ?? {});
-  const proposed = data.value!.columns.filter((c) => !c.sure).map((c) => [c.heading, c.meaning] as const);
-  void remember(Object.fromEntries([...proposed, ...said]) as NonNullable<Answers["columns"]>);
+  const meant = data.value!.columns.filter((c) => unknown.value.has(c.heading)).map((c) => [c.heading, c.meaning] as const);
+  void remember(Object.fromEntries(meant) as NonNullable<Answers["columns"]>);
   void edit({ label: parts.length === 1 ? "a pasted part" : `${parts.length} pasted parts`, put_parts: parts });
   emit("added");
   close();
@@ -108,6 +113,7 @@ function close(): void {
       <template v-if="data?.columns.length && !inQuestion">
         <button class="act quiet change" :aria-expanded="columns" @click="columns = !columns">{{ columns ? "Hide" : "Change" }} what the columns hold</button>
         <ListColumns v-if="columns" :columns="data.columns" @change="change" />
+        <p v-if="data.remembered.length" class="soft">As you said before of these headings: {{ data.remembered.join(", ") }}.</p>
       </template>
       <p v-if="data?.noted.length" class="note">Not columns of the list, so kept in each part's note: {{ data.noted.join(", ") }}.</p>
       <div v-if="refused.length" class="refused">
