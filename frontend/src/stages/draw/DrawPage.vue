@@ -89,6 +89,10 @@ const page = ref("");
 const pages = computed(() => (reading.value ? [{ name: reading.value.sheet, table: reading.value.table }, ...reading.value.others] : []));
 watch(reading, (now) => (page.value = now?.sheet ?? ""), { immediate: true });
 const table = computed(() => pages.value.find((s) => s.name === page.value)?.table ?? reading.value?.table ?? "");
+const SHOWN = 60;
+const lines = computed(() => table.value.split("\n"));
+const rows = computed(() => lines.value.slice(0, SHOWN).map((line) => line.split("\t")));
+const more = computed(() => Math.max(0, lines.value.length - SHOWN));
 
 // ---- one part, pointed at on the drawing or on the list ------------------------------------------
 const found = ref<Found | null>(null);
@@ -144,7 +148,10 @@ function names(ref: string): string {
           <ElTabs v-if="reading.others.length" v-model="page" class="pages">
             <ElTabPane v-for="s in pages" :key="s.name" :name="s.name" :label="s.name" />
           </ElTabs>
-          <pre class="table">{{ table }}</pre>
+          <div class="table">
+            <table class="ruled"><tbody><tr v-for="(row, r) in rows" :key="r"><td v-for="(cell, c) in row" :key="c">{{ cell }}</td></tr></tbody></table>
+            <p v-if="more" class="soft">and {{ more }} more rows</p>
+          </div>
           <button class="act lead" @click="list = table">Read it as a parts list</button>
         </div>
         <div v-else class="two">
@@ -215,8 +222,6 @@ function names(ref: string): string {
   max-height: 24rem;
   overflow: auto;
   width: 100%;
-  tab-size: 14;
-  margin: 0;
 }
 .pages {
   width: 100%;
