@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from tests.takeoff.making import sizes, taken_off
 from tests.takeoff.step_files import Assembly, block, place
-from vividplank.core.takeoff import Unreadable
+from vividplank.core.takeoff import Settings, Unreadable, read
 from vividplank.jobs.reading import read_in_process
 
 pieces = st.tuples(st.integers(300, 2000), st.integers(60, 290), st.integers(6, 50))
@@ -109,3 +109,21 @@ def test_round_parts_are_as_thick_as_they_are(diameter: float) -> None:
     a.product(BRepPrimAPI_MakeCylinder(diameter / 2, 700).Shape(), "Dowel")
     ((_, size),) = sizes(taken_off(a.write(), "dowel.step"), 320)
     assert size == pytest.approx((700, diameter, diameter), abs=0.051)
+
+
+def test_an_answer_about_the_unit_of_the_file_it_replaces_does_not_resize_a_model_that_says_its_own() -> None:
+    made = Assembly()
+    made.put(made.group("Piece"), made.product(block(600, 80, 20), "Rail"), place())
+    for unit in ("MM", "INCH"):
+        reading, _ = read(made.write(unit=unit), "a.step", Settings("cm"))
+        assert [p.length // 320 for p in reading.parts] == [600] and reading.asks == ""
+
+
+def test_a_model_larger_than_any_furniture_is_asked_about_its_unit() -> None:
+    made = Assembly()
+    made.put(made.group("Piece"), made.product(block(36, 5.5, 0.75), "Shelf"), place())
+    metres = made.write().replace(b"SI_UNIT(.MILLI.,.METRE.)", b"SI_UNIT($,.METRE.)")  # inches, called metres
+    reading, _ = read(metres, "a.step", Settings())
+    assert reading.asks == "By the file's own word it would be 36 m long. The biggest thing is 36: inches?"
+    answered, _ = read(metres, "a.step", Settings("in"))
+    assert answered.asks == "" and [round(p.length / 320, 1) for p in answered.parts] == [914.4]

@@ -14,6 +14,7 @@ from typing import Any
 
 from vividplank.core.board.photo import Corner, Ends, NoPhoto
 from vividplank.core.takeoff import Page, Reading, Stumbled, Unreadable, kind_of, reading_from_document
+from vividplank.core.takeoff.references import refers_to
 from vividplank.jobs.reader import CPU_SECONDS
 from vividplank.store import drawings
 from vividplank.store.database import session
@@ -96,7 +97,7 @@ def read_drawing(drawing: int) -> None:
                 return
             answers = drawings.settings(opened, drawing)
             drawings.begin(opened, drawing)
-            others = drawings.named(opened, found.project, drawings.refers_to(content))
+            others = drawings.named(opened, found.project, refers_to(content))
         try:
             with TemporaryDirectory() as folder:
                 for name, other in others.items():

@@ -8,7 +8,6 @@ from sqlalchemy import delete, select
 from sqlalchemy.orm import Session, undefer
 
 from vividplank.core.takeoff import Page, Reading, reading_document, reading_from_document
-from vividplank.core.takeoff.step import elsewhere
 from vividplank.store.errors import NotThere, OutOfDate
 from vividplank.store.models import DrawingPageRow, DrawingRow
 
@@ -77,11 +76,6 @@ def read_again(session: Session, pk: int, answers: dict[str, Any]) -> Drawing:
     row.state, row.trouble = "waiting", ""
     session.flush()
     return _drawing(row)
-
-
-def refers_to(content: bytes) -> list[str]:
-    """Names of other files that a model refers to for its parts."""
-    return elsewhere(content) if b"ISO-10303-21" in content[:4096] else []
 
 
 def named(session: Session, project: int, names: Sequence[str]) -> dict[str, bytes]:

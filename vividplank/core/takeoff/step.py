@@ -12,14 +12,13 @@ from vividplank.core.takeoff.box import Solid
 from vividplank.core.takeoff.doubts import doubted, renamed
 from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Reading, Settings, Unreadable
 from vividplank.core.takeoff.picture import pictures
+from vividplank.core.takeoff.references import refers_to
 from vividplank.core.takeoff.solids import parts_of, plain_name
 from vividplank.core.takeoff.units import TOO_BIG, by_its_word, guess_unit
 from vividplank.core.takeoff.words import SYSTEM_OF
 
 #: How far the triangles may stand off a curved face (mm), and by what angle (radians).
 _DEFLECTION, _ANGLE = 0.02, 0.2
-#: So many other files an assembly may lie in.
-_MOST_FILES = 60
 
 
 def read_step(content: bytes, settings: Settings, beside: Path | None = None, *, plain: bool = False) -> Reading:
@@ -30,7 +29,7 @@ def read_step(content: bytes, settings: Settings, beside: Path | None = None, *,
     """
     if b"ISO-10303-21" not in content[:4096]:
         raise Unreadable("this is no STEP file: it does not begin with ISO-10303-21")
-    missing = tuple(n for n in elsewhere(content) if not beside or not (beside / n).is_file())
+    missing = tuple(n for n in refers_to(content) if not beside or not (beside / n).is_file())
     solids, troubles = _bare(content) if plain else _solids(content, beside)
     if missing:
         these = ", ".join(missing)
@@ -43,8 +42,9 @@ def read_step(content: bytes, settings: Settings, beside: Path | None = None, *,
     asks = ""
     biggest = float(np.ptp(np.concatenate([s.vertices for s in solids]), axis=0).max())
     said: FileUnit = _unit(content)
-    if biggest > TOO_BIG or settings.unit:
-        # What its figures would be in another unit than the one it names: programs take one for the other.
+    if biggest > TOO_BIG:
+        # What its figures would be in another unit than the one it names: programs take one for the other. Only then is an
+        # answer about its unit heard: one given for another file that this one replaces says nothing of it.
         unit = settings.unit or guess_unit(biggest / FILE_UNITS[said])[0]
         asks = "" if settings.unit else by_its_word(biggest / FILE_UNITS[said], said)
         scale = FILE_UNITS[unit] / FILE_UNITS[said]
@@ -75,13 +75,6 @@ def _unit(content: bytes) -> FileUnit:
     metric = re.search(rb"SI_UNIT\s*\(\s*(\.\w+\.|\$)\s*,\s*\.METRE\.", content)
     prefixes: dict[bytes, FileUnit] = {b"$": "m", b".CENTI.": "cm"}
     return prefixes.get(metric[1], "mm") if metric else "mm"
-
-
-def elsewhere(content: bytes) -> list[str]:
-    """Files that an assembly refers to for its parts, by their names without folders."""
-    named = re.findall(rb"DOCUMENT_FILE\s*\(\s*'((?:[^']|'')*)'", content)
-    found = dict.fromkeys(n.decode("utf-8", "replace").rsplit("/", 1)[-1].rsplit("\\", 1)[-1] for n in named)
-    return [n for n in found if n and n not in (".", "..")][:_MOST_FILES]
 
 
 def _bare(content: bytes) -> tuple[list[Solid], list[str]]:
