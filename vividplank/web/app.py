@@ -139,10 +139,12 @@ def _told(problem: Exception) -> Response:
     if isinstance(problem, HTTPException):
         code = problem.code or 500
         return _trouble(code, "there is nothing here" if code == 404 else problem.description or problem.name)
-    if isinstance(problem, InDoubt):
+    read_only = request.method in ("GET", "HEAD")
+    if isinstance(problem, InDoubt) and not read_only:
         return _trouble(503, str(problem))
-    changed = "it was saved before that, so look at what stands" if kept.get() else "nothing was changed"
-    state = gone(problem) if isinstance(problem, DBAPIError) else ""
+    changed = "it was saved before that, so look at what stands" if kept.get() and not read_only else "nothing was changed"
+    # The commit of a request that only reads leaves nothing in doubt.
+    state = "starting" if isinstance(problem, InDoubt) else gone(problem) if isinstance(problem, DBAPIError) else ""
     if state == "full" or (isinstance(problem, OSError) and problem.errno == errno.ENOSPC):
         return _trouble(507, f"the disk is full; {changed}. Make room where the data lies and do it again")
     if state:
