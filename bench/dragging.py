@@ -1,7 +1,8 @@
-"""How soon a dragged piece says whether it holds: a project of 40 boards, in a real browser, on the running demo's server.
+"""How soon a dragged piece says whether it holds: a project of 40 boards, in a real browser, on the
+running demo's server.
 
-    ./plank demo &                                   # and then
-    .plank/venv/bin/python -m bench.dragging [port] [parts]
+./plank demo &                                   # and then
+.plank/venv/bin/python -m bench.dragging [port] [parts]
 """
 
 import json
@@ -47,9 +48,14 @@ def dragging(page: Page, name: str, boards: int) -> list[float]:
         assert lane
         page.evaluate("window.moved = window.told = 0")
         page.mouse.move(lane["x"] + 40 + 17 * k, lane["y"] + lane["height"] / 2)
-        times.append(float(page.evaluate(
-            "async () => { while (!window.told) await new Promise(requestAnimationFrame); return window.told; }"
-        )))
+        times.append(
+            float(
+                page.evaluate(
+                    "async () => { while (!window.told) await new "
+                    "Promise(requestAnimationFrame); return window.told; }"
+                )
+            )
+        )
     page.mouse.up()
     return times
 
@@ -60,21 +66,35 @@ def main(port: int, parts: int) -> None:
     plan = search(job, Limits(8, hands=2), time.monotonic)
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)
-        page = browser.new_page(viewport={"width": 1280, "height": 1600}, base_url=f"http://127.0.0.1:{port}")
+        page = browser.new_page(
+            viewport={"width": 1280, "height": 1600}, base_url=f"http://127.0.0.1:{port}"
+        )
         page.add_init_script(WATCHING)
         page.goto("/")
-        made = page.request.post("/api/projects/from-job", data=json.dumps(job_document(job))).json()
-        kept = page.request.post(f"/api/projects/{made['pk']}/plan", data=json.dumps(plan_document(plan, job.unit)))
+        made = page.request.post(
+            "/api/projects/from-job", data=json.dumps(job_document(job))
+        ).json()
+        kept = page.request.post(
+            f"/api/projects/{made['pk']}/plan", data=json.dumps(plan_document(plan, job.unit))
+        )
         assert kept.ok, kept.text()
         page.goto(f"/project/{made['pk']}/layout")
         page.locator(".chalked").first.wait_for()
         name = (page.locator(".chalked text").first.text_content() or "").split()[0]
         times = dragging(page, name, len(job.boards))
-        print(f"{len(job.boards)} boards, {parts} parts: the sentence stands after {statistics.median(times):.0f} ms"
-              f" (worst of {len(times)}: {max(times):.0f})")
-        page.request.delete(f"/api/projects/{made['pk']}", data=json.dumps({"version": made["version"]}))
+        print(
+            f"{len(job.boards)} boards, {parts} parts: the sentence stands after "
+            f"{statistics.median(times):.0f} ms"
+            f" (worst of {len(times)}: {max(times):.0f})"
+        )
+        page.request.delete(
+            f"/api/projects/{made['pk']}", data=json.dumps({"version": made["version"]})
+        )
         browser.close()
 
 
 if __name__ == "__main__":
-    main(int(sys.argv[1]) if len(sys.argv) > 1 else 8128, int(sys.argv[2]) if len(sys.argv) > 2 else 170)
+    main(
+        int(sys.argv[1]) if len(sys.argv) > 1 else 8128,
+        int(sys.argv[2]) if len(sys.argv) > 2 else 170,
+    )

@@ -1,6 +1,6 @@
 """What the search makes of the settle in a given time, over seeds.
 
-    .plank/venv/bin/python -m bench.layout [seconds] [seeds]
+.plank/venv/bin/python -m bench.layout [seconds] [seeds]
 """
 
 import sys
@@ -28,9 +28,15 @@ def main(seconds: float, seeds: int) -> None:
 
         plan = search(job, Limits(seconds, seed=seed, hands=2), time.monotonic, watch)
         first = f"whole after {whole[0]:.1f} s" if whole else "never whole"
-        print(f"seed {seed}: cost {plan.cost}, bound {plan.lower_bound:.2f}, {len(plan.unplaced)} left out, {first}, "
-              f"{len(audit(job, plan))} violations")
+        print(
+            f"seed {seed}: cost {plan.cost}, bound {plan.lower_bound:.2f}, {len(plan.unplaced)} "
+            f"left out, {first}, "
+            f"{len(audit(job, plan))} violations"
+        )
 
 
 if __name__ == "__main__":
-    main(float(sys.argv[1]) if len(sys.argv) > 1 else 10.0, int(sys.argv[2]) if len(sys.argv) > 2 else 3)
+    main(
+        float(sys.argv[1]) if len(sys.argv) > 1 else 10.0,
+        int(sys.argv[2]) if len(sys.argv) > 2 else 3,
+    )

@@ -1,6 +1,6 @@
 """How near the search comes to costs that are known: planted jobs of every family.
 
-    .plank/venv/bin/python -m bench.optimum [seconds] [seeds] [boards ...]
+.plank/venv/bin/python -m bench.optimum [seconds] [seeds] [boards ...]
 """
 
 import statistics
@@ -29,14 +29,24 @@ def main(seconds: float, seeds: int, sizes: list[int]) -> None:
                 # What is left out saves nothing: only whole plans count.
                 if left == 0:
                     ratios.append(ratio)
-                row.append(f"{ratio:.3f}" + (f" ({left} of {len(made.job.parts)} out)" if left else "") + ("!" * wrong))
+                row.append(
+                    f"{ratio:.3f}"
+                    + (f" ({left} of {len(made.job.parts)} out)" if left else "")
+                    + ("!" * wrong)
+                )
                 assert plan.lower_bound <= float(made.cost) + 1e-6, "the bound is over the truth"
             print(f"{boards:3d} boards, {family:7s}: {'  '.join(row)}", flush=True)
     if ratios:
         middle = statistics.median(ratios)
-        print(f"whole plans: {len(ratios)}, cost over the optimum: median {middle:.3f}, worst {max(ratios):.3f}")
+        print(
+            f"whole plans: {len(ratios)}, cost over the optimum: median {middle:.3f}, worst "
+            f"{max(ratios):.3f}"
+        )
 
 
 if __name__ == "__main__":
-    main(float(sys.argv[1]) if len(sys.argv) > 1 else 10.0, int(sys.argv[2]) if len(sys.argv) > 2 else 3,
-         [int(a) for a in sys.argv[3:]] or [3, 6, 12])
+    main(
+        float(sys.argv[1]) if len(sys.argv) > 1 else 10.0,
+        int(sys.argv[2]) if len(sys.argv) > 2 else 3,
+        [int(a) for a in sys.argv[3:]] or [3, 6, 12],
+    )

@@ -1,8 +1,10 @@
-"""Against others on their own ground: flat, faultless boards, plain parts, straight cuts right across.
+"""Against others on their own ground: flat, faultless boards, plain parts, straight cuts right
+across.
 
-A general rectangle-packing library (rectpack: every guillotine heuristic it has, over several orders of the boards) and a plain
-CP-SAT model (pieces that do not overlap, boards used or not) get the same time as the search. Kerfs are counted for them as in
-bench/planted.py: pieces and boards a kerf larger. The model may even place what no saw could cut.
+A general rectangle-packing library (rectpack: every guillotine heuristic it has, over several
+orders of the boards) and a plain CP-SAT model (pieces that do not overlap, boards used or not) get
+the same time as the search. Kerfs are counted for them as in bench/planted.py: pieces and boards a
+kerf larger. The model may even place what no saw could cut.
 
     .plank/venv/bin/python -m bench.others [seconds] [seeds] [boards ...]
 """
@@ -24,38 +26,62 @@ from vividplank.core.measure import TICKS_PER_INCH as INCH
 
 _16TH = INCH // 16
 #: Best area, short side and long side, each with every rule for cutting what is left.
-_HEURISTICS = [getattr(guillotine, f"Guillotine{fit}{cut}") for fit in ("Baf", "Bssf", "Blsf")
-               for cut in ("Sas", "Las", "Slas", "Llas", "Maxas", "Minas")]
-_SORTS = (rectpack.SORT_AREA, rectpack.SORT_LSIDE, rectpack.SORT_SSIDE, rectpack.SORT_PERI, rectpack.SORT_NONE)
+_HEURISTICS = [
+    getattr(guillotine, f"Guillotine{fit}{cut}")
+    for fit in ("Baf", "Bssf", "Blsf")
+    for cut in ("Sas", "Las", "Slas", "Llas", "Maxas", "Minas")
+]
+_SORTS = (
+    rectpack.SORT_AREA,
+    rectpack.SORT_LSIDE,
+    rectpack.SORT_SSIDE,
+    rectpack.SORT_PERI,
+    rectpack.SORT_NONE,
+)
 
 
 def sizes(job: Job) -> tuple[list[tuple[int, int]], list[tuple[int, int, float]]]:
     """Pieces and boards in sixteenths, each a kerf larger; boards with their prices."""
     shop = job.shop
     pieces = [
-        ((p.length + shop.allowance.length + shop.kerf.crosscut) // _16TH,
-         (p.width + shop.allowance.width + shop.kerf.rip) // _16TH)
-        for p in job.parts for _ in range(p.quantity)
+        (
+            (p.length + shop.allowance.length + shop.kerf.crosscut) // _16TH,
+            (p.width + shop.allowance.width + shop.kerf.rip) // _16TH,
+        )
+        for p in job.parts
+        for _ in range(p.quantity)
     ]
     boards = [
-        ((b.length - 2 * shop.end_trim + shop.kerf.crosscut) // _16TH, (b.widest + shop.kerf.rip) // _16TH, float(b.price))
+        (
+            (b.length - 2 * shop.end_trim + shop.kerf.crosscut) // _16TH,
+            (b.widest + shop.kerf.rip) // _16TH,
+            float(b.price),
+        )
         for b in job.boards
     ]
     return pieces, boards
 
 
 def by_library(job: Job, seconds: float) -> float | None:
-    """The least cost of any heuristic and order within the time; None where none placed everything."""
+    """The least cost of any heuristic and order within the time; None where none placed
+    everything.
+    """
     pieces, boards = sizes(job)
     began = time.monotonic()
     best: float | None = None
     orders = (
-        lambda b: b[2] / (b[0] * b[1]), lambda b: -b[0] * b[1], lambda b: b[0] * b[1], lambda b: -b[0], lambda b: -b[1],
+        lambda b: b[2] / (b[0] * b[1]),
+        lambda b: -b[0] * b[1],
+        lambda b: b[0] * b[1],
+        lambda b: -b[0],
+        lambda b: -b[1],
     )
     for order, heuristic, sort in itertools.product(orders, _HEURISTICS, _SORTS):
         if time.monotonic() - began > seconds:
             break
-        packer = rectpack.newPacker(rectpack.PackingMode.Offline, rectpack.PackingBin.BBF, heuristic, sort, rotation=False)
+        packer = rectpack.newPacker(
+            rectpack.PackingMode.Offline, rectpack.PackingBin.BBF, heuristic, sort, rotation=False
+        )
         listed = sorted(boards, key=order)
         for long, wide, _ in listed:
             packer.add_bin(long, wide)
@@ -96,8 +122,13 @@ def by_model(job: Job, seconds: float) -> float | None:
             ys.append(model.new_optional_fixed_size_interval_var(y, p_wide, on[i][b], ""))
             model.add_implication(on[i][b], used[b])
         model.add_no_overlap_2d(xs, ys)
-        model.add(sum(p_l * p_w * on[i][b] for i, (p_l, p_w) in enumerate(pieces)) <= long * wide * used[b])
-    model.minimize(sum(round(price * 10_000) * u for (_, _, price), u in zip(boards, used, strict=True)))
+        model.add(
+            sum(p_l * p_w * on[i][b] for i, (p_l, p_w) in enumerate(pieces))
+            <= long * wide * used[b]
+        )
+    model.minimize(
+        sum(round(price * 10_000) * u for (_, _, price), u in zip(boards, used, strict=True))
+    )
     solver = cp_model.CpSolver()
     solver.parameters.max_time_in_seconds = seconds
     solver.parameters.num_workers = 2
@@ -119,10 +150,17 @@ def main(seconds: float, seeds: int, counts: list[int]) -> None:
             library, model = by_library(made.job, seconds), by_model(made.job, seconds)
             said = [f"{cost / best:.3f}" if cost else "not whole" for cost in (library, model)]
             whole = f"{float(ours.cost) / best:.3f}" if not ours.unplaced else "not whole"
-            print(f"{boards} boards, {len(made.job.parts)} parts, seed {seed}: over the optimum ours {whole}, "
-                  f"library {said[0]}, model {said[1]}", flush=True)
+            print(
+                f"{boards} boards, {len(made.job.parts)} parts, seed {seed}: over the optimum "
+                f"ours {whole}, "
+                f"library {said[0]}, model {said[1]}",
+                flush=True,
+            )
 
 
 if __name__ == "__main__":
-    main(float(sys.argv[1]) if len(sys.argv) > 1 else 10.0, int(sys.argv[2]) if len(sys.argv) > 2 else 2,
-         [int(a) for a in sys.argv[3:]] or [3, 6, 12])
+    main(
+        float(sys.argv[1]) if len(sys.argv) > 1 else 10.0,
+        int(sys.argv[2]) if len(sys.argv) > 2 else 2,
+        [int(a) for a in sys.argv[3:]] or [3, 6, 12],
+    )

@@ -1,6 +1,8 @@
-"""What it is worth to know the warp: the same jobs solved as if boards were flat, and as if every board were flattened whole.
+"""What it is worth to know the warp: the same jobs solved as if boards were flat, and as if every
+board were flattened whole.
 
-    .plank/venv/bin/python -m bench.physics [seconds] [seeds] [parts] [so many times as warped as the stock of bench.shop_jobs]
+.plank/venv/bin/python -m bench.physics [seconds] [seeds] [parts] [so many times as warped as the
+stock of bench.shop_jobs]
 """
 
 import sys
@@ -18,7 +20,10 @@ from vividplank.core.layout.warm import warm
 
 def warped(job: Job, times: int) -> Job:
     """The job with its boards so many times as warped."""
-    boards = (replace(b, warp=Warp(b.warp.bow * times, b.warp.cup * times, b.warp.twist * times)) for b in job.boards)
+    boards = (
+        replace(b, warp=Warp(b.warp.bow * times, b.warp.cup * times, b.warp.twist * times))
+        for b in job.boards
+    )
     return replace(job, boards=tuple(boards))
 
 
@@ -50,13 +55,20 @@ def main(seconds: float, seeds: int, parts: int, times: int) -> None:
         whole = search(flattened(job), limits, time.monotonic)
         failed += bool(too_thin)
         print(
-            f"{job.name}: knowing the warp {right.cost}, {len(right.unplaced)} left out; as if flat {blind.cost}, but"
-            f" {len(too_thin)} segments or blanks come out too thin; every board flattened whole {whole.cost},"
-            f" {len(whole.unplaced)} left out", flush=True,
+            f"{job.name}: knowing the warp {right.cost}, {len(right.unplaced)} left out; as if "
+            f"flat {blind.cost}, but"
+            f" {len(too_thin)} segments or blanks come out too thin; every board flattened whole "
+            f"{whole.cost},"
+            f" {len(whole.unplaced)} left out",
+            flush=True,
         )
     print(f"{failed} of {seeds} plans made as if boards were flat fail at the planer")
 
 
 if __name__ == "__main__":
-    main(float(sys.argv[1]) if len(sys.argv) > 1 else 10.0, int(sys.argv[2]) if len(sys.argv) > 2 else 4,
-         int(sys.argv[3]) if len(sys.argv) > 3 else 40, int(sys.argv[4]) if len(sys.argv) > 4 else 1)
+    main(
+        float(sys.argv[1]) if len(sys.argv) > 1 else 10.0,
+        int(sys.argv[2]) if len(sys.argv) > 2 else 4,
+        int(sys.argv[3]) if len(sys.argv) > 3 else 40,
+        int(sys.argv[4]) if len(sys.argv) > 4 else 1,
+    )

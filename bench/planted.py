@@ -1,10 +1,12 @@
-"""Jobs whose best cost is known: boards cut at random into blanks with no waste but kerf; each blank becomes a part.
+"""Jobs whose best cost is known: boards cut at random into blanks with no waste but kerf; each
+blank becomes a part.
 
-Every board is crosscut into segments, these into strips that fill the width exactly, some strips into two blanks. A blank
-becomes a part, or is spoilt: then a fault covers it and leaves nothing usable. A part is as thick as the warp of its place
-allows. A board costs what the grown area (a kerf more along and across) of its good blanks comes to, and as many spare
-boards again of all sizes cost that or a little more per area. The parts' grown areas add up to what the planted boards
-give, and no board gives more per price: no plan is cheaper than the planted one.
+Every board is crosscut into segments, these into strips that fill the width exactly, some strips
+into two blanks. A blank becomes a part, or is spoilt: then a fault covers it and leaves nothing
+usable. A part is as thick as the warp of its place allows. A board costs what the grown area (a
+kerf more along and across) of its good blanks comes to, and as many spare boards again of all sizes
+cost that or a little more per area. The parts' grown areas add up to what the planted boards give,
+and no board gives more per price: no plan is cheaper than the planted one.
 """
 
 import random
@@ -36,9 +38,16 @@ class Planted:
 def planted(family: Family, boards: int, seed: int) -> Planted:
     """`boards` planted boards and as many spare ones."""
     rng = random.Random(f"{family} {boards} {seed}")
-    method: Literal["mill-wide", "rough-rip"] = "rough-rip" if family in ("warped", "mixed") else "mill-wide"
+    method: Literal["mill-wide", "rough-rip"] = (
+        "rough-rip" if family in ("warped", "mixed") else "mill-wide"
+    )
     shop = Shop(
-        method, Kerf(INCH // 8, INCH // 8, INCH // 16), Allowance(0, INCH // 8, INCH // 32, 0), INCH, 12 * INCH, 0.0
+        method,
+        Kerf(INCH // 8, INCH // 8, INCH // 16),
+        Allowance(0, INCH // 8, INCH // 32, 0),
+        INCH,
+        12 * INCH,
+        0.0,
     )
     made = [_board(rng, f"P{k + 1}", family, shop) for k in range(boards)]
     parts: list[Part] = []
@@ -63,13 +72,21 @@ def planted(family: Family, boards: int, seed: int) -> Planted:
                 rows.append(Strip(y0, y1, tuple(kept)))
             laid.append(Segment(x0, x1, 0.0, 0.0, tuple(rows)))
         price = _price(area)
-        stock.append(Board(board.id, "oak", board.length, board.stations, board.warp, tuple(faults), price))
+        stock.append(
+            Board(board.id, "oak", board.length, board.stations, board.warp, tuple(faults), price)
+        )
         plans.append(BoardPlan(board.id, tuple(laid)))
     for k in range(boards):
         spare, segments = _board(rng, f"S{k + 1}", family, shop)
-        whole = (spare.length - 2 * shop.end_trim + shop.kerf.crosscut) * (spare.widest + shop.kerf.rip)
+        whole = (spare.length - 2 * shop.end_trim + shop.kerf.crosscut) * (
+            spare.widest + shop.kerf.rip
+        )
         more = Decimal(rng.choice(("1", "1.02", "1.05", "1.1")))
-        stock.append(Board(spare.id, "oak", spare.length, spare.stations, spare.warp, (), _price(whole) * more))
+        stock.append(
+            Board(
+                spare.id, "oak", spare.length, spare.stations, spare.warp, (), _price(whole) * more
+            )
+        )
     rng.shuffle(stock)
     rng.shuffle(parts)
     cost = sum((b.price for b in stock if b.id.startswith("P")), Decimal(0))
@@ -110,7 +127,8 @@ def _board(rng: random.Random, id: str, family: Family, shop: Shop) -> tuple[Boa
     if family in ("warped", "mixed"):
         share = long / (96 * INCH)
         warp = Warp(
-            round(rng.uniform(-0.3, 0.3) * share**2 * INCH), round(rng.uniform(-0.06, 0.06) * INCH),
+            round(rng.uniform(-0.3, 0.3) * share**2 * INCH),
+            round(rng.uniform(-0.06, 0.06) * INCH),
             round(rng.uniform(-0.25, 0.25) * share * INCH),
         )
     ends = (Station(0, 0, width, thick, thick), Station(long, 0, width, thick, thick))
@@ -132,12 +150,18 @@ def _split(rng: random.Random, width: int, kerf: int, least: int, most: int) -> 
     return found
 
 
-def _part(rng: random.Random, id: str, board: Board, shop: Shop, a: int, b: int, y0: int, y1: int) -> Part:
+def _part(
+    rng: random.Random, id: str, board: Board, shop: Shop, a: int, b: int, y0: int, y1: int
+) -> Part:
     slab = flat_slab(board, Region(a, b, 0, 0.0, y0, y1)).thickness - shop.allowance.face
     thickness = int(slab // (INCH // 64)) * (INCH // 64)
     return Part(
-        id, id, 1, "oak", b - a - shop.allowance.length, y1 - y0 - shop.allowance.width, thickness,
+        id,
+        id,
+        1,
+        "oak",
+        b - a - shop.allowance.length,
+        y1 - y0 - shop.allowance.width,
+        thickness,
         rng.choice(("clear-one", "clear-two")),
     )
-
-

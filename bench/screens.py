@@ -1,7 +1,8 @@
-"""How long each screen takes to open and an edit on List to show, in a real browser, on the running demo.
+"""How long each screen takes to open and an edit on List to show, in a real browser, on the running
+demo.
 
-    ./plank demo &                                   # and then
-    .plank/venv/bin/python -m bench.screens [port]
+./plank demo &                                   # and then
+.plank/venv/bin/python -m bench.screens [port]
 """
 
 import shutil
@@ -27,8 +28,9 @@ def opening(page: Page, address: str) -> float:
 
 def editing(page: Page, quantity: int) -> float:
     """Milliseconds from a changed count to the new total on the screen."""
-    return float(page.evaluate(
-        """async quantity => {
+    return float(
+        page.evaluate(
+            """async quantity => {
             const field = document.querySelector('tr[data-part="CL"] input[aria-label="Count"]');
             const total = document.querySelector('.figures .figure');
             const before = total.textContent;
@@ -37,13 +39,18 @@ def editing(page: Page, quantity: int) -> float:
             field.dispatchEvent(new Event('change', { bubbles: true }));
             while (total.textContent === before) await new Promise(requestAnimationFrame);
             return performance.now() - began;
-        }""", quantity))
+        }""",
+            quantity,
+        )
+    )
 
 
 def main(port: int) -> None:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)
-        page = browser.new_page(viewport={"width": 1280, "height": 800}, base_url=f"http://127.0.0.1:{port}")
+        page = browser.new_page(
+            viewport={"width": 1280, "height": 800}, base_url=f"http://127.0.0.1:{port}"
+        )
         page.goto("/")
         page.get_by_role("link", name="Reading-room settle").first.click()
         page.locator("table.grid").wait_for()
@@ -55,7 +62,10 @@ def main(port: int) -> None:
         page.locator('tr[data-part="CL"]').wait_for()
         times = [editing(page, n) for n in (5, 6, 7, 8, 4)]
         page.get_by_text("all saved").wait_for()
-        print(f"an edit on List shows after {statistics.median(times):.0f} ms (worst of {len(times)}: {max(times):.0f})")
+        print(
+            f"an edit on List shows after {statistics.median(times):.0f} ms (worst of "
+            f"{len(times)}: {max(times):.0f})"
+        )
         browser.close()
 
 

@@ -1,6 +1,7 @@
-"""The shop's days: settings against piece by piece and against the bound, the end of the work, and the solver's time.
+"""The shop's days: settings against piece by piece and against the bound, the end of the work, and
+the solver's time.
 
-    .plank/venv/bin/python -m bench.shop_day [seconds] [parts ...]
+.plank/venv/bin/python -m bench.shop_day [seconds] [parts ...]
 """
 
 import sys
@@ -31,9 +32,13 @@ def told(name: str, job: Job, plan: Plan, seconds: float, people: int) -> None:
     days = plan_days(steps, milling, seconds)
     spent = time.monotonic() - began
     last = days.setups[-1].day(milling.hours) + 1
-    print(f"{name}, {people} at work: {len(steps)} steps in {written:.2f} s; settings {days.changes}, bound {days.least},"
-          f" piece by piece {days.piece_by_piece}; done on day {last} after {days.minutes} minutes,"
-          f" {'proved' if days.proved else 'not proved'}, {spent:.1f} s", flush=True)
+    print(
+        f"{name}, {people} at work: {len(steps)} steps in {written:.2f} s; settings "
+        f"{days.changes}, bound {days.least},"
+        f" piece by piece {days.piece_by_piece}; done on day {last} after {days.minutes} minutes,"
+        f" {'proved' if days.proved else 'not proved'}, {spent:.1f} s",
+        flush=True,
+    )
 
 
 def main(seconds: float, sizes: list[int]) -> None:
@@ -45,8 +50,17 @@ def main(seconds: float, sizes: list[int]) -> None:
         told("the settle", job, plan, seconds, people)
         for size in sizes:
             random = shop_job(size, 1)
-            told(f"{size} pieces", random, search(random, Limits(10.0, hands=2), time.monotonic), seconds, people)
+            told(
+                f"{size} pieces",
+                random,
+                search(random, Limits(10.0, hands=2), time.monotonic),
+                seconds,
+                people,
+            )
 
 
 if __name__ == "__main__":
-    main(float(sys.argv[1]) if len(sys.argv) > 1 else 7.0, [int(a) for a in sys.argv[2:]] or [10, 60, 300])
+    main(
+        float(sys.argv[1]) if len(sys.argv) > 1 else 7.0,
+        [int(a) for a in sys.argv[2:]] or [10, 60, 300],
+    )

@@ -1,7 +1,8 @@
-"""Jobs as a shop has them, how near the search comes to the bound, and what the rest of the gap is made of.
+"""Jobs as a shop has them, how near the search comes to the bound, and what the rest of the gap is
+made of.
 
-Parts of every kind (plain, panels, runs, three qualities) on random boards of a stock as a yard would describe it: warped,
-tapered, with knots, checks and sapwood, priced by the board foot.
+Parts of every kind (plain, panels, runs, three qualities) on random boards of a stock as a yard
+would describe it: warped, tapered, with knots, checks and sapwood, priced by the board foot.
 
     .plank/venv/bin/python -m bench.shop_jobs [seconds] [seeds] [parts ...]
 """
@@ -52,11 +53,26 @@ def _group(rng: random.Random, n: int, most: int) -> list[Part]:
     faces: Faces = rng.choice(("clear-one", "clear-one", "clear-two", "sound"))
     if kind == "panel":
         size = rng.randint(60, 200) * _4TH, rng.randint(36, 80) * _4TH
-        return [Part(f"Q{n}", "Panel", 1, "oak", *size, thickness, faces, Panel(2 * INCH, 11 * INCH // 2))]
+        return [
+            Part(
+                f"Q{n}", "Panel", 1, "oak", *size, thickness, faces, Panel(2 * INCH, 11 * INCH // 2)
+            )
+        ]
     if kind == "run":
         width = rng.randint(16, 28) * _4TH
         return [
-            Part(f"Q{n}.{k}", "Front", 1, "oak", rng.randint(32, 60) * _4TH, width, thickness, "clear-one", None, f"run {n}")
+            Part(
+                f"Q{n}.{k}",
+                "Front",
+                1,
+                "oak",
+                rng.randint(32, 60) * _4TH,
+                width,
+                thickness,
+                "clear-one",
+                None,
+                f"run {n}",
+            )
             for k in range(rng.randint(2, 3))
         ]
     quantity = min(most, rng.choice((1, 2, 2, 4, 4, 6, 8)))
@@ -73,16 +89,41 @@ def _board(rng: random.Random, id: str) -> Board:
         Station(length, 0, width - taper, thick - rng.randint(0, INCH // 32), thick),
     )
     share = length / (96 * INCH)
-    warp = Warp(round(rng.uniform(-0.3, 0.3) * share**2 * INCH), round(rng.uniform(-0.1, 0.1) * INCH),
-                round(rng.uniform(-0.2, 0.2) * share * INCH))
+    warp = Warp(
+        round(rng.uniform(-0.3, 0.3) * share**2 * INCH),
+        round(rng.uniform(-0.1, 0.1) * INCH),
+        round(rng.uniform(-0.2, 0.2) * share * INCH),
+    )
     faults = []
     for _ in range(rng.randint(0, 4)):
         kind = rng.choice(("tight-knot", "loose-knot", "sapwood", "pin-knot"))
         x, y = rng.randint(4 * INCH, length - 8 * INCH), rng.randint(0, width - 2 * INCH)
-        long, wide = (rng.randint(12, 30) * INCH, INCH) if kind == "sapwood" else (rng.randint(1, 3) * INCH,) * 2
-        faults.append(Defect(kind, rng.choice(("A", "B", "both")), x, min(length, x + long), y, min(width, y + wide)))
+        long, wide = (
+            (rng.randint(12, 30) * INCH, INCH)
+            if kind == "sapwood"
+            else (rng.randint(1, 3) * INCH,) * 2
+        )
+        faults.append(
+            Defect(
+                kind,
+                rng.choice(("A", "B", "both")),
+                x,
+                min(length, x + long),
+                y,
+                min(width, y + wide),
+            )
+        )
     if rng.random() < 0.6:
-        faults.append(Defect("check", "both", length - rng.randint(2, 9) * INCH, length, width // 3, width // 3 + INCH // 4))
+        faults.append(
+            Defect(
+                "check",
+                "both",
+                length - rng.randint(2, 9) * INCH,
+                length,
+                width // 3,
+                width // 3 + INCH // 4,
+            )
+        )
     feet = Decimal(length * round((2 * width - taper) / 2)) / (144 * INCH * INCH)
     return Board(id, "oak", length, ends, warp, tuple(faults), (feet * 9).quantize(Decimal("0.01")))
 
@@ -111,17 +152,29 @@ def main(seconds: float, seeds: int, sizes: list[int]) -> None:
                     by_faults.append(_by_faults(job, plan, seconds / 2))
                     why = f" (faults {100 * by_faults[-1]:.1f})"
             print(
-                f"{size} parts, seed {seed}, {job.shop.method}: {len(plan.boards)} of {len(job.boards)} boards,"
-                f" cost {plan.cost}, bound {plan.lower_bound:.2f}, gap {100 * gap:.1f} %{why}, {len(plan.unplaced)} left out,"
-                f" {len(wrong)} violations", flush=True,
+                f"{size} parts, seed {seed}, {job.shop.method}: {len(plan.boards)} of "
+                f"{len(job.boards)} boards,"
+                f" cost {plan.cost}, bound {plan.lower_bound:.2f}, gap {100 * gap:.1f} %{why}, "
+                f"{len(plan.unplaced)} left out,"
+                f" {len(wrong)} violations",
+                flush=True,
             )
     if gaps:
-        print(f"whole plans: {len(gaps)}, gap to the bound: median {100 * statistics.median(gaps):.1f} %")
+        print(
+            f"whole plans: {len(gaps)}, gap to the bound: median "
+            f"{100 * statistics.median(gaps):.1f} %"
+        )
     if by_faults:
-        print(f"where it is over {100 * _ENOUGH:.0f} %: faults cost {100 * statistics.median(by_faults):.1f} in the median; the"
-              " bound lets several boards share one part, and mixes ways to cut one")
+        print(
+            f"where it is over {100 * _ENOUGH:.0f} %: faults cost "
+            f"{100 * statistics.median(by_faults):.1f} in the median; the"
+            " bound lets several boards share one part, and mixes ways to cut one"
+        )
 
 
 if __name__ == "__main__":
-    main(float(sys.argv[1]) if len(sys.argv) > 1 else 10.0, int(sys.argv[2]) if len(sys.argv) > 2 else 3,
-         [int(a) for a in sys.argv[3:]] or [20, 40, 80])
+    main(
+        float(sys.argv[1]) if len(sys.argv) > 1 else 10.0,
+        int(sys.argv[2]) if len(sys.argv) > 2 else 3,
+        [int(a) for a in sys.argv[3:]] or [20, 40, 80],
+    )

@@ -1,6 +1,8 @@
-"""How long reading a drawing takes in the worker's own process, and how much memory: `.plank/venv/bin/python -m bench.takeoff`.
+"""How long reading a drawing takes in the worker's own process, and how much memory:
+`.plank/venv/bin/python -m bench.takeoff`.
 
-Memory is the most that any reader has held so far (MB), so each figure is at least that of the line above.
+Memory is the most that any reader has held so far (MB), so each figure is at least that of the line
+above.
 """
 
 import io
@@ -19,7 +21,9 @@ DEMO = Path(__file__).parents[1] / "vividplank" / "demo"
 
 
 def fine_blocks(count: int, rounds: int) -> bytes:
-    """Blocks of 12 triangles, each cut into four so many times, as binary STL of 50 bytes a triangle."""
+    """Blocks of 12 triangles, each cut into four so many times, as binary STL of 50 bytes a
+    triangle.
+    """
     pieces: list[trimesh.Trimesh] = []
     for k in range(count):
         block = a_block((500, 60, 20), (0, 0, 30 * k))
@@ -71,10 +75,17 @@ def main() -> None:
         began = time.perf_counter()
         reading, _ = read_in_process(content, name, {})
         taken = time.perf_counter() - began
-        found = f"{reading.pieces} pieces, {len(reading.parts)} parts" if reading.parts else f"{len(reading.views)} pages"
+        found = (
+            f"{reading.pieces} pieces, {len(reading.parts)} parts"
+            if reading.parts
+            else f"{len(reading.views)} pages"
+        )
         most = resource.getrusage(resource.RUSAGE_CHILDREN).ru_maxrss / 1024
         what = found if not reading.table else "a list"
-        print(f"{title:36} {len(content) / 1e6:5.2f} MB  {taken:5.1f} s  {most:5.0f} MB held  {what}", flush=True)
+        print(
+            f"{title:36} {len(content) / 1e6:5.2f} MB  {taken:5.1f} s  {most:5.0f} MB held  {what}",
+            flush=True,
+        )
 
 
 if __name__ == "__main__":

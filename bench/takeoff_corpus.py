@@ -1,10 +1,12 @@
-"""How often files that general programs wrote become the right list: those of tests/takeoff/corpus, their truth beside them.
+"""How often files that general programs wrote become the right list: those of tests/takeoff/corpus,
+their truth beside them.
 
     .plank/venv/bin/python -m bench.takeoff_corpus [word in the path]
 
-Right: counts and sizes are the truth at once. One answer: they are once a single question is answered: the unit, the columns,
-one decision turned round. Told: they are not, but the reading names a trouble or asks, or the file is refused. Wrong without a
-word is the rest. Names are compared only where the truth has one.
+Right: counts and sizes are the truth at once. One answer: they are once a single question is
+answered: the unit, the columns, one decision turned round. Told: they are not, but the reading
+names a trouble or asks, or the file is refused. Wrong without a word is the rest. Names are
+compared only where the truth has one.
 """
 
 import json
@@ -32,7 +34,11 @@ class File:
 
     @property
     def kind(self) -> str:
-        return "list" if (ending := self.path.suffix[1:]) in ("csv", "tsv", "txt", "xlsx", "ods") else ending
+        return (
+            "list"
+            if (ending := self.path.suffix[1:]) in ("csv", "tsv", "txt", "xlsx", "ods")
+            else ending
+        )
 
 
 @dataclass(frozen=True)
@@ -51,7 +57,13 @@ def files(word: str = "") -> list[File]:
     for truth in sorted(CORPUS.glob("*/truth.json")):
         for name, holds in json.loads(truth.read_text()).items():
             if word in f"{truth.parent.name}/{name}":
-                found.append(File(truth.parent / name, [tuple(p) for p in holds["parts"]], holds.get("unit", "")))
+                found.append(
+                    File(
+                        truth.parent / name,
+                        [tuple(p) for p in holds["parts"]],
+                        holds.get("unit", ""),
+                    )
+                )
     return found
 
 
@@ -67,9 +79,13 @@ def became(file: File, settings: Settings, answers: ListAnswers | None = None) -
         rows = [(p.name, p.quantity, p.length / mm, p.width / mm, p.thickness / mm) for p in parts]
         return Became(rows, words, bool(listed.questions), questions=listed.questions)
     mm = TICKS_PER_MM
-    rows = [(p.name, p.quantity, p.length / mm, p.width / mm, p.thickness / mm) for p in reading.parts]
+    rows = [
+        (p.name, p.quantity, p.length / mm, p.width / mm, p.thickness / mm) for p in reading.parts
+    ]
     words = [*filter(None, [reading.asks]), *reading.troubles]
-    return Became(rows, words, bool(reading.asks), tuple(d.key for d in reading.decisions if d.turn))
+    return Became(
+        rows, words, bool(reading.asks), tuple(d.key for d in reading.decisions if d.turn)
+    )
 
 
 def judged(file: File) -> tuple[str, Became]:
@@ -94,7 +110,11 @@ def _answer(kind: str, option: str) -> ListAnswers:
         return ListAnswers(unit=option)  # type: ignore[arg-type]
     if kind == "order":
         return ListAnswers(order=option)
-    return ListAnswers(thousands=option == "yes") if kind == "thousands" else ListAnswers(confirmed=True)
+    return (
+        ListAnswers(thousands=option == "yes")
+        if kind == "thousands"
+        else ListAnswers(confirmed=True)
+    )
 
 
 def same(found: list[Row], truth: list[Row]) -> bool:
@@ -121,9 +141,15 @@ def main(word: str = "") -> None:
         result, first = judged(file)
         counts.setdefault(file.kind, Counter())[result] += 1
         if result in ("told", "wrong") or word:
-            print(f"{result}: {file.path.parent.name}/{file.path.name}: {'; '.join(first.words)[:300]}")
+            print(
+                f"{result}: {file.path.parent.name}/{file.path.name}: "
+                f"{'; '.join(first.words)[:300]}"
+            )
             if word or result == "wrong":
-                print("   found", [(n, m, *(round(s, 2) for s in size)) for n, m, *size in first.parts])
+                print(
+                    "   found",
+                    [(n, m, *(round(s, 2) for s in size)) for n, m, *size in first.parts],
+                )
                 print("   truth", file.parts)
     print(f"\n{'':6}  right  one answer  told  wrong without a word")
     for kind, c in [*sorted(counts.items()), ("all", sum(counts.values(), Counter()))]:

@@ -1,11 +1,14 @@
-"""Damaged files of other programs through the reader, in batches: nothing may crash untold, nothing be half read in silence.
+"""Damaged files of other programs through the reader, in batches: nothing may crash untold, nothing
+be half read in silence.
 
     .plank/venv/bin/python -m bench.takeoff_fuzz [mutations of each file] [first seed]
 
-Every file of tests/takeoff/corpus is cut short, has bits turned, pieces doubled, dropped or moved, figures changed. Told:
-refused with a sentence. Read: a list, perhaps with troubles and questions. Stumbled: the reader failed in a way nobody foresaw,
-and said so. Half: a file that was only cut short gave another list than the whole one without a word. Untold: it crashed
-otherwise. STEP goes to the kernel in a process of its own, which the kernel may end: that is told as our fault by who asked.
+Every file of tests/takeoff/corpus is cut short, has bits turned, pieces doubled, dropped or moved,
+figures changed. Told: refused with a sentence. Read: a list, perhaps with troubles and questions.
+Stumbled: the reader failed in a way nobody foresaw, and said so. Half: a file that was only cut
+short gave another list than the whole one without a word. Untold: it crashed otherwise. STEP goes
+to the kernel in a process of its own, which the kernel may end: that is told as our fault by who
+asked.
 """
 
 import multiprocessing
@@ -68,12 +71,16 @@ def batch(file: File, many: int, first: int) -> list[tuple[str, int]]:
     with TemporaryDirectory() as folder:
         found = []
         for seed in range(first, first + many):
-            content, only_cut = mutated(file.path.read_bytes(), random.Random(f"{file.path.name} {seed}"))
+            content, only_cut = mutated(
+                file.path.read_bytes(), random.Random(f"{file.path.name} {seed}")
+            )
             found.append((outcome(file, content, only_cut, Path(folder)), seed))
     return found
 
 
-def _apart(file: File, many: int, first: int, answer: "multiprocessing.Queue[list[tuple[str, int]]]") -> None:
+def _apart(
+    file: File, many: int, first: int, answer: "multiprocessing.Queue[list[tuple[str, int]]]"
+) -> None:
     answer.put(batch(file, many, first))
 
 

@@ -1,11 +1,14 @@
-"""How often a drawing becomes the right list: files with a known truth, written by general libraries, read and compared.
+"""How often a drawing becomes the right list: files with a known truth, written by general
+libraries, read and compared.
 
     .plank/venv/bin/python -m bench.takeoff_score [files of each kind] [first seed]
 
-Every file holds a piece of furniture made up from its seed: plain, notched, bevelled, curved and turned pieces, several of a
-kind, some mirrored, turned and nested; flat drawings with a frame, a switched-off layer, holes and copies; lists with their
-columns in any order and language. Right: the counts and sizes are the truth. Asked: they are not, but the reading asks, names a
-trouble or a decision, or refuses the row. Wrong without a word is all the rest, and the seeds that show it are printed.
+Every file holds a piece of furniture made up from its seed: plain, notched, bevelled, curved and
+turned pieces, several of a kind, some mirrored, turned and nested; flat drawings with a frame, a
+switched-off layer, holes and copies; lists with their columns in any order and language. Right: the
+counts and sizes are the truth. Asked: they are not, but the reading asks, names a trouble or a
+decision, or refuses the row. Wrong without a word is all the rest, and the seeds that show it are
+printed.
 """
 
 import io
@@ -38,12 +41,20 @@ class File:
 
 def a_size(random: random.Random) -> tuple[float, float, float]:
     """Of a board, on the half millimetre; never two sides alike."""
-    return (random.randrange(500, 2800) / 2, random.randrange(70, 240) / 2, random.randrange(24, 66) / 2)
+    return (
+        random.randrange(500, 2800) / 2,
+        random.randrange(70, 240) / 2,
+        random.randrange(24, 66) / 2,
+    )
 
 
 def step(random: random.Random) -> File:
     from OCP.BRepAlgoAPI import BRepAlgoAPI_Cut
-    from OCP.BRepBuilderAPI import BRepBuilderAPI_MakeFace, BRepBuilderAPI_MakePolygon, BRepBuilderAPI_Transform
+    from OCP.BRepBuilderAPI import (
+        BRepBuilderAPI_MakeFace,
+        BRepBuilderAPI_MakePolygon,
+        BRepBuilderAPI_Transform,
+    )
     from OCP.BRepPrimAPI import BRepPrimAPI_MakeCylinder, BRepPrimAPI_MakeRevol
     from OCP.gp import gp_Ax1, gp_Dir, gp_Pnt
 
@@ -57,18 +68,35 @@ def step(random: random.Random) -> File:
         shape = block(long, wide, thick)
         size: Size = (long, wide, thick)
         if kind in ("notched", "pair"):
-            cutter = BRepBuilderAPI_Transform(block(45, wide / 3, thick / 2), place(30).Transformation(), True).Shape()
+            cutter = BRepBuilderAPI_Transform(
+                block(45, wide / 3, thick / 2), place(30).Transformation(), True
+            ).Shape()
             shape = BRepAlgoAPI_Cut(shape, cutter).Shape()
         if kind == "turned":
             shape, size = BRepPrimAPI_MakeCylinder(wide / 2, long).Shape(), (long, wide, wide)
         if kind == "curved":
             inner, angle = long, 0.9
             ring = BRepBuilderAPI_MakePolygon(
-                *(gp_Pnt(x, 0, z) for x, z in ((inner, 0), (inner + wide, 0), (inner + wide, thick), (inner, thick))), True
+                *(
+                    gp_Pnt(x, 0, z)
+                    for x, z in (
+                        (inner, 0),
+                        (inner + wide, 0),
+                        (inner + wide, thick),
+                        (inner, thick),
+                    )
+                ),
+                True,
             )
             face = BRepBuilderAPI_MakeFace(ring.Wire()).Face()
-            shape = BRepPrimAPI_MakeRevol(face, gp_Ax1(gp_Pnt(0, 0, 0), gp_Dir(0, 0, 1)), angle).Shape()
-            size = (2 * (inner + wide) * math.sin(angle / 2), inner + wide - inner * math.cos(angle / 2), thick)
+            shape = BRepPrimAPI_MakeRevol(
+                face, gp_Ax1(gp_Pnt(0, 0, 0), gp_Dir(0, 0, 1)), angle
+            ).Shape()
+            size = (
+                2 * (inner + wide) * math.sin(angle / 2),
+                inner + wide - inner * math.cos(angle / 2),
+                thick,
+            )
         many = random.randrange(1, 4)
         product = built.product(shape, f"{kind.capitalize()} {chr(65 + k)}")
         other = product
@@ -77,7 +105,11 @@ def step(random: random.Random) -> File:
         group = built.group(f"Bay {k}") if random.random() < 0.5 else top
         for n in range(many):
             about = random.choice(((0, 0, 1), (1, 0, 0), (0.6, 0.8, 0)))
-            built.put(group, other if n == 1 else product, place(400 * n, 500 * k, 30 * n, random.uniform(0, 3), about))
+            built.put(
+                group,
+                other if n == 1 else product,
+                place(400 * n, 500 * k, 30 * n, random.uniform(0, 3), about),
+            )
         if group is not top:
             built.put(top, group, place(0, 0, 100, random.uniform(0, 3)))
         truth[size] += many
@@ -120,8 +152,12 @@ def mesh(random: random.Random, kind: str) -> File:
 Ring = list[tuple[float, float]]
 
 
-def flat_pieces(random: random.Random) -> tuple[list[tuple[str, Ring, bool]], Counter[Size], float, float]:
-    """Names, rings (mm) and whether a hole is in them; the truth; and the width and height they lie in."""
+def flat_pieces(
+    random: random.Random,
+) -> tuple[list[tuple[str, Ring, bool]], Counter[Size], float, float]:
+    """Names, rings (mm) and whether a hole is in them; the truth; and the width and height they lie
+    in.
+    """
     pieces, truth, y, widest = [], Counter[Size](), 60.0, 0.0
     for k in range(random.randrange(2, 6)):
         long, wide, _ = a_size(random)
@@ -148,7 +184,9 @@ def flat_pieces(random: random.Random) -> tuple[list[tuple[str, Ring, bool]], Co
 def dxf(random: random.Random) -> File:
     import ezdxf
 
-    code, per, unit = random.choice(((4, 1.0, "mm"), (1, 25.4, "in"), (5, 10.0, "cm"), (6, 1000.0, "m"), (0, 1.0, "mm")))
+    code, per, unit = random.choice(
+        ((4, 1.0, "mm"), (1, 25.4, "in"), (5, 10.0, "cm"), (6, 1000.0, "m"), (0, 1.0, "mm"))
+    )
     document = ezdxf.new(random.choice(("R2000", "R2010", "R2018")))
     document.header["$INSUNITS"] = code
     space = document.modelspace()
@@ -195,7 +233,10 @@ def svg(random: random.Random) -> File:
         drawn.append(random.choice((f'<g id="{name.replace(" ", "-")}">{shape}</g>', shape)))
     if random.random() < 0.3:
         drawn.append('<g style="display:none"><rect width="200" height="30"/></g>')
-    root = f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide}mm" height="{high}mm" viewBox="0 0 {wide} {high}">'
+    root = (
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide}mm" height="{high}mm" '
+        f'viewBox="0 0 {wide} {high}">'
+    )
     return File("pieces.svg", (root + "".join(drawn) + "</svg>").encode(), truth)
 
 
@@ -212,7 +253,9 @@ COLUMNS = {
 
 
 def table(random: random.Random) -> File:
-    """A list: as text or a workbook, columns in any order, in a language, with or without a unit, a title, another sheet."""
+    """A list: as text or a workbook, columns in any order, in a language, with or without a unit, a
+    title, another sheet.
+    """
     truth = Counter[Size]()
     heads = list(COLUMNS[random.choice(list(COLUMNS))])
     order = random.sample(range(6), 6)
@@ -263,7 +306,9 @@ def judged(file: File) -> str:
 
 
 def _read(file: File, settings: Settings) -> tuple[Counter[Size], bool, bool]:
-    """Counts by size, whether anything is asked or told, and whether they are only proposed until that is answered."""
+    """Counts by size, whether anything is asked or told, and whether they are only proposed until
+    that is answered.
+    """
     try:
         reading, _ = read(file.content, file.name, settings)
     except Unreadable:
@@ -272,11 +317,23 @@ def _read(file: File, settings: Settings) -> tuple[Counter[Size], bool, bool]:
         listed = read_parts(reading.table, "mm")
         sizes = Counter[Size]()
         for part in listed.parts:
-            sizes[(part.length / TICKS_PER_MM, part.width / TICKS_PER_MM, part.thickness / TICKS_PER_MM)] += part.quantity
+            sizes[
+                (
+                    part.length / TICKS_PER_MM,
+                    part.width / TICKS_PER_MM,
+                    part.thickness / TICKS_PER_MM,
+                )
+            ] += part.quantity
         return sizes, bool(listed.refused or listed.questions), bool(listed.questions)
     found = Counter[Size]()
     for piece in reading.parts:
-        found[(piece.length / TICKS_PER_MM, piece.width / TICKS_PER_MM, piece.thickness / TICKS_PER_MM)] += piece.quantity
+        found[
+            (
+                piece.length / TICKS_PER_MM,
+                piece.width / TICKS_PER_MM,
+                piece.thickness / TICKS_PER_MM,
+            )
+        ] += piece.quantity
     return found, bool(reading.asks or reading.troubles or reading.decisions), False
 
 
@@ -295,11 +352,15 @@ def _same(found: Counter[Size], truth: Counter[Size]) -> bool:
 def main(files: int, first: int) -> None:
     print(f"{'':6}  right  answered  asked  wrong without a word")
     for kind, make in KINDS.items():
-        results = {seed: judged(make(random.Random(f"{kind} {seed}"))) for seed in range(first, first + files)}
+        results = {
+            seed: judged(make(random.Random(f"{kind} {seed}")))
+            for seed in range(first, first + files)
+        }
         counts = Counter(results.values())
         seeds = [s for s, r in results.items() if r in ("wrong", "asked")]
         print(
-            f"{kind:6}  {counts['right']:5}  {counts['answered']:8}  {counts['asked']:5}  {counts['wrong']:5}"
+            f"{kind:6}  {counts['right']:5}  {counts['answered']:8}  {counts['asked']:5}  "
+            f"{counts['wrong']:5}"
             + (f"   not right: {', '.join(f'{s} {results[s]}' for s in seeds)}" if seeds else "")
         )
 

@@ -1,13 +1,21 @@
+import prettier from "eslint-config-prettier";
 import vue from "eslint-plugin-vue";
 import ts from "typescript-eslint";
 
 export default ts.config(
-  { ignores: ["src/api/schema.d.ts"] },
+  { ignores: ["src/api/schema.d.ts", "dist"] },
   ...ts.configs.recommended,
-  ...vue.configs["flat/essential"],
+  ...vue.configs["flat/recommended"],
+  prettier,
   {
     files: ["**/*.vue"],
     languageOptions: { parserOptions: { parser: ts.parser } },
   },
-  { rules: { "vue/multi-word-component-names": "off" } },
+  {
+    rules: {
+      "vue/multi-word-component-names": "off",
+      "vue/require-default-prop": "off", // an optional property is undefined, as its type says
+      "vue/max-len": ["error", { code: 120, template: 120 }],
+    },
+  },
 );

@@ -10,7 +10,9 @@ export default defineConfig({
     rollupOptions: {
       input: { index: "index.html", offline: "src/offline/worker.ts" },
       // A worker answers for what lies beside and below it, so it lies at the top under a name that stays.
-      output: { entryFileNames: (chunk) => (chunk.name === "offline" ? "offline.js" : "assets/[name]-[hash].js") },
+      output: {
+        entryFileNames: (chunk) => (chunk.name === "offline" ? "offline.js" : "assets/[name]-[hash].js"),
+      },
     },
   },
 });

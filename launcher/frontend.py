@@ -13,14 +13,19 @@ DIST = FOLDER / "dist"
 
 
 def packages() -> dict[str, str]:
-    """Install the front end's packages where they are absent or old; the environment to run them in."""
+    """Install the front end's packages where they are absent or old; the environment to run them
+    in.
+    """
     environment = node.ensure()
     lock = hashlib.sha256((FOLDER / "package-lock.json").read_bytes()).hexdigest()
     stamp = FOLDER / "node_modules" / ".plank"
     if not stamp.exists() or stamp.read_text() != lock:
         check_space()
         say("setting up the front end's packages; this is done once")
-        _run(["npm", "ci", "--no-audit", "--no-fund", "--loglevel=error", "--ignore-scripts"], environment)
+        _run(
+            ["npm", "ci", "--no-audit", "--no-fund", "--loglevel=error", "--ignore-scripts"],
+            environment,
+        )
         stamp.write_text(lock)
     return environment
 
@@ -40,7 +45,10 @@ def build() -> None:
 
 def _digest() -> str:
     found = hashlib.sha256()
-    plain = [FOLDER / name for name in ("index.html", "package-lock.json", "vite.config.ts", "tsconfig.json")]
+    plain = [
+        FOLDER / name
+        for name in ("index.html", "package-lock.json", "vite.config.ts", "tsconfig.json")
+    ]
     for path in sorted([*plain, *(p for p in (FOLDER / "src").rglob("*") if p.is_file())]):
         found.update(str(path.relative_to(FOLDER)).encode() + path.read_bytes())
     return found.hexdigest()
@@ -49,8 +57,13 @@ def _digest() -> str:
 def _run(command: list[str], environment: dict[str, str]) -> None:
     program = shutil.which(command[0], path=environment["PATH"])
     if program is None:
-        raise Trouble(f"{command[0]} is missing. Install Node 20.19 or newer, or remove {DATA / 'node'} and start again.")
-    done = subprocess.run([program, *command[1:]], cwd=FOLDER, env=environment, capture_output=True, text=True)
+        raise Trouble(
+            f"{command[0]} is missing. Install Node 20.19 or newer, or remove {DATA / 'node'} "
+            f"and start again."
+        )
+    done = subprocess.run(
+        [program, *command[1:]], cwd=FOLDER, env=environment, capture_output=True, text=True
+    )
     if done.returncode:
         last = "\n".join((done.stderr or done.stdout).strip().splitlines()[-12:])
         raise Trouble(f"'{' '.join(command)}' failed in {Path('frontend')}:\n{last}")

@@ -27,14 +27,22 @@ def check_space(wanted: int = NEEDED_SPACE) -> None:
     DATA.mkdir(parents=True, exist_ok=True)
     free = shutil.disk_usage(DATA).free
     if free < wanted:
-        raise Trouble(f"the disk is nearly full: {free >> 20} MB free where {DATA} lies, {wanted >> 20} MB needed. "
-                      "Make room, or set PLANK_DATA to a folder on another disk.")
+        raise Trouble(
+            f"the disk is nearly full: {free >> 20} MB free where {DATA} lies, {wanted >> 20} MB "
+            f"needed. "
+            "Make room, or set PLANK_DATA to a folder on another disk."
+        )
 
 
 def in_words(problem: OSError) -> str:
     """What an operating system error means to the person at the keyboard."""
     if problem.errno == errno.ENOSPC:
-        return f"the disk is full, nothing more could be written to {DATA}. Make room and start again."
+        return (
+            f"the disk is full, nothing more could be written to {DATA}. Make room and start again."
+        )
     if problem.errno in (errno.EACCES, errno.EPERM):
-        return f"no permission for {problem.filename}. Run it as the owner of that folder, or set PLANK_DATA to one of yours."
+        return (
+            f"no permission for {problem.filename}. Run it as the owner of that folder, or "
+            f"set PLANK_DATA to one of yours."
+        )
     return f"{problem.strerror}: {problem.filename}"

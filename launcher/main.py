@@ -10,7 +10,7 @@ from pathlib import Path
 from launcher import backup, frontend, python_env
 from launcher.checks import run_all
 from launcher.house import DATA, PORT, ROOT, Trouble, in_words, say
-from launcher.postgres import Cluster, running
+from launcher.postgres import Cluster, binaries, running
 from launcher.processes import Child, await_web, port_is_free, serving, supervise
 
 ABOUT = """\
@@ -22,6 +22,7 @@ sequences the milling and accounts for every board foot.
   ./plank worker            one more worker for long searches
   ./plank address           the address of the database, for a worker on another machine
   ./plank test              run every check and test
+  ./plank test --quick      the checks and tests of the core alone
 
   ./plank plan JOB.json --out PLAN.json [--seconds 10]    lay out a job file
   ./plank audit JOB.json PLAN.json                        check a plan against its job
@@ -66,14 +67,21 @@ def _serving(rest: list[str], *, demo: bool) -> int:
             say(f"already running: {address}")
             return 0
         if not port_is_free(chosen.port):
-            raise Trouble(f"port {chosen.port} is taken by another program. Stop that one, or choose another: "
-                          f"./plank {'demo' if demo else 'serve'} --port {chosen.port + 1}")
+            raise Trouble(
+                f"port {chosen.port} is taken by another program. Stop that one, or choose "
+                f"another: "
+                f"./plank {'demo' if demo else 'serve'} --port {chosen.port + 1}"
+            )
         python = python_env.ensure("app")
-        frontend.build()
+        with python_env.compiling(python):
+            frontend.build()
+            binaries()
         with running() as cluster:
             environment = {**os.environ, "PLANK_DATABASE": cluster.url(), "PLANK_DATA": str(DATA)}
             _prepare(python, environment, demo)
-            web = Child("web server", [python, "-m", "vividplank.serve", "--port", str(chosen.port)])
+            web = Child(
+                "web server", [python, "-m", "vividplank.serve", "--port", str(chosen.port)]
+            )
             worker = Child("worker", [python, "-m", "vividplank.jobs"])
 
             def ready() -> None:
@@ -96,12 +104,16 @@ def _prepare(python: Path, environment: dict[str, str], demo: bool) -> None:
         command = [python, "-m", "vividplank.demo"]
     done = subprocess.run(command, cwd=ROOT, env=environment)
     if done.returncode:
-        raise Trouble("the database could not be brought up to date; what is printed above says why.")
+        raise Trouble(
+            "the database could not be brought up to date; what is printed above says why."
+        )
 
 
 def _worker(rest: list[str]) -> int:
     argparse.ArgumentParser(prog="plank worker").parse_args(rest)
     python = python_env.ensure("app")
+    with python_env.compiling(python):
+        binaries()
     worker = Child("worker", [python, "-m", "vividplank.jobs"])
 
     def ready() -> None:
@@ -121,7 +133,10 @@ def _address(rest: list[str]) -> int:
     argparse.ArgumentParser(prog="plank address").parse_args(rest)
     cluster = Cluster(DATA / "postgres")
     if not cluster.is_running():
-        raise Trouble("nothing runs here now. Start ./plank serve first; the address is good as long as that runs.")
+        raise Trouble(
+            "nothing runs here now. Start ./plank serve first; the address is good as long as "
+            "that runs."
+        )
     print(cluster.url())
     return 0
 
@@ -133,9 +148,16 @@ def _test(rest: list[str]) -> int:
 def _core(command: str) -> Callable[[list[str]], int]:
     def run(rest: list[str]) -> int:
         python = python_env.ensure("core")
-        environment = {**os.environ, "PYTHONPATH": str(ROOT)}  # stay in the caller's folder: paths are theirs
-        return subprocess.run([python, "-m", "vividplank.command", command, *rest],
-                              env=environment).returncode
+        with python_env.compiling(python):
+            pass  # nothing else is needed
+        environment = {
+            **os.environ,
+            "PYTHONPATH": str(ROOT),
+        }  # stay in the caller's folder: paths are theirs
+        return subprocess.run(
+            [python, "-m", "vividplank.command", command, *rest], env=environment
+        ).returncode
+
     return run
 
 
@@ -145,6 +167,7 @@ def _with_file(name: str, act: Callable[[Path], None]) -> Callable[[list[str]], 
         options.add_argument("file", type=Path, metavar="FILE")
         act(options.parse_args(rest).file)
         return 0
+
     return run
 
 

@@ -1,4 +1,6 @@
-"""Node for building the front end: the machine's own where it is new enough, else from the registry as a wheel."""
+"""Node for building the front end: the machine's own where it is new enough, else from the registry
+as a wheel.
+"""
 
 import os
 import re
@@ -28,15 +30,30 @@ def ensure() -> dict[str, str]:
         say("setting up Node from the registry; this is done once")
         python = python_env.ensure("core")
         done = subprocess.run(
-            [python, "-m", "pip", "install", "--quiet", "--require-hashes", "--target", folder,
-             "-r", ROOT / "requirements" / "node.txt"], capture_output=True, text=True)
+            [
+                python,
+                "-m",
+                "pip",
+                "install",
+                "--quiet",
+                "--require-hashes",
+                "--target",
+                folder,
+                "-r",
+                ROOT / "requirements" / "node.txt",
+            ],
+            capture_output=True,
+            text=True,
+        )
         if done.returncode:
             raise Trouble(f"Node could not be set up: {done.stderr.strip().splitlines()[-1]}")
     shims = folder / "shims"
     shims.mkdir(exist_ok=True)
     _link(shims / "node", binary / "node")
     npm = shims / "npm"
-    npm.write_text(f'#!/bin/sh\nexec "{binary / "node"}" "{wheel}/lib/node_modules/npm/bin/npm-cli.js" "$@"\n')
+    npm.write_text(
+        f'#!/bin/sh\nexec "{binary / "node"}" "{wheel}/lib/node_modules/npm/bin/npm-cli.js" "$@"\n'
+    )
     npm.chmod(0o755)
     return {**os.environ, "PATH": f"{shims}:{os.environ.get('PATH', '')}"}
 

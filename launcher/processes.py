@@ -1,4 +1,6 @@
-"""The one process tree: web server and worker under the launcher, started again when one of them dies."""
+"""The one process tree: web server and worker under the launcher, started again when one of them
+dies.
+"""
 
 import contextlib
 import ctypes
@@ -18,7 +20,9 @@ from launcher.house import DATA, ROOT, Trouble, say
 
 #: So long a killed launcher's children may take to end.
 _ENDING_SECONDS = 30
-_MOST_RESTARTS = 5  # within a minute: beyond that something is wrong that starting again does not mend
+_MOST_RESTARTS = (
+    5  # within a minute: beyond that something is wrong that starting again does not mend
+)
 
 
 @dataclass
@@ -29,8 +33,14 @@ class Child:
     deaths: list[float] = field(default_factory=list)
 
     def start(self, environment: dict[str, str]) -> None:
-        self.process = subprocess.Popen([str(c) for c in self.command], env=environment, cwd=ROOT,
-                                        stdin=subprocess.DEVNULL, start_new_session=True, preexec_fn=_die_with_parent)
+        self.process = subprocess.Popen(
+            [str(c) for c in self.command],
+            env=environment,
+            cwd=ROOT,
+            stdin=subprocess.DEVNULL,
+            start_new_session=True,
+            preexec_fn=_die_with_parent,
+        )
 
     def stop(self) -> None:
         if self.process and self.process.poll() is None:
@@ -47,11 +57,15 @@ class Stop(Exception):
 
 
 def supervise(
-    children: list[Child], environment: dict[str, str], ready: Callable[[], None], first: Callable[[], None] = lambda: None
+    children: list[Child],
+    environment: dict[str, str],
+    ready: Callable[[], None],
+    first: Callable[[], None] = lambda: None,
 ) -> None:
-    """Run the children until Ctrl-C or a closed terminal; one that dies is started again. `first` is called before each look
-    at them, to see to what they all need.
+    """Run the children until Ctrl-C or a closed terminal; one that dies is started again. `first`
+    is called before each look at them, to see to what they all need.
     """
+
     def stop(*_: object) -> None:
         raise Stop
 
@@ -82,7 +96,10 @@ def _again(child: Child, environment: dict[str, str]) -> None:
     child.deaths = [t for t in child.deaths if now - t < 60] + [now]
     if len(child.deaths) > _MOST_RESTARTS:
         raise Trouble(f"the {child.name} keeps stopping; what it printed above says why.")
-    say(f"the {child.name} stopped (exit {child.process.returncode if child.process else '?'}); starting it again")
+    say(
+        f"the {child.name} stopped (exit {child.process.returncode if child.process else '?'}); "
+        f"starting it again"
+    )
     child.start(environment)
 
 

@@ -1,28 +1,41 @@
-"""What the tests share: a real PostgreSQL of their own, fresh databases in it, the API, and a browser."""
+"""What the tests share: a real PostgreSQL of their own, fresh databases in it, the API."""
 
 import itertools
 import os
 from collections.abc import Iterator
 from pathlib import Path
 
+import psycopg
 import pytest
+from flask import Flask
 from flask.testing import FlaskClient
-from hypothesis import settings
 
 from launcher.house import DATA
-from launcher.postgres import Cluster, binaries, running
+from launcher.postgres import Cluster, running
+from tests import profiles
 
-# The same examples on every run, and no deadline: a busy machine is slow, not wrong.
-settings.register_profile("plank", derandomize=True, deadline=None)
-settings.load_profile("plank")
+profiles.register()
 
 ROOT = Path(__file__).parents[1]
+#: Test files that start processes, a browser or whole searches: left out by `plank test --quick`.
+SLOW = ("tests/browser", "tests/store", "tests/web", "tests/devices", "tests/test_launcher.py")
+SLOW += ("tests/test_processes.py", "tests/test_demo.py")
 _numbers = itertools.count(1)
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    for item in items:
+        if item.nodeid.startswith(SLOW):
+            item.add_marker(pytest.mark.slow)
 
 
 @pytest.fixture(scope="session")
 def cluster() -> Iterator[Cluster]:
-    with running(DATA / "postgres-test") as started:
+    """PostgreSQL with a folder and port of its own in each pytest-xdist worker (`gw0`, ...)."""
+    worker = os.environ.get("PYTEST_XDIST_WORKER", "gw0")
+    first_port = 54328 + 200 * int(worker.removeprefix("gw"))
+    in_a_hurry = ("fsync=off", "synchronous_commit=off", "full_page_writes=off")
+    with running(DATA / f"postgres-test-{worker}", first_port, in_a_hurry) as started:
         yield started
 
 
@@ -39,13 +52,43 @@ def template(cluster: Cluster) -> str:
     return "plank_template"
 
 
+@pytest.fixture(scope="session")
+def demo_template(cluster: Cluster, template: str) -> str:
+    """A database with the demo in it, laid out, to copy from."""
+    import time
+
+    from vividplank.core.layout.search import Limits, search
+    from vividplank.demo.__main__ import load_demo
+    from vividplank.store import layouts, projects
+    from vividplank.store.database import engine, session
+
+    name = "plank_demo_template"
+    sql(cluster, f"drop database if exists {name}")
+    sql(cluster, f"create database {name} template {template}")
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setenv("PLANK_DATABASE", cluster.url(name))
+        load_demo()
+        with session() as opened:
+            layout = layouts.latest(opened, projects.shelf(opened)[0].pk)
+            assert layout
+            plan = search(layout.job, Limits(seconds=600, rounds=60), time.monotonic)
+            layouts.finish(opened, layout.pk, layout.job, plan)
+    engine(cluster.url(name)).dispose()
+    return name
+
+
 @pytest.fixture
-def database(cluster: Cluster, template: str, monkeypatch: pytest.MonkeyPatch) -> Iterator[str]:
-    """The address of an empty, migrated database, gone afterwards."""
+def database(
+    request: pytest.FixtureRequest, cluster: Cluster, monkeypatch: pytest.MonkeyPatch
+) -> Iterator[str]:
+    """The address of a migrated database, gone afterwards; empty, or with the demo in it where the
+    test asks for `demo`.
+    """
     from vividplank.store.database import engine
 
+    source = "demo_template" if "demo" in request.fixturenames else "template"
     name = f"plank_{os.getpid()}_{next(_numbers)}"
-    sql(cluster, f"create database {name} template {template}")
+    sql(cluster, f"create database {name} template {request.getfixturevalue(source)}")
     url = cluster.url(name)
     monkeypatch.setenv("PLANK_DATABASE", url)
     yield url
@@ -54,13 +97,29 @@ def database(cluster: Cluster, template: str, monkeypatch: pytest.MonkeyPatch) -
 
 
 @pytest.fixture
-def asked() -> list[int]:
-    """The layouts the web server has put on the queue."""
+def demo(database: str) -> int:
+    """The demo project's number."""
+    from vividplank.store import projects
+    from vividplank.store.database import session
+
+    with session() as opened:
+        return projects.shelf(opened)[0].pk
+
+
+@pytest.fixture(scope="session")
+def _queued() -> list[int]:
     return []
 
 
 @pytest.fixture
-def client(database: str, asked: list[int]) -> FlaskClient:
+def asked(_queued: list[int]) -> list[int]:
+    """The layouts the web server has put on the queue."""
+    _queued.clear()
+    return _queued
+
+
+@pytest.fixture(scope="session")
+def application(_queued: list[int]) -> Flask:
     """The API; layouts wait in `asked`, all other work is done at once."""
     from vividplank.devices.simulated import SimulatedBench
     from vividplank.jobs.queue import plan_days, think
@@ -68,11 +127,28 @@ def client(database: str, asked: list[int]) -> FlaskClient:
     from vividplank.web.app import create_app
     from vividplank.web.asking import Asking
 
-    asking = Asking(asked.append, read_drawing, lambda pk: think(pk, 0.2), lambda pk: plan_days(pk, 2.0), upright, straightened)
-    client: FlaskClient = create_app(asking, SimulatedBench()).test_client()
-    return client
+    asking = Asking(
+        _queued.append,
+        read_drawing,
+        lambda pk: think(pk, 0.2),
+        lambda pk: plan_days(pk, 2.0),
+        upright,
+        straightened,
+    )
+    app: Flask = create_app(asking, SimulatedBench())
+    return app
+
+
+@pytest.fixture
+def client(database: str, asked: list[int], application: Flask) -> FlaskClient:
+    """A caller of the API on a database of its own, with instruments nobody has touched."""
+    from vividplank.devices.simulated import SimulatedBench
+
+    application.extensions["bench"] = SimulatedBench()
+    return application.test_client()
 
 
 def sql(cluster: Cluster, text: str) -> None:
-    done = cluster.run(binaries() / "psql", "-d", "postgres", "-qc", text)
-    assert done.returncode == 0, done.stderr
+    """One statement outside any transaction, in the database for upkeep."""
+    with psycopg.connect(cluster.url("postgres"), autocommit=True) as connection:
+        connection.execute(text)  # type: ignore[call-overload]

@@ -6,7 +6,11 @@ from tests.jobs import inches
 from vividplank.core.board.grain import FIGURES
 from vividplank.core.cutlist import Edging, Panel, Part, Source
 
-words = st.text(st.characters(codec="utf-8", exclude_categories=("Cs", "Cc", "Zl", "Zp", "Zs")), min_size=1, max_size=12)
+words = st.text(
+    st.characters(codec="utf-8", exclude_categories=("Cs", "Cc", "Zl", "Zp", "Zs")),
+    min_size=1,
+    max_size=12,
+)
 
 
 @st.composite
@@ -14,7 +18,9 @@ def parts(draw: st.DrawFn, id: str) -> Part:
     """One part that `check_part` takes; sizes in 64ths of an inch."""
     length, width, thickness = draw(inches(8, 90)), draw(inches(2, 30)), draw(inches(0.25, 3))
     stock = draw(st.sampled_from(["board", "board", "sheet", "bought"]))
-    kind = draw(st.sampled_from(["plain", "panel", "run", "layers"])) if stock == "board" else "plain"
+    kind = (
+        draw(st.sampled_from(["plain", "panel", "run", "layers"])) if stock == "board" else "plain"
+    )
     edging = (
         Edging(draw(inches(0.125, 0.5)), draw(st.integers(0, 2)), draw(st.integers(0, 2)))
         if stock == "sheet" and draw(st.booleans())
@@ -43,7 +49,9 @@ def parts(draw: st.DrawFn, id: str) -> Part:
         edging,
         draw(st.sampled_from(["", "mitre", "mortise and tenon"])),
         draw(st.just(0) | inches(0.25, 4)),
-        draw(st.sampled_from([(), (("length", "W"),), (("width", "W / 2"), ("quantity", "2 + 1"))])),
+        draw(
+            st.sampled_from([(), (("length", "W"),), (("width", "W / 2"), ("quantity", "2 + 1"))])
+        ),
         draw(st.none() | st.builds(Source, st.integers(1, 9), words)),
         ring,
         figure=draw(st.sampled_from(["", *FIGURES])),

@@ -16,20 +16,29 @@ SIZE = (2400, 1500)
 
 @dataclass(frozen=True)
 class Taken:
-    """The picture and where the board's corners are in it, as shares: datum end and edge, far end, its far edge, back."""
+    """The picture and where the board's corners are in it, as shares: datum end and edge, far end,
+    its far edge, back.
+    """
 
     jpeg: bytes
     corners: list[Corner]
 
 
-def photographed(board: Board, knot: tuple[float, float], *, face: str = "A", radius: float = 0.45) -> Taken:
+def photographed(
+    board: Board, knot: tuple[float, float], *, face: str = "A", radius: float = 0.45
+) -> Taken:
     """The face with one dark knot whose middle is at `knot` (inches along, inches up)."""
     low, high = min(s.y0 for s in board.stations), max(s.y1 for s in board.stations)
-    flat = Image.new("RGB", (round(board.length / INCH * SCALE), round((high - low) / INCH * SCALE)), "#d9b98a")
+    flat = Image.new(
+        "RGB", (round(board.length / INCH * SCALE), round((high - low) / INCH * SCALE)), "#d9b98a"
+    )
     draw = ImageDraw.Draw(flat)
     across = (high / INCH - knot[1] if face == "A" else knot[1] - low / INCH) * SCALE
     x = knot[0] * SCALE
-    draw.ellipse((x - radius * SCALE, across - radius * SCALE, x + radius * SCALE, across + radius * SCALE), fill="#2a1608")
+    draw.ellipse(
+        (x - radius * SCALE, across - radius * SCALE, x + radius * SCALE, across + radius * SCALE),
+        fill="#2a1608",
+    )
     w, h = flat.size
     # The near side of the board is below on face A; it looks larger than the far side.
     near, far = (0.9, 0.62) if face == "A" else (0.62, 0.9)
@@ -40,7 +49,13 @@ def photographed(board: Board, knot: tuple[float, float], *, face: str = "A", ra
     seen = [(a * SIZE[0], b * SIZE[1]) for a, b in corners]
     drawn = [(0, h), (w, h), (w, 0), (0, 0)] if face == "A" else [(0, 0), (w, 0), (w, h), (0, h)]
     coefficients = [float(c) for c in projection(seen, drawn)]
-    picture = flat.transform(SIZE, Image.Transform.PERSPECTIVE, coefficients, Image.Resampling.BICUBIC, fillcolor="#7d8790")
+    picture = flat.transform(
+        SIZE,
+        Image.Transform.PERSPECTIVE,
+        coefficients,
+        Image.Resampling.BICUBIC,
+        fillcolor="#7d8790",
+    )
     noise = np.random.default_rng(4).normal(0, 6, (SIZE[1], SIZE[0], 3))
     picture = Image.fromarray(np.clip(np.asarray(picture) + noise, 0, 255).astype(np.uint8))
     kept = io.BytesIO()

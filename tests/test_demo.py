@@ -17,7 +17,9 @@ DEMO = ROOT / "vividplank" / "demo"
 
 
 def test_the_demo_is_the_example_of_the_exchange_page() -> None:
-    assert (DEMO / "settle.job.json").read_bytes() == (ROOT / "docs" / "examples" / "settle.job.json").read_bytes()
+    assert (DEMO / "settle.job.json").read_bytes() == (
+        ROOT / "docs" / "examples" / "settle.job.json"
+    ).read_bytes()
 
 
 def test_its_notes_are_about_parts_and_boards_that_are_there() -> None:
@@ -29,8 +31,14 @@ def test_its_notes_are_about_parts_and_boards_that_are_there() -> None:
     for id, zones in notes["zones"].items():
         board = job.board(id)
         for figure, x0, x1, y0, y1 in zones:
-            assert figure in FIGURES and 0 <= x0 < x1 <= board.length / INCH and 0 <= y0 < y1 <= board.widest / INCH
-    assert set(notes["figures"].values()) <= {z[0] for zones in notes["zones"].values() for z in zones}
+            assert (
+                figure in FIGURES
+                and 0 <= x0 < x1 <= board.length / INCH
+                and 0 <= y0 < y1 <= board.widest / INCH
+            )
+    assert set(notes["figures"].values()) <= {
+        z[0] for zones in notes["zones"].values() for z in zones
+    }
     assert all(wood_named(thing.species) for thing in (*job.parts, *job.boards))
 
 
@@ -49,7 +57,9 @@ def test_its_sheet_of_paper_measures_what_the_list_says() -> None:
     for mark in kept["marks"]:
         part = job.part(mark["part"])
         sides = sorted(abs(mark["b"][k] - mark["a"][k]) * per for k in (0, 1))
-        assert sides[1] / part.length == pytest.approx(1, abs=0.01) and sides[0] / part.width == pytest.approx(1, abs=0.01)
+        assert sides[1] / part.length == pytest.approx(1, abs=0.01) and sides[
+            0
+        ] / part.width == pytest.approx(1, abs=0.01)
 
 
 def test_the_readme_names_both_commands_and_every_picture() -> None:

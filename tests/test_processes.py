@@ -21,8 +21,14 @@ SLEEPER = [sys.executable, "-c", "import time; print('up', flush=True); time.sle
 
 def in_the_background(words: str, folder: Path) -> subprocess.Popen[str]:
     """A launcher of its own, since it wants the signals of its main thread."""
-    return subprocess.Popen([sys.executable, "-c", words], cwd=Path(__file__).parents[1], text=True,
-                            stdout=subprocess.PIPE, stderr=subprocess.PIPE, env={**os.environ, "FOLDER": str(folder)})
+    return subprocess.Popen(
+        [sys.executable, "-c", words],
+        cwd=Path(__file__).parents[1],
+        text=True,
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+        env={**os.environ, "FOLDER": str(folder)},
+    )
 
 
 TREE = """
@@ -47,7 +53,9 @@ def alive(pid: int) -> bool:
 
 
 @pytest.mark.parametrize("how", [signal.SIGINT, signal.SIGTERM, signal.SIGHUP])
-def test_a_child_that_dies_is_started_again_and_all_end_together(tmp_path: Path, how: signal.Signals) -> None:
+def test_a_child_that_dies_is_started_again_and_all_end_together(
+    tmp_path: Path, how: signal.Signals
+) -> None:
     tree = in_the_background(TREE, tmp_path)
     until(lambda: len(pids(tmp_path)) == 1)
     first = pids(tmp_path)[0]
@@ -72,17 +80,25 @@ def test_one_launcher_serves_on_a_port_and_the_next_waits_for_what_a_killed_one_
     tmp_path: Path, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
 ) -> None:
     monkeypatch.setattr(processes, "DATA", tmp_path)
-    with processes.serving(5) as first, processes.serving(5) as second, processes.serving(6) as other:
+    with (
+        processes.serving(5) as first,
+        processes.serving(5) as second,
+        processes.serving(6) as other,
+    ):
         assert first and not second and other
     looked = []
     monkeypatch.setattr(processes, "is_ours", lambda port: True)
-    monkeypatch.setattr(processes, "port_is_free", lambda port: looked.append(port) or len(looked) > 2)
+    monkeypatch.setattr(
+        processes, "port_is_free", lambda port: looked.append(port) or len(looked) > 2
+    )
     with processes.serving(5) as next_one:
         assert next_one and looked == [5, 5, 5]
     assert "the last run is still ending; waiting for it" in capsys.readouterr().err
 
 
-def test_an_error_that_comes_again_and_again_is_told_a_few_times_then_counted(monkeypatch: pytest.MonkeyPatch) -> None:
+def test_an_error_that_comes_again_and_again_is_told_a_few_times_then_counted(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
     now = [0.0]
     monkeypatch.setattr(logs.time, "monotonic", lambda: now[0])
     filter_ = logs.Repeats()
@@ -91,17 +107,25 @@ def test_an_error_that_comes_again_and_again_is_told_a_few_times_then_counted(mo
         return logging.LogRecord("web", level, "app.py", line, "%s failed", ("this",), None)
 
     assert [filter_.filter(record()) for _ in range(50)] == [True] * 3 + [False] * 47
-    assert filter_.filter(record(line=2)) and all(filter_.filter(record(level=logging.INFO)) for _ in range(9))
+    assert filter_.filter(record(line=2)) and all(
+        filter_.filter(record(level=logging.INFO)) for _ in range(9)
+    )
     now[0] = 61.0
     later = record()
-    assert filter_.filter(later) and later.getMessage() == "this failed (and 47 times more, not told)"
+    assert (
+        filter_.filter(later) and later.getMessage() == "this failed (and 47 times more, not told)"
+    )
 
 
 def test_a_child_that_keeps_dying_is_given_up_with_a_sentence() -> None:
     before = [signal.getsignal(s) for s in (signal.SIGINT, signal.SIGTERM)]
     try:
         with pytest.raises(Trouble, match="the fool keeps stopping"):
-            supervise([Child("fool", [sys.executable, "-c", "raise SystemExit(3)"])], dict(os.environ), lambda: None)
+            supervise(
+                [Child("fool", [sys.executable, "-c", "raise SystemExit(3)"])],
+                dict(os.environ),
+                lambda: None,
+            )
     finally:
         for number, handler in zip((signal.SIGINT, signal.SIGTERM), before, strict=True):
             signal.signal(number, handler)
@@ -134,18 +158,24 @@ def test_an_answer_of_another_program_is_not_ours() -> None:
     server.server_close()
 
 
-def test_packages_are_set_up_once_for_what_holds_them(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_packages_are_set_up_once_for_what_holds_them(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
     monkeypatch.setattr(python_env, "DATA", tmp_path)
     (tmp_path / "venv" / "bin").mkdir(parents=True)
     python = tmp_path / "venv" / "bin" / "python"
     python.touch()
     (tmp_path / "venv.test").write_text(python_env._digest("test"))
-    monkeypatch.setattr(subprocess, "run", lambda *_, **__: pytest.fail("nothing was to be installed"))
+    monkeypatch.setattr(
+        subprocess, "run", lambda *_, **__: pytest.fail("nothing was to be installed")
+    )
     for part in ("core", "app", "test"):
         assert python_env.ensure(part) == python  # type: ignore[arg-type]
 
 
-def test_an_older_set_of_packages_is_brought_up_to_date(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_an_older_set_of_packages_is_brought_up_to_date(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
     monkeypatch.setattr(python_env, "DATA", tmp_path)
     (tmp_path / "venv" / "bin").mkdir(parents=True)
     (tmp_path / "venv" / "bin" / "python").touch()
@@ -162,10 +192,12 @@ def test_an_older_set_of_packages_is_brought_up_to_date(tmp_path: Path, monkeypa
     assert (tmp_path / "venv.core").read_text() == python_env._digest("core")
 
 
-def test_the_screens_are_built_only_when_their_sources_change(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_the_screens_are_built_only_when_their_sources_change(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
     built = []
     monkeypatch.setattr(frontend, "DATA", tmp_path)
-    monkeypatch.setattr(frontend, "packages", lambda: {})
+    monkeypatch.setattr(frontend, "packages", dict)
     monkeypatch.setattr(frontend, "_run", lambda *_: built.append(1))
     frontend.build()
     frontend.build()

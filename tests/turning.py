@@ -15,10 +15,24 @@ def end_for_end(board: Board, region: Region) -> tuple[Board, Region]:
     def back(face: Rows) -> Rows:
         return tuple(tuple(reversed(row)) for row in reversed(face))
 
-    surface = Surface(tuple(board.length - x for x in reversed(s.xs)), _negative(s.ys), back(s.lower), back(s.upper))
-    stations = tuple(Station(board.length - t.x, -t.y1, -t.y0, t.t1, t.t0) for t in reversed(board.stations))
+    surface = Surface(
+        tuple(board.length - x for x in reversed(s.xs)),
+        _negative(s.ys),
+        back(s.lower),
+        back(s.upper),
+    )
+    stations = tuple(
+        Station(board.length - t.x, -t.y1, -t.y0, t.t1, t.t0) for t in reversed(board.stations)
+    )
     line = region.line(region.x1)
-    turned = Region(board.length - region.x1, board.length - region.x0, -line, region.slope, -region.h1, -region.h0)
+    turned = Region(
+        board.length - region.x1,
+        board.length - region.x0,
+        -line,
+        region.slope,
+        -region.h1,
+        -region.h0,
+    )
     return replace(board, stations=stations, surface=surface), turned
 
 

@@ -1,4 +1,6 @@
-"""`plan` and `audit` at the command line: a job file to a plan file, and one checked against the other, by the core alone."""
+"""`plan` and `audit` at the command line: a job file to a plan file, and one checked against the
+other, by the core alone.
+"""
 
 import argparse
 import json
@@ -29,7 +31,11 @@ def main(arguments: list[str]) -> int:
     chosen = parser.parse_args(arguments)
     try:
         if chosen.command == "plan":
-            return _plan(chosen.job, chosen.out, Limits(chosen.seconds, seed=chosen.seed, hands=len(os.sched_getaffinity(0))))
+            return _plan(
+                chosen.job,
+                chosen.out,
+                Limits(chosen.seconds, seed=chosen.seed, hands=len(os.sched_getaffinity(0))),
+            )
         return _audit(chosen.job, chosen.plan)
     except Refusal as refusal:
         print(f"refused: {refusal}", file=sys.stderr)
@@ -54,8 +60,11 @@ def _plan(job_file: Path, out: Path, limits: Limits) -> int:
     plan = search(job, limits, time.monotonic, go_on)
     out.write_text(json.dumps(plan_document(plan, job.unit), indent=1) + "\n", encoding="utf-8")
     left = f", {len(plan.unplaced)} left out" if plan.unplaced else ""
-    print(f"cost {plan.cost}, bound {plan.lower_bound:.2f}, {len(plan.boards)} of {len(job.boards)} boards{left}, "
-          f"{plan.seconds:.1f} s")
+    print(
+        f"cost {plan.cost}, bound {plan.lower_bound:.2f}, {len(plan.boards)} of "
+        f"{len(job.boards)} boards{left}, "
+        f"{plan.seconds:.1f} s"
+    )
     return 3 if stopped else 0
 
 

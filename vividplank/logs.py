@@ -1,4 +1,6 @@
-"""What the web server and the worker say, in bounds: an error that comes again and again is told a few times, then counted."""
+"""What the web server and the worker say, in bounds: an error that comes again and again is told a
+few times, then counted.
+"""
 
 import logging
 import time
@@ -10,7 +12,9 @@ _MOST, _SECONDS = 3, 60.0
 
 @dataclass
 class Repeats(logging.Filter):
-    """Lets the first few of a kind through, and with the first after a while says how many were not told."""
+    """Lets the first few of a kind through, and with the first after a while says how many were not
+    told.
+    """
 
     seen: dict[tuple[object, ...], tuple[float, int]] = field(default_factory=dict)
 
@@ -21,7 +25,12 @@ class Repeats(logging.Filter):
         """One kind is one place in the code with one kind of error."""
         if record.levelno < logging.WARNING:
             return True
-        kind = (record.name, record.pathname, record.lineno, record.exc_info[0] if record.exc_info else None)
+        kind = (
+            record.name,
+            record.pathname,
+            record.lineno,
+            record.exc_info[0] if record.exc_info else None,
+        )
         now = time.monotonic()
         began, count = self.seen.get(kind, (now, 0))
         untold = 0

@@ -1,4 +1,6 @@
-"""The web server: `python -m vividplank.serve --port 8128`, on loopback. Here web and queue are put together."""
+"""The web server: `python -m vividplank.serve --port 8128`, on loopback. Here web and queue are put
+together.
+"""
 
 import argparse
 import logging
@@ -20,18 +22,29 @@ from vividplank.web.asking import Asking
 def main() -> int:
     options = argparse.ArgumentParser(prog="vividplank.serve")
     options.add_argument("--port", type=int, required=True)
-    options.add_argument("--host", default="127.0.0.1", help="listen elsewhere than on this machine only")
+    options.add_argument(
+        "--host", default="127.0.0.1", help="listen elsewhere than on this machine only"
+    )
     chosen = options.parse_args()
     logs.set_up("web")
     logging.getLogger("waitress.queue").setLevel(logging.ERROR)
-    threading.Thread(target=warm, daemon=True).start()  # the first look at a board shall not wait for it
+    threading.Thread(
+        target=warm, daemon=True
+    ).start()  # the first look at a board shall not wait for it
     queue = make_app()
     with queue.open():
         try:
             server = create_server(
                 create_app(
-                    Asking(partial(ask_for_work, queue), partial(ask_to_read, queue), partial(ask_to_think, queue),
-                           partial(ask_for_days, queue), upright, straightened), SimulatedBench(),
+                    Asking(
+                        partial(ask_for_work, queue),
+                        partial(ask_to_read, queue),
+                        partial(ask_to_think, queue),
+                        partial(ask_for_days, queue),
+                        upright,
+                        straightened,
+                    ),
+                    SimulatedBench(),
                 ),
                 host=chosen.host,
                 port=chosen.port,

@@ -1,4 +1,6 @@
-"""One picture of each main view from the running demo: `.plank/venv/bin/python docs/screenshots/take.py [port]`."""
+"""One picture of each main view from the running demo: `.plank/venv/bin/python
+docs/screenshots/take.py [port]`.
+"""
 
 import shutil
 import sys
@@ -7,7 +9,13 @@ from pathlib import Path
 from playwright.sync_api import Page, sync_playwright
 
 HERE = Path(__file__).parent
-FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 DESK, PHONE, TABLET = (1280, 800), (390, 844), (1024, 768)
 VIEWS = (
     ("shelf", "/", DESK),
@@ -46,7 +54,9 @@ def shoot(page: Page, name: str, address: str) -> None:
         for _ in range(2):
             page.get_by_role("button", name="One more pass").click()
     if name == "machine":
-        while not page.locator("h1").inner_text().startswith(("planer", "Plane")):  # past the saws, to the planer
+        while (
+            not page.locator("h1").inner_text().startswith(("planer", "Plane"))
+        ):  # past the saws, to the planer
             page.keyboard.press("ArrowRight")
         page.keyboard.press("Space")
         page.keyboard.press("Space")
@@ -67,7 +77,9 @@ def shoot(page: Page, name: str, address: str) -> None:
     if name == "depths":
         page.get_by_label("Show what has to come off each face").check()
         page.locator(".depth rect").first.wait_for()
-        page.get_by_text("Show what has to come off each face").evaluate("e => e.scrollIntoView({block: 'start'})")
+        page.get_by_text("Show what has to come off each face").evaluate(
+            "e => e.scrollIntoView({block: 'start'})"
+        )
         page.mouse.wheel(0, -70)  # out from under the tape
     if name == "stock":
         page.get_by_label("A piece so thick").fill("3/4")
@@ -98,7 +110,9 @@ def main(port: int) -> None:
         project = page.url.split("/")[-2]
         for name, address, (width, height) in VIEWS:
             page.set_viewport_size({"width": width, "height": height})
-            shoot(page, name, address if address.startswith("/") else f"/project/{project}/{address}")
+            shoot(
+                page, name, address if address.startswith("/") else f"/project/{project}/{address}"
+            )
         browser.close()
 
 

@@ -33,5 +33,10 @@ createApp(App)
 
 // Where the browser allows it the day's steps stay readable without the server, after a reload as well.
 if (import.meta.env.PROD && "serviceWorker" in navigator) {
-  register(navigator.serviceWorker, location.origin, () => performance.getEntriesByType("resource").map((e) => e.name), (url) => fetch(url)).catch(() => undefined);
+  register(
+    navigator.serviceWorker,
+    location.origin,
+    () => performance.getEntriesByType("resource").map((e) => e.name),
+    (url) => fetch(url),
+  ).catch(() => undefined);
 }

@@ -7,7 +7,9 @@ interface Cases {
   refuse: [string, System, string][];
   print: [number, System, string][];
 }
-const cases = JSON.parse(readFileSync(new URL("../../tests/measure_cases.json", import.meta.url), "utf8")) as Cases;
+const cases = JSON.parse(
+  readFileSync(new URL("../../tests/measure_cases.json", import.meta.url), "utf8"),
+) as Cases;
 
 describe("measures, by the cases the core is held to", () => {
   it.each(cases.read)("reads %s in %s", (text, system, ticks) => expect(parse(text, system)).toBe(ticks));

@@ -9,7 +9,7 @@ export const TICKS_PER_MM = 320;
 const TICKS_PER_64TH = 127;
 const LONGEST = 100_000 * TICKS_PER_MM;
 
-export const EXPECTED = "a length such as 2 3/16, 2-3/16\", 1' 4 1/2\", 16.5, 419 mm, 41.9 cm, 1.2 m";
+export const EXPECTED = 'a length such as 2 3/16, 2-3/16", 1\' 4 1/2", 16.5, 419 mm, 41.9 cm, 1.2 m';
 
 const TICKS_PER: Record<string, number> = {
   in: TICKS_PER_INCH,
@@ -18,15 +18,44 @@ const TICKS_PER: Record<string, number> = {
   cm: 10 * TICKS_PER_MM,
   m: 1000 * TICKS_PER_MM,
 };
-const UNIT_OF: Record<System, string> = { in: "in", "in-decimal": "in", "ft-in": "in", mm: "mm", cm: "cm", m: "m" };
+const UNIT_OF: Record<System, string> = {
+  in: "in",
+  "in-decimal": "in",
+  "ft-in": "in",
+  mm: "mm",
+  cm: "cm",
+  m: "m",
+};
 const VULGAR: Record<string, string> = {
-  "½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8",
-  "⅓": "1/3", "⅔": "2/3", "⅕": "1/5", "⅙": "1/6",
+  "½": "1/2",
+  "¼": "1/4",
+  "¾": "3/4",
+  "⅛": "1/8",
+  "⅜": "3/8",
+  "⅝": "5/8",
+  "⅞": "7/8",
+  "⅓": "1/3",
+  "⅔": "2/3",
+  "⅕": "1/5",
+  "⅙": "1/6",
 };
 const SIGNS: [string, string][] = [
-  ["′", "'"], ["’", "'"], ["‘", "'"], ["″", '"'], ["”", '"'], ["“", '"'], ["''", '"'], ["⁄", "/"],
-  ["\u00a0", " "], ["\u2009", " "], ["\u202f", " "], ["−", "-"],
-  ["‐", "-"], ["‑", "-"], ["‒", "-"], ["–", "-"],
+  ["′", "'"],
+  ["’", "'"],
+  ["‘", "'"],
+  ["″", '"'],
+  ["”", '"'],
+  ["“", '"'],
+  ["''", '"'],
+  ["⁄", "/"],
+  ["\u00a0", " "],
+  ["\u2009", " "],
+  ["\u202f", " "],
+  ["−", "-"],
+  ["‐", "-"],
+  ["‑", "-"],
+  ["‒", "-"],
+  ["–", "-"],
 ];
 const AMOUNT = (k: string) =>
   `(?:(?:(?<${k}w>\\d+)(?:\\s+|\\s*-\\s*))?(?<${k}n>\\d+)/(?<${k}d>\\d+)|(?<${k}x>\\d+(?:[.,]\\d+)?|[.,]\\d+))`;
@@ -34,7 +63,14 @@ const ONE = new RegExp(`^${AMOUNT("a")}\\s*(?:(?<unit>mm|cm|m|inches|inch|in|"|'
 const FEET_AND_INCHES = new RegExp(
   `^${AMOUNT("f")}\\s*(?:'|(?:feet|foot|ft)\\.?)\\s*-?\\s*${AMOUNT("a")}\\s*(?:(?:"|inches|inch|in)\\.?)?$`,
 );
-const UNIT_WORD: Record<string, string> = { '"': "in", inch: "in", inches: "in", "'": "ft", foot: "ft", feet: "ft" };
+const UNIT_WORD: Record<string, string> = {
+  '"': "in",
+  inch: "in",
+  inches: "in",
+  "'": "ft",
+  foot: "ft",
+  feet: "ft",
+};
 
 /** A text that is no length: what it was, and what is expected. */
 export class MeasureError extends Error {
@@ -63,14 +99,16 @@ export function parse(text: string, system: System = "in", signed = false): numb
   const one = both ? undefined : ONE.exec(cleaned)?.groups;
   if (both) {
     const inches = amount(both, "a", text);
-    if (inches[0] >= 12 * inches[1]) throw new MeasureError(text, "gives twelve inches or more beside the feet");
+    if (inches[0] >= 12 * inches[1])
+      throw new MeasureError(text, "gives twelve inches or more beside the feet");
     const feet = amount(both, "f", text);
     exact = [feet[0] * 12 * inches[1] + inches[0] * feet[1], feet[1] * inches[1]];
     exact[0] *= TICKS_PER_INCH;
   } else if (one) {
     const word = one.unit ?? UNIT_OF[system];
     const unit = UNIT_WORD[word] ?? word;
-    if (one.ad && unit !== "in" && unit !== "ft") throw new MeasureError(text, "is a fraction of a metric unit");
+    if (one.ad && unit !== "in" && unit !== "ft")
+      throw new MeasureError(text, "is a fraction of a metric unit");
     const found = amount(one, "a", text);
     exact = [found[0] * TICKS_PER[unit]!, found[1]];
   } else {
@@ -100,13 +138,19 @@ export function ruleStep(system: System): number {
   return isMetric(system) ? TICKS_PER_MM / 10 : TICKS_PER_64TH;
 }
 
-/** A figure that somebody may have typed: as it is where it lies on any rule, else to the nearest mark of the shop's. */
+/**
+ * A figure that somebody may have typed: as it is where it lies on any rule, else to the nearest
+ * mark of the shop's.
+ */
 export function written(ticks: number, system: System): string {
   const onRule = ticks % TICKS_PER_64TH === 0 || ticks % (TICKS_PER_MM / 10) === 0;
   return system === "in-decimal" || onRule ? show(ticks, system) : showAbout(ticks, system, true);
 }
 
-/** A surveyed or computed figure on the shop's rule: the mark below (what wood still gives) or the nearest. */
+/**
+ * A surveyed or computed figure on the shop's rule: the mark below (what wood still gives) or the
+ * nearest.
+ */
 export function showAbout(ticks: number, system: System, nearest = false): string {
   const step = ruleStep(system);
   return show(Math.floor(ticks / step + (nearest ? 0.5 : 1e-3)) * step, system);

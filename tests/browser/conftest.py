@@ -1,13 +1,15 @@
 """The real application in processes of its own, and the real interface in headless Chromium."""
 
+import multiprocessing
 import os
+import runpy
 import shutil
 import signal
 import socket
-import subprocess
 import sys
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from multiprocessing.context import ForkServerProcess
 
 import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
@@ -19,8 +21,29 @@ from tests.waiting import until
 expect.set_options(timeout=30_000)  # a busy machine is slow, not wrong
 
 #: Chromium as root wants no sandbox; on a closed network its own background talk only fails.
-FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-         "--disable-component-update", "--disable-sync"]
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+
+
+#: A process that has imported the application, of which each start is a fork: a second in place of
+#: four. What is imported holds no thread and no connection.
+_FORKSERVER = multiprocessing.get_context("forkserver")
+_FORKSERVER.set_forkserver_preload(["vividplank.serve", "vividplank.jobs.__main__"])
+
+
+def _run(words: list[str], environment: dict[str, str]) -> None:
+    """What `python -m` does with these words."""
+    os.environ.update(environment)
+    os.chdir(ROOT)
+    sys.argv = words
+    runpy.run_module(words[0], run_name="__main__", alter_sys=True)
 
 
 @dataclass
@@ -29,7 +52,7 @@ class App:
 
     database: str
     port: int
-    processes: list[subprocess.Popen[bytes]] = field(default_factory=list)
+    processes: list[ForkServerProcess] = field(default_factory=list)
 
     @property
     def url(self) -> str:
@@ -38,14 +61,17 @@ class App:
     def start(self) -> None:
         environment = {**os.environ, "PLANK_DATABASE": self.database}
         for words in (["vividplank.serve", "--port", str(self.port)], ["vividplank.jobs"]):
-            self.processes.append(subprocess.Popen([sys.executable, "-m", *words], cwd=ROOT, env=environment))
+            process = _FORKSERVER.Process(target=_run, args=(words, environment))
+            process.start()
+            self.processes.append(process)
         until(lambda: is_ours(self.port), 60)
 
     def kill(self, how: signal.Signals = signal.SIGKILL) -> None:
         for process in self.processes:
-            process.send_signal(how)
+            assert process.pid
+            os.kill(process.pid, how)
         for process in self.processes:
-            process.wait(30)
+            process.join(30)
         self.processes.clear()
 
 
@@ -57,7 +83,7 @@ def app(database: str) -> Iterator[App]:
     started = App(database, port)
     started.start()
     yield started
-    started.kill(signal.SIGTERM)
+    started.kill()
 
 
 @pytest.fixture(scope="session")
@@ -73,13 +99,21 @@ def browser() -> Iterator[Browser]:
 @pytest.fixture
 def page(browser: Browser, app: App) -> Iterator[Page]:
     """A page at desk size that fails the test on any script error or refused resource."""
-    context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=app.url)
+    context = browser.new_context(
+        viewport={"width": 1280, "height": 800}, base_url=app.url, reduced_motion="reduce"
+    )
     context.set_default_timeout(40_000)
     opened = context.new_page()
     troubles: list[str] = []
     opened.on("pageerror", lambda error: troubles.append(str(error)))
-    opened.on("console", lambda told: troubles.append(told.text) if told.type == "error" and "Content Security" in told.text
-              else None)
+    opened.on(
+        "console",
+        lambda told: (
+            troubles.append(told.text)
+            if told.type == "error" and "Content Security" in told.text
+            else None
+        ),
+    )
     yield opened
     context.close()
     assert troubles == []

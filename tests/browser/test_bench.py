@@ -1,4 +1,6 @@
-"""At the bench: a photograph laid under the board on a phone, instruments, outlines, the stock room."""
+"""At the bench: a photograph laid under the board on a phone, instruments, outlines, the stock
+room.
+"""
 
 import re
 
@@ -21,8 +23,18 @@ def a_project(page: Page, **instruments: str) -> int:
     board = a_board("W1", LONG, WIDE)
     stations = [{"x": s.x, "y0": s.y0, "y1": s.y1, "t0": s.t0, "t1": s.t1} for s in board.stations]
     change = {
-        "label": "a board", "version": made["version"], "shop": made["shop"] | {"instruments": instruments},
-        "put_boards": [{"id": "W1", "species": "white oak", "length": board.length, "stations": stations, "price": 30}],
+        "label": "a board",
+        "version": made["version"],
+        "shop": made["shop"] | {"instruments": instruments},
+        "put_boards": [
+            {
+                "id": "W1",
+                "species": "white oak",
+                "length": board.length,
+                "stations": stations,
+                "price": 30,
+            }
+        ],
     }
     assert page.request.post(f"/api/projects/{made['pk']}/edits", data=change).ok
     return int(made["pk"])
@@ -56,7 +68,9 @@ def test_a_photograph_straightened_on_a_phone_and_a_knot_placed_on_it(page: Page
     page.goto(f"/project/{pk}/boards/W1")
     page.get_by_role("button", name="Photograph it").click()
     chooser = page.locator("input[type=file]")
-    chooser.set_input_files({"name": "notes.jpg", "mimeType": "image/jpeg", "buffer": b"not a picture"})
+    chooser.set_input_files(
+        {"name": "notes.jpg", "mimeType": "image/jpeg", "buffer": b"not a picture"}
+    )
     expect(page.get_by_text("This is no photograph")).to_be_visible()
     chooser.set_input_files({"name": "face.jpg", "mimeType": "image/jpeg", "buffer": taken.jpeg})
     for x, y in taken.corners:
@@ -72,11 +86,17 @@ def test_a_photograph_straightened_on_a_phone_and_a_knot_placed_on_it(page: Page
     saved(page)
     page.get_by_role("button", name="Closer").click()
     # The knot is tapped where it is seen in the straightened picture.
-    spot = dark_spot(page.request.get(f"/api/pictures/{the_board(page, pk)['photos'][0]['picture']}/straight").body())
+    spot = dark_spot(
+        page.request.get(
+            f"/api/pictures/{the_board(page, pk)['photos'][0]['picture']}/straight"
+        ).body()
+    )
     seen = page.locator(".drawing image")
     seen.scroll_into_view_if_needed()
     frame, strip = still(seen), still(page.locator(".drawing"))
-    page.locator(".drawing").evaluate("(e, x) => e.scrollLeft = x", spot[0] * frame["width"] - strip["width"] / 2)
+    page.locator(".drawing").evaluate(
+        "(e, x) => e.scrollLeft = x", spot[0] * frame["width"] - strip["width"] / 2
+    )
     frame = still(seen)
     page.mouse.click(frame["x"] + spot[0] * frame["width"], frame["y"] + spot[1] * frame["height"])
     expect(page.locator(".drawing .fault")).to_have_count(1)
@@ -88,7 +108,9 @@ def test_a_photograph_straightened_on_a_phone_and_a_knot_placed_on_it(page: Page
 
 
 def test_readings_go_where_the_cursor_is(page: Page) -> None:
-    pk = a_project(page, caliper="simulated", moisture="simulated", metal="simulated", scanner="simulated")
+    pk = a_project(
+        page, caliper="simulated", moisture="simulated", metal="simulated", scanner="simulated"
+    )
     page.goto(f"/project/{pk}/boards/W1")
     reading = page.get_by_role("button", name="Take reading")
     expect(reading).to_be_disabled()
@@ -105,7 +127,9 @@ def test_readings_go_where_the_cursor_is(page: Page) -> None:
     after = the_board(page, pk)["stations"][0]["t1"]
     assert after != before and after == pytest.approx(before, abs=0.08 * INCH)
     page.get_by_role("button", name="Scan both faces").click()
-    expect(page.get_by_text("As scanned:").or_(page.get_by_text("The board was moved")).first).to_be_visible()
+    expect(
+        page.get_by_text("As scanned:").or_(page.get_by_text("The board was moved")).first
+    ).to_be_visible()
     if page.get_by_text("The board was moved").is_visible():
         page.get_by_role("button", name="Scan both faces").click()
     expect(page.get_by_text("sure to")).to_be_visible()

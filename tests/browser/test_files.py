@@ -15,7 +15,11 @@ ROOT = Path(__file__).parents[2]
 
 def named(name: str, text: str | bytes) -> dict[str, object]:
     """A file as a person would choose it."""
-    return {"name": name, "mimeType": "application/octet-stream", "buffer": text.encode() if isinstance(text, str) else text}
+    return {
+        "name": name,
+        "mimeType": "application/octet-stream",
+        "buffer": text.encode() if isinstance(text, str) else text,
+    }
 
 
 def open_job(page: Page) -> None:
@@ -35,7 +39,10 @@ def test_a_job_file_opens_as_a_project_and_goes_out_the_same(page: Page) -> None
     page.get_by_text("Take it along").click()
     assert read_job(downloaded(page, "Job file")) == read_job(json.dumps(JOB))
     csv = downloaded(page, "Table, CSV")
-    assert csv.splitlines()[0].startswith("id,name,quantity,length") and "A,Shelf,2,20,3,3/4,oak,clear-one" in csv
+    assert (
+        csv.splitlines()[0].startswith("id,name,quantity,length")
+        and "A,Shelf,2,20,3,3/4,oak,clear-one" in csv
+    )
 
 
 def test_a_bad_job_file_is_refused_with_its_place(page: Page) -> None:

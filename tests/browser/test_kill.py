@@ -18,7 +18,11 @@ def test_killed_in_the_middle_of_an_edit_and_a_search(page: Page, app: App) -> N
     for length in ("96", "97"):
         page.get_by_role("button", name="Add a board").click()
         sheet = page.get_by_role("dialog", name="A board on hand")
-        for label, text in (("Length", length), ("Width at the datum end", "7"), ("Thickness at the datum end", "1 1/16")):
+        for label, text in (
+            ("Length", length),
+            ("Width at the datum end", "7"),
+            ("Thickness at the datum end", "1 1/16"),
+        ):
             sheet.get_by_label(label).fill(text)
         sheet.get_by_role("button", name="Put it in the rack").click()
         expect(sheet).to_be_hidden()

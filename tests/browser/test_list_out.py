@@ -8,7 +8,10 @@ from playwright.sync_api import Page, expect
 from tests.browser.test_newcomer import paste
 from tests.takeoff.making import taken_off
 
-ROWS = "Name\tQty\tLength\tWidth\tThickness\tWood\nBack\t1\t40\t30\t1/4\tbirch ply\nRail\t2\t34\t2 3/4\t13/16\tash"
+ROWS = (
+    "Name\tQty\tLength\tWidth\tThickness\tWood\nBack\t1\t40\t30\t1/4\tbirch "
+    "ply\nRail\t2\t34\t2 3/4\t13/16\tash"
+)
 
 
 def start(page: Page) -> str:
@@ -77,7 +80,9 @@ def test_the_list_is_taken_along_in_every_form(page: Page) -> None:
     page.reload()
     page.get_by_text("Take it along").click()
     page.get_by_role("button", name="Labels for the parts, PDF").click()
-    expect(labels.get_by_label("Width, mm")).to_have_value("90")  # the paper in the shop stays the same
+    expect(labels.get_by_label("Width, mm")).to_have_value(
+        "90"
+    )  # the paper in the shop stays the same
 
 
 def test_the_code_on_a_label_opens_the_part(page: Page) -> None:

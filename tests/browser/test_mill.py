@@ -1,4 +1,6 @@
-"""Milling on a tablet at arm's length, by touch and by keys, with readings, a lost network, and the days beforehand."""
+"""Milling on a tablet at arm's length, by touch and by keys, with readings, a lost network, and the
+days beforehand.
+"""
 
 import re
 from collections.abc import Callable, Iterator
@@ -7,7 +9,6 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import App
-from tests.browser.test_demo import demo, template  # noqa: F401
 from tests.waiting import until
 from vividplank.core.measure import show
 from vividplank.store import layouts
@@ -16,7 +17,9 @@ from vividplank.store.database import session
 
 @pytest.fixture
 def tablet(browser: Browser, app: App) -> Iterator[Page]:
-    context = browser.new_context(viewport={"width": 1024, "height": 768}, base_url=app.url, has_touch=True)
+    context = browser.new_context(
+        viewport={"width": 1024, "height": 768}, base_url=app.url, has_touch=True
+    )
     context.set_default_timeout(40_000)
     yield context.new_page()
     context.close()
@@ -30,7 +33,9 @@ def done(project: int) -> set[str]:
 
 
 def first_board(page: Page, project: int) -> list[dict[str, object]]:
-    found: list[dict[str, object]] = page.request.get(f"/api/projects/{project}/milling").json()["routes"][0]["steps"]
+    found: list[dict[str, object]] = page.request.get(f"/api/projects/{project}/milling").json()[
+        "routes"
+    ][0]["steps"]
     return found
 
 
@@ -42,8 +47,12 @@ def button(page: Page) -> str:
 
 def at(page: Page, step: dict[str, object], forward: Callable[[], None]) -> None:
     """Its turn has come; where its machine has cautions these are understood."""
-    does = re.escape(re.split(" to | at |:", str(step["do"]))[0])  # fractions look otherwise on the screen
-    expect(page.locator("main.machine h1")).to_have_text(re.compile(f"^({step['machine']}$|{does})"))
+    does = re.escape(
+        re.split(" to | at |:", str(step["do"]))[0]
+    )  # fractions look otherwise on the screen
+    expect(page.locator("main.machine h1")).to_have_text(
+        re.compile(f"^({step['machine']}$|{does})")
+    )
     if button(page) == "Understood":
         forward()
     expect(page.locator("section.step h1")).to_have_text(re.compile(f"^{does}"))
@@ -61,12 +70,16 @@ def mill_one(page: Page, step: dict[str, object], touch: bool) -> None:
     for n in range(len(passes)):
         expect(page.get_by_label("passes to go")).to_contain_text(str(len(passes) - n))
         forward()
-    if page.locator("form.reading").count() or (step["dimension"] == "thickness" and step["machine"] == "planer"):
+    if page.locator("form.reading").count() or (
+        step["dimension"] == "thickness" and step["machine"] == "planer"
+    ):
         setting = step["setting"]
         assert isinstance(setting, int)
         field = page.get_by_label("The caliper's reading")
         field.fill(show(setting, "in"))
-        page.get_by_role("button", name="That is the reading").tap() if touch else field.press("Enter")
+        page.get_by_role("button", name="That is the reading").tap() if touch else field.press(
+            "Enter"
+        )
         expect(page.get_by_role("alert")).to_contain_text("that is it")
         if not touch:
             page.locator("h1").click()  # out of the field that is gone
@@ -75,12 +88,14 @@ def mill_one(page: Page, step: dict[str, object], touch: bool) -> None:
         forward()
 
 
-def test_a_whole_board_by_touch_with_a_reading_too_thin_and_the_network_cut(demo: int, tablet: Page) -> None:  # noqa: F811
+def test_a_whole_board_by_touch_with_a_reading_too_thin_and_the_network_cut(
+    demo: int, tablet: Page
+) -> None:
     steps = first_board(tablet, demo)
     tablet.goto(f"/project/{demo}/machine")
     thin = next(s for s in steps if s["kind"] == "thickness")
     cut = len(steps) // 2
-    while any(s["kind"] in ("thickness", "finish-thickness") for s in steps[cut:cut + 2]):
+    while any(s["kind"] in ("thickness", "finish-thickness") for s in steps[cut : cut + 2]):
         cut += 1  # a reading is judged by the server: the network goes between two readings
     for n, step in enumerate(steps):
         if n == cut:
@@ -107,7 +122,8 @@ def test_a_whole_board_by_touch_with_a_reading_too_thin_and_the_network_cut(demo
         if n == cut + 1:
             expect(tablet.get_by_text("Out of reach: 2 kept, sent later")).to_be_visible()
             assert step["key"] not in done(demo)
-            tablet.reload()  # nobody answers: what was read before is shown, and what was tapped is not lost
+            # nobody answers: what was read before is shown, and what was tapped is not lost
+            tablet.reload()
             expect(tablet.locator("section.step h1")).to_be_visible()
             expect(tablet.get_by_text("Out of reach: 2 kept, sent later")).to_be_visible()
             tablet.context.set_offline(False)
@@ -119,7 +135,7 @@ def test_a_whole_board_by_touch_with_a_reading_too_thin_and_the_network_cut(demo
     assert tablet.evaluate("document.documentElement.scrollWidth") <= 1024
 
 
-def test_a_segment_by_keys_alone(demo: int, tablet: Page) -> None:  # noqa: F811
+def test_a_segment_by_keys_alone(demo: int, tablet: Page) -> None:
     steps = first_board(tablet, demo)[:5]
     tablet.goto(f"/project/{demo}/machine")
     for step in steps:
@@ -127,7 +143,7 @@ def test_a_segment_by_keys_alone(demo: int, tablet: Page) -> None:  # noqa: F811
     until(lambda: {s["key"] for s in steps} <= done(demo))
 
 
-def test_cautions_come_once_a_day_and_the_next_pieces_can_be_taken(demo: int, tablet: Page) -> None:  # noqa: F811
+def test_cautions_come_once_a_day_and_the_next_pieces_can_be_taken(demo: int, tablet: Page) -> None:
     tablet.goto(f"/project/{demo}/machine")
     expect(tablet.get_by_text("manual, local rules and a competent teacher")).to_be_visible()
     tablet.locator("footer .big").tap()
@@ -140,13 +156,15 @@ def test_cautions_come_once_a_day_and_the_next_pieces_can_be_taken(demo: int, ta
     expect(tablet.locator("section.step h1")).to_contain_text(name)
 
 
-def test_the_days_are_planned_one_setting_moved_and_put_back(demo: int, page: Page) -> None:  # noqa: F811
+def test_the_days_are_planned_one_setting_moved_and_put_back(demo: int, page: Page) -> None:
     page.goto(f"/project/{demo}/mill")
     page.get_by_label("The first day").fill("2026-03-09")
     page.get_by_role("button", name="Plan the days").click()
     monday = page.get_by_role("region", name="Monday 9 March")
     expect(monday.locator(".setups li").first).to_be_visible(timeout=120_000)
-    expect(page.get_by_text(re.compile(r"settings; board by board \d+, never under \d+"))).to_be_visible()
+    expect(
+        page.get_by_text(re.compile(r"settings; board by board \d+, never under \d+"))
+    ).to_be_visible()
     expect(page.get_by_label("Can be begun now")).to_contain_text("crosscut saw")
     later = monday.locator(".setups li").last.get_by_role("button", name=re.compile("A day later"))
     label = later.get_attribute("aria-label")
@@ -155,16 +173,20 @@ def test_the_days_are_planned_one_setting_moved_and_put_back(demo: int, page: Pa
     loosen = page.get_by_role("button", name=label.replace("A day later", "Let it move again"))
     expect(loosen).to_be_visible(timeout=120_000)
     tuesday = page.get_by_role("region", name="Tuesday 10 March")
-    expect(tuesday.get_by_role("button", name=label.replace("A day later", "Let it move again"))).to_be_visible()
+    expect(
+        tuesday.get_by_role("button", name=label.replace("A day later", "Let it move again"))
+    ).to_be_visible()
     loosen.click()
     expect(loosen).to_have_count(0, timeout=120_000)
 
 
-def test_another_order_for_one_board_and_passes_the_wrong_way(demo: int, page: Page) -> None:  # noqa: F811
+def test_another_order_for_one_board_and_passes_the_wrong_way(demo: int, page: Page) -> None:
     page.goto(f"/project/{demo}/mill")
     page.get_by_role("button", name="Orders of milling").click()
     expect(page.get_by_role("row", name=re.compile("Plane, then rip.*taken"))).to_be_visible()
-    page.get_by_role("row", name=re.compile("^Two visits")).get_by_role("button", name="Take it").click()
+    page.get_by_role("row", name=re.compile("^Two visits")).get_by_role(
+        "button", name="Take it"
+    ).click()
     expect(page.get_by_role("row", name=re.compile("Two visits.*taken"))).to_be_visible()
     page.get_by_label("Board, piece or part").fill("O1")
     page.get_by_label("Its order").select_option("by-hand")
@@ -185,14 +207,16 @@ def test_another_order_for_one_board_and_passes_the_wrong_way(demo: int, page: P
     expect(page.get_by_role("row", name=re.compile("SL1 .*in the rack"))).to_be_visible()
 
 
-def test_a_shop_s_machine_is_entered_and_its_limit_kept(demo: int, page: Page) -> None:  # noqa: F811
+def test_a_shop_s_machine_is_entered_and_its_limit_kept(demo: int, page: Page) -> None:
     page.goto(f"/project/{demo}/mill")
     page.get_by_role("button", name="The machines").click()
     bed = page.get_by_role("group", name="Jointer").get_by_label("Bed width")
     bed.fill("6")
     bed.press("Enter")
     page.get_by_role("button", name="Board by board").click()
-    expect(page.locator("ol.steps").get_by_text(re.compile("the jointer takes 6")).first).to_be_visible()
+    expect(
+        page.locator("ol.steps").get_by_text(re.compile("the jointer takes 6")).first
+    ).to_be_visible()
     page.get_by_role("button", name="The machines").click()
     bed.fill("0")
     bed.press("Enter")
@@ -200,7 +224,7 @@ def test_a_shop_s_machine_is_entered_and_its_limit_kept(demo: int, page: Page) -
     expect(bed).to_have_value("6")
 
 
-def test_an_edge_out_of_square_stops_and_says_what_can_be_done(demo: int, tablet: Page) -> None:  # noqa: F811
+def test_an_edge_out_of_square_stops_and_says_what_can_be_done(demo: int, tablet: Page) -> None:
     edge = next(s for s in first_board(tablet, demo) if s["kind"] == "edge")
     tablet.goto(f"/project/{demo}/machine")
     expect(tablet.locator("main.machine h1")).to_be_visible()

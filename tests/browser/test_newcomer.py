@@ -1,4 +1,6 @@
-"""The whole way as a newcomer goes it: new project, pasted parts, three boards, lay out, mill, books."""
+"""The whole way as a newcomer goes it: new project, pasted parts, three boards, lay out, mill,
+books.
+"""
 
 import re
 
@@ -13,9 +15,24 @@ ROWS = (
     "Odd one\t1\tabout 3\t2\t1\tash\tsound\n"
 )
 BOARDS = [
-    {"Length": "8' 2\"", "Width at the datum end": "7 1/2", "Thickness at the datum end": "1 1/16", "Bow": "3/16"},
-    {"Length": "1.9 m", "Width at the datum end": "190mm", "Thickness at the datum end": "27 mm", "Cup": "1/16"},
-    {"Length": "50", "Width at the datum end": "5 3/4", "Thickness at the datum end": "2 1/16", "Twist": "1/16"},
+    {
+        "Length": "8' 2\"",
+        "Width at the datum end": "7 1/2",
+        "Thickness at the datum end": "1 1/16",
+        "Bow": "3/16",
+    },
+    {
+        "Length": "1.9 m",
+        "Width at the datum end": "190mm",
+        "Thickness at the datum end": "27 mm",
+        "Cup": "1/16",
+    },
+    {
+        "Length": "50",
+        "Width at the datum end": "5 3/4",
+        "Thickness at the datum end": "2 1/16",
+        "Twist": "1/16",
+    },
 ]
 
 
@@ -24,7 +41,10 @@ def paste(page: Page, text: str) -> None:
     expect(page.locator("table.grid")).to_be_visible()
     page.evaluate(
         """text => { const data = new DataTransfer(); data.setData('text/plain', text);
-        window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true })) }""", text)
+        const said = { clipboardData: data, bubbles: true };
+        window.dispatchEvent(new ClipboardEvent('paste', said)) }""",
+        text,
+    )
 
 
 def test_from_an_empty_shelf_to_an_account_that_closes(page: Page) -> None:
@@ -95,7 +115,9 @@ def test_undo_and_redo_by_keys(page: Page) -> None:
 
 def test_a_part_typed_by_keyboard_alone(page: Page) -> None:
     page.goto("/")
-    expect(page.get_by_text("The shelf is empty")).to_be_visible()  # there is somebody to press keys for
+    expect(
+        page.get_by_text("The shelf is empty")
+    ).to_be_visible()  # there is somebody to press keys for
     page.keyboard.press("n")
     expect(page.get_by_label("Start a new piece")).to_be_focused()
     page.keyboard.type("Shelf")

@@ -1,4 +1,6 @@
-"""Arguing with a plan at the bench: by hand, by keys, and with the rest solved round what is held."""
+"""Arguing with a plan at the bench: by hand, by keys, and with the rest solved round what is
+held.
+"""
 
 import re
 from typing import Any
@@ -6,7 +8,6 @@ from typing import Any
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from tests.browser.test_demo import demo, template  # noqa: F401
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.store import layouts
 from vividplank.store.database import session
@@ -25,28 +26,43 @@ def places(project: int) -> dict[str, tuple[str, int, int, int, int]]:
     plan = standing(project).plan
     assert plan
     return {
-        f"{i.part}{i.n}" + (f"·{i.stave}" if i.stave else ""): (b.board, k.x0, k.x1, s.y0 + t.y0, s.y0 + t.y1)
+        f"{i.part}{i.n}" + (f"·{i.stave}" if i.stave else ""): (
+            b.board,
+            k.x0,
+            k.x1,
+            s.y0 + t.y0,
+            s.y0 + t.y1,
+        )
         for b, s, t, k, i in plan.items()
     }
 
 
 def inches_until_clear(project: int, name: str, passed: list[str]) -> int:
-    """How far along a piece has to go to lie between the faults of the last board it is taken past; past a short one its middle
-    stays on it.
+    """How far along a piece has to go to lie between the faults of the last board it is taken past;
+    past a short one its middle stays on it.
     """
     job = standing(project).job
     _, x0, x1, *_ = places(project)[name]
-    middle, half = min([(x0 + x1) // 2, *(job.board(id).length for id in passed)]), (x1 - x0) // 2 + INCH
+    middle, half = (
+        min([(x0 + x1) // 2, *(job.board(id).length for id in passed)]),
+        (x1 - x0) // 2 + INCH,
+    )
     last = job.board(passed[-1])
     return next(
-        n for n in range(100) for a, b in [(middle + n * INCH - half, middle + n * INCH + half)]
+        n
+        for n in range(100)
+        for a, b in [(middle + n * INCH - half, middle + n * INCH + half)]
         if b < last.length - INCH and not any(d.x0 < b and d.x1 > a for d in last.defects)
     )
 
 
 def piece(page: Page | Locator, name: str) -> Locator:
     """The blank that holds a piece."""
-    return page.get_by_role("button", name=re.compile(rf"\b{name}\b(?!·)[^:]*:")).and_(page.locator(".chalked")).first
+    return (
+        page.get_by_role("button", name=re.compile(rf"\b{name}\b(?!·)[^:]*:"))
+        .and_(page.locator(".chalked"))
+        .first
+    )
 
 
 def middle(at: Locator) -> tuple[float, float]:
@@ -66,7 +82,9 @@ def carry(page: Page, name: str, to: str) -> None:
     page.mouse.down()
     page.mouse.move(600, 400)
     # The page may have to be scrolled with the piece in hand, as with a wheel.
-    page.evaluate("id => document.querySelector(`[data-board='${id}']`).scrollIntoView({block: 'center'})", to)
+    page.evaluate(
+        "id => document.querySelector(`[data-board='${id}']`).scrollIntoView({block: 'center'})", to
+    )
     x, y = middle(board(page, to))
     page.mouse.move(x - 3, y)
     page.mouse.move(x, y)
@@ -74,13 +92,15 @@ def carry(page: Page, name: str, to: str) -> None:
 
 def opened(page: Page, project: int) -> None:
     page.set_viewport_size({"width": 1280, "height": 1600})
-    with page.expect_response(re.compile("/reasons$")):  # what it says of the plan moves the boards down
+    with page.expect_response(
+        re.compile("/reasons$")
+    ):  # what it says of the plan moves the boards down
         page.goto(f"/project/{project}/layout")
     expect(piece(page, "SL1")).to_be_visible()
 
 
 @pytest.fixture
-def idle(demo: int) -> str:  # noqa: F811
+def idle(demo: int) -> str:
     """A white oak board that the plan leaves in the rack."""
     layout = standing(demo)
     assert layout.plan
@@ -90,7 +110,7 @@ def idle(demo: int) -> str:  # noqa: F811
     return left[0]
 
 
-def test_a_piece_is_dragged_to_another_board_and_back(demo: int, idle: str, page: Page) -> None:  # noqa: F811
+def test_a_piece_is_dragged_to_another_board_and_back(demo: int, idle: str, page: Page) -> None:
     before = places(demo)
     opened(page, demo)
     carry(page, "SL1", idle)
@@ -107,13 +127,15 @@ def test_a_piece_is_dragged_to_another_board_and_back(demo: int, idle: str, page
     expect(board(page, idle).locator(".chalked")).to_have_count(1)
 
 
-def test_a_move_that_does_not_hold_says_why_and_is_not_made(demo: int, page: Page) -> None:  # noqa: F811
+def test_a_move_that_does_not_hold_says_why_and_is_not_made(demo: int, page: Page) -> None:
     before = places(demo)
     opened(page, demo)
     carry(page, "SL1", "A1")
     says = page.get_by_role("status").filter(has_text="SL1")
     expect(says).to_contain_text("does not hold here")
-    page.mouse.move(1275, middle(board(page, "A1"))[1])  # at the edge of the window it keeps its width and its place in it
+    page.mouse.move(
+        1275, middle(board(page, "A1"))[1]
+    )  # at the edge of the window it keeps its width and its place in it
     expect(says).to_be_visible()
     box = says.bounding_box()
     assert box
@@ -123,7 +145,7 @@ def test_a_move_that_does_not_hold_says_why_and_is_not_made(demo: int, page: Pag
     assert places(demo) == before
 
 
-def test_two_are_pinned_a_place_is_forbidden_and_the_rest_is_solved(demo: int, page: Page) -> None:  # noqa: F811
+def test_two_are_pinned_a_place_is_forbidden_and_the_rest_is_solved(demo: int, page: Page) -> None:
     before = places(demo)
     opened(page, demo)
     for n, name in enumerate(("SL1", "CR1"), 1):
@@ -152,16 +174,20 @@ def test_two_are_pinned_a_place_is_forbidden_and_the_rest_is_solved(demo: int, p
     assert standing(demo).pk >= asked
     for name in ("SL1", "CR1"):
         assert after[name] == before[name]
-    on_zone = [n for n, (b, x0, x1, y0, y1) in after.items()
-               if b == zone.board and x0 < zone.x1 and x1 > zone.x0 and y0 < zone.y1 and y1 > zone.y0]
+    on_zone = [
+        n
+        for n, (b, x0, x1, y0, y1) in after.items()
+        if b == zone.board and x0 < zone.x1 and x1 > zone.x0 and y0 < zone.y1 and y1 > zone.y0
+    ]
     assert not on_zone
     tried: dict[str, Any] = page.request.post(
-        f"/api/layouts/{standing(demo).pk}/try", data={"kind": "take-up", "item": {"part": "SL", "n": 1}}
+        f"/api/layouts/{standing(demo).pk}/try",
+        data={"kind": "take-up", "item": {"part": "SL", "n": 1}},
     ).json()
     assert tried["why"] == "it is pinned; loosen the pin first"
 
 
-def test_by_keys_alone(demo: int, idle: str, page: Page) -> None:  # noqa: F811
+def test_by_keys_alone(demo: int, idle: str, page: Page) -> None:
     before = places(demo)
     opened(page, demo)
     piece(page, "SL1").focus()
@@ -172,7 +198,10 @@ def test_by_keys_alone(demo: int, idle: str, page: Page) -> None:  # noqa: F811
     expect(says).to_contain_text("Enter lays it down")
     lanes = [lane.get_attribute("data-board") for lane in page.locator("[data-board]").all()]
     first = lanes.index(before["SL1"][0])
-    passed = [str(lanes[(first + k) % len(lanes)]) for k in range(1, (lanes.index(idle) - first) % len(lanes) + 1)]
+    passed = [
+        str(lanes[(first + k) % len(lanes)])
+        for k in range(1, (lanes.index(idle) - first) % len(lanes) + 1)
+    ]
     for _ in passed:
         page.keyboard.press("PageDown")
     for _ in range(inches_until_clear(demo, "SL1", passed)):
@@ -191,7 +220,7 @@ def test_by_keys_alone(demo: int, idle: str, page: Page) -> None:  # noqa: F811
     assert places(demo) == before
 
 
-def test_a_wish_that_is_not_kept_is_said(demo: int, page: Page) -> None:  # noqa: F811
+def test_a_wish_that_is_not_kept_is_said(demo: int, page: Page) -> None:
     opened(page, demo)
     told = page.request.get(f"/api/layouts/{standing(demo).pk}/reasons").json()["reasons"]
     unkept = [r["about"] for r in told if r["wish"]]
@@ -201,7 +230,9 @@ def test_a_wish_that_is_not_kept_is_said(demo: int, page: Page) -> None:  # noqa
         expect(page.get_by_text(says)).to_be_visible()
 
 
-def test_plans_are_kept_held_against_each_other_and_stand_again(demo: int, idle: str, page: Page) -> None:  # noqa: F811
+def test_plans_are_kept_held_against_each_other_and_stand_again(
+    demo: int, idle: str, page: Page
+) -> None:
     before = places(demo)
     opened(page, demo)
     page.keyboard.press("k")
@@ -220,11 +251,13 @@ def test_plans_are_kept_held_against_each_other_and_stand_again(demo: int, idle:
     assert places(demo) == before
 
 
-def test_marks_are_ticked_off_and_stay_ticked(demo: int, page: Page) -> None:  # noqa: F811
+def test_marks_are_ticked_off_and_stay_ticked(demo: int, page: Page) -> None:
     page.set_viewport_size({"width": 1024, "height": 768})
     page.goto(f"/project/{demo}/layout")
     page.get_by_role("link", name="Chalk it").click()
-    expect(page.get_by_role("heading", name=re.compile("^Chalk "))).to_be_visible()  # the bench before it has boxes too
+    expect(
+        page.get_by_role("heading", name=re.compile("^Chalk "))
+    ).to_be_visible()  # the bench before it has boxes too
     expect(page.locator("li.next")).to_be_visible()
     marks = page.get_by_role("checkbox")
     expect(marks.first).not_to_be_checked()
@@ -235,4 +268,6 @@ def test_marks_are_ticked_off_and_stay_ticked(demo: int, page: Page) -> None:  #
     expect(marks.first).to_be_checked()
     page.keyboard.press("ArrowRight")
     expect(marks.first).not_to_be_checked()
-    assert page.request.get(f"/api/layouts/{standing(demo).pk}/chalk.pdf").body().startswith(b"%PDF")
+    assert (
+        page.request.get(f"/api/layouts/{standing(demo).pk}/chalk.pdf").body().startswith(b"%PDF")
+    )

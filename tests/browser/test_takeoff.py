@@ -1,4 +1,6 @@
-"""Draw and List in the real browser: a model to a list, a sketch taken off with two scales, a pattern made wider."""
+"""Draw and List in the real browser: a model to a list, a sketch taken off with two scales, a
+pattern made wider.
+"""
 
 import re
 from pathlib import Path
@@ -63,7 +65,8 @@ def test_a_model_becomes_a_list_and_a_newer_one_shows_what_changed(page: Page) -
     page.get_by_role("link", name="Show it on its drawing").click()
     expect(page.locator("[data-found='Leg'].chosen")).to_be_visible()
     page.locator("label", has_text="Newer version").locator("input").set_input_files(
-        {"name": "table.step", "mimeType": "model/step", "buffer": table(480, True)})  # type: ignore[arg-type]
+        {"name": "table.step", "mimeType": "model/step", "buffer": table(480, True)}
+    )  # type: ignore[arg-type]
     sheet = page.get_by_role("dialog", name="A newer table.step")
     expect(sheet.get_by_text("2 of 3 differ")).to_be_visible(timeout=40_000)
     expect(sheet.locator("tr", has_text="Leg")).to_contain_text("other size")
@@ -73,7 +76,9 @@ def test_a_model_becomes_a_list_and_a_newer_one_shows_what_changed(page: Page) -
     saved(page)
     page.keyboard.press("2")
     expect(page.locator("tr[data-part]")).to_have_count(3)
-    expect(page.locator("tr[data-part='LE']").get_by_label("Length")).to_have_value("18.8976")  # 480 mm
+    expect(page.locator("tr[data-part='LE']").get_by_label("Length")).to_have_value(
+        "18.8976"
+    )  # 480 mm
     page.locator("h1").click()
     page.keyboard.press("Control+z")
     expect(page.locator("tr[data-part]")).to_have_count(2)
@@ -82,7 +87,10 @@ def test_a_model_becomes_a_list_and_a_newer_one_shows_what_changed(page: Page) -
 def at(paper: Locator, x: float, y: float) -> tuple[float, float]:
     """The place on the screen of a point of the picture."""
     found = paper.evaluate(
-        "(svg, p) => { const q = new DOMPoint(p[0], p[1]).matrixTransform(svg.getScreenCTM()); return [q.x, q.y] }", [x, y])
+        "(svg, p) => { const q = new DOMPoint(p[0], p[1]).matrixTransform(svg.getScreenCTM()); "
+        "return [q.x, q.y] }",
+        [x, y],
+    )
     return found[0], found[1]
 
 
@@ -128,7 +136,9 @@ def test_a_paper_sketch_is_taken_off_with_two_scales(page: Page) -> None:
     page.get_by_role("button", name="Take it from another view").click()
     drag(page, paper, (1.5, 121.5), (17.75, 221.5))
     thickness = page.get_by_label("Thickness", exact=True)
-    expect(thickness).to_have_value(re.compile(r"^(0\.8|13/16)"))  # 16 1/4 of 20 pixels to the inch, to the pixel
+    expect(thickness).to_have_value(
+        re.compile(r"^(0\.8|13/16)")
+    )  # 16 1/4 of 20 pixels to the inch, to the pixel
     page.get_by_role("button", name="Put it on the list").click()
     saved(page)
     page.keyboard.press("Escape")
@@ -153,7 +163,8 @@ def test_the_settle_made_wider_and_the_list_follows(page: Page) -> None:
     page.get_by_label("Formula of W", exact=True).fill("60")
     page.get_by_label("Formula of W", exact=True).press("Tab")
     expect(crest.get_by_label("Length")).to_have_value("58")
-    # A formula typed into a cell says what it comes to before it is kept; a wrong one is refused, and nothing is lost.
+    # A formula typed into a cell says what it comes to before it is kept; a wrong one is refused,
+    # and nothing is lost.
     cell = page.locator("tr[data-part='MU'] td[data-column='length'] input")
     cell.fill("=tall + 1")
     expect(page.get_by_text("= 15 1/4 in")).to_be_visible()
@@ -206,7 +217,10 @@ def test_many_rows_at_once_filled_down_pasted_over_and_undone(page: Page) -> Non
 
 def test_the_foreman_asks_and_a_fix_answers(page: Page) -> None:
     start(page, "Odd box", "list")
-    paste(page, "Name\tQty\tLength\tWidth\tThickness\tWood\nEnd\t2\t4\t16\t3/4\tash\nPeg\t8\t3\t1\t1\tash")
+    paste(
+        page,
+        "Name\tQty\tLength\tWidth\tThickness\tWood\nEnd\t2\t4\t16\t3/4\tash\nPeg\t8\t3\t1\t1\tash",
+    )
     page.get_by_role("button", name="Add 2 parts").click()
     page.get_by_role("button", name="to ask about").click()
     expect(page.get_by_text("End has its grain across.")).to_be_visible()
@@ -230,7 +244,9 @@ def test_what_cannot_be_read_is_told_and_a_workbook_is_a_list(page: Page) -> Non
 
 
 def a_drawing() -> bytes:
-    """Three rails in a frame, two of them with a gap in their outline, and an old one on a layer that is switched off."""
+    """Three rails in a frame, two of them with a gap in their outline, and an old one on a layer
+    that is switched off.
+    """
     document, space = a_dxf()
     document.layers.add("OLD").off()  # type: ignore[attr-defined]
     space.add_lwpolyline(rectangle(-200, -200, 1414, 1000), close=True)  # type: ignore[attr-defined]
@@ -246,13 +262,17 @@ def a_drawing() -> bytes:
     return dxf_bytes(document)
 
 
-def test_a_drawing_with_a_frame_a_hidden_layer_and_gaps_is_the_right_list_after_two_taps(page: Page) -> None:
+def test_a_drawing_with_a_frame_a_hidden_layer_and_gaps_is_the_right_list_after_two_taps(
+    page: Page,
+) -> None:
     start(page, "Rails", "draw")
     bring(page, {"name": "rails.dxf", "mimeType": "image/vnd.dxf", "buffer": a_drawing()})
     expect(page.locator("[data-found]")).to_have_count(2, timeout=40_000)
     expect(page.locator("[data-found='Short rail']")).to_contain_text("2 × Short rail")
     expect(page.get_by_text("3 of 4 shapes are parts")).to_be_visible()
-    expect(page.locator("[data-decision='gap']")).to_contain_text("Closed: 2 outlines, open by 0.05 mm")
+    expect(page.locator("[data-decision='gap']")).to_contain_text(
+        "Closed: 2 outlines, open by 0.05 mm"
+    )
     # What was taken as a frame is shown on the drawing, and drawn as no part.
     frame = page.locator("[data-decision='frame']")
     frame.get_by_text("A frame: the outline of").click()
@@ -275,10 +295,15 @@ def test_a_drawing_with_a_frame_a_hidden_layer_and_gaps_is_the_right_list_after_
 
 def test_a_german_list_with_thickness_first_is_the_right_list_after_one_tap(page: Page) -> None:
     start(page, "Shelves", "draw")
-    rows = "Stärke (mm);Breite (mm);Länge (mm);Stück;Holz;Bauteil\n19;286;762;2;Eiche;Seite\n22;95,5;1143;1;Esche;Sockel\n"
+    rows = (
+        "Stärke (mm);Breite (mm);Länge "
+        "(mm);Stück;Holz;Bauteil\n19;286;762;2;Eiche;Seite\n22;95,5;1143;1;Esche;Sockel\n"
+    )
     bring(page, {"name": "liste.csv", "mimeType": "text/csv", "buffer": rows.encode("cp1252")})
     dialog = page.get_by_role("dialog", name="Read from the list")
-    expect(dialog.locator("tr", has_text="Seite")).to_contain_text(re.compile(r"2\s*30\s*in"))  # 762 mm
+    expect(dialog.locator("tr", has_text="Seite")).to_contain_text(
+        re.compile(r"2\s*30\s*in")
+    )  # 762 mm
     dialog.get_by_role("button", name="Add 2 parts").click()
     expect(page.locator("tr[data-part]")).to_have_count(2)
     expect(page.locator("tr[data-part='SE']").get_by_label("Count")).to_have_value("2")
@@ -309,7 +334,9 @@ def test_headings_nobody_knows_are_confirmed_once_and_remembered(page: Page) -> 
     bring(page, {"name": "liste.tsv", "mimeType": "text/plain", "buffer": rows.encode()})
     expect(dialog.get_by_role("button", name="Add 2 parts")).to_be_enabled()
     expect(dialog.locator("[data-question]")).to_have_count(0)
-    expect(dialog.get_by_text("As you said before of these headings: Ding, Menge hier")).to_be_visible()
+    expect(
+        dialog.get_by_text("As you said before of these headings: Ding, Menge hier")
+    ).to_be_visible()
 
 
 def test_several_boards_in_one_body_are_parted_by_one_tap(page: Page) -> None:
@@ -321,4 +348,6 @@ def test_several_boards_in_one_body_are_parted_by_one_tap(page: Page) -> None:
     asked.get_by_role("button", name="Part it into 3 boards").click()
     expect(page.locator("[data-found]")).to_have_count(2, timeout=40_000)
     expect(page.locator("[data-found]").last).to_contain_text("2 × ")
-    expect(page.locator("[data-decision='fused']").get_by_role("button", name="As it was")).to_be_visible()
+    expect(
+        page.locator("[data-decision='fused']").get_by_role("button", name="As it was")
+    ).to_be_visible()

@@ -5,7 +5,6 @@ from typing import Any
 
 from playwright.sync_api import Page, Route, expect
 
-from tests.browser.test_demo import demo, template  # noqa: F401
 from tests.browser.test_newcomer import paste
 from tests.browser.test_takeoff import saved, start
 from tests.waiting import until
@@ -16,13 +15,18 @@ def slowly(page: Page, address: str, held: list[Route]) -> None:
     page.route(address, lambda route: held.append(route))
 
 
-def test_machine_settings_typed_one_after_the_other_are_all_kept(page: Page, demo: int) -> None:  # noqa: F811
+def test_machine_settings_typed_one_after_the_other_are_all_kept(page: Page, demo: int) -> None:
     page.goto(f"/project/{demo}/mill")
     page.get_by_role("button", name="The machines").click()
     held: list[Route] = []
     slowly(page, "**/milling-settings", held)
     jointer = page.locator("fieldset", has_text="Jointer")
-    fields = [("Bed width", "6"), ("Shortest piece", "14"), ("Longest edge it holds straight", "72"), ("Thinnest", "5/8")]
+    fields = [
+        ("Bed width", "6"),
+        ("Shortest piece", "14"),
+        ("Longest edge it holds straight", "72"),
+        ("Thinnest", "5/8"),
+    ]
     jointer.get_by_label("Bed width").click()
     for label, text in fields:
         expect(jointer.get_by_label(label, exact=True)).to_be_focused()
@@ -44,7 +48,12 @@ def test_machine_settings_typed_one_after_the_other_are_all_kept(page: Page, dem
         return found
 
     inch = 8128
-    wanted = {"bed_width": 6 * inch, "shortest": 14 * inch, "longest": 72 * inch, "thinnest": 5 * inch // 8}
+    wanted = {
+        "bed_width": 6 * inch,
+        "shortest": 14 * inch,
+        "longest": 72 * inch,
+        "thinnest": 5 * inch // 8,
+    }
     until(lambda: {k: kept()[k] for k in wanted} == wanted, 30)
     expect(page.locator(".el-message--error")).to_have_count(0)
 
@@ -68,7 +77,9 @@ def test_a_figure_typed_into_a_pattern_stays_while_the_answer_to_the_last_comes(
     high.press_sequentially("2")
     page.unroute("**/pattern")
     high.press("Tab")
-    expect(sheet.get_by_role("row", name="Side").locator("td").nth(2)).to_have_text(re.compile(r"^52\s*1/2$"))
+    expect(sheet.get_by_role("row", name="Side").locator("td").nth(2)).to_have_text(
+        re.compile(r"^52\s*1/2$")
+    )
     high.fill("")
     high.press("Tab")
     expect(high).to_have_value("48")

@@ -1,4 +1,6 @@
-"""In the yard at 390 px, with one thumb: a board recorded by quick survey in few taps, unknowns stated."""
+"""In the yard at 390 px, with one thumb: a board recorded by quick survey in few taps, unknowns
+stated.
+"""
 
 from playwright.sync_api import Page, expect
 
@@ -52,7 +54,12 @@ def test_a_board_recorded_in_at_most_25_taps(page: Page) -> None:
     project = page.url.split("/project/")[1].split("/")[0]
     board = page.request.get(f"/api/projects/{project}").json()["boards"][0]
     inch = 8128
-    assert (board["id"], board["species"], board["quarter"], board["length"]) == ("B1", "ash", "4/4", 96 * inch)
+    assert (board["id"], board["species"], board["quarter"], board["length"]) == (
+        "B1",
+        "ash",
+        "4/4",
+        96 * inch,
+    )
     assert [s["y1"] / inch for s in board["stations"]] == [7.25, 7.125, 7] and board["note"] == ""
     assert board["warp"] == {"bow": inch // 8, "twist": 0, "cup": inch // 16}
     assert board["defects"][0]["kind"] == "tight-knot"
@@ -75,7 +82,21 @@ def test_what_was_not_measured_is_said_and_taken_with_caution(page: Page) -> Non
 def test_cuts_are_tried_before_they_are_made(page: Page) -> None:
     thumb = yard(page)
     thumb.on(
-        "Next", "9", "6", "Next", "6", "Next", "Not measured", "Not measured", "1", "Next", "1", "Next", "1/4", "none", "none"
+        "Next",
+        "9",
+        "6",
+        "Next",
+        "6",
+        "Next",
+        "Not measured",
+        "Not measured",
+        "1",
+        "Next",
+        "1",
+        "Next",
+        "1/4",
+        "none",
+        "none",
     )
     thumb.on("Next", "Put it in the rack")
     survey = page.locator(".survey")

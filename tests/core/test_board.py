@@ -46,9 +46,9 @@ def test_two_stretches_make_the_whole(board: Board, share: float) -> None:
 
 @given(boards("V"))
 def test_a_region_counts_only_what_is_wood(board: Board) -> None:
-    wide = Region(0, board.length, 0, 0.0, -10**7, 10**7)
+    wide = Region(0, board.length, 0, 0.0, -(10**7), 10**7)
     assert region_volume(board, wide) == pytest.approx(float(board_volume(board)), rel=1e-9)
-    assert region_volume(board, replace(wide, h1=-10**6)) == 0
+    assert region_volume(board, replace(wide, h1=-(10**6))) == 0
 
 
 def test_halves_and_thirds_of_a_bowed_board() -> None:
@@ -56,7 +56,13 @@ def test_halves_and_thirds_of_a_bowed_board() -> None:
     bowed = Board("B", "oak", 96 * INCH, ends, Warp(bow=INCH // 4))
     flat = [cut.flat / INCH for cut in cuts(bowed, 0)]
     assert flat == pytest.approx([0.75, 1 - 0.25 / 4, 1 - 0.25 / 9], abs=1e-5)
-    assert advice(bowed, cuts(bowed, 0), "in").startswith("Crosscut first: halved, its pieces give 15/16 in instead of 3/4 in")
+    assert advice(bowed, cuts(bowed, 0), "in").startswith(
+        "Crosscut first: halved, its pieces give 15/16 in instead of 3/4 in"
+    )
     cupped = replace(bowed, warp=Warp(cup=INCH // 4))
-    assert advice(cupped, cuts(cupped, 0), "in").startswith("Rip first: at half its width it gives 15/16 in instead of 3/4 in")
-    assert "nearly flat" in advice(replace(bowed, warp=Warp()), cuts(replace(bowed, warp=Warp()), 0), "in")
+    assert advice(cupped, cuts(cupped, 0), "in").startswith(
+        "Rip first: at half its width it gives 15/16 in instead of 3/4 in"
+    )
+    assert "nearly flat" in advice(
+        replace(bowed, warp=Warp()), cuts(replace(bowed, warp=Warp()), 0), "in"
+    )

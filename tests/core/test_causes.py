@@ -21,12 +21,21 @@ def of(board: Board) -> tuple[float, float, float]:
 
 
 def test_each_cause_alone() -> None:
-    assert of(FLAT) == (pytest.approx(0, abs=1e-3), pytest.approx(0, abs=1e-3), pytest.approx(0, abs=1e-3))
-    assert of(replace(FLAT, warp=Warp(bow=INCH // 4))) == tuple(pytest.approx(v, abs=2e-3) for v in (0.25, 0, 0))
+    assert of(FLAT) == (
+        pytest.approx(0, abs=1e-3),
+        pytest.approx(0, abs=1e-3),
+        pytest.approx(0, abs=1e-3),
+    )
+    assert of(replace(FLAT, warp=Warp(bow=INCH // 4))) == tuple(
+        pytest.approx(v, abs=2e-3) for v in (0.25, 0, 0)
+    )
     # From 1 in to 7/8 in along: half of the eighth is under the mean.
     ends = (FLAT.stations[0], replace(FLAT.stations[1], t0=INCH * 7 // 8, t1=INCH * 7 // 8))
     bent, tapered, uneven = of(replace(FLAT, stations=ends))
-    assert (tapered, uneven) == (pytest.approx(1 / 16, abs=1e-3), pytest.approx(0, abs=1e-3)) and bent < 1e-3
+    assert (tapered, uneven) == (
+        pytest.approx(1 / 16, abs=1e-3),
+        pytest.approx(0, abs=1e-3),
+    ) and bent < 1e-3
     # A hollow of 1/8 in along the middle of the width is neither bend nor taper.
     hollow = tuple(replace(s, between=(INCH * 7 // 8,)) for s in FLAT.stations)
     bent, tapered, uneven = of(replace(FLAT, stations=hollow))
@@ -35,23 +44,40 @@ def test_each_cause_alone() -> None:
 
 def test_the_sentence_names_the_worst_first_and_what_helps() -> None:
     ends = (FLAT.stations[0], replace(FLAT.stations[1], t0=INCH * 15 // 16, t1=INCH * 15 // 16))
-    said = said_of_causes(causes(replace(FLAT, warp=Warp(bow=INCH // 4), stations=ends), WHOLE), "in")
+    said = said_of_causes(
+        causes(replace(FLAT, warp=Warp(bow=INCH // 4), stations=ends), WHOLE), "in"
+    )
     assert said.index("1/4 in because it is bent") < said.index("1/32 in because it is tapered")
     assert said_of_causes(causes(FLAT, WHOLE), "in") == ""
 
 
-@pytest.mark.parametrize(("slope", "down", "first"), [
-    # Fibres that climb away from the table toward the far end: the far end leads, so that they fall toward the trailing end.
-    (0.05, "B", "far end"), (0.05, "A", "datum end"), (-0.05, "B", "datum end"), (-0.05, "A", "far end"), (0.0, "A", ""),
-    (None, "B", ""),
-])
+@pytest.mark.parametrize(
+    ("slope", "down", "first"),
+    [
+        # Fibres that climb away from the table toward the far end: the far end leads, so that they
+        # fall toward the trailing end.
+        (0.05, "B", "far end"),
+        (0.05, "A", "datum end"),
+        (-0.05, "B", "datum end"),
+        (-0.05, "A", "far end"),
+        (0.0, "A", ""),
+        (None, "B", ""),
+    ],
+)
 def test_which_end_goes_first(slope: float | None, down: str, first: str) -> None:
     assert feed_first(slope, down) == first  # type: ignore[arg-type]
 
 
 def test_rings_name_the_cut_and_zones_their_share() -> None:
     assert [Grain(rings=r).sawn for r in (None, 0, 29, 30, 59, 60, 90)] == [
-        "", "flat-sawn", "flat-sawn", "rift-sawn", "rift-sawn", "quarter-sawn", "quarter-sawn"]
+        "",
+        "flat-sawn",
+        "flat-sawn",
+        "rift-sawn",
+        "rift-sawn",
+        "quarter-sawn",
+        "quarter-sawn",
+    ]
     zone = Zone("quarter", 10 * INCH, 50 * INCH, 2 * INCH, 6 * INCH)
     assert zone.share_of(Region(0, 20 * INCH, 0, 0.0, 2 * INCH, 6 * INCH)) == 0.5
     assert zone.share_of(Region(60 * INCH, 70 * INCH, 0, 0.0, 0, INCH)) == 0

@@ -15,10 +15,32 @@ from vividplank.core.layout.plan import Blank, BoardPlan, Item, Plan, Segment, S
 
 BOARD = a_board("W1", length=60, width=8, far_width=6)
 JOB = Job("Chest", BARE, (a_part("A", 1, 29, 2), a_part("B", 2, 12, 2)), (BOARD,))
-PLAN = Plan((BoardPlan("W1", (Segment(t(1), t(31), t(0.5), 0.01, (
-    Strip(0, t(2), (Blank(t(1), t(30), ((Item("A", 1),),)),)),
-    Strip(t(2.125), t(4.125), (Blank(t(1), t(13), ((Item("B", 1),),)), Blank(t(14), t(26), ((Item("B", 2),),)))),
-)),)),))
+PLAN = Plan(
+    (
+        BoardPlan(
+            "W1",
+            (
+                Segment(
+                    t(1),
+                    t(31),
+                    t(0.5),
+                    0.01,
+                    (
+                        Strip(0, t(2), (Blank(t(1), t(30), ((Item("A", 1),),)),)),
+                        Strip(
+                            t(2.125),
+                            t(4.125),
+                            (
+                                Blank(t(1), t(13), ((Item("B", 1),),)),
+                                Blank(t(14), t(26), ((Item("B", 2),),)),
+                            ),
+                        ),
+                    ),
+                ),
+            ),
+        ),
+    )
+)
 
 
 def test_every_measure_is_from_the_datum_end_and_edge() -> None:
@@ -26,7 +48,8 @@ def test_every_measure_is_from_the_datum_end_and_edge() -> None:
     words = [m.words for m in found.marks]
     assert words[0] == "Square across at 1 in: piece 1 begins" and found.marks[0].saw == "before it"
     assert words[1] == "Square across at 31 in: piece 1 ends, 30 in long"
-    # The line rises by 1/100 of 30 in = 0.3 from 1/2 in over the datum edge, which is straight at 0.
+    # The line rises by 1/100 of 30 in = 0.3 from 1/2 in over the datum edge, which is straight at
+    # 0.
     assert (found.marks[2].y0, found.marks[2].y1) == (t(0.5), round(t(0.8)))
     assert (found.marks[3].y0, found.marks[3].y1) == (t(2.5), round(t(2.8)))
     assert words[4] == "Write A1 in it to 30 in: 29 in by 2 in"
@@ -38,7 +61,9 @@ def test_a_line_along_the_datum_edge_needs_no_mark() -> None:
     segment = PLAN.boards[0].segments[0]
     level = replace(segment, y0=0, slope=0.0)
     (found,) = chalk_list(JOB, Plan((BoardPlan("W1", (level,)),)), "in")
-    assert next(m.words for m in found.marks if m.kind == "line").startswith("Strip 1, upper line: 2 in from the edge at 1 in")
+    assert next(m.words for m in found.marks if m.kind == "line").startswith(
+        "Strip 1, upper line: 2 in from the edge at 1 in"
+    )
 
 
 def test_offcuts_worth_keeping_are_named() -> None:
@@ -51,7 +76,11 @@ def test_on_paper_a_page_a_board_with_its_scale() -> None:
     pages = pypdfium2.PdfDocument(chalk_pdf(JOB, PLAN, "in"))
     text = pages[0].get_textpage().get_text_bounded()
     # Letter across gives 279 less 24 = 255 mm; 1524 mm go into it at 1 : 8, not at 1 : 5.
-    assert "1 : 8" in text and "Square across at 31 in" in text and "Keep: 30 in by 2 9/16 in, 28 7/8 in" in text
+    assert (
+        "1 : 8" in text
+        and "Square across at 31 in" in text
+        and "Keep: 30 in by 2 9/16 in, 28 7/8 in" in text
+    )
     assert len(pypdfium2.PdfDocument(chalk_pdf(JOB, Plan(()), "in"))) == 1
 
 

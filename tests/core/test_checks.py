@@ -23,7 +23,9 @@ def asked(*parts: Part) -> list[Check]:
 
 def fixed(part: Part, check: Check) -> list[Check]:
     """What is asked once the fix is made."""
-    job = changed(Job("", Shop(), (part,), ()), Change("fix", put_parts=tuple(Put(p) for p in check.fixed)))
+    job = changed(
+        Job("", Shop(), (part,), ()), Change("fix", put_parts=tuple(Put(p) for p in check.fixed))
+    )
     return list(checks(job, "in"))
 
 
@@ -91,7 +93,11 @@ def test_a_panel_with_too_little_room_to_move() -> None:
     job = Job("", Shop(), written.parts, (), "in", written.measures)
     assert not any("room to move" in c.what for c in checks(job, "in"))
     tight = tuple(replace(m, text="1/16") if m.name == "gap" else m for m in written.measures)
-    found = [c for c in checks(changed(job, Change("tight", measures=tight)), "in") if "room to move" in c.what]
+    found = [
+        c
+        for c in checks(changed(job, Change("tight", measures=tight)), "in")
+        if "room to move" in c.what
+    ]
     assert len(found) == 1 and "its groove leaves 1/16 in" in found[0].why
 
 

@@ -1,9 +1,10 @@
 """Clear areas: by hand, and never larger than what is really clear."""
 
-from hypothesis import given, settings
+from hypothesis import given
 
 from tests.jobs import boards
 from tests.making import a_board, a_fault
+from tests.profiles import examples
 from vividplank.core.board import Board, Region
 from vividplank.core.board.clear import Area, clear_areas
 
@@ -17,7 +18,8 @@ def test_a_clear_board_is_one_area() -> None:
 
 
 def test_a_knot_in_the_middle_leaves_the_longer_end_or_the_wider_side() -> None:
-    # 20 to 22 along, 2 to 3 across: beyond it 38 x 6 = 228, beside it 60 x 3 = 180, before it 20 x 6 = 120.
+    # 20 to 22 along, 2 to 3 across: beyond it 38 x 6 = 228, beside it 60 x 3 = 180, before it 20 x
+    # 6 = 120.
     board = a_board(length=60, width=6, defects=(a_fault("tight-knot", 20, 22, 2, 3),))
     assert sizes(clear_areas(board, "clear-two", most=1)) == [(38, 6)]
     assert sizes(clear_areas(board, "sound")) == [(60, 6)]
@@ -38,20 +40,26 @@ def test_the_outline_is_kept_to() -> None:
         assert a.y1 <= min(tapered.edges(a.x0)[1], tapered.edges(a.x1)[1])
 
 
-@settings(max_examples=60)
+@examples(60)
 @given(boards("B"))
 def test_areas_are_inside_clear_and_apart(board: Board) -> None:
     for quality in ("clear-two", "clear-one", "sound"):
         found = clear_areas(board, quality)  # type: ignore[arg-type]
         assert [a.size for a in found] == sorted((a.size for a in found), reverse=True)
         for k, a in enumerate(found):
-            for x in (a.x0, (a.x0 + a.x1) // 2, a.x1, *(s.x for s in board.stations if a.x0 < s.x < a.x1)):
+            for x in (
+                a.x0,
+                (a.x0 + a.x1) // 2,
+                a.x1,
+                *(s.x for s in board.stations if a.x0 < s.x < a.x1),
+            ):
                 low, high = board.edges(x)
                 assert low <= a.y0 + 1 and a.y1 <= high + 1
             bad = [
                 d
                 for d in board.defects
-                if not d.sound or (quality != "sound" and (a.face == "both" or d.face in (a.face, "both")))
+                if not d.sound
+                or (quality != "sound" and (a.face == "both" or d.face in (a.face, "both")))
             ]
             assert not any(d.overlaps(Region(a.x0, a.x1, a.y0, 0.0, 0, a.y1 - a.y0)) for d in bad)
             for other in found[:k]:

@@ -1,9 +1,12 @@
-"""Shapes of faults: what they share with a blank, and the rectangles that stand for them in a search."""
+"""Shapes of faults: what they share with a blank, and the rectangles that stand for them in a
+search.
+"""
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from shapely import Point, Polygon, affinity, box, union_all
 
+from tests.profiles import examples
 from vividplank.core.board import Board, Defect, Region, Station
 from vividplank.core.exchange.board_check import outside
 from vividplank.core.measure import TICKS_PER_INCH as INCH
@@ -19,7 +22,9 @@ def wedge() -> Defect:
 
 
 def region(x0: float, x1: float, h0: float, h1: float, slope: float = 0.0) -> Region:
-    return Region(round(x0 * INCH), round(x1 * INCH), 0.0, slope, round(h0 * INCH), round(h1 * INCH))
+    return Region(
+        round(x0 * INCH), round(x1 * INCH), 0.0, slope, round(h0 * INCH), round(h1 * INCH)
+    )
 
 
 def test_a_corner_of_its_bounds_is_clear_of_a_round_knot() -> None:
@@ -32,17 +37,27 @@ def test_a_corner_of_its_bounds_is_clear_of_a_round_knot() -> None:
 
 def test_beside_the_slope_of_an_outline_is_clear() -> None:
     # The wedge's long side falls from (20, 5) to (30, 0).
-    assert not wedge().overlaps(region(26, 30, 2.01, 5)) and wedge().overlaps(region(26, 30, 1.9, 5))
+    assert not wedge().overlaps(region(26, 30, 2.01, 5)) and wedge().overlaps(
+        region(26, 30, 1.9, 5)
+    )
     assert not wedge().overlaps(region(20, 30, 5, 7))
 
 
 places = st.integers(0, 40)
 
 
-@settings(max_examples=300)
-@given(st.sampled_from(["ellipse", "outline", "rectangle"]), places, places, st.integers(1, 30), st.integers(1, 30),
-       st.floats(-0.02, 0.02))
-def test_overlap_is_that_of_the_shapes(shape: str, x: int, y: int, long: int, wide: int, slope: float) -> None:
+@examples(300)
+@given(
+    st.sampled_from(["ellipse", "outline", "rectangle"]),
+    places,
+    places,
+    st.integers(1, 30),
+    st.integers(1, 30),
+    st.floats(-0.02, 0.02),
+)
+def test_overlap_is_that_of_the_shapes(
+    shape: str, x: int, y: int, long: int, wide: int, slope: float
+) -> None:
     plain = Defect("rot", "A", 10 * INCH, 14 * INCH, INCH, 4 * INCH)
     fault = {"ellipse": knot(), "outline": wedge(), "rectangle": plain}[shape]
     place = region(x, x + long, y / 4, y / 4 + wide / 4, slope)
@@ -68,8 +83,11 @@ def test_the_boxes_cover_the_shape_and_little_more() -> None:
 def outline(d: Defect) -> Polygon:
     if d.shape == "ellipse":
         round_one = Point(0, 0).buffer(1, 64)
-        return affinity.translate(affinity.scale(round_one, (d.x1 - d.x0) / 2, (d.y1 - d.y0) / 2),
-                                  (d.x0 + d.x1) / 2, (d.y0 + d.y1) / 2)
+        return affinity.translate(
+            affinity.scale(round_one, (d.x1 - d.x0) / 2, (d.y1 - d.y0) / 2),
+            (d.x0 + d.x1) / 2,
+            (d.y0 + d.y1) / 2,
+        )
     return Polygon(d.points) if d.points else box(d.x0, d.y0, d.x1, d.y1)
 
 

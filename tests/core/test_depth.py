@@ -3,10 +3,11 @@
 from dataclasses import replace
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 
 from tests.jobs import boards
 from tests.making import a_board, t
+from tests.profiles import examples
 from vividplank.core.board import Board, Region, Warp, flat_slab
 from vividplank.core.board.depth import Depths, depths
 from vividplank.core.board.look import advice, cuts
@@ -18,17 +19,23 @@ def found(board: Board, length: float = 60, width: float = 6) -> Depths:
 
 
 def test_a_bowed_board_loses_as_much_on_both_faces() -> None:
-    # Bow of 1/4: face B touches at the ends and is 1/4 off in the middle; its slab lies 1/4 up, and the top
-    # of the arc comes off face A.
+    # Bow of 1/4: face B touches at the ends and is 1/4 off in the middle; its slab lies 1/4 up, and
+    # the top of the arc comes off face A.
     seen = found(a_board(warp=Warp(bow=t(0.25))))
     assert seen.below == pytest.approx(t(0.25), abs=1)
     assert seen.above == pytest.approx(t(0.25), abs=1)
     assert seen.hollow == pytest.approx(t(0.25), abs=1)
 
 
-@pytest.mark.parametrize(("warp", "sign"), [
-    (Warp(bow=t(0.2)), 1), (Warp(bow=-t(0.2)), -1), (Warp(cup=t(0.1)), 1), (Warp(cup=-t(0.1)), -1),
-])
+@pytest.mark.parametrize(
+    ("warp", "sign"),
+    [
+        (Warp(bow=t(0.2)), 1),
+        (Warp(bow=-t(0.2)), -1),
+        (Warp(cup=t(0.1)), 1),
+        (Warp(cup=-t(0.1)), -1),
+    ],
+)
 def test_the_hollow_face_is_told(warp: Warp, sign: int) -> None:
     assert found(a_board(warp=warp)).hollow * sign > 0
 
@@ -46,7 +53,7 @@ def test_a_flat_board_loses_nothing() -> None:
     assert (seen.below, seen.above, seen.hollow) == pytest.approx((0, 0, 0), abs=1e-3)
 
 
-@settings(max_examples=100, deadline=None)
+@examples(100)
 @given(boards("D"))
 def test_what_comes_off_and_the_slab_make_up_the_thickness_everywhere(board: Board) -> None:
     low, high = max(s.y0 for s in board.stations), min(s.y1 for s in board.stations)
@@ -56,11 +63,13 @@ def test_what_comes_off_and_the_slab_make_up_the_thickness_everywhere(board: Boa
     for x in (0, board.length // 3, board.length):
         for y in (low, (low + high) / 2, high):
             below = slab.lower(x, y) - board.underside(x, y)
-            assert -0.01 <= below <= seen.below + 40  # the grid of `depths` may miss a peak by a few thousandths
+            assert (
+                -0.01 <= below <= seen.below + 40
+            )  # the grid of `depths` may miss a peak by a few thousandths
             assert below + slab.thickness <= board.thickness(x, y) + 0.01
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(boards("L"))
 def test_cutting_a_straight_board_never_makes_it_thinner(board: Board) -> None:
     low, high = max(s.y0 for s in board.stations), min(s.y1 for s in board.stations)
@@ -73,4 +82,8 @@ def test_cutting_a_straight_board_never_makes_it_thinner(board: Board) -> None:
 
 def test_pieces_are_apart_by_the_kerf() -> None:
     thirds = cuts(a_board(length=60.25), t(0.125))[2].pieces
-    assert [(p.x0, p.x1) for p in thirds] == [(0, t(20)), (t(20.125), t(40.125)), (t(40.25), t(60.25))]
+    assert [(p.x0, p.x1) for p in thirds] == [
+        (0, t(20)),
+        (t(20.125), t(40.125)),
+        (t(40.25), t(60.25)),
+    ]

@@ -5,18 +5,32 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from tests.making import t
-from vividplank.core.cutlist.dividers import DividerTrouble, drawers, shelves, slats, slats_for_gap, step_of
+from vividplank.core.cutlist.dividers import (
+    DividerTrouble,
+    drawers,
+    shelves,
+    slats,
+    slats_for_gap,
+    step_of,
+)
 
 
 def test_shelves_for_what_is_to_stand_there() -> None:
-    # Books of 12, 10 and 8 in with 1 in of finger room: 13 + 11 + 9 and two shelves of 3/4 make 34 1/2; of 36, 1 1/2 is left.
+    # Books of 12, 10 and 8 in with 1 in of finger room: 13 + 11 + 9 and two shelves of 3/4 make 34
+    # 1/2; of 36, 1 1/2 is left.
     found = shelves(t(36), t(0.75), [t(12), t(10), t(8)], t(1), "in")
-    assert found.openings == (t(13), t(11), t(10.5)) and found.at == (t(13), t(24.75)) and found.left == t(1.5)
+    assert (
+        found.openings == (t(13), t(11), t(10.5))
+        and found.at == (t(13), t(24.75))
+        and found.left == t(1.5)
+    )
     assert found.said == "1 1/2 in left over went to the top opening"
 
 
 def test_too_little_height_says_how_much_is_missing() -> None:
-    with pytest.raises(DividerTrouble, match="needs 34 1/2 in and there are 30 in: 4 1/2 in too little"):
+    with pytest.raises(
+        DividerTrouble, match="needs 34 1/2 in and there are 30 in: 4 1/2 in too little"
+    ):
         shelves(t(30), t(0.75), [t(12), t(10), t(8)], t(1), "in")
 
 
@@ -44,8 +58,16 @@ def test_slats_for_a_wanted_gap_come_as_near_as_can_be() -> None:
     assert len(found.at) == 7 and "7 slats; the gap comes to 3 5/32 in" in found.said
 
 
-@given(st.integers(200, 3000), st.integers(1, 30), st.integers(0, 20), st.floats(1, 1.6), st.sampled_from(["in", "mm"]))
-def test_drawers_fill_their_span(span: int, count: int, gap: int, growth: float, system: str) -> None:
+@given(
+    st.integers(200, 3000),
+    st.integers(1, 30),
+    st.integers(0, 20),
+    st.floats(1, 1.6),
+    st.sampled_from(["in", "mm"]),
+)
+def test_drawers_fill_their_span(
+    span: int, count: int, gap: int, growth: float, system: str
+) -> None:
     span, gap = span * 320, gap * 320
     try:
         found = drawers(span, count, gap, growth, system)  # type: ignore[arg-type]
@@ -55,7 +77,9 @@ def test_drawers_fill_their_span(span: int, count: int, gap: int, growth: float,
     assert all(o % step_of(system) == 0 for o in found.openings[1:])  # type: ignore[arg-type]
 
 
-@given(st.integers(200, 3000), st.integers(5, 120), st.integers(1, 30), st.sampled_from(["in", "mm"]))
+@given(
+    st.integers(200, 3000), st.integers(5, 120), st.integers(1, 30), st.sampled_from(["in", "mm"])
+)
 def test_slats_fill_their_span(span: int, width: int, count: int, system: str) -> None:
     span, width = span * 320, width * 320
     try:

@@ -1,4 +1,6 @@
-"""Filling a strip and a board: faults are dodged, tapers followed, nothing laid that does not hold."""
+"""Filling a strip and a board: faults are dodged, tapers followed, nothing laid that does not
+hold.
+"""
 
 import random
 from dataclasses import replace
@@ -30,8 +32,12 @@ def strips(board: Board, *parts) -> Strips:  # type: ignore[no-untyped-def]
     return Strips(board, BARE, wants(Job("", BARE, parts, (board,))), TICKS_PER_64TH)
 
 
-def clear(board: Board, faces: str, side: str = "A", resawn: bool = False, low: float = 0, top: float = 3):  # type: ignore[no-untyped-def]
-    found = strips(board, a_part("A"))._clear(0, board.length, 0, 0.0, t(low), t(top), faces, side, resawn)  # type: ignore[arg-type]
+def clear(
+    board: Board, faces: str, side: str = "A", resawn: bool = False, low: float = 0, top: float = 3
+):  # type: ignore[no-untyped-def]
+    found = strips(board, a_part("A"))._clear(
+        0, board.length, 0, 0.0, t(low), t(top), faces, side, resawn
+    )  # type: ignore[arg-type]
     return [(a / t(1), b / t(1)) for a, b in found]
 
 
@@ -68,13 +74,16 @@ def test_overlapping_faults_are_one_gap() -> None:
 def test_a_strip_may_begin_above_a_fault() -> None:
     board = a_board(defects=(a_fault("bark", 0, 60, 0, 0.5),))
     part = a_part("A")
-    starts = strips(board, part).starts(0, board.length, 0, 0.0, 0, wants(Job("", BARE, (part,), (board,)))[0])
+    starts = strips(board, part).starts(
+        0, board.length, 0, 0.0, 0, wants(Job("", BARE, (part,), (board,)))[0]
+    )
     assert starts == [0, t(0.5)]
 
 
 @pytest.mark.parametrize(("width", "count"), [(2.9, 1), (6.125, 2), (9.25, 3)])
 def test_strips_are_apart_by_the_rip_kerf(width: float, count: int) -> None:
-    # n strips of 3 and n - 1 kerfs of 1/8 fill the width to the last tick; 2.9 holds one of 2.9 only.
+    # n strips of 3 and n - 1 kerfs of 1/8 fill the width to the last tick; 2.9 holds one of 2.9
+    # only.
     part = a_part("A", 5, 20, 2.9 if count == 1 else 3)
     found = fill(a_board(length=20, width=width), part)
     assert found.taken == ((0, count),)
@@ -87,9 +96,12 @@ def test_blanks_are_apart_by_the_crosscut_kerf() -> None:
 
 
 def test_a_crooked_board_is_followed_along_its_edge() -> None:
-    # Both edges rise by 1/2 over 50: straight along the bench 6 1/2 are left, along the edge all of 7.
+    # Both edges rise by 1/2 over 50: straight along the bench 6 1/2 are left, along the edge all of
+    # 7.
     board = a_board(length=50, width=7)
-    crooked = replace(board, stations=(board.stations[0], replace(board.stations[1], y0=t(0.5), y1=t(7.5))))
+    crooked = replace(
+        board, stations=(board.stations[0], replace(board.stations[1], y0=t(0.5), y1=t(7.5)))
+    )
     shop = replace(BARE, max_slope=0.02)
     found = fill(crooked, a_part("A", 1, 50, 7), shop=shop)
     assert found.taken == ((0, 1),)
@@ -99,7 +111,9 @@ def test_a_crooked_board_is_followed_along_its_edge() -> None:
 
 def test_a_slope_steeper_than_the_shop_allows_is_not_taken() -> None:
     board = a_board(length=50, width=7)
-    steep = replace(board, stations=(board.stations[0], replace(board.stations[1], y0=t(2), y1=t(9))))
+    steep = replace(
+        board, stations=(board.stations[0], replace(board.stations[1], y0=t(2), y1=t(9)))
+    )
     found = fill(steep, a_part("A", 1, 50, 6), shop=replace(BARE, max_slope=0.01))
     assert all(abs(s.slope) <= 0.01 for s in found.segments)
 
@@ -125,16 +139,24 @@ def test_rough_ripped_blanks_stay_short_where_that_is_flatter() -> None:
     found = fill(board, a_part("A", 3, 20, 3, 0.97), shop=shop)
     # A third of the length keeps a ninth of the bow: 1 - 0.028 = 0.972.
     assert found.taken == ((0, 3),)
-    assert all(b.x1 - b.x0 < t(21) for s in found.segments for strip in s.strips for b in strip.blanks)
+    assert all(
+        b.x1 - b.x0 < t(21) for s in found.segments for strip in s.strips for b in strip.blanks
+    )
 
 
 def test_what_fits_nowhere_is_not_laid() -> None:
-    for part in (a_part("A", 1, 61), a_part("A", 1, 20, 7), a_part("A", 1, 20, 3, 1.01), a_part("A", species="ash")):
+    for part in (
+        a_part("A", 1, 61),
+        a_part("A", 1, 20, 7),
+        a_part("A", 1, 20, 3, 1.01),
+        a_part("A", species="ash"),
+    ):
         assert fill(a_board(), part).taken == ()
 
 
 def test_cutting_begins_behind_a_spoilt_end() -> None:
-    # Rot right across the first 40 inches; behind it 50 and 29.875 with a kerf reach the end, each in two strips of its own.
+    # Rot right across the first 40 inches; behind it 50 and 29.875 with a kerf reach the end, each
+    # in two strips of its own.
     board = a_board("B", 120, 5.5, defects=(a_fault("rot", 0, 40, 0, 5.5),))
     parts = [("A", 50, 2.5), ("B", 50, 2.875), ("C", 29.875, 1.5), ("D", 29.875, 3.875)]
     found = fill(board, *(a_part(id, 1, *size) for id, *size in parts), tries=1)
@@ -142,14 +164,17 @@ def test_cutting_begins_behind_a_spoilt_end() -> None:
 
 
 def test_cuts_behind_a_fault_fall_on_marks_of_the_rule() -> None:
-    # A fault may have been surveyed from a photograph, to the hair; a knot like a lens is met as slices.
+    # A fault may have been surveyed from a photograph, to the hair; a knot like a lens is met as
+    # slices.
     rot = replace(a_fault("rot", 20.1943, 27.1943, 0, 6), shape="rectangle")
     knot = replace(a_fault("loose-knot", 50.0417, 52.3331, 1.0101, 2.0303), shape="ellipse")
     board = a_board(length=90, defects=(rot, knot))
     found = fill(board, a_part("A", 9, 15, 2), a_part("B", 9, 9, 1.5))
     assert any(s.x0 > t(27) for s in found.segments)
     places = [x for s in found.segments for x in (s.x0, s.x1)]
-    places += [x for s in found.segments for strip in s.strips for k in strip.blanks for x in (k.x0, k.x1)]
+    places += [
+        x for s in found.segments for strip in s.strips for k in strip.blanks for x in (k.x0, k.x1)
+    ]
     heights = [strip.y0 for s in found.segments for strip in s.strips]
     assert {n % TICKS_PER_64TH for n in places + heights} == {0}
     assert board.to_marks(TICKS_PER_64TH).boxed[0].x1 == t(27 + 13 / 64)

@@ -9,14 +9,26 @@ from hypothesis import strategies as st
 from tests.making import a_part, t
 from vividplank.core.change import Change, Put, changed
 from vividplank.core.cutlist import FormulaError, Measure, MeasureTrouble, values_of
-from vividplank.core.cutlist.formula import Value, count_of, evaluate, length_of, names_in, renamed, with_units
+from vividplank.core.cutlist.formula import (
+    Value,
+    count_of,
+    evaluate,
+    length_of,
+    names_in,
+    renamed,
+    with_units,
+)
 from vividplank.core.exchange import Refusal
 from vividplank.core.job import Job
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.measure import parse
 from vividplank.core.shop import Shop
 
-VALUES = {"w": Value(Fraction(48 * INCH), True), "stock": Value(Fraction(13 * INCH, 16), True), "n": Value(Fraction(5), False)}
+VALUES = {
+    "w": Value(Fraction(48 * INCH), True),
+    "stock": Value(Fraction(13 * INCH, 16), True),
+    "n": Value(Fraction(5), False),
+}
 
 
 @pytest.mark.parametrize(
@@ -103,7 +115,10 @@ def test_bare_numbers_are_in_the_unit_of_the_project() -> None:
     ],
 )
 def test_what_has_no_value_is_said(text: str, why: str) -> None:
-    with pytest.raises(FormulaError, match=why.replace("(", r"\(").replace(")", r"\)").replace("$", r"\$").replace("*", r"\*")):
+    with pytest.raises(
+        FormulaError,
+        match=why.replace("(", r"\(").replace(")", r"\)").replace("$", r"\$").replace("*", r"\*"),
+    ):
         length_of(text, "in", VALUES)
 
 
@@ -129,7 +144,9 @@ numbers = st.fractions(min_value=Fraction(1, 8), max_value=90, max_denominator=8
 
 @given(
     st.recursive(
-        numbers.map(lambda f: f"{float(f):g}") | numbers.map(lambda f: f"{float(f):g} mm") | st.sampled_from(["W", "stock"]),
+        numbers.map(lambda f: f"{float(f):g}")
+        | numbers.map(lambda f: f"{float(f):g} mm")
+        | st.sampled_from(["W", "stock"]),
         lambda part: (
             st.tuples(part, st.sampled_from("+-"), part).map(lambda p: f"({p[0]} {p[1]} {p[2]})")
             | st.tuples(st.integers(1, 4), part).map(lambda p: f"{p[0]} * ({p[1]})")
@@ -141,7 +158,9 @@ def test_writing_the_units_in_changes_no_value_and_leaves_none_bare(text: str) -
     value = evaluate(text, "in", VALUES, length=True)
     told = with_units(text, "in", VALUES, length=True)
     assert evaluate(told, "in", VALUES, length=True).amount == value.amount
-    assert evaluate(told, "mm", VALUES, length=True).amount == value.amount  # the unit no longer matters
+    assert (
+        evaluate(told, "mm", VALUES, length=True).amount == value.amount
+    )  # the unit no longer matters
 
 
 def test_names_are_found_and_changed_without_regard_to_case() -> None:
@@ -151,9 +170,19 @@ def test_names_are_found_and_changed_without_regard_to_case() -> None:
 
 def test_measures_hang_on_each_other_in_any_order() -> None:
     found = values_of(
-        (Measure("inner", "W - 2 * t"), Measure("W", "36"), Measure("t", "3/4"), Measure("n", "3", "number")), "in"
+        (
+            Measure("inner", "W - 2 * t"),
+            Measure("W", "36"),
+            Measure("t", "3/4"),
+            Measure("n", "3", "number"),
+        ),
+        "in",
     )
-    assert (found["inner"].amount, found["inner"].length, found["n"].amount) == (Fraction(34.5) * INCH, True, 3)
+    assert (found["inner"].amount, found["inner"].length, found["n"].amount) == (
+        Fraction(34.5) * INCH,
+        True,
+        3,
+    )
 
 
 @pytest.mark.parametrize(
@@ -210,13 +239,23 @@ def test_a_renamed_measure_leaves_the_case_of_the_others_whatever_signs_there_ar
 
 
 def test_a_measure_field_and_a_formula_read_the_same_figure() -> None:
-    for text in ("5'-6\"", "5′–6″", "5' 6\"", "5 ft 6 in", "2 3/16", "1 1/4 in.", "16.5", "419 mm", "½", "5'-6"):
+    for text in (
+        "5'-6\"",
+        "5′–6″",
+        "5' 6\"",
+        "5 ft 6 in",
+        "2 3/16",
+        "1 1/4 in.",
+        "16.5",
+        "419 mm",
+        "½",
+        "5'-6",
+    ):
         assert length_of(text, "in", {}) == parse(text, "in"), text
 
 
 def test_products_of_products_end_with_a_sentence() -> None:
     measures = [Measure("a0", "7/3", "number")]
-    for k in range(1, 12):
-        measures.append(Measure(f"a{k}", " * ".join([f"a{k - 1}"] * 40), "number"))
+    measures += [Measure(f"a{k}", " * ".join([f"a{k - 1}"] * 40), "number") for k in range(1, 12)]
     with pytest.raises(MeasureTrouble, match="grows beyond any figure of a shop"):
         values_of(measures, "in")

@@ -1,4 +1,6 @@
-"""The hunt over boards: a plan of many boards gets better where a few of them are laid anew, and stays right."""
+"""The hunt over boards: a plan of many boards gets better where a few of them are laid anew, and
+stays right.
+"""
 
 import itertools
 import time
@@ -33,25 +35,43 @@ def part(id: str, quantity: int, width: int = 5, panel: Panel | None = None) -> 
     return Part(id, id, quantity, "oak", 40 * INCH, width * INCH, 3 * INCH // 4, "sound", panel)
 
 
+LIMITS = Limits(seconds=20)
+
+
 def hunt(
-    *parts: Part, long: int = 100, last: int = 6, limits: Limits = Limits(seconds=20), many: int = MANY,  # noqa: B008
+    *parts: Part,
+    long: int = 100,
+    last: int = 6,
+    limits: Limits = LIMITS,
+    many: int = MANY,
 ) -> Hunt:
     """Boards of 6 in., but for the last one, that take two parts end to end."""
     shop = Shop(allowance=Allowance(0, 0, 0, 0), end_trim=0)
-    job = Job("", shop, parts, tuple(board(k, long, last if k == many - 1 else 6) for k in range(many)))
+    job = Job(
+        "", shop, parts, tuple(board(k, long, last if k == many - 1 else 6) for k in range(many))
+    )
     listed = wants(job)
     same = [1.0] * len(listed)
     return Hunt(
-        Worths(listed, same, same, same, 1.0, 0.0), [Filler(b, shop, listed, TICKS_PER_64TH) for b in job.boards],
-        [b.price for b in job.boards], Decimal(0), [w.width if w.is_panel else w.count for w in listed], shop,
-        limits, time.monotonic, lambda *_: True, Known(0.0),
+        Worths(listed, same, same, same, 1.0, 0.0),
+        [Filler(b, shop, listed, TICKS_PER_64TH) for b in job.boards],
+        [b.price for b in job.boards],
+        Decimal(0),
+        [w.width if w.is_panel else w.count for w in listed],
+        shop,
+        limits,
+        time.monotonic,
+        lambda *_: True,
+        Known(0.0),
     )
 
 
 def one_each(found: Hunt) -> State:
     """A whole plan that is as poor as may be: one part on every board."""
     each = [1] + [0] * (len(found.demand) - 1)
-    return State([f.cut(each, found.worth, found.rng)[0] for f in found.fillers], [0] * len(found.demand))
+    return State(
+        [f.cut(each, found.worth, found.rng)[0] for f in found.fillers], [0] * len(found.demand)
+    )
 
 
 def test_a_few_boards_laid_anew_take_fewer_boards() -> None:
@@ -105,7 +125,9 @@ def test_of_a_panel_so_much_is_laid_anew_as_stood_on_these_boards() -> None:
     state = State(fills, [0, left])
     better = found.a_few_anew(state, found.standing(state), 0)
     assert better is not None and better.left[0] == 0 >= better.left[1]
-    assert [sum(dict(f.taken).get(k, 0) for f in better.fills) >= found.demand[k] for k in (0, 1)] == [True, True]
+    assert [
+        sum(dict(f.taken).get(k, 0) for f in better.fills) >= found.demand[k] for k in (0, 1)
+    ] == [True, True]
     assert found.standing(better).better(found.standing(state))
 
 
@@ -122,19 +144,23 @@ def test_what_one_board_alone_can_give_is_worth_more_than_what_all_can() -> None
     found = hunt(part("A", MANY), part("W", 1, 7), last=8, limits=Limits(seconds=60, rounds=1))
     best, standing = found.run(found.first())
     assert standing.unplaced == 0 and best.left == [0, 0]
-    # Alike at first; twice as much where one board can, less the one that all boards have in common.
+    # Alike at first; twice as much where one board can, less the one that all boards have in
+    # common.
     assert found.plain == [1.0, 2 - 1 / MANY]
 
 
 def test_the_less_time_the_less_care() -> None:
-    # 100 boards: full care takes 22 times as long as the first plan, less care 0.4 of that, in 0.9 of the time.
+    # 100 boards: full care takes 22 times as long as the first plan, less care 0.4 of that, in 0.9
+    # of the time.
     assert affordable(1.0, 100, 24.5) is None
     assert affordable(1.0, 100, 24.4) == (1, 2, 80) == affordable(1.0, 100, 9.8)
     assert affordable(1.0, 100, 9.7) == LEAST
 
 
 @pytest.mark.parametrize(("seconds", "careful"), [(20.0, True), (4.0, False)])
-def test_where_time_is_short_for_many_boards_they_are_asked_with_less_care(seconds: float, careful: bool) -> None:
+def test_where_time_is_short_for_many_boards_they_are_asked_with_less_care(
+    seconds: float, careful: bool
+) -> None:
     found = hunt(part("A", 30), long=60, many=30, limits=Limits(seconds=seconds))
     ticks = itertools.count()
     found.clock = lambda: next(ticks) / 100

@@ -1,4 +1,6 @@
-"""Figure that is wished for: shown where a board has it, for no more money and with nothing left out."""
+"""Figure that is wished for: shown where a board has it, for no more money and with nothing left
+out.
+"""
 
 import random
 import time
@@ -37,7 +39,9 @@ def solved(*boards: Board, parts: tuple[Part, ...] = (LEGS, RAILS)) -> tuple[Job
 
 
 def test_the_share_of_a_place_that_shows_a_figure() -> None:
-    board = figured(a_board(), ("straight", 0, 20, 0, 6), ("straight", 20, 30, 0, 3), ("curly", 30, 60, 0, 6))
+    board = figured(
+        a_board(), ("straight", 0, 20, 0, 6), ("straight", 20, 30, 0, 3), ("curly", 30, 60, 0, 6)
+    )
     place = Region(t(10), t(40), 0, 0.0, 0, t(6))  # 10 of 30 in wholly, 10 by half
     assert share_shown(board, "straight", place) == pytest.approx(0.5)
     assert share_shown(board, "quarter", place) == 0.0
@@ -48,19 +52,27 @@ def test_a_want_without_a_figure_is_worth_the_same_everywhere() -> None:
     board = figured(a_board(), ("straight", 0, 30, 0, 6))
     liking = Liking(board, wants(Job("", BARE, (LEGS, RAILS), (board,))))
     inside, outside = Region(0, t(29), 0, 0.0, 0, t(2)), Region(t(31), t(60), 0, 0.0, 0, t(2))
-    assert [liking.factor(k, place) for k in (0, 1) for place in (inside, outside)] == pytest.approx([1.03, 0.97, 1, 1])
+    assert [
+        liking.factor(k, place) for k in (0, 1) for place in (inside, outside)
+    ] == pytest.approx([1.03, 0.97, 1, 1])
 
 
 @pytest.mark.parametrize("first", [0, 1])
-def test_of_two_like_boards_the_one_with_the_figure_gives_the_parts_that_are_to_show_it(first: int) -> None:
+def test_of_two_like_boards_the_one_with_the_figure_gives_the_parts_that_are_to_show_it(
+    first: int,
+) -> None:
     boards = [a_board("A", 30, 4.25), figured(a_board("S", 30, 4.25), ("straight", 0, 30, 0, 4.25))]
     job, plan = solved(*(boards if first == 0 else boards[::-1]))
     assert {(b.board, i.part) for b, _, _, _, i in plan.items()} == {("S", "L"), ("A", "R")}
     assert shown_in(job, plan) == {"L": 1.0}
 
 
-@pytest.mark.parametrize("zone", [(0, 30, 0, 4.25), (30, 60, 0, 4.25), (0, 60, 0, 2.125), (0, 60, 2.125, 4.25)])
-def test_within_a_board_they_lie_where_the_figure_is(zone: tuple[float, float, float, float]) -> None:
+@pytest.mark.parametrize(
+    "zone", [(0, 30, 0, 4.25), (30, 60, 0, 4.25), (0, 60, 0, 2.125), (0, 60, 2.125, 4.25)]
+)
+def test_within_a_board_they_lie_where_the_figure_is(
+    zone: tuple[float, float, float, float],
+) -> None:
     board = figured(a_board("B", 60, 4.25), ("straight", *zone))
     job, plan = solved(board)
     assert not plan.unplaced and shown_in(job, plan)["L"] > 0.9
@@ -80,7 +92,11 @@ def test_a_figure_costs_nothing_and_leaves_nothing_out() -> None:
 
 def test_a_piece_that_shows_its_figure_is_said_to() -> None:
     job, plan = solved(figured(a_board("B", 60, 4.25), ("straight", 0, 60, 0, 4.25)))
-    said = {r.about: "straight figure, as wished" in r.text for r in reasons(job, plan, "in") if " on B" in r.text}
+    said = {
+        r.about: "straight figure, as wished" in r.text
+        for r in reasons(job, plan, "in")
+        if " on B" in r.text
+    }
     assert said and all(shows == about.startswith("L") for about, shows in said.items())
 
 
@@ -89,7 +105,8 @@ def test_solving_again_moves_what_then_shows_its_figure_for_no_more_money() -> N
     plain = replace(LEGS, figure="")
     before = Job("", BARE, (plain, RAILS), boards)
     wrong = next(
-        plan for seed in range(20)
+        plan
+        for seed in range(20)
         for plan in [search(before, Limits(60, seed=seed, rounds=1), time.monotonic)]
         if any(b.board == "A" and i.part == "L" for b, _, _, _, i in plan.items())
     )

@@ -1,13 +1,16 @@
-"""What holds for any list whatever: it is kept whole, goes out and comes back, and every fix offered can be made."""
+"""What holds for any list whatever: it is kept whole, goes out and comes back, and every fix
+offered can be made.
+"""
 
 import json
 from dataclasses import replace
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.listed import lists
 from tests.making import a_board, t
+from tests.profiles import examples
 from tests.takeoff.making import taken_off
 from vividplank.core.change import Change, Put, changed
 from vividplank.core.cutlist import Measure, MeasureTrouble, Part, values_of
@@ -29,7 +32,10 @@ W = (Measure("W", "24"),)
 
 def listed(parts: Parts) -> Job:
     """A job with this list, its formulas worked out."""
-    return changed(Job("List", Shop(), (), ()), Change("all", put_parts=tuple(Put(p) for p in parts), measures=W))
+    return changed(
+        Job("List", Shop(), (), ()),
+        Change("all", put_parts=tuple(Put(p) for p in parts), measures=W),
+    )
 
 
 @given(lists)
@@ -54,14 +60,29 @@ def test_what_a_layout_does_not_depend_on_makes_no_plan_stale(parts: Parts) -> N
         name="Other",
         measures=(),
         parts=tuple(
-            replace(p, name="x", note="y", formulas=(), source=None, outline=(), joint="", joint_length=0, fitted=not p.fitted)
+            replace(
+                p,
+                name="x",
+                note="y",
+                formulas=(),
+                source=None,
+                outline=(),
+                joint="",
+                joint_length=0,
+                fitted=not p.fitted,
+            )
             for p in job.parts
         ),
     )
     assert digest(other) == digest(job)
     boards = [p for p in job.parts if p.stock == "board"]
     if boards:
-        longer = replace(job, parts=tuple(replace(p, length=p.length + 1) if p is boards[0] else p for p in job.parts))
+        longer = replace(
+            job,
+            parts=tuple(
+                replace(p, length=p.length + 1) if p is boards[0] else p for p in job.parts
+            ),
+        )
         assert digest(longer) != digest(job)
 
 
@@ -76,7 +97,7 @@ def test_only_what_is_cut_from_boards_goes_into_a_job_file(parts: Parts) -> None
         assert theirs.thickness * mine.layers >= mine.thickness
 
 
-@settings(max_examples=15)
+@examples(15)
 @given(lists)
 def test_workbooks_and_drawings_are_read_back_to_the_same_sizes(parts: Parts) -> None:
     job = listed(parts)
@@ -84,19 +105,26 @@ def test_workbooks_and_drawings_are_read_back_to_the_same_sizes(parts: Parts) ->
     back = read_parts(table, "in")
     wanted = [(p.id, p.quantity, p.length, p.width, p.thickness) for p in job.parts]
     assert [(p.id, p.quantity, p.length, p.width, p.thickness) for p in back.parts] == wanted
-    plain = replace(job, parts=tuple(replace(p, name="Rail") for p in job.parts))  # names may hold figures that read as sizes
+    plain = replace(
+        job, parts=tuple(replace(p, name="Rail") for p in job.parts)
+    )  # names may hold figures that read as sizes
     drawn = taken_off(outlines_dxf(plain, "in"), "x.dxf")
     assert sum(len(f.refs) for f in drawn.parts) == len(job.parts)
     longest = sorted(max(p.length, p.width) for p in job.parts)
-    assert all(abs(f - p) < 20 for f, p in zip(sorted(f.length for f in drawn.parts for _ in f.refs), longest, strict=True))
+    assert all(
+        abs(f - p) < 20
+        for f, p in zip(sorted(f.length for f in drawn.parts for _ in f.refs), longest, strict=True)
+    )
 
 
-@settings(max_examples=10)
+@examples(10)
 @given(lists)
 def test_paper_holds_any_list(parts: Parts) -> None:
     job = listed(parts)
     assert cutlist_pdf(job, "in").startswith(b"%PDF")
-    assert labels_pdf(job, "in", USUAL_LABELS["in"], lambda p: f"http://here/{p.id}", skip=7).startswith(b"%PDF")
+    assert labels_pdf(
+        job, "in", USUAL_LABELS["in"], lambda p: f"http://here/{p.id}", skip=7
+    ).startswith(b"%PDF")
     assert cutlist_pdf(replace(job, parts=()), "mm").startswith(b"%PDF")
 
 
@@ -115,11 +143,15 @@ def test_every_fix_that_is_offered_can_be_made(parts: Parts) -> None:
 def test_rough_is_never_less_than_what_is_cut(parts: Parts) -> None:
     for p in listed(parts).parts:
         rough = rough_size(p, Shop())
-        assert rough[0] >= p.cut_size()[0] and rough[1] >= p.cut_size()[1] and rough[2] >= p.thickness
+        assert (
+            rough[0] >= p.cut_size()[0] and rough[1] >= p.cut_size()[1] and rough[2] >= p.thickness
+        )
 
 
 names = st.sampled_from(["a", "b", "c", "d"])
-texts = st.sampled_from(["1", "2 in", "a + 1", "b * 2", "c - a", "max(b, d)", "d / 2", "e", "a / b * c"])
+texts = st.sampled_from(
+    ["1", "2 in", "a + 1", "b * 2", "c - a", "max(b, d)", "d / 2", "e", "a / b * c"]
+)
 
 
 @given(st.dictionaries(names, texts, min_size=1))
@@ -135,7 +167,7 @@ def test_measures_have_values_or_one_is_named(graph: dict[str, str]) -> None:
     assert values_of(measures[::-1], "in") == values
 
 
-@settings(max_examples=60)
+@examples(60)
 @given(st.sampled_from(PATTERNS), st.data())
 def test_any_measures_make_a_piece_or_a_sentence(pattern, data: st.DataObject) -> None:  # type: ignore[no-untyped-def]
     choices = {c.name: data.draw(st.sampled_from(c.options)) for c in pattern.choices}
@@ -143,7 +175,9 @@ def test_any_measures_make_a_piece_or_a_sentence(pattern, data: st.DataObject) -
     own = [g.name for g in built.measures if g.own]
     texts = data.draw(
         st.dictionaries(
-            st.sampled_from(own), st.sampled_from(["1", "3", "12", "40", "1/8", "0", "2 ft", "stock", "oops"]), max_size=3
+            st.sampled_from(own),
+            st.sampled_from(["1", "3", "12", "40", "1/8", "0", "2 ft", "stock", "oops"]),
+            max_size=3,
         )
     )
     try:
@@ -154,11 +188,18 @@ def test_any_measures_make_a_piece_or_a_sentence(pattern, data: st.DataObject) -
     for part in made.parts:
         assert min(part.length, part.width, part.thickness) > 0 and part.joint_length < part.length
     for sketch in made.sketches:
-        assert all(r.x >= -0.01 and r.x + r.w <= sketch.width + 0.01 and r.y >= -0.01 for r in sketch.rects)
-    changed(Job("", Shop(), (), ()), Change("put", put_parts=tuple(Put(p) for p in made.parts), measures=made.measures))
+        assert all(
+            r.x >= -0.01 and r.x + r.w <= sketch.width + 0.01 and r.y >= -0.01 for r in sketch.rects
+        )
+    changed(
+        Job("", Shop(), (), ()),
+        Change("put", put_parts=tuple(Put(p) for p in made.parts), measures=made.measures),
+    )
 
 
 def test_layers_are_listed_once_and_cut_many_times() -> None:
     job = listed((Part("L", "Leg", 4, "ash", t(17), t(3), t(3), layers=4),))
     cut = job.on_boards().parts[0]
-    assert (cut.quantity, cut.thickness, cut.layers) == (16, t(0.75), 1) and job.parts[0].quantity == 4
+    assert (cut.quantity, cut.thickness, cut.layers) == (16, t(0.75), 1) and job.parts[
+        0
+    ].quantity == 4

@@ -46,7 +46,9 @@ def test_every_64th_survives_in_every_system(n: int, system: System, unit: bool)
 
 
 @given(st.integers(0, 1_000_000), st.sampled_from(SYSTEMS), st.booleans())
-def test_every_tenth_of_a_millimetre_survives_in_every_system(n: int, system: System, unit: bool) -> None:
+def test_every_tenth_of_a_millimetre_survives_in_every_system(
+    n: int, system: System, unit: bool
+) -> None:
     ticks = n * 32
     if ticks <= LONGEST:
         assert parse(show(ticks, system, unit=unit), system) == ticks
@@ -79,7 +81,9 @@ def test_one_rounding_for_a_figure_and_its_sentence() -> None:
 
 
 @given(st.integers(0, 10**6), st.sampled_from(SYSTEMS))
-def test_what_is_written_is_on_a_rule_or_the_nearest_mark_of_the_shops(ticks: int, system: System) -> None:
+def test_what_is_written_is_on_a_rule_or_the_nearest_mark_of_the_shops(
+    ticks: int, system: System
+) -> None:
     text = written(ticks, system)
     if system == "in-decimal" or ticks % 127 == 0 or ticks % 32 == 0:
         assert parse(text, system) == ticks

@@ -1,4 +1,6 @@
-"""From fills to a plan that names every piece: instances in order, panels whole or not there, pins in their places."""
+"""From fills to a plan that names every piece: instances in order, panels whole or not there, pins
+in their places.
+"""
 
 from tests.core.test_pool import a_fill
 from tests.making import BARE, a_board, a_part
@@ -14,7 +16,13 @@ def job(*parts: object) -> Job:
 
 
 def names(named: Named, *fills: Fill) -> list[str]:
-    return [i.name for b in named.boards(["A", "B"], fills) for s in b.segments for _, k in s.blanks() for i in k.items()]
+    return [
+        i.name
+        for b in named.boards(["A", "B"], fills)
+        for s in b.segments
+        for _, k in s.blanks()
+        for i in k.items()
+    ]
 
 
 def test_instances_are_given_out_in_order_over_boards() -> None:
@@ -61,14 +69,20 @@ def test_staves_go_on_counting_after_those_that_are_pinned() -> None:
     pin = Segment(0, 1000, 0, 0.0, (Strip(0, 100, (Blank(0, 900, ((Item("T", 1, 1),),)),)),))
     named = Named(listed, [0], {Item("T", 1): 1}, {"B": (pin,)})
     plan = named.boards(["A", "B"], [a_fill(0), EMPTY])
-    assert {b.board: [i.name for s in b.segments for _, k in s.blanks() for i in k.items()] for b in plan} == {
-        "A": ["T1·2"], "B": ["T1·1"],
+    assert {
+        b.board: [i.name for s in b.segments for _, k in s.blanks() for i in k.items()]
+        for b in plan
+    } == {
+        "A": ["T1·2"],
+        "B": ["T1·1"],
     }
 
 
 def test_pinned_staves_of_a_panel_that_is_not_whole_are_let_go_and_other_pins_stay() -> None:
     listed = wants(job(a_part("T", 1, width=8, panel=(2, 4)), a_part("P", 1)))
-    strip = Strip(0, 100, (Blank(0, 400, ((Item("T", 1, 1),),)), Blank(500, 900, ((Item("P", 1),),))))
+    strip = Strip(
+        0, 100, (Blank(0, 400, ((Item("T", 1, 1),),)), Blank(500, 900, ((Item("P", 1),),)))
+    )
     held = {"A": (Segment(0, 1000, 0, 0.0, (strip,)),)}
     named = Named(listed, [4000, 0], {Item("T", 1): 1}, held)
     (board,) = named.boards(["A", "B"], [EMPTY, EMPTY])
@@ -78,6 +92,8 @@ def test_pinned_staves_of_a_panel_that_is_not_whole_are_let_go_and_other_pins_st
 def test_layers_keep_their_order() -> None:
     listed = wants(job(a_part("P", 2, thickness=0.3), a_part("Q", 1, thickness=0.3, length=18)))
     blank = FilledBlank(0, 900, ((0,), (1,), (0,)))
-    fill = Fill((FilledSegment(0, 1000, 0, 0.0, (FilledStrip(0, 100, (blank,)),)),), ((0, 2), (1, 1)))
+    fill = Fill(
+        (FilledSegment(0, 1000, 0, 0.0, (FilledStrip(0, 100, (blank,)),)),), ((0, 2), (1, 1))
+    )
     (board,) = Named(listed, [0, 0], {}, {}).boards(["A", "B"], [fill, EMPTY])
     assert next(k.name for s in board.segments for _, k in s.blanks()) == "P1 / Q1 / P2"

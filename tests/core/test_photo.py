@@ -1,4 +1,6 @@
-"""Photographs straightened by four corners: a knot comes out where it is, and what is no photograph is refused."""
+"""Photographs straightened by four corners: a knot comes out where it is, and what is no photograph
+is refused.
+"""
 
 import io
 
@@ -27,21 +29,30 @@ def test_a_projection_takes_four_points_to_four_points() -> None:
     a, b, c, d, e, f, g, h = projection(square, other)
     for (x, y), (to_x, to_y) in zip(square, other, strict=True):
         deep = g * x + h * y + 1
-        assert ((a * x + b * y + c) / deep, (d * x + e * y + f) / deep) == (pytest.approx(to_x), pytest.approx(to_y))
+        assert ((a * x + b * y + c) / deep, (d * x + e * y + f) / deep) == (
+            pytest.approx(to_x),
+            pytest.approx(to_y),
+        )
 
 
 def test_a_tapered_board_fills_its_own_corners() -> None:
-    # Its far end is an inch narrower: the straightened picture is as high as the wide end and lies a corner lower there.
+    # Its far end is an inch narrower: the straightened picture is as high as the wide end and lies
+    # a corner lower there.
     taken = photographed(a_board(length=60, width=7), (30, 3))
-    picture = Image.open(io.BytesIO(straightened(opened(taken.jpeg), taken.corners, ends_of(BOARD), "A")))
+    picture = Image.open(
+        io.BytesIO(straightened(opened(taken.jpeg), taken.corners, ends_of(BOARD), "A"))
+    )
     assert picture.size == (2400, 280)
 
 
-@pytest.mark.parametrize(("corners", "why"), [
-    ([(0.1, 0.8), (0.9, 0.2), (0.9, 0.8), (0.1, 0.2)], "do not go round"),
-    ([(0.1, 0.5), (0.9, 0.5), (0.9, 0.5), (0.1, 0.5)], "do not go round"),
-    ([(0.1, 0.2), (0.9, 0.2), (0.9, 0.8), (0.1, 0.8)], "shows the other face"),
-])
+@pytest.mark.parametrize(
+    ("corners", "why"),
+    [
+        ([(0.1, 0.8), (0.9, 0.2), (0.9, 0.8), (0.1, 0.2)], "do not go round"),
+        ([(0.1, 0.5), (0.9, 0.5), (0.9, 0.5), (0.1, 0.5)], "do not go round"),
+        ([(0.1, 0.2), (0.9, 0.2), (0.9, 0.8), (0.1, 0.8)], "shows the other face"),
+    ],
+)
 def test_corners_that_cannot_be_are_refused(corners: list[tuple[float, float]], why: str) -> None:
     kept = opened(photographed(BOARD, (30, 3)).jpeg)
     with pytest.raises(NoPhoto, match=why):
@@ -54,11 +65,16 @@ def png(width: int, height: int) -> bytes:
     return out.getvalue()
 
 
-@pytest.mark.parametrize(("content", "why"), [
-    (b"", "no photograph"), (b"%PDF-1.7 no picture", "no photograph"),
-    (photographed(BOARD, (30, 3)).jpeg[:900], "no photograph"),
-    (png(30, 3000), "too small"), (png(10_000, 9_000), "at most 80 million"),
-])
+@pytest.mark.parametrize(
+    ("content", "why"),
+    [
+        (b"", "no photograph"),
+        (b"%PDF-1.7 no picture", "no photograph"),
+        (photographed(BOARD, (30, 3)).jpeg[:900], "no photograph"),
+        (png(30, 3000), "too small"),
+        (png(10_000, 9_000), "at most 80 million"),
+    ],
+)
 def test_what_is_no_photograph_is_refused(content: bytes, why: str) -> None:
     with pytest.raises(NoPhoto, match=why):
         opened(content)

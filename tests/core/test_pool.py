@@ -13,7 +13,10 @@ def a_fill(*wants: int, width: int = 10) -> Fill:
     taken: dict[int, int] = {}
     for want in wants:
         taken[want] = taken.get(want, 0) + 1
-    return Fill((FilledSegment(0, 1000, 0, 0.0, (FilledStrip(0, width, blanks),)),), tuple(sorted(taken.items())))
+    return Fill(
+        (FilledSegment(0, 1000, 0, 0.0, (FilledStrip(0, width, blanks),)),),
+        tuple(sorted(taken.items())),
+    )
 
 
 def test_the_cheapest_cover_is_chosen() -> None:
@@ -49,7 +52,8 @@ def test_an_empty_pool_chooses_nothing_and_prices_nothing() -> None:
 
 
 def test_the_hard_want_is_worth_more_at_the_margin() -> None:
-    # Want 0 comes only off boards of 30, want 1 off boards of 3, and of either there is one to spare.
+    # Want 0 comes only off boards of 30, want 1 off boards of 3, and of either there is one to
+    # spare.
     pool = Pool([30, 30, 3, 3], [1, 1], [100, 100])
     for board, want in ((0, 0), (1, 0), (2, 1), (3, 1)):
         pool.add(board, a_fill(want))
@@ -75,7 +79,9 @@ def test_a_stave_goes_only_where_the_panel_keeps_enough() -> None:
     fill = Fill(a_fill(0, 0, width=10).segments, ((0, 20),))
     assert without_surplus(fill, [9], [True], 0).taken == ((0, 20),)
     assert without_surplus(fill, [10], [True], 0).taken == ((0, 10),)
-    assert without_surplus(fill, [9], [True], 1).taken == ((0, 9),)  # net of the width allowance: 9 and 9
+    assert without_surplus(fill, [9], [True], 1).taken == (
+        (0, 9),
+    )  # net of the width allowance: 9 and 9
 
 
 def test_nothing_is_left_of_a_fill_that_is_all_surplus() -> None:
@@ -83,7 +89,8 @@ def test_nothing_is_left_of_a_fill_that_is_all_surplus() -> None:
 
 
 def test_with_a_penalty_of_its_own_only_thrifty_fills_are_taken() -> None:
-    # Both wants for 12; what they are worth by this penalty is 10: too dear. One for 4 against 5 is thrifty.
+    # Both wants for 12; what they are worth by this penalty is 10: too dear. One for 4 against 5 is
+    # thrifty.
     pool = Pool([12, 4], [1, 1], [100, 100])
     pool.add(0, a_fill(0, 1))
     pool.add(1, a_fill(0))
@@ -94,7 +101,9 @@ def test_with_a_penalty_of_its_own_only_thrifty_fills_are_taken() -> None:
 
 def test_of_fills_that_give_the_same_the_more_pleasing_is_kept_and_of_equal_cost_chosen() -> None:
     pool = Pool([10, 10], [1], [99], lambda board, fill: 0.001 * fill.segments[0].x0)
-    later, sooner = (a_fill(0)._replace(segments=(a_fill(0).segments[0]._replace(x0=x),)) for x in (2, 1))
+    later, sooner = (
+        a_fill(0)._replace(segments=(a_fill(0).segments[0]._replace(x0=x),)) for x in (2, 1)
+    )
     for board, fill in ((0, sooner), (1, sooner), (1, later), (1, sooner)):
         pool.add(board, fill)
     assert pool.choose(5) == {1: later}

@@ -1,26 +1,30 @@
 """How far a board reaches over a line, against looking at every place along it."""
 
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.jobs import boards
 from tests.making import a_board, t
+from tests.profiles import examples
 from vividplank.core.board import Board, Region
 
-MANY = settings(max_examples=150, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
+MANY = examples(150)
 
 
 def test_a_taper_reaches_as_far_as_its_narrow_end() -> None:
     board = a_board(length=60, width=6, far_width=4)
     assert board.reach(0, 0.0, 0, 0, t(60)) == (0, t(4))
     assert board.reach(0, 0.0, 0, 0, t(30)) == (0, t(5))
-    # Over a line that rises an inch in 60 there is an inch less at the far end, and wood an inch under it.
+    # Over a line that rises an inch in 60 there is an inch less at the far end, and wood an inch
+    # under it.
     assert board.reach(0, 1 / 60, 0, 0, t(60)) == (0, t(3))
     assert board.reach(t(-1), 0.0, 0, 0, t(60)) == (t(1), t(5))
 
 
 @MANY
-@given(boards("B"), st.floats(-0.02, 0.02), st.integers(0, 8), st.integers(0, 9), st.integers(1, 10))
+@given(
+    boards("B"), st.floats(-0.02, 0.02), st.integers(0, 8), st.integers(0, 9), st.integers(1, 10)
+)
 def test_what_is_within_reach_lies_in_the_board_and_a_tick_more_does_not(
     board: Board, slope: float, height: int, a: int, b: int
 ) -> None:

@@ -1,4 +1,6 @@
-"""At the machine: what a reading means, where a piece is, what a run of passes teaches, settings kept, and paper."""
+"""At the machine: what a reading means, where a piece is, what a run of passes teaches, settings
+kept, and paper.
+"""
 
 import json
 from dataclasses import replace
@@ -28,21 +30,27 @@ from vividplank.core.milling.words import figures, setting_name
 PLANE = steps()["B1.1/thickness"]  # to 3/4, passes of 4/64, the last 1/64, a wheel of 1/16 a turn
 
 
-@pytest.mark.parametrize(("reading", "state", "says"), [
-    (48, "done", "3/4 in: that is it"),
-    (50, "go on", "1/32 in to go: two passes at a quarter turn"),
-    (53, "go on", "5/64 in to go: one pass at one turn, then one at a quarter turn"),
-    (45, "stop", "45/64 in is 3/64 in too thin: 3/4 in was wanted"),
-])
+@pytest.mark.parametrize(
+    ("reading", "state", "says"),
+    [
+        (48, "done", "3/4 in: that is it"),
+        (50, "go on", "1/32 in to go: two passes at a quarter turn"),
+        (53, "go on", "5/64 in to go: one pass at one turn, then one at a quarter turn"),
+        (45, "stop", "45/64 in is 3/64 in too thin: 3/4 in was wanted"),
+    ],
+)
 def test_a_caliper_reading_at_the_planer(reading: int, state: str, says: str) -> None:
     verdict = judge(PLANE, reading * INCH // 64, HAND_JOB, Machines())
     assert (verdict.state, verdict.says) == (state, says)
 
 
 def test_too_thin_says_what_else_it_would_make() -> None:
-    # 45/64 is no shelf of 3/4 any more; the tiles of 1/2 and laths of 3/8 still come out of 20 1/2 x 6 3/8.
+    # 45/64 is no shelf of 3/4 any more; the tiles of 1/2 and laths of 3/8 still come out of 20 1/2
+    # x 6 3/8.
     ways = judge(PLANE, 45 * INCH // 64, HAND_JOB, Machines()).ways
-    assert any("make Tile (R) of it: 8 in × 3 in × 1/2 in" in w for w in ways) and any("Lath (L)" in w for w in ways)
+    assert any("make Tile (R) of it: 8 in × 3 in × 1/2 in" in w for w in ways) and any(
+        "Lath (L)" in w for w in ways
+    )
     assert not any("Shelf" in w for w in ways) and "write it off" in ways[-1]
 
 
@@ -51,7 +59,11 @@ def test_out_of_square_stops_and_a_hair_does_not() -> None:
     assert judge(edge, 0, HAND_JOB, Machines()).state == "done"
     assert judge(edge, INCH // 100, HAND_JOB, Machines()).state == "done"  # under a 64th
     stopped = judge(edge, INCH // 32, HAND_JOB, Machines())
-    assert stopped.state == "stop" and "out of square by 1/32 in" in stopped.says and "fence" in stopped.ways[0]
+    assert (
+        stopped.state == "stop"
+        and "out of square by 1/32 in" in stopped.says
+        and "fence" in stopped.ways[0]
+    )
 
 
 def test_a_faced_piece_must_still_hold_its_thickness() -> None:
@@ -69,7 +81,10 @@ def test_widths_and_lengths_too_large_go_on_and_too_small_stop() -> None:
     assert wide.state == "go on" and "set the fence to 3 in" in wide.says
     assert "too narrow" in judge(rip, 2 * INCH, HAND_JOB, Machines()).says
     assert "against the stop once more" in judge(cut, 21 * INCH, HAND_JOB, Machines()).says
-    assert judge(cut, 19 * INCH, HAND_JOB, Machines()).says == "19 in is 1 in too short: 20 in was wanted"
+    assert (
+        judge(cut, 19 * INCH, HAND_JOB, Machines()).says
+        == "19 in is 1 in too short: 20 in was wanted"
+    )
 
 
 @given(st.integers(INCH // 8, 2 * INCH))
@@ -88,14 +103,32 @@ def test_every_piece_can_be_found_all_the_way() -> None:
     every = [s for r in found for s in r.steps]
 
     def at(mark: str, *done: str) -> str:
-        return next(w.place for w in whereabouts(HAND_JOB, HAND_PLAN, found, done) if w.mark == mark)
+        return next(
+            w.place for w in whereabouts(HAND_JOB, HAND_PLAN, found, done) if w.mark == mark
+        )
 
-    way = ["B1/rough-length", "B1.1/face", "B1.1/edge", "B1.1/thickness", "B1.1a/width", "B1.1a/square", "B1.1a/length-A"]
+    way = [
+        "B1/rough-length",
+        "B1.1/face",
+        "B1.1/edge",
+        "B1.1/thickness",
+        "B1.1a/width",
+        "B1.1a/square",
+        "B1.1a/length-A",
+    ]
     seen = [at("A1", *way[:n]) for n in range(len(way) + 1)]
     assert seen == ["rack", "rough", "rough", "rough", "milled", "milled", "milled", "finished"]
     assert at("A2", *way) == "milled"  # of the same segment
-    sawn = ["B2/rough-length", "B2.1/face", "B2.1/edge", "B2.1/thickness", "B2.1a/width", "B2.1a2/blank-length", "B2.1a2/resaw",
-            "B2.1a2/sticker"]
+    sawn = [
+        "B2/rough-length",
+        "B2.1/face",
+        "B2.1/edge",
+        "B2.1/thickness",
+        "B2.1a/width",
+        "B2.1a2/blank-length",
+        "B2.1a2/resaw",
+        "B2.1a2/sticker",
+    ]
     assert at("L1", *sawn) == "resting"
     assert at("P1·1", *(s.key for s in every if s.kind != "length" and s.board != "")) == "panel"
     done = {s.key for s in every}
@@ -107,8 +140,14 @@ def test_a_fitted_piece_is_held_long() -> None:
     job = replace(HAND_JOB, parts=tuple(replace(p, fitted=p.id == "A") for p in HAND_JOB.parts))
     found = routes(job, HAND_PLAN)
     done = {s.key for r in found for s in r.steps if not s.kind.startswith("fit-")}
-    assert {w.place for w in whereabouts(job, HAND_PLAN, found, done) if w.mark in ("A1", "A2")} == {"held long"}
-    assert {w.place for w in whereabouts(job, HAND_PLAN, found, done | {"B1.1a/fit-A"}) if w.mark == "A1"} == {"fitted"}
+    assert {
+        w.place for w in whereabouts(job, HAND_PLAN, found, done) if w.mark in ("A1", "A2")
+    } == {"held long"}
+    assert {
+        w.place
+        for w in whereabouts(job, HAND_PLAN, found, done | {"B1.1a/fit-A"})
+        if w.mark == "A1"
+    } == {"fitted"}
 
 
 @pytest.mark.parametrize("school", SCHOOLS)
@@ -134,7 +173,10 @@ def test_the_right_way_and_two_wrong_ones() -> None:
 
 def test_the_end_that_leads_makes_the_picture_not_the_sum() -> None:
     twisted = board(twist=0.1)
-    one, other = (watch(twisted, WHOLE, "jointer", "B", INCH // 32, "in", far_end_first=f) for f in (False, True))
+    one, other = (
+        watch(twisted, WHOLE, "jointer", "B", INCH // 32, "in", far_end_first=f)
+        for f in (False, True)
+    )
     assert one.frames[1].lines != other.frames[1].lines
     assert abs(one.frames[1].clean - other.frames[1].clean) < 0.1
 
@@ -150,8 +192,12 @@ def test_places_have_the_names_of_the_route() -> None:
 NAMES = st.text(min_size=1, max_size=4)
 
 
-@given(machines(), st.sampled_from(SCHOOLS), st.dictionaries(NAMES, st.sampled_from(SCHOOLS), max_size=3),
-       st.dictionaries(NAMES, st.integers(1, 100_000), max_size=3))
+@given(
+    machines(),
+    st.sampled_from(SCHOOLS),
+    st.dictionaries(NAMES, st.sampled_from(SCHOOLS), max_size=3),
+    st.dictionaries(NAMES, st.integers(1, 100_000), max_size=3),
+)
 def test_settings_come_back_as_they_were_kept(
     shop: Machines, school: str, exceptions: dict[str, str], fitted: dict[str, int]
 ) -> None:
@@ -159,16 +205,29 @@ def test_settings_come_back_as_they_were_kept(
     assert milling_from_document(json.loads(json.dumps(milling_to_document(milling)))) == milling
 
 
-@pytest.mark.parametrize(("change", "path", "word"), [
-    ({"machines": {"jointer": {"bed_width": 0}}}, "$.machines.jointer.bed_width", "over nothing"),
-    ({"machines": {"planer": {"usual_pass": -5}}}, "$.machines.planer.usual_pass", "over nothing"),
-    ({"machines": {"router_bridge": -1}}, "$.machines.router_bridge", "or nothing"),
-    ({"school": "by feel"}, "$.school", "plane-then-rip"),
-    ({"hours": {"begins": 1000, "ends": 900}}, "$.hours", "begins before it ends"),
-    ({"fitted": {"A1": 0}}, "$.fitted.A1", "over nothing"),
-    ({"machines": {"planer": {"width": "wide"}}}, "$.machines.planer.width", "integer"),
-])
-def test_settings_no_machine_has_are_refused(change: dict[str, object], path: str, word: str) -> None:
+@pytest.mark.parametrize(
+    ("change", "path", "word"),
+    [
+        (
+            {"machines": {"jointer": {"bed_width": 0}}},
+            "$.machines.jointer.bed_width",
+            "over nothing",
+        ),
+        (
+            {"machines": {"planer": {"usual_pass": -5}}},
+            "$.machines.planer.usual_pass",
+            "over nothing",
+        ),
+        ({"machines": {"router_bridge": -1}}, "$.machines.router_bridge", "or nothing"),
+        ({"school": "by feel"}, "$.school", "plane-then-rip"),
+        ({"hours": {"begins": 1000, "ends": 900}}, "$.hours", "begins before it ends"),
+        ({"fitted": {"A1": 0}}, "$.fitted.A1", "over nothing"),
+        ({"machines": {"planer": {"width": "wide"}}}, "$.machines.planer.width", "integer"),
+    ],
+)
+def test_settings_no_machine_has_are_refused(
+    change: dict[str, object], path: str, word: str
+) -> None:
     with pytest.raises(Refusal) as refused:
         milling_from_document(change)
     assert refused.value.path == path and word in refused.value.why
@@ -182,7 +241,10 @@ def text_of(pdf: bytes) -> list[str]:
 def test_a_route_card_for_each_board_and_panel() -> None:
     pages = text_of(route_cards(HAND_JOB, routes(HAND_JOB, HAND_PLAN), "in"))
     assert len(pages) >= 3
-    assert "Face B1.1, hollow side down" in pages[0] and "set to 3/4 in; 5 passes; readings 15/16, 7/8" in pages[0]
+    assert (
+        "Face B1.1, hollow side down" in pages[0]
+        and "set to 3/4 in; 5 passes; readings 15/16, 7/8" in pages[0]
+    )
     assert any("Glue Top P1" in p and "60 minutes" not in p.split("Glue Top P1")[0] for p in pages)
 
 

@@ -13,18 +13,39 @@ from vividplank.core.layout.want import wants
 
 
 def why(part: Part, *boards: Board, unit: str = "in") -> str:
-    job = Job("", replace(BARE, end_trim=t(1), allowance=replace(BARE.allowance, face=t(1 / 32))), (part,), boards, unit)  # type: ignore[arg-type]
+    job = Job(
+        "",
+        replace(BARE, end_trim=t(1), allowance=replace(BARE.allowance, face=t(1 / 32))),
+        (part,),
+        boards,
+        unit,
+    )  # type: ignore[arg-type]
     return why_unplaced(job, wants(job)[0])
 
 
-@pytest.mark.parametrize(("part", "words"), [
-    (a_part("A", species="cherry"), "no board of cherry here"),
-    (a_part("A", thickness=1.25), "needs 1 9/32 in of thickness with its allowance; the thickest oak board has 1 in"),
-    (a_part("A", length=59), "needs 59 in of length; the longest board thick enough gives 58 in between its end trims"),
-    (a_part("A", width=6.5), "needs 6 1/2 in of width; the widest board long and thick enough has 6 in"),
-    (a_part("A"), "the wood ran out"),
-    (a_part("A", width=30, panel=(2, 5)), "not enough clear width in lengths of its staves"),
-])
+@pytest.mark.parametrize(
+    ("part", "words"),
+    [
+        (a_part("A", species="cherry"), "no board of cherry here"),
+        (
+            a_part("A", thickness=1.25),
+            "needs 1 9/32 in of thickness with its allowance; the thickest oak board has 1 in",
+        ),
+        (
+            a_part("A", length=59),
+            (
+                "needs 59 in of length; the longest board thick enough gives 58 in between its end "
+                "trims"
+            ),
+        ),
+        (
+            a_part("A", width=6.5),
+            "needs 6 1/2 in of width; the widest board long and thick enough has 6 in",
+        ),
+        (a_part("A"), "the wood ran out"),
+        (a_part("A", width=30, panel=(2, 5)), "not enough clear width in lengths of its staves"),
+    ],
+)
 def test_each_reason_by_itself(part: Part, words: str) -> None:
     assert words in why(part, a_board())
 

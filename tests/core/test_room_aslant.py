@@ -1,7 +1,9 @@
-"""Boards cut as awkwardly as the rules allow, every clear stretch a part made to fit it: room.py must have counted it all.
+"""Boards cut as awkwardly as the rules allow, every clear stretch a part made to fit it: room.py
+must have counted it all.
 
-Segments lie aslant, strips stand out over edges that are not parallel, faults cut them in two; parts lie over sound faults
-where their faces allow it, two end to end in some blanks, and some are staves.
+Segments lie aslant, strips stand out over edges that are not parallel, faults cut them in two;
+parts lie over sound faults where their faces allow it, two end to end in some blanks, and some are
+staves.
 """
 
 import random
@@ -45,17 +47,29 @@ def board(rng: random.Random) -> Board:
     far = max(2.5, width - rng.choice((0, 0.5, 0.75, 3)))
     made = a_board("B", length, width, 1.0, far_width=far, defects=tuple(faults))
     lifted = [rng.randint(0, INCH) for _ in range(3)] if rng.random() < 0.5 else [0, 0, 0]
-    first, last = (replace(s, y0=s.y0 + up, y1=s.y1 + up) for s, up in zip(made.stations, lifted, strict=False))
+    first, last = (
+        replace(s, y0=s.y0 + up, y1=s.y1 + up) for s, up in zip(made.stations, lifted, strict=False)
+    )
     if rng.random() < 0.7:
         return replace(made, stations=(first, last))
     up = lifted[2]  # crooked
-    middle = replace(first, x=made.length // 2, y0=up, y1=up + max(3 * INCH, (first.y1 + last.y1) // 2))
+    middle = replace(
+        first, x=made.length // 2, y0=up, y1=up + max(3 * INCH, (first.y1 + last.y1) // 2)
+    )
     return replace(made, stations=(first, middle, last))
 
 
-def clear(board: Board, segment: Segment, low: int, high: int, faces: Faces) -> Iterator[tuple[int, int]]:
-    """Stretches of a strip from height low to high of a segment that lie on the board, off what the faces forbid."""
-    forbidden = [d for d in board.defects if not d.sound or faces == "clear-two" or (faces == "clear-one" and d.face == "both")]
+def clear(
+    board: Board, segment: Segment, low: int, high: int, faces: Faces
+) -> Iterator[tuple[int, int]]:
+    """Stretches of a strip from height low to high of a segment that lie on the board, off what the
+    faces forbid.
+    """
+    forbidden = [
+        d
+        for d in board.defects
+        if not d.sound or faces == "clear-two" or (faces == "clear-one" and d.face == "both")
+    ]
     begun = None
     for x in range(segment.x0, segment.x1 + 1, _STEP):
         at = segment.y0 + segment.slope * (x - segment.x0)
@@ -63,7 +77,9 @@ def clear(board: Board, segment: Segment, low: int, high: int, faces: Faces) -> 
         bottoms = sorted((at, at + segment.slope * _STEP))
         inside = edges[0] <= at + low and at + high <= edges[1]
         ahead = x + _STEP <= segment.x1 and not any(
-            d.x0 < x + _STEP and d.x1 > x and d.y0 < bottoms[1] + high and d.y1 > bottoms[0] + low for d in forbidden)
+            d.x0 < x + _STEP and d.x1 > x and d.y0 < bottoms[1] + high and d.y1 > bottoms[0] + low
+            for d in forbidden
+        )
         if not inside:
             if begun is not None and x - _STEP > begun:
                 yield begun, x - _STEP
@@ -83,14 +99,29 @@ def cut(rng: random.Random, board: Board, shop: Shop) -> tuple[list[Part], Plan]
     x0, end = shop.end_trim, board.length - shop.end_trim
     while end - x0 >= shop.min_blank_length:
         x1 = min(end, x0 + rng.choice((rng.randint(shop.min_blank_length, end - x0), end - x0)))
-        slope = rng.choice((0.0, rng.uniform(-shop.max_slope, shop.max_slope), shop.max_slope, -shop.max_slope))
+        slope = rng.choice(
+            (0.0, rng.uniform(-shop.max_slope, shop.max_slope), shop.max_slope, -shop.max_slope)
+        )
         lines = [board.edges(x)[0] - slope * (x - x0) for x in (x0, x1)]
-        segment = Segment(x0, x1, round(rng.choice((min(lines), max(lines), rng.uniform(min(lines), max(lines))))), slope, ())
+        segment = Segment(
+            x0,
+            x1,
+            round(rng.choice((min(lines), max(lines), rng.uniform(min(lines), max(lines))))),
+            slope,
+            (),
+        )
         strips, low = [], 0
         while low < board.widest + 2 * shop.max_slope * (x1 - x0):
             net = rng.randint(8, 32) * _8TH
-            tops = [int(board.edges(x)[1] - segment.y0 - slope * (x - x0)) for x in (x0, (x0 + x1) // 2, x1)]
-            snug = [top - low - shop.allowance.width for top in tops if INCH <= top - low - shop.allowance.width <= 5 * INCH]
+            tops = [
+                int(board.edges(x)[1] - segment.y0 - slope * (x - x0))
+                for x in (x0, (x0 + x1) // 2, x1)
+            ]
+            snug = [
+                top - low - shop.allowance.width
+                for top in tops
+                if INCH <= top - low - shop.allowance.width <= 5 * INCH
+            ]
             if snug and rng.random() < 0.8:
                 net = rng.choice(snug)  # up to the upper edge at one end, or in the middle
             high = low + net + shop.allowance.width
@@ -110,15 +141,32 @@ def cut(rng: random.Random, board: Board, shop: Shop) -> tuple[list[Part], Plan]
     return parts, Plan((BoardPlan(board.id, tuple(segments)),), (), board.price)
 
 
-def _blank(rng: random.Random, shop: Shop, parts: list[Part], a: int, b: int, net: int, faces: Faces) -> Blank:
+def _blank(
+    rng: random.Random, shop: Shop, parts: list[Part], a: int, b: int, net: int, faces: Faces
+) -> Blank:
     room = b - a - shop.allowance.length
     if rng.random() < 0.3:
         staves = Panel(max(INCH, net - rng.randint(0, 8) * _8TH), net + rng.randint(0, 8) * _8TH)
-        parts.append(Part(f"P{len(parts)}", "", 1, "oak", room, net - shop.allowance.panel_width, INCH // 2, faces, staves))
+        parts.append(
+            Part(
+                f"P{len(parts)}",
+                "",
+                1,
+                "oak",
+                room,
+                net - shop.allowance.panel_width,
+                INCH // 2,
+                faces,
+                staves,
+            )
+        )
         return Blank(a, b, ((Item(parts[-1].id, 1, 1),),))
     first = rng.randint(room // 4, room // 2) if rng.random() < 0.4 and room > 8 * INCH else 0
     lengths = [first, room - first - shop.kerf.crosscut] if first else [room]
-    made = [Part(f"P{len(parts) + k}", "", 1, "oak", long, net, INCH // 2, faces) for k, long in enumerate(lengths)]
+    made = [
+        Part(f"P{len(parts) + k}", "", 1, "oak", long, net, INCH // 2, faces)
+        for k, long in enumerate(lengths)
+    ]
     parts += made
     return Blank(a, b, (tuple(Item(p.id, 1) for p in made),))
 

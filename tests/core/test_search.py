@@ -8,9 +8,10 @@ from itertools import pairwise
 from pathlib import Path
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 
 from tests.jobs import jobs
+from tests.profiles import examples
 from vividplank.core.board import Board, Defect, Station, Warp
 from vividplank.core.cutlist import Panel, Part
 from vividplank.core.exchange import read_job
@@ -26,25 +27,42 @@ QUICK = Limits(seconds=60, rounds=3)
 SETTLE = Path(__file__).parents[2] / "vividplank" / "demo" / "settle.job.json"
 
 
-@settings(max_examples=120, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
+@examples(120)
 @given(jobs())
 def test_every_plan_passes_the_audit(job: Job) -> None:
     plan = search(job, QUICK, time.monotonic)
     assert [str(v) for v in audit(job, plan)] == []
 
 
-def flat(id: str = "B", length: float = 60, width: float = 6, thick: float = 1.0, price: str = "10", **kept: object) -> Board:
-    ends = [Station(round(x * INCH), 0, round(width * INCH), round(thick * INCH), round(thick * INCH))
-            for x in (0, length)]
+def flat(
+    id: str = "B",
+    length: float = 60,
+    width: float = 6,
+    thick: float = 1.0,
+    price: str = "10",
+    **kept: object,
+) -> Board:
+    ends = [
+        Station(round(x * INCH), 0, round(width * INCH), round(thick * INCH), round(thick * INCH))
+        for x in (0, length)
+    ]
     return Board(id, "oak", round(length * INCH), tuple(ends), price=Decimal(price), **kept)  # type: ignore[arg-type]
 
 
-def part(id: str, quantity: int, length: float, width: float, thickness: float = 0.75, **kept: object) -> Part:
-    return Part(id, id, quantity, "oak", *(round(v * INCH) for v in (length, width, thickness)), **kept)  # type: ignore[arg-type]
+def part(
+    id: str, quantity: int, length: float, width: float, thickness: float = 0.75, **kept: object
+) -> Part:
+    return Part(
+        id, id, quantity, "oak", *(round(v * INCH) for v in (length, width, thickness)), **kept
+    )  # type: ignore[arg-type]
 
 
-BARE = Shop(kerf=Kerf(INCH // 8, INCH // 8, INCH // 16), allowance=Allowance(0, 0, 0, 0), end_trim=0,
-            min_blank_length=12 * INCH)
+BARE = Shop(
+    kerf=Kerf(INCH // 8, INCH // 8, INCH // 16),
+    allowance=Allowance(0, 0, 0, 0),
+    end_trim=0,
+    min_blank_length=12 * INCH,
+)
 
 
 def test_a_board_that_is_exactly_enough_is_used_up() -> None:
@@ -79,10 +97,21 @@ def test_a_knot_on_one_face_may_lie_in_a_part_with_one_clear_face() -> None:
 
 
 def test_a_twisted_board_gives_short_pieces_where_it_gives_no_long_one() -> None:
-    # Bow of 3/8 in 60: whole, 1 - 3/8 is left; a third of the length keeps a ninth of the bow, 1/24.
+    # Bow of 3/8 in 60: whole, 1 - 3/8 is left; a third of the length keeps a ninth of the bow,
+    # 1/24.
     board = flat(width=3, warp=Warp(bow=3 * INCH // 8))
-    assert len(search(Job("", BARE, (part("L", 1, 59, 3, 0.8),), (board,)), QUICK, time.monotonic).unplaced) == 1
-    assert search(Job("", BARE, (part("S", 3, 19, 3, 0.8),), (board,)), QUICK, time.monotonic).unplaced == ()
+    assert (
+        len(
+            search(
+                Job("", BARE, (part("L", 1, 59, 3, 0.8),), (board,)), QUICK, time.monotonic
+            ).unplaced
+        )
+        == 1
+    )
+    assert (
+        search(Job("", BARE, (part("S", 3, 19, 3, 0.8),), (board,)), QUICK, time.monotonic).unplaced
+        == ()
+    )
 
 
 def test_rough_ripping_beats_the_cup_that_milling_wide_cannot() -> None:
@@ -90,7 +119,12 @@ def test_rough_ripping_beats_the_cup_that_milling_wide_cannot() -> None:
     board = flat(length=30, width=8, warp=Warp(cup=INCH // 4))
     parts = (part("R", 2, 29, 3.75, 0.875),)
     assert len(search(Job("", BARE, parts, (board,)), QUICK, time.monotonic).unplaced) > 0
-    assert search(Job("", replace(BARE, method="rough-rip"), parts, (board,)), QUICK, time.monotonic).unplaced == ()
+    assert (
+        search(
+            Job("", replace(BARE, method="rough-rip"), parts, (board,)), QUICK, time.monotonic
+        ).unplaced
+        == ()
+    )
 
 
 def test_a_panel_is_whole_or_not_there() -> None:
@@ -101,14 +135,21 @@ def test_a_panel_is_whole_or_not_there() -> None:
 
 
 def test_owned_and_cheaper_boards_come_first() -> None:
-    job = Job("", BARE, (part("A", 1, 40, 3),), (flat("dear", price="20"), flat("own", price="0"), flat("cheap")))
+    job = Job(
+        "",
+        BARE,
+        (part("A", 1, 40, 3),),
+        (flat("dear", price="20"), flat("own", price="0"), flat("cheap")),
+    )
     plan = search(job, Limits(seconds=60, rounds=20), time.monotonic)
     assert [b.board for b in plan.boards] == ["own"] and plan.cost == 0
 
 
 def test_the_same_seed_gives_the_same_plan() -> None:
     job = read_job(SETTLE.read_text())
-    one, two = (search(job, Limits(seconds=600, rounds=5, seed=3), time.monotonic) for _ in range(2))
+    one, two = (
+        search(job, Limits(seconds=600, rounds=5, seed=3), time.monotonic) for _ in range(2)
+    )
     assert one.boards == two.boards
 
 
@@ -146,7 +187,9 @@ def test_a_plan_comes_before_anything_is_proved() -> None:
 
 def test_who_proves_goes_on_while_much_is_left_or_the_bound_rises() -> None:
     now = [0.0]
-    proving = _Search(Job("", BARE, (part("A", 1, 20, 2),), (flat(),)), Limits(10), None, lambda: now[0], Task())
+    proving = _Search(
+        Job("", BARE, (part("A", 1, 20, 2),), (flat(),)), Limits(10), None, lambda: now[0], Task()
+    )
     proving.known.learn(Span(100.0, 107.0))
     now[0] = 5.0
     assert proving.promises()  # it has just risen
@@ -176,13 +219,21 @@ def test_a_watcher_is_told_what_is_tried() -> None:
     anew = [s for s in said if "laid anew" in s]
     ids = {b.id for b in job.boards}
     assert anew and all(re.split(", | and | laid", s)[0] in ids | {"what is left"} for s in anew)
-    assert any(re.fullmatch(r"the best of \d+ ways to cut single boards, put together", s) for s in said)
+    assert any(
+        re.fullmatch(r"the best of \d+ ways to cut single boards, put together", s) for s in said
+    )
 
 
-@pytest.mark.parametrize(("change", "word"), [
-    ({"species": "walnut"}, "no board of walnut"), ({"thickness": 2 * INCH}, "thickness"),
-    ({"length": 80 * INCH}, "length"), ({"width": 7 * INCH}, "width"), ({"quantity": 9}, "ran out"),
-])
+@pytest.mark.parametrize(
+    ("change", "word"),
+    [
+        ({"species": "walnut"}, "no board of walnut"),
+        ({"thickness": 2 * INCH}, "thickness"),
+        ({"length": 80 * INCH}, "length"),
+        ({"width": 7 * INCH}, "width"),
+        ({"quantity": 9}, "ran out"),
+    ],
+)
 def test_what_is_left_out_says_why(change: dict[str, object], word: str) -> None:
     wanted = replace(part("A", 1, 40, 3), **change)  # type: ignore[arg-type]
     plan = search(Job("", BARE, (wanted,), (flat(),)), QUICK, time.monotonic)

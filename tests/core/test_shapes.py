@@ -1,4 +1,6 @@
-"""Mitres, tapers and outlines: read from the part, cut after everything else, by figures worked by hand."""
+"""Mitres, tapers and outlines: read from the part, cut after everything else, by figures worked by
+hand.
+"""
 
 import time
 from dataclasses import replace
@@ -37,7 +39,10 @@ def test_a_mitred_rail_is_squared_then_mitred_at_its_full_length() -> None:
     found = shaped(replace(a_part("F", 2, 16, 1.5), joint="mitre"))
     length, mitre = of_kind(found, "length-"), of_kind(found, "mitre-")
     assert length.stock_out == t(16) and mitre.after == (length.key,)
-    assert "16 in from long point to long point" in mitre.check and setting_name(mitre, "in") == "45° for mitres"
+    assert (
+        "16 in from long point to long point" in mitre.check
+        and setting_name(mitre, "in") == "45° for mitres"
+    )
     assert not any(s.kind.startswith("mitre-") for s in shaped(a_part("F", 2, 16, 1.5)).values())
 
 
@@ -46,7 +51,10 @@ def test_a_fitted_mitre_is_cut_with_its_measure() -> None:
     assert of_kind(found, "fit-").do == "Hold E1 long; mitre and cut to the work"
     assert not any(s.kind.startswith("mitre-") for s in found.values())
     # Measured on the work it keeps its mitre, at that measure.
-    measured = shaped(replace(a_part("E", 1, 16, 1.5), joint="mitre", fitted=True), Milling(fitted={"E1": t(15.75)}))
+    measured = shaped(
+        replace(a_part("E", 1, 16, 1.5), joint="mitre", fitted=True),
+        Milling(fitted={"E1": t(15.75)}),
+    )
     length, mitre = of_kind(measured, "length-"), of_kind(measured, "mitre-")
     assert length.stock_out == t(15.75) and mitre.after == (length.key,)
     assert "15 3/4 in from long point to long point" in mitre.check
@@ -58,7 +66,10 @@ def test_a_leg_tapered_on_one_edge() -> None:
     assert taper_of(leg) == Taper(t(2), t(1.25), 0, t(0.75))
     found = shaped(leg)
     sawn, planed = of_kind(found, "taper-L"), of_kind(found, "taper-plane")
-    assert sawn.do == "Saw the taper of L1: 2 in at the datum end, 1 1/4 in at the far end" and "one edge" in sawn.against
+    assert (
+        sawn.do == "Saw the taper of L1: 2 in at the datum end, 1 1/4 in at the far end"
+        and "one edge" in sawn.against
+    )
     assert (sawn.machine, sawn.stock_in, sawn.stock_out) == ("bandsaw", t(2), t(1.25))
     assert sawn.after == (of_kind(found, "length-").key,) and planed.after == (sawn.key,)
     # An edge of 28 x 3/4 is 0.15 square feet at 12 minutes: under the least of 3.
@@ -74,16 +85,21 @@ def test_a_taper_on_both_edges_may_point_either_way() -> None:
     assert "both edges" in sawn.against and sawn.check.endswith("1 1/2 in at the datum end")
 
 
-@pytest.mark.parametrize("points", [
-    ((0, 0), (28, 0), (26, 2), (2, 2)),  # ends aslant
-    ((0, 0), (28, 0), (28, 2), (14, 1), (0, 2)),  # five corners
-    ((0, 0), (28, 0.5), (28, 2), (0, 1.5)),  # leaning, but as wide at one end as at the other
-])
+@pytest.mark.parametrize(
+    "points",
+    [
+        ((0, 0), (28, 0), (26, 2), (2, 2)),  # ends aslant
+        ((0, 0), (28, 0), (28, 2), (14, 1), (0, 2)),  # five corners
+        ((0, 0), (28, 0.5), (28, 2), (0, 1.5)),  # leaning, but as wide at one end as at the other
+    ],
+)
 def test_other_outlines_are_sawn_to_their_line(points: tuple[tuple[float, float], ...]) -> None:
     part = replace(a_part("C", 1, 28, 2), outline=outline(*points))
     assert taper_of(part) is None
     step = of_kind(shaped(part), "outline-")
-    assert step.machine == "bandsaw" and step.why.startswith("corners along and across from the datum corner: 0 in, 0 in")
+    assert step.machine == "bandsaw" and step.why.startswith(
+        "corners along and across from the datum corner: 0 in, 0 in"
+    )
 
 
 def test_an_outline_that_is_the_rectangle_needs_nothing() -> None:

@@ -41,7 +41,10 @@ def test_faults_are_marked_with_their_kind() -> None:
 
 def test_names_cannot_break_out_of_the_drawing() -> None:
     rude = '<script>alert("x")</script>'
-    boards = tuple(replace(b, species=rude, defects=tuple(replace(d, kind=rude) for d in b.defects)) for b in HAND_JOB.boards)
+    boards = tuple(
+        replace(b, species=rude, defects=tuple(replace(d, kind=rude) for d in b.defects))
+        for b in HAND_JOB.boards
+    )
     text = plan_svg(replace(HAND_JOB, name=rude, boards=boards), HAND_PLAN)
     assert not re.search("<script", text)
     ElementTree.fromstring(text)

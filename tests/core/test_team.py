@@ -1,4 +1,6 @@
-"""Searches that help one another: what passes between them, and that they end with the one that was asked for."""
+"""Searches that help one another: what passes between them, and that they end with the one that was
+asked for.
+"""
 
 import time
 
@@ -16,8 +18,12 @@ from vividplank.core.layout.team import Found, Share, Span, helped
 JOB = Job("", BARE, (a_part("A", 3, 20, 2),), (a_board(length=60, width=6),))
 
 
-def answering(job: Job, task: Task, limits: Limits, clock: object, share: Share, first: bool) -> Span:
-    """A helper that says its seed as the place of a board and a bound, and gives back whatever it is told."""
+def answering(
+    job: Job, task: Task, limits: Limits, clock: object, share: Share, first: bool
+) -> Span:
+    """A helper that says its seed as the place of a board and a bound, and gives back whatever it
+    is told.
+    """
     told, _ = share([(limits.seed, Fill((), ()))], Span(3.0 if first else 2.0))
     while True:
         told, _ = share(told, Span())

@@ -18,9 +18,16 @@ def thought(job: Job) -> dict[tuple[str, str], Thought]:
 
 def test_an_inch_that_saves_a_board() -> None:
     # Two of 30 in and a kerf do not go into 60; of 29 they do.
-    job = Job("", BARE, (a_part("A", 2, 30, 2),), (a_board("B", 60, 2.2), a_board("C", 60, 2.2, price="12")))
+    job = Job(
+        "",
+        BARE,
+        (a_part("A", 2, 30, 2),),
+        (a_board("B", 60, 2.2), a_board("C", 60, 2.2, price="12")),
+    )
     found = thought(job)
-    assert found["shorter", "A"] == Thought("shorter", "A", "Make Part A 1 in shorter", Decimal(12), 0)
+    assert found["shorter", "A"] == Thought(
+        "shorter", "A", "Make Part A 1 in shorter", Decimal(12), 0
+    )
     assert ("narrower", "A") not in found and ("lenient", "A") not in found
     # A free copy of the dear one saves what it costs.
     assert found["board", "C"].saves == 12
@@ -28,9 +35,17 @@ def test_an_inch_that_saves_a_board() -> None:
 
 def test_a_knot_let_pass() -> None:
     knots = (a_fault("tight-knot", 20, 21, 1, 2, "both"),)
-    job = Job("", BARE, (a_part("A", 1, 30, 2),), (a_board("B", 40, 2.2, defects=knots), a_board("C", 40, 2.2, price="12")))
+    job = Job(
+        "",
+        BARE,
+        (a_part("A", 1, 30, 2),),
+        (a_board("B", 40, 2.2, defects=knots), a_board("C", 40, 2.2, price="12")),
+    )
     found = thought(job)
-    assert found["lenient", "A"].saves == 2 and "sound knots are let pass" in found["lenient", "A"].words
+    assert (
+        found["lenient", "A"].saves == 2
+        and "sound knots are let pass" in found["lenient", "A"].words
+    )
 
 
 def test_what_finds_a_place_comes_first_and_telling_can_be_stopped() -> None:

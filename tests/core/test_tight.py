@@ -5,11 +5,12 @@ from decimal import Decimal
 
 import numpy as np
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.jobs import jobs
 from tests.making import BARE, a_board, a_fault, a_part, t
+from tests.profiles import examples
 from vividplank.core.board import Board, Station, same_species
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
@@ -25,11 +26,16 @@ from vividplank.core.shop import Shop
 
 
 def by_area(listed: list[Want], shares: list[float]) -> list[float]:
-    return [(w.length if w.is_panel else w.length * w.width) * s for w, s in zip(listed, shares, strict=True)]
+    return [
+        (w.length if w.is_panel else w.length * w.width) * s
+        for w, s in zip(listed, shares, strict=True)
+    ]
 
 
 def cut(job: Job, shares: list[float]) -> tuple[Plan, float, float]:
-    """The boards one after the other as they are counted; what they hold is worth, and what it was counted for."""
+    """The boards one after the other as they are counted; what they hold is worth, and what it was
+    counted for.
+    """
     listed = wants(job)
     left = [w.width if w.is_panel else w.count for w in listed]
     worth = by_area(listed, shares)
@@ -37,7 +43,11 @@ def cut(job: Job, shares: list[float]) -> tuple[Plan, float, float]:
     for board in job.boards:
         mine = [w for w in listed if same_species(w.species, board.species)]
         fills.append(EMPTY)
-        rooms = Rooms([board], [replace(w, index=k) for k, w in enumerate(mine)], job.shop) if mine else None
+        rooms = (
+            Rooms([board], [replace(w, index=k) for k, w in enumerate(mine)], job.shop)
+            if mine
+            else None
+        )
         if rooms and rooms.shortest >= 1:
             most, _ = rooms.most(np.array([worth[w.index] for w in mine]))
             counted += float(most[0])
@@ -49,11 +59,20 @@ def cut(job: Job, shares: list[float]) -> tuple[Plan, float, float]:
     named = Named(listed, left, {}, {})
     boards = named.boards((b.id for b in job.boards), fills)
     used = {b.board for b in boards}
-    unplaced = tuple(Unplaced(item.part, item.n, "") for _, missing in named.missing() for lump in missing for item in lump)
-    return Plan(boards, unplaced, sum((b.price for b in job.boards if b.id in used), Decimal(0))), held, counted
+    unplaced = tuple(
+        Unplaced(item.part, item.n, "")
+        for _, missing in named.missing()
+        for lump in missing
+        for item in lump
+    )
+    return (
+        Plan(boards, unplaced, sum((b.price for b in job.boards if b.id in used), Decimal(0))),
+        held,
+        counted,
+    )
 
 
-@settings(max_examples=60, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
+@examples(60)
 @given(jobs(), st.randoms(use_true_random=False))
 def test_every_rule_is_kept(job: Job, rng) -> None:  # type: ignore[no-untyped-def]
     plan, held, counted = cut(job, [rng.uniform(0.5, 1) for _ in wants(job)])
@@ -62,7 +81,8 @@ def test_every_rule_is_kept(job: Job, rng) -> None:  # type: ignore[no-untyped-d
 
 
 def test_an_edge_that_leaves_the_line_at_once_is_kept_to() -> None:
-    # The datum edge rises by 1/64 in from the very corner: a strip at height 0 stands out over it all along.
+    # The datum edge rises by 1/64 in from the very corner: a strip at height 0 stands out over it
+    # all along.
     ends = Station(0, 0, t(3), t(0.85), t(0.85)), Station(t(20), 127, t(3), t(0.85), t(0.85))
     board = replace(a_board("B", 20, 3), stations=ends)
     shop = replace(BARE, min_blank_length=t(6), max_slope=0.0)
@@ -75,7 +95,8 @@ def test_nearly_all_that_is_counted_is_held() -> None:
     sizes = (31.0, 2.25), (22.5, 3.5), (14.0, 2.0), (41.5, 4.0)
     parts = tuple(a_part(f"P{k}", 30, *size) for k, size in enumerate(sizes))
     boards = (
-        a_board("A", 96, 7.5), a_board("B", 120, 8, far_width=7.25),
+        a_board("A", 96, 7.5),
+        a_board("B", 120, 8, far_width=7.25),
         a_board("C", 100, 9, defects=(a_fault("hole", 40, 42, 4, 5),)),
     )
     plan, held, counted = cut(Job("", Shop(), parts, boards), [1.0] * len(parts))
@@ -84,14 +105,20 @@ def test_nearly_all_that_is_counted_is_held() -> None:
 
 
 def strip_of(board: Board, *parts: Part) -> list[tuple[float, ...]]:
-    """What goes end to end over a whole board, blanks half an inch longer: where they lie, how many parts each holds."""
+    """What goes end to end over a whole board, blanks half an inch longer: where they lie, how many
+    parts each holds.
+    """
     shop = replace(BARE, allowance=replace(BARE.allowance, length=t(0.5)))
     listed = wants(Job("", shop, parts, ()))
     worth = by_area(listed, [1.0] * len(listed))
     rooms = Rooms([board], listed, shop)
     rooms.most(np.array(worth))
-    fill = Filler(board, shop, listed, TICKS_PER_64TH).tight.cut(rooms.counted[0], [w.count for w in listed], worth)
-    blanks = [k for s in (fill.segments if fill else ()) for strip in s.strips for k in strip.blanks]
+    fill = Filler(board, shop, listed, TICKS_PER_64TH).tight.cut(
+        rooms.counted[0], [w.count for w in listed], worth
+    )
+    blanks = [
+        k for s in (fill.segments if fill else ()) for strip in s.strips for k in strip.blanks
+    ]
     return sorted((k.x0 / TICKS_PER_INCH, k.x1 / TICKS_PER_INCH, len(k.layers[0])) for k in blanks)
 
 
@@ -101,7 +128,8 @@ def test_parts_lie_before_and_behind_what_is_unsound() -> None:
 
 
 def test_a_knot_on_either_face_is_for_a_blank_of_its_own() -> None:
-    # 30 in behind one another: in one blank both faces would have a knot, in two each has a clear one.
+    # 30 in behind one another: in one blank both faces would have a knot, in two each has a clear
+    # one.
     knots = a_fault("tight-knot", 10, 11, 0.5, 1, "A"), a_fault("tight-knot", 40, 41, 0.5, 1, "B")
     board = a_board(length=62, width=2, defects=knots)
     assert strip_of(board, a_part("A", 2, 30, 2)) == [(0.0, 30.5, 1), (30.625, 61.125, 1)]
@@ -116,7 +144,8 @@ def test_no_more_is_taken_than_there_is() -> None:
 
 @pytest.mark.parametrize("bow", [0.0, 0.6])
 def test_where_it_is_not_flat_together_it_is_crosscut(bow: float) -> None:
-    # 1 in thick, parts of 3/4: a bow of 0.6 in over the whole length leaves a quarter of that over half of it.
+    # 1 in thick, parts of 3/4: a bow of 0.6 in over the whole length leaves a quarter of that over
+    # half of it.
     board = replace(a_board(length=60, width=6), warp=replace(a_board().warp, bow=t(bow)))
     listed = wants(Job("", BARE, (a_part("A", 4, 24, 2.5),), ()))
     worth = by_area(listed, [1.0])

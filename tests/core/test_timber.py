@@ -31,14 +31,20 @@ def test_hardwoods_softwoods_and_tropical_woods_with_figures_that_can_be() -> No
         assert 0.3 < wood.specific_gravity < 0.9
         assert 0.0005 < wood.coef_radial < wood.coef_tangential < 0.005
         assert 2 < wood.shrink_radial < wood.shrink_tangential < 13
-        # The change coefficient is the shrinkage spread over the moisture it happens in: some 28 %, in woods that are full of
-        # extractives as little as 17.
+        # The change coefficient is the shrinkage spread over the moisture it happens in: some 28 %,
+        # in woods that are full of extractives as little as 17.
         assert 17 < wood.shrink_tangential / 100 / wood.coef_tangential < 36
-    assert {"western redcedar", "douglas-fir", "teak", "mahogany"} <= {w.name.casefold() for w in WOODS}
+    assert {"western redcedar", "douglas-fir", "teak", "mahogany"} <= {
+        w.name.casefold() for w in WOODS
+    }
 
 
 def test_where_coefficients_hold() -> None:
-    assert coefficients_hold(6, 14) and not coefficients_hold(5.9, 9) and not coefficients_hold(9, 14.1)
+    assert (
+        coefficients_hold(6, 14)
+        and not coefficients_hold(5.9, 9)
+        and not coefficients_hold(9, 14.1)
+    )
 
 
 def test_woods_are_found_by_their_shop_names() -> None:
@@ -49,11 +55,21 @@ def test_woods_are_found_by_their_shop_names() -> None:
     assert wood_named("bog wood") is None
 
 
-@pytest.mark.parametrize(("celsius", "humidity", "moisture"), [
-    # Wood Handbook table 4-2 (70 °F, 30 to 80 %; 30 °F and 90 °F)
-    (21.1, 0.30, 6.2), (21.1, 0.50, 9.2), (21.1, 0.65, 12.0), (21.1, 0.80, 16.0), (-1.1, 0.50, 9.5), (32.2, 0.50, 8.9),
-])
-def test_equilibrium_moisture_is_that_of_the_table(celsius: float, humidity: float, moisture: float) -> None:
+@pytest.mark.parametrize(
+    ("celsius", "humidity", "moisture"),
+    [
+        # Wood Handbook table 4-2 (70 °F, 30 to 80 %; 30 °F and 90 °F)
+        (21.1, 0.30, 6.2),
+        (21.1, 0.50, 9.2),
+        (21.1, 0.65, 12.0),
+        (21.1, 0.80, 16.0),
+        (-1.1, 0.50, 9.5),
+        (32.2, 0.50, 8.9),
+    ],
+)
+def test_equilibrium_moisture_is_that_of_the_table(
+    celsius: float, humidity: float, moisture: float
+) -> None:
     assert equilibrium_moisture(celsius, humidity) == pytest.approx(moisture, abs=0.15)
 
 
@@ -72,10 +88,23 @@ def test_quarters_and_what_is_left_of_them_skimmed() -> None:
     assert [q.surfaced / INCH for q in QUARTERS] == [0.8125, 1.0625, 1.3125, 1.75, 2.25, 2.75, 3.75]
     assert quarter_for(round(1.5 * INCH)) is QUARTERS[3]
     assert quarter_for(4 * INCH) is None
-    assert [quarter_of(round(t * INCH)).name for t in (0.8, 1.06, 1.23, 1.5, 2.03)] == ["4/4", "4/4", "5/4", "6/4", "8/4"]
-    skimmed = [quarter_of(round(t * INCH), 2).name for t in (0.75, 0.8125, 1.0625, 1.3125, 1.75, 2.25, 3.75)]
+    assert [quarter_of(round(t * INCH)).name for t in (0.8, 1.06, 1.23, 1.5, 2.03)] == [
+        "4/4",
+        "4/4",
+        "5/4",
+        "6/4",
+        "8/4",
+    ]
+    skimmed = [
+        quarter_of(round(t * INCH), 2).name
+        for t in (0.75, 0.8125, 1.0625, 1.3125, 1.75, 2.25, 3.75)
+    ]
     assert skimmed == ["4/4", "4/4", "5/4", "6/4", "8/4", "10/4", "16/4"]
-    assert [quarter_of(round(t * INCH), 1).name for t in (0.875, 1.125, 1.8125)] == ["4/4", "5/4", "8/4"]
+    assert [quarter_of(round(t * INCH), 1).name for t in (0.875, 1.125, 1.8125)] == [
+        "4/4",
+        "5/4",
+        "8/4",
+    ]
 
 
 def test_a_skimmed_board_is_counted_at_the_quarter_it_was_sold_at() -> None:

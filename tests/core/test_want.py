@@ -54,13 +54,17 @@ def thick_job(*parts: Part, thick: float = 2.05) -> Job:
 
 
 def test_two_doors_that_open_like_a_book_are_two_layers_of_one_blank() -> None:
-    # 3/4 and 3/4 with 1/32 for each face and a kerf of 1/16: 1 5/8 of flat wood; a want of one layer asks for that less 1/32.
+    # 3/4 and 3/4 with 1/32 for each face and a kerf of 1/16: 1 5/8 of flat wood; a want of one
+    # layer asks for that less 1/32.
     left, right = (replace(a_part(id, 1, 29, 3), match="doors") for id in ("L", "R"))
     (pair,) = wants(thick_job(left, right), wishes=True)
     assert pair.opened and pair.is_run and pair.members == ((Item("L", 1), Item("R", 1)),)
     assert pair.thickness + SHOP.allowance.face == t(1.625)
     assert pair.faces == "clear-two" and pair.volume == 2 * left.volume
-    assert [w.count for w in wants(thick_job(left, right))] == [1, 1]  # the bound asks without wishes
+    assert [w.count for w in wants(thick_job(left, right))] == [
+        1,
+        1,
+    ]  # the bound asks without wishes
 
 
 def test_one_too_many_stays_alone_and_what_is_of_another_size_too() -> None:
@@ -68,7 +72,9 @@ def test_one_too_many_stays_alone_and_what_is_of_another_size_too() -> None:
     pair, single = wants(thick_job(three), wishes=True)
     assert pair.members == ((Item("P", 1), Item("P", 2)),) and pair.faces == "sound"
     assert single.members == ((Item("P", 3),),) and not single.opened
-    unlike = [replace(a_part(id, 1, length, 3), match="doors") for id, length in (("L", 29), ("R", 28))]
+    unlike = [
+        replace(a_part(id, 1, length, 3), match="doors") for id, length in (("L", 29), ("R", 28))
+    ]
     assert not any(w.opened for w in wants(thick_job(*unlike), wishes=True))
 
 
@@ -86,8 +92,14 @@ def test_a_plan_opens_doors_like_a_book_and_costs_what_that_costs() -> None:
     plan = search(wished, Limits(seconds=20, rounds=2), time.monotonic)
     ((blank,),) = [[k for s in b.segments for _, k in s.blanks()] for b in plan.boards]
     assert blank.name == "D1 / D2" and plan.cost == 20 and audit(wished, plan) == []
-    assert plan.lower_bound <= 5 + 1e-6  # no right plan undercuts it, and one that lets the wish go is right too
-    unwished = search(replace(wished, parts=(replace(doors, match=""),)), Limits(seconds=20, rounds=2), time.monotonic)
+    assert (
+        plan.lower_bound <= 5 + 1e-6
+    )  # no right plan undercuts it, and one that lets the wish go is right too
+    unwished = search(
+        replace(wished, parts=(replace(doors, match=""),)),
+        Limits(seconds=20, rounds=2),
+        time.monotonic,
+    )
     assert unwished.cost == 5
 
 

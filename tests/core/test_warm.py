@@ -1,4 +1,6 @@
-"""What a search needs is compiled when it is warmed, its bound included: a search of ten seconds must not wait for it."""
+"""What a search needs is compiled when it is warmed, its bound included: a search of ten seconds
+must not wait for it.
+"""
 
 import subprocess
 import sys
@@ -30,13 +32,20 @@ for module, name, before, made in times:
 
 
 def asked(*how: str) -> dict[tuple[str, str], int]:
-    told = subprocess.run([sys.executable, "-c", ASK, *how], capture_output=True, text=True, check=True).stdout.split("\n")
-    return {(module, name): int(times) for module, name, times in (line.split() for line in told if line)}
+    told = subprocess.run(
+        [sys.executable, "-c", ASK, *how], capture_output=True, text=True, check=True
+    ).stdout.split("\n")
+    return {
+        (module, name): int(times)
+        for module, name, times in (line.split() for line in told if line)
+    }
 
 
 def test_every_kernel_of_the_layout_is_compiled() -> None:
     made = asked()
-    assert {"room_kernel", "propose_kernel", "ahead_kernel", "stretch_kernel"} <= {module for module, _ in made}
+    assert {"room_kernel", "propose_kernel", "ahead_kernel", "stretch_kernel"} <= {
+        module for module, _ in made
+    }
     tables = "along", "across", "any_width", "jumps", "side_by_side", "short_pairs"
     entered = [("room_kernel", n) for n in tables]
     entered += [("segment_kernel", "segments"), ("tight_kernel", "fill_strip")]

@@ -22,14 +22,19 @@ def test_the_room_a_part_takes_is_its_own_with_a_kerf_along_and_across() -> None
 
 def test_a_board_that_can_be_resawn_gives_a_thin_part_for_half_the_room() -> None:
     want = the_want(1, 20, 3, 0.25)
-    whole, half = room_taken(want, [a_board(thick=0.5)], BARE), room_taken(want, [a_board(thick=0.75)], BARE)
+    whole, half = (
+        room_taken(want, [a_board(thick=0.5)], BARE),
+        room_taken(want, [a_board(thick=0.75)], BARE),
+    )
     assert half == pytest.approx(whole / 2)
 
 
 def test_what_few_boards_can_give_is_worth_more() -> None:
     one, other = a_board("A", length=60, width=6), a_board("B", length=20, width=6)
     assert scarcity([one, other], [one, other]) == 1.0
-    assert scarcity([other], [one, other]) == pytest.approx(1.075)  # a quarter of the room can give it
+    assert scarcity([other], [one, other]) == pytest.approx(
+        1.075
+    )  # a quarter of the room can give it
     assert scarcity([], [one, other]) == pytest.approx(1.1)
 
 
@@ -46,5 +51,7 @@ def test_planted_boards_give_as_much_for_their_price_as_one_another(family: Fami
     given = []
     for board in made.plan.boards:
         parts = [by_name[i.part] for s in board.segments for _, k in s.blanks() for i in k.items()]
-        given.append(sum(room_taken(w, [], made.job.shop) * w.volume for w in parts) / price[board.board])
+        given.append(
+            sum(room_taken(w, [], made.job.shop) * w.volume for w in parts) / price[board.board]
+        )
     assert max(given) == pytest.approx(min(given))

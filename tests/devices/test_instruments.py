@@ -1,4 +1,6 @@
-"""Caliper, moisture meter and metal detector: near the truth, sometimes nothing, and odd readings questioned."""
+"""Caliper, moisture meter and metal detector: near the truth, sometimes nothing, and odd readings
+questioned.
+"""
 
 from statistics import mean, stdev
 
@@ -19,8 +21,17 @@ from vividplank.devices.simulated import (
 )
 
 LONG = 80 * INCH
-BOARD = Board("D1", "ash", LONG, (Station(0, 0, 7 * INCH, 8400, 8300), Station(40 * INCH, 0, 7 * INCH, 8350, 8350),
-                                  Station(LONG, 0, 7 * INCH, 8300, 8400)), Warp(bow=1000))
+BOARD = Board(
+    "D1",
+    "ash",
+    LONG,
+    (
+        Station(0, 0, 7 * INCH, 8400, 8300),
+        Station(40 * INCH, 0, 7 * INCH, 8350, 8350),
+        Station(LONG, 0, 7 * INCH, 8300, 8400),
+    ),
+    Warp(bow=1000),
+)
 NAIL = Nail(60 * INCH, 3 * INCH, 0.05 * INCH)
 
 
@@ -44,14 +55,21 @@ def test_a_caliper_reads_near_the_truth_and_slips_now_and_then() -> None:
 def test_over_a_nail_the_caliper_reads_thick_and_that_is_questioned() -> None:
     read = SimulatedCaliper(truth, fails=0).thickness(BOARD, NAIL.x, NAIL.y)
     assert read > 8350 + 0.04 * INCH
-    assert "metal" in about_thickness(BOARD, NAIL.x, read, "in") and "3/64" in about_thickness(BOARD, NAIL.x, read, "in")
+    assert "metal" in about_thickness(BOARD, NAIL.x, read, "in") and "3/64" in about_thickness(
+        BOARD, NAIL.x, read, "in"
+    )
     assert about_thickness(BOARD, 20 * INCH, 8360, "in") == ""
     assert "thinner" in about_thickness(BOARD, 20 * INCH, 7900, "mm")
     assert "Nothing" in about_thickness(BOARD, 20 * INCH, 0, "in")
 
 
 def test_a_wrong_figure_does_not_vouch_for_itself() -> None:
-    swollen = Board("D2", "ash", LONG, (*BOARD.stations[:1], Station(40 * INCH, 0, 7 * INCH, 8900, 8900), BOARD.stations[-1]))
+    swollen = Board(
+        "D2",
+        "ash",
+        LONG,
+        (*BOARD.stations[:1], Station(40 * INCH, 0, 7 * INCH, 8900, 8900), BOARD.stations[-1]),
+    )
     assert "metal" in about_thickness(swollen, 40 * INCH, 8900, "in")
 
 
@@ -92,8 +110,12 @@ def test_the_detector_places_nails_and_misses_one_now_and_then() -> None:
 def test_the_hidden_board_is_the_same_every_time_and_keeps_the_outline() -> None:
     one = hidden_board(BOARD)
     assert one == hidden_board(BOARD)
-    assert [(s.x, s.y0, s.y1) for s in one.board.stations] == [(s.x, s.y0, s.y1) for s in BOARD.stations]
+    assert [(s.x, s.y0, s.y1) for s in one.board.stations] == [
+        (s.x, s.y0, s.y1) for s in BOARD.stations
+    ]
     assert one.board.warp.bow == pytest.approx(1000, rel=0.16) and one.board.warp.twist != 0
     assert hidden_board(Board("D9", "ash", LONG, BOARD.stations)) != one
     bench = SimulatedBench()
-    assert all(bench.offered(kind) for kind in ("caliper", "readout", "moisture", "metal", "scanner"))
+    assert all(
+        bench.offered(kind) for kind in ("caliper", "readout", "moisture", "metal", "scanner")
+    )

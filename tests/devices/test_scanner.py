@@ -17,13 +17,18 @@ def true_board(seed: int) -> Board:
     rng = random.Random(seed)
     length, width = rng.randint(40, 120) * INCH, rng.randint(5, 10) * INCH
     t = round(1.05 * INCH)
-    ends = (Station(0, 0, width, t, t - rng.randint(0, 300)), Station(length, 0, width, t - rng.randint(0, 300), t))
+    ends = (
+        Station(0, 0, width, t, t - rng.randint(0, 300)),
+        Station(length, 0, width, t - rng.randint(0, 300), t),
+    )
     warp = Warp(*(round(rng.uniform(-most, most) * INCH) for most in (0.4, 0.12, 0.3)))
     return Board(f"T{seed}", "white oak", length, ends, warp)
 
 
 def read(board: Board, nails: tuple[Nail, ...] = (), **how: float) -> Scan:
-    return SimulatedScanner(lambda b: HiddenBoard(b, nails, 9, 0), **{"fails": 0, **how}).scan(board)
+    return SimulatedScanner(lambda b: HiddenBoard(b, nails, 9, 0), **{"fails": 0, **how}).scan(
+        board
+    )
 
 
 def test_warp_and_flat_thickness_are_within_the_stated_noise_in_95_of_100() -> None:
@@ -32,10 +37,18 @@ def test_warp_and_flat_thickness_are_within_the_stated_noise_in_95_of_100() -> N
         board = true_board(seed)
         found = scanned(board, read(board))
         whole = Region(0, board.length, 0, 0.0, 0, board.widest)
-        part = Region(board.length // 5, board.length * 7 // 10, INCH, 0.0, 0, board.widest - 2 * INCH)
+        part = Region(
+            board.length // 5, board.length * 7 // 10, INCH, 0.0, 0, board.widest - 2 * INCH
+        )
         known = replace(board, warp=Warp(), surface=found.surface)
-        thick += all(abs(flat_slab(known, r).thickness - flat_slab(board, r).thickness) <= found.sure for r in (whole, part))
-        bent += all(abs(getattr(found.warp, k) - getattr(board.warp, k)) <= found.sure for k in ("bow", "cup", "twist"))
+        thick += all(
+            abs(flat_slab(known, r).thickness - flat_slab(board, r).thickness) <= found.sure
+            for r in (whole, part)
+        )
+        bent += all(
+            abs(getattr(found.warp, k) - getattr(board.warp, k)) <= found.sure
+            for k in ("bow", "cup", "twist")
+        )
         assert found.noise == pytest.approx(0.004 * INCH, rel=0.15)
         assert found.sure < INCH / 200  # a promise worth having
         assert not found.swellings
@@ -54,9 +67,12 @@ def test_gaps_are_filled_and_too_many_refused() -> None:
     board = true_board(4)
     holed = scanned(board, read(board, lost=0.25))
     assert holed.lost == pytest.approx(0.25, abs=0.03)
-    assert flat_slab(replace(board, warp=Warp(), surface=holed.surface), Region(0, board.length, 0, 0.0, 0, board.widest)
-                     ).thickness == pytest.approx(flat_slab(board, Region(0, board.length, 0, 0.0, 0, board.widest)).thickness,
-                                                  abs=holed.sure)
+    assert flat_slab(
+        replace(board, warp=Warp(), surface=holed.surface),
+        Region(0, board.length, 0, 0.0, 0, board.widest),
+    ).thickness == pytest.approx(
+        flat_slab(board, Region(0, board.length, 0, 0.0, 0, board.widest)).thickness, abs=holed.sure
+    )
     with pytest.raises(NoReading, match="heights are missing"):
         scanned(board, read(board, lost=0.6))
     with pytest.raises(NoReading, match="moved"):

@@ -55,10 +55,15 @@ def test_a_reading_that_failed_leaves_the_one_before(project: int) -> None:
         drawings.finish(opened, pk, READING, [])
         drawings.fail(opened, pk, "it broke")
     with session() as opened:
-        assert drawings.load(opened, pk).trouble == "it broke" and drawings.reading(opened, pk) == READING
+        assert (
+            drawings.load(opened, pk).trouble == "it broke"
+            and drawings.reading(opened, pk) == READING
+        )
 
 
-def test_answers_given_while_it_is_read_are_not_lost(project: int, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_answers_given_while_it_is_read_are_not_lost(
+    project: int, monkeypatch: pytest.MonkeyPatch
+) -> None:
     pk = add(project)
 
     def slow(content: bytes, name: str, answers: dict, beside: None) -> tuple[Reading, list[Page]]:  # type: ignore[type-arg]
@@ -88,18 +93,28 @@ def test_layers_are_remembered_and_the_unit_by_the_newer_version(project: int) -
     first = add(project)
     meaning = {"0": {"species": "ash", "thickness": 5, "ignore": False}}
     with session() as opened:
-        drawings.read_again(opened, first, {"unit": "in", "layers": meaning, "turned": ["frame:0:9x9"]})
+        drawings.read_again(
+            opened, first, {"unit": "in", "layers": meaning, "turned": ["frame:0:9x9"]}
+        )
     other, newer = add(project, "b.svg"), add(project, "a.svg", first)
     with session() as opened:
         assert drawings.settings(opened, other) == {"layers": meaning}
-        assert drawings.settings(opened, newer) == {"layers": meaning, "unit": "in", "turned": ["frame:0:9x9"]}
+        assert drawings.settings(opened, newer) == {
+            "layers": meaning,
+            "unit": "in",
+            "turned": ["frame:0:9x9"],
+        }
         drawings.take_over(opened, newer)
         assert [d.replaced for d in drawings.of_project(opened, project)] == [True, False, False]
 
 
-def test_what_was_answered_for_a_layer_in_one_project_drops_nothing_in_another(project: int) -> None:
+def test_what_was_answered_for_a_layer_in_one_project_drops_nothing_in_another(
+    project: int,
+) -> None:
     with session() as opened:
-        drawings.read_again(opened, add(project), {"layers": {"0": {"species": "", "thickness": 0, "ignore": True}}})
+        drawings.read_again(
+            opened, add(project), {"layers": {"0": {"species": "", "thickness": 0, "ignore": True}}}
+        )
         elsewhere = projects.add(opened, Job("else", Shop(), (), ()), "in").pk
     with session() as opened:
         assert drawings.settings(opened, add(elsewhere, "b.svg")) == {"layers": {}}

@@ -32,17 +32,27 @@ def test_a_layout_goes_from_waiting_to_done(project: int) -> None:
         assert asked.state == "waiting" and layouts.unfinished(opened) == [asked.pk]
     with session() as opened:
         assert layouts.begin(opened, asked.pk).state == "searching"
-        assert layouts.report(opened, asked.pk, Progress(1.5, 30, 2, Decimal("35.5"), 15.5, "O1 laid anew"))
+        assert layouts.report(
+            opened, asked.pk, Progress(1.5, 30, 2, Decimal("35.5"), 15.5, "O1 laid anew")
+        )
     with session() as opened:
         half = layouts.load(opened, asked.pk)
-        assert (half.spent, half.rounds, half.unplaced, half.cost, half.lower_bound) == (1.5, 30, 2, Decimal("35.5"), 15.5)
+        assert (half.spent, half.rounds, half.unplaced, half.cost, half.lower_bound) == (
+            1.5,
+            30,
+            2,
+            Decimal("35.5"),
+            15.5,
+        )
         assert half.trying == "O1 laid anew"
         assert half.plan is None and layouts.standing(opened, project) is None
         layouts.finish(opened, asked.pk, HAND_JOB, HAND_PLAN)
     with session() as opened:
         done = layouts.load(opened, asked.pk)
         assert done.state == "done" and done.plan == HAND_PLAN and done.job == HAND_JOB
-        assert layouts.unfinished(opened) == [] and layouts.standing(opened, project) == done == layouts.latest(opened, project)
+        assert layouts.unfinished(opened) == [] and layouts.standing(
+            opened, project
+        ) == done == layouts.latest(opened, project)
 
 
 def test_asking_again_stops_the_one_before(project: int) -> None:
@@ -76,8 +86,10 @@ def test_a_failed_search_says_so_and_the_plan_before_it_stands(project: int) -> 
         assert standing and standing.pk == kept.pk
 
 
-@pytest.mark.parametrize(("cost", "left_out", "stands"), [("35.5", 0, "before"), ("40", 0, "before"), ("30", 0, "after"),
-                                                          ("20", 1, "before")])
+@pytest.mark.parametrize(
+    ("cost", "left_out", "stands"),
+    [("35.5", 0, "before"), ("40", 0, "before"), ("30", 0, "after"), ("20", 1, "before")],
+)
 def test_only_a_better_plan_takes_the_place_of_one_for_the_same_job(
     project: int, cost: str, left_out: int, stands: str
 ) -> None:
@@ -85,7 +97,9 @@ def test_only_a_better_plan_takes_the_place_of_one_for_the_same_job(
         before = layouts.keep(opened, project, HAND_JOB, HAND_PLAN)
         after = layouts.ask(opened, project, HAND_JOB, 5)
         missing = tuple(Unplaced("A", n, "") for n in range(1, left_out + 1))
-        layouts.finish(opened, after.pk, HAND_JOB, replace(HAND_PLAN, cost=Decimal(cost), unplaced=missing))
+        layouts.finish(
+            opened, after.pk, HAND_JOB, replace(HAND_PLAN, cost=Decimal(cost), unplaced=missing)
+        )
     with session() as opened:
         standing = layouts.standing(opened, project)
         assert standing and standing.pk == (before.pk if stands == "before" else after.pk)
@@ -122,8 +136,11 @@ def test_a_removed_project_takes_its_layouts_and_drawings_along(project: int) ->
     with session() as opened:
         projects.remove(opened, project, projects.load(opened, project).version)
     with session() as opened:
-        for gone in (lambda: layouts.load(opened, layout), lambda: drawings.content(opened, drawing),
-                     lambda: drawings.remove(opened, drawing)):
+        for gone in (
+            lambda: layouts.load(opened, layout),
+            lambda: drawings.content(opened, drawing),
+            lambda: drawings.remove(opened, drawing),
+        ):
             with pytest.raises(NotThere):
                 gone()
 
@@ -181,16 +198,22 @@ def test_a_move_after_an_undo_forgets_what_was_undone_but_not_what_has_a_name(pr
         assert layouts.steps_back(opened, project) == (1, 0)
         with pytest.raises(NotThere):
             layouts.load(opened, gone.pk)
-        kept = layouts.call(opened, layouts.keep(opened, project, HAND_JOB, without(1), "hand").pk, "the lean one")
+        kept = layouts.call(
+            opened, layouts.keep(opened, project, HAND_JOB, without(1), "hand").pk, "the lean one"
+        )
         layouts.undo(opened, project)
         layouts.keep(opened, project, HAND_JOB, without(2), "hand")
-        assert [(found.pk, found.name) for found, _ in layouts.named(opened, project)] == [(kept.pk, "the lean one")]
+        assert [(found.pk, found.name) for found, _ in layouts.named(opened, project)] == [
+            (kept.pk, "the lean one")
+        ]
 
 
 def test_what_was_milled_is_milled_in_the_plan_made_from_it(project: int) -> None:
     first = standing_hand(project)
     with session() as opened:
-        layouts.mark_step(opened, first.pk, "B1/rough-length", True, layouts.Taken(127, 2.5, 2.0, "crosscut saw"))
+        layouts.mark_step(
+            opened, first.pk, "B1/rough-length", True, layouts.Taken(127, 2.5, 2.0, "crosscut saw")
+        )
         by_hand = layouts.keep(opened, project, HAND_JOB, without(1), "hand")
         assert layouts.steps_done(opened, by_hand.pk) == {"B1/rough-length"}
         (taken,) = milling.done(opened, by_hand.pk).values()
@@ -201,7 +224,12 @@ def test_what_was_milled_is_milled_in_the_plan_made_from_it(project: int) -> Non
 
 def test_what_is_held_goes_with_the_next_search(project: int) -> None:
     first = standing_hand(project)
-    holds = Holds(pins=(Item("A", 1),), forbidden=(Forbidden("B1", 0, 8128, 0, 8128),), rested=("B3",), first=("R",))
+    holds = Holds(
+        pins=(Item("A", 1),),
+        forbidden=(Forbidden("B1", 0, 8128, 0, 8128),),
+        rested=("B3",),
+        first=("R",),
+    )
     with session() as opened:
         layouts.keep(opened, project, HAND_JOB, HAND_PLAN, "hand", holds)
         asked = layouts.ask(opened, project, HAND_JOB, 5)
@@ -235,13 +263,21 @@ def test_a_shop_s_own_times_count_once_there_are_enough_and_within_reason(projec
     first = standing_hand(project)
     with session() as opened:
         for n in range(4):
-            layouts.mark_step(opened, first.pk, f"s{n}", True, layouts.Taken(None, 3.0, 2.0, "planer"))
+            layouts.mark_step(
+                opened, first.pk, f"s{n}", True, layouts.Taken(None, 3.0, 2.0, "planer")
+            )
         assert milling.factors(opened) == {}
         layouts.mark_step(opened, first.pk, "s4", True, layouts.Taken(None, 300.0, 2.0, "planer"))
-        assert milling.factors(opened) == {"planer": 1.5}  # the median; one forgotten tap does not count
+        assert milling.factors(opened) == {
+            "planer": 1.5
+        }  # the median; one forgotten tap does not count
         for n in range(5):
-            layouts.mark_step(opened, first.pk, f"j{n}", True, layouts.Taken(None, 100.0, 1.0, "jointer"))
-            layouts.mark_step(opened, first.pk, f"x{n}", True, layouts.Taken(None, None, 1.0, "bandsaw"))
+            layouts.mark_step(
+                opened, first.pk, f"j{n}", True, layouts.Taken(None, 100.0, 1.0, "jointer")
+            )
+            layouts.mark_step(
+                opened, first.pk, f"x{n}", True, layouts.Taken(None, None, 1.0, "bandsaw")
+            )
         assert milling.factors(opened) == {"planer": 1.5, "jointer": 4.0}
 
 
@@ -253,7 +289,9 @@ def test_days_are_kept_with_their_layout(project: int) -> None:
         milling.ask_days(opened, first.pk, "2026-03-09", {"planer 6604": 2})
         assert milling.unplanned(opened) == [first.pk]
         milling.keep_days(opened, first.pk, days)
-        assert milling.planned(opened, first.pk) == milling.Planned("done", "2026-03-09", {"planer 6604": 2}, "", days)
+        assert milling.planned(opened, first.pk) == milling.Planned(
+            "done", "2026-03-09", {"planer 6604": 2}, "", days
+        )
         milling.ask_days(opened, first.pk, "2026-03-10", {})
         milling.keep_days(opened, first.pk, None, "cannot stand")
         now = milling.planned(opened, first.pk)

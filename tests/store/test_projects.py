@@ -5,13 +5,14 @@ from dataclasses import replace
 from decimal import Decimal
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from sqlalchemy import func, select
 
 from tests.core.test_audit import JOB
 from tests.jobs import jobs
 from tests.listed import lists
 from tests.making import a_board, a_part
+from tests.profiles import examples
 from vividplank.core.change import Change, Put, changed
 from vividplank.core.cutlist import Measure, Part
 from vividplank.core.exchange import Refusal, read_job
@@ -46,14 +47,16 @@ def count(table: type) -> int:
         return opened.scalar(select(func.count()).select_from(table)) or 0
 
 
-@settings(max_examples=25, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
+@examples(25)
 @given(jobs())
 def test_any_job_is_kept_as_it_is(database: str, job: Job) -> None:
     assert loaded(added(job).pk).job == job
 
 
 def test_notes_quarters_and_prices_are_kept_to_the_last_figure(database: str) -> None:
-    board = replace(a_board(), note="from the old door", quarter="5/4", price=Decimal("61.53712345"))
+    board = replace(
+        a_board(), note="from the old door", quarter="5/4", price=Decimal("61.53712345")
+    )
     part = replace(a_part("A"), note="toward the window")
     kept = loaded(added(replace(HAND_JOB, parts=(part,), boards=(board,))).pk).job
     assert kept.parts == (part,) and kept.boards == (board,)
@@ -76,14 +79,21 @@ def test_only_children_changed_is_an_edit_too(database: str) -> None:
 
 def test_rows_of_what_was_removed_are_gone(database: str) -> None:
     project = added()
-    edited(project, Change("fewer", remove_boards=frozenset({"B1", "B2"}), remove_parts=frozenset({"A", "P", "R"})))
+    edited(
+        project,
+        Change(
+            "fewer", remove_boards=frozenset({"B1", "B2"}), remove_parts=frozenset({"A", "P", "R"})
+        ),
+    )
     assert (count(BoardRow), count(StationRow), count(DefectRow), count(PartRow)) == (1, 2, 0, 1)
 
 
 def test_marks_may_change_places_in_one_edit(database: str) -> None:
     project = added(replace(HAND_JOB, parts=(a_part("A"), a_part("B"))))
     aside = edited(project, Change("one", put_parts=(Put(a_part("C"), was="A"),)))
-    swapped = edited(aside, Change("two", put_parts=(Put(a_part("A"), was="B"), Put(a_part("B"), was="C"))))
+    swapped = edited(
+        aside, Change("two", put_parts=(Put(a_part("A"), was="B"), Put(a_part("B"), was="C")))
+    )
     assert [p.id for p in swapped.job.parts] == ["B", "A"]
 
 
@@ -154,7 +164,10 @@ def test_the_shelf_has_the_last_one_worked_on_first(database: str) -> None:
     edited(first, Change("again", name="First again"))
     with session() as opened:
         entries = projects.shelf(opened)
-        assert [(e.name, e.parts, e.boards) for e in entries] == [("First again", 7, 3), ("Second", 7, 3)]
+        assert [(e.name, e.parts, e.boards) for e in entries] == [
+            ("First again", 7, 3),
+            ("Second", 7, 3),
+        ]
         projects.remove(opened, second.pk, second.version)
     with session() as opened:
         assert len(projects.shelf(opened)) == 1
@@ -168,19 +181,26 @@ def test_what_is_not_there_is_said(database: str) -> None:
         projects.remove(opened, project.pk, project.version + 1)
 
 
-@settings(max_examples=15, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
+@examples(15)
 @given(lists)
 def test_everything_of_a_list_is_kept(database: str, parts: tuple[Part, ...]) -> None:
     measures = (Measure("W", "24", note="width"), Measure("n", "3", "number"))
-    job = changed(Job("List", Shop(), (), ()), Change("all", put_parts=tuple(Put(p) for p in parts), measures=measures))
+    job = changed(
+        Job("List", Shop(), (), ()),
+        Change("all", put_parts=tuple(Put(p) for p in parts), measures=measures),
+    )
     with session() as opened:
         pk = projects.add(opened, job, "in").pk
     with session() as opened:
         kept = projects.load(opened, pk)
         assert kept.job == job
-        bare = tuple(Put(replace(p, formulas=(), source=None, edging=None, outline=())) for p in job.parts)
+        bare = tuple(
+            Put(replace(p, formulas=(), source=None, edging=None, outline=())) for p in job.parts
+        )
         after = projects.edit(opened, pk, kept.version, Change("bare", put_parts=bare, measures=()))
-        assert after.job.measures == () and all(p.edging is None and p.formulas == () for p in after.job.parts)
+        assert after.job.measures == () and all(
+            p.edging is None and p.formulas == () for p in after.job.parts
+        )
         assert projects.undo(opened, pk, after.version).job == job
 
 

@@ -12,7 +12,9 @@ from vividplank.core.takeoff.box import Solid
 Size = tuple[float, float, float]
 
 
-def a_block(size: Size, at: Size = (0, 0, 0), turn: float = 0.0, about: Size = (0, 0, 1)) -> trimesh.Trimesh:
+def a_block(
+    size: Size, at: Size = (0, 0, 0), turn: float = 0.0, about: Size = (0, 0, 1)
+) -> trimesh.Trimesh:
     """A plain piece, its middle at the origin, turned and then moved."""
     mesh = trimesh.creation.box(size)
     mesh.apply_transform(trimesh.transformations.rotation_matrix(turn, about))
@@ -24,7 +26,9 @@ def a_prism(ring: list[tuple[float, float]], thick: float) -> trimesh.Trimesh:
     """A piece of even thickness over a convex outline."""
     n = len(ring)
     points = [(x, y, z) for z in (0.0, thick) for x, y in ring]
-    faces = [(0, k + 1, k) for k in range(1, n - 1)] + [(n, n + k, n + k + 1) for k in range(1, n - 1)]
+    faces = [(0, k + 1, k) for k in range(1, n - 1)] + [
+        (n, n + k, n + k + 1) for k in range(1, n - 1)
+    ]
     for k in range(n):
         j = (k + 1) % n
         faces += [(k, j, n + j), (k, n + j, n + k)]
@@ -44,7 +48,10 @@ def written(meshes: list[trimesh.Trimesh], kind: str) -> bytes:
 
 def sizes(reading: Reading, per: float = 320) -> list[tuple[int, tuple[float, float, float]]]:
     """Counts and sizes in mm to a tenth, largest first."""
-    found = [(p.quantity, tuple(round(t / per, 1) for t in (p.length, p.width, p.thickness))) for p in reading.parts]
+    found = [
+        (p.quantity, tuple(round(t / per, 1) for t in (p.length, p.width, p.thickness)))
+        for p in reading.parts
+    ]
     return sorted(found, key=lambda f: f[1], reverse=True)  # type: ignore[return-value]
 
 
@@ -71,6 +78,10 @@ def dxf_bytes(document: object) -> bytes:
     return out.getvalue().encode()
 
 
-def rectangle(x: float, y: float, w: float, h: float, turn: float = 0.0) -> list[tuple[float, float]]:
+def rectangle(
+    x: float, y: float, w: float, h: float, turn: float = 0.0
+) -> list[tuple[float, float]]:
     c, s = math.cos(turn), math.sin(turn)
-    return [(x + px * c - py * s, y + px * s + py * c) for px, py in ((0, 0), (w, 0), (w, h), (0, h))]
+    return [
+        (x + px * c - py * s, y + px * s + py * c) for px, py in ((0, 0), (w, 0), (w, h), (0, h))
+    ]

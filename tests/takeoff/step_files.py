@@ -30,7 +30,11 @@ def mirrored(shape: Any) -> Any:
 
 
 def place(
-    x: float = 0, y: float = 0, z: float = 0, turn: float = 0, about: tuple[float, float, float] = (0, 0, 1)
+    x: float = 0,
+    y: float = 0,
+    z: float = 0,
+    turn: float = 0,
+    about: tuple[float, float, float] = (0, 0, 1),
 ) -> TopLoc_Location:
     """Turned by `turn` radians about an axis through the origin, then moved."""
     turned, moved = gp_Trsf(), gp_Trsf()
@@ -83,7 +87,8 @@ def in_several_files(assembly: Assembly) -> dict[str, bytes]:
 
 
 def bookcase(bays: int = 4) -> bytes:
-    """A long bookcase out of nested groups: bays of two sides, five shelves and three slats, turned and moved.
+    """A long bookcase out of nested groups: bays of two sides, five shelves and three slats, turned
+    and moved.
 
     Each bay is 10 solids; all bays are placements of one group.
     """

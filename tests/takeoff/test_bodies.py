@@ -3,25 +3,33 @@
 import numpy as np
 import pytest
 import trimesh
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.profiles import examples
 from tests.takeoff.making import a_block, a_prism, solid
 from vividplank.core.takeoff.bodies import split, weld
 from vividplank.core.takeoff.box import tight_box
 
-cells = st.sets(st.tuples(st.integers(0, 2), st.integers(0, 2), st.integers(0, 2)), min_size=1, max_size=9)
+cells = st.sets(
+    st.tuples(st.integers(0, 2), st.integers(0, 2), st.integers(0, 2)), min_size=1, max_size=9
+)
 
 
 def apart(mesh: trimesh.Trimesh) -> list[tuple[np.ndarray, np.ndarray]]:  # type: ignore[type-arg]
     return split(np.asarray(mesh.vertices, float), np.asarray(mesh.faces, np.int64))
 
 
-@settings(max_examples=60)
+@examples(60)
 @given(cells, st.floats(0, 3), st.tuples(st.floats(-1, 1), st.floats(-1, 1), st.just(1.0)))
-def test_blocks_side_by_side_on_edges_and_on_corners(places: set[tuple[int, int, int]], turn: float, about: tuple) -> None:  # type: ignore[type-arg]
-    # A stack of blocks 100 x 60 x 20, each its own body, faces on faces with one diagonal between them.
-    mesh = trimesh.util.concatenate([a_block((100, 60, 20), (100.0 * x, 60.0 * y, 20.0 * z)) for x, y, z in sorted(places)])
+def test_blocks_side_by_side_on_edges_and_on_corners(
+    places: set[tuple[int, int, int]], turn: float, about: tuple
+) -> None:  # type: ignore[type-arg]
+    # A stack of blocks 100 x 60 x 20, each its own body, faces on faces with one diagonal between
+    # them.
+    mesh = trimesh.util.concatenate(
+        [a_block((100, 60, 20), (100.0 * x, 60.0 * y, 20.0 * z)) for x, y, z in sorted(places)]
+    )
     mesh.apply_transform(trimesh.transformations.rotation_matrix(turn, about))
     bodies = apart(mesh)
     assert len(bodies) == len(places)
@@ -30,13 +38,17 @@ def test_blocks_side_by_side_on_edges_and_on_corners(places: set[tuple[int, int,
         assert body.closed and tight_box(body).size == pytest.approx((100, 60, 20), abs=1e-3)
 
 
-@settings(max_examples=40)
+@examples(40)
 @given(cells, st.integers(0, 511), st.floats(0, 3))
-def test_blocks_come_apart_whichever_way_their_faces_look(places: set[tuple[int, int, int]], inward: int, turn: float) -> None:
-    # Blocks in a row or a plate, some of them with their faces inward: none may be lost or merged with its neighbour.
+def test_blocks_come_apart_whichever_way_their_faces_look(
+    places: set[tuple[int, int, int]], inward: int, turn: float
+) -> None:
+    # Blocks in a row or a plate, some of them with their faces inward: none may be lost or merged
+    # with its neighbour.
     flat = sorted({(x, y, 0) for x, y, _ in places})
     blocks = [a_block((100, 60, 20), (100.0 * x, 60.0 * y, 0.0)) for x, y, _ in flat]
-    # One that is hemmed in on all four sides has no free face that tells which way is out; its neighbours stay as they are.
+    # One that is hemmed in on all four sides has no free face that tells which way is out; its
+    # neighbours stay as they are.
     for k, (x, y, _) in enumerate(flat):
         if inward >> k & 1 and (x, y) != (1, 1):
             blocks[k].invert()
@@ -45,18 +57,27 @@ def test_blocks_come_apart_whichever_way_their_faces_look(places: set[tuple[int,
     bodies = apart(mesh)
     assert len(bodies) == len(flat)
     for body in bodies:
-        assert solid(trimesh.Trimesh(*body, process=False)).volume == pytest.approx(100 * 60 * 20, rel=1e-6)
+        assert solid(trimesh.Trimesh(*body, process=False)).volume == pytest.approx(
+            100 * 60 * 20, rel=1e-6
+        )
 
 
 def test_a_face_between_two_boards_that_is_written_once_bounds_both() -> None:
     one, other = a_block((100, 60, 20)), a_block((100, 60, 20), (100, 0, 0))
     other.update_faces(~np.all(np.isclose(other.triangles[:, :, 0], other.bounds[0][0]), axis=1))
     bodies = apart(trimesh.util.concatenate([one, other]))
-    assert [solid(trimesh.Trimesh(*b, process=False)).volume for b in bodies] == [pytest.approx(120_000)] * 2
+    assert [solid(trimesh.Trimesh(*b, process=False)).volume for b in bodies] == [
+        pytest.approx(120_000)
+    ] * 2
 
 
 def test_the_room_that_boards_enclose_is_no_board() -> None:
-    sides = [a_block((100, 20, 20), (100.0 * x, 20.0 * y, 20.0 * z)) for x in range(3) for y in range(3) for z in range(3)]
+    sides = [
+        a_block((100, 20, 20), (100.0 * x, 20.0 * y, 20.0 * z))
+        for x in range(3)
+        for y in range(3)
+        for z in range(3)
+    ]
     del sides[13]  # the middle one of 27
     assert len(apart(trimesh.util.concatenate(sides))) == 26
 
@@ -73,7 +94,10 @@ def test_an_edge_cut_on_one_side_only_is_sealed() -> None:
 
 def test_one_body_with_a_hole_through_it_stays_one() -> None:
     # Two U shapes would fall apart; a frame walked round is one body.
-    outer, inner = [(0, 0), (300, 0), (300, 200), (0, 200)], [(50, 50), (250, 50), (250, 150), (50, 150)]
+    outer, inner = (
+        [(0, 0), (300, 0), (300, 200), (0, 200)],
+        [(50, 50), (250, 50), (250, 150), (50, 150)],
+    )
     points = [(x, y, z) for z in (0.0, 20.0) for x, y in outer + inner]
     faces = []
     for k in range(4):
@@ -104,7 +128,7 @@ def test_nothing_gives_nothing() -> None:
     assert split(np.zeros((1, 3)), np.zeros((0, 3), np.int64)) == []
 
 
-@settings(max_examples=30)
+@examples(30)
 @given(st.floats(0.05, 0.9), st.floats(0.1, 3))
 def test_a_tapered_piece_is_boxed_along_its_straight_edge(taper: float, turn: float) -> None:
     piece = a_prism([(0, 0), (700, 0), (700, 60 * taper), (0, 60)], 40)

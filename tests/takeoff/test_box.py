@@ -5,9 +5,10 @@ import math
 import numpy as np
 import pytest
 import trimesh
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.profiles import examples
 from tests.takeoff.making import a_block, a_prism, solid
 from vividplank.core.takeoff.bodies import split
 from vividplank.core.takeoff.box import outline, same, tight_box
@@ -16,12 +17,21 @@ from vividplank.core.takeoff.solids import parts_of
 
 lengths = st.floats(5, 2000)
 turns = st.floats(0, 2 * math.pi)
-directions = st.tuples(*(st.floats(-1, 1) for _ in range(3))).filter(lambda d: sum(c * c for c in d) > 0.05)
+directions = st.tuples(*(st.floats(-1, 1) for _ in range(3))).filter(
+    lambda d: sum(c * c for c in d) > 0.05
+)
 
 
-@given(st.tuples(lengths, lengths, lengths), turns, directions, st.tuples(*(st.floats(-3000, 3000) for _ in range(3))))
-@settings(max_examples=60, deadline=None)
-def test_a_block_is_measured_the_same_however_it_lies(size: tuple, turn: float, about: tuple, at: tuple) -> None:  # type: ignore[type-arg]
+@given(
+    st.tuples(lengths, lengths, lengths),
+    turns,
+    directions,
+    st.tuples(*(st.floats(-3000, 3000) for _ in range(3))),
+)
+@examples(60)
+def test_a_block_is_measured_the_same_however_it_lies(
+    size: tuple, turn: float, about: tuple, at: tuple
+) -> None:  # type: ignore[type-arg]
     box = tight_box(solid(a_block(size, at, turn, about)))
     assert box.size == pytest.approx(sorted(size, reverse=True), abs=1e-6)
     assert np.linalg.det(box.axes) == pytest.approx(1)
@@ -37,7 +47,10 @@ def test_the_box_follows_the_planes_and_not_the_mass() -> None:
     # What is not a plain box keeps its outline: 400 x 60 less a corner of 60 x 60 / 2.
     ring = outline(solid(rail), box)
     assert len(ring) == 4
-    area = abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(ring, [*ring[1:], ring[0]], strict=True))) / 2
+    area = (
+        abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(ring, [*ring[1:], ring[0]], strict=True)))
+        / 2
+    )
     assert area == pytest.approx(400 * 60 - 60 * 60 / 2, rel=1e-3)
 
 
@@ -61,7 +74,8 @@ HANDED = [(0.0, 0.0), (300.0, 0.0), (280.0, 50.0), (0.0, 80.0)]
 
 def handed(mirrored: bool) -> trimesh.Trimesh:
     mesh = a_prism(HANDED, 20)
-    # A chamfer along one long edge makes front and back differ; without it turning it over is its mirror image.
+    # A chamfer along one long edge makes front and back differ; without it turning it over is its
+    # mirror image.
     mesh.vertices[mesh.vertices[:, 2] > 10] *= (0.97, 1, 1)
     if mirrored:
         mesh.apply_transform(np.diag([-1.0, 1, 1, 1]))
@@ -82,7 +96,10 @@ def test_mirrored_pieces_are_known_from_equal_ones() -> None:
 
 
 def test_a_piece_that_is_its_own_mirror_image_is_no_pair() -> None:
-    one, other = solid(a_block((300, 60, 20))), solid(a_block((300, 60, 20), (500, 0, 0), 0.3), "s2")
+    one, other = (
+        solid(a_block((300, 60, 20))),
+        solid(a_block((300, 60, 20), (500, 0, 0), 0.3), "s2"),
+    )
     assert same(one, other, tight_box(one), tight_box(other)) == "same"
 
 
@@ -91,15 +108,24 @@ def test_sizes_that_differ_by_more_than_a_hair_stay_apart() -> None:
     assert same(one, other, tight_box(one), tight_box(other)) == ""
 
 
-@pytest.mark.parametrize("names", [("Left side", "Right side"), ("Rail:1", "Rail:2"), ("Rail.001", "Rail.002"), ("", "Rail")])
+@pytest.mark.parametrize(
+    "names",
+    [("Left side", "Right side"), ("Rail:1", "Rail:2"), ("Rail.001", "Rail.002"), ("", "Rail")],
+)
 def test_copies_and_sides_are_counted_together(names: tuple[str, str]) -> None:
-    solids = [solid(a_block((300, 60, 20), (k * 100, 0, 0)), f"s{k}", name) for k, name in enumerate(names)]
+    solids = [
+        solid(a_block((300, 60, 20), (k * 100, 0, 0)), f"s{k}", name)
+        for k, name in enumerate(names)
+    ]
     parts = parts_of(solids, Settings()).parts
     assert [p.quantity for p in parts] == [2]
 
 
 def test_like_pieces_with_names_of_their_own_stay_apart() -> None:
-    solids = [solid(a_block((300, 60, 20), (k * 100, 0, 0)), f"s{k}", name) for k, name in enumerate(("Shelf", "Apron"))]
+    solids = [
+        solid(a_block((300, 60, 20), (k * 100, 0, 0)), f"s{k}", name)
+        for k, name in enumerate(("Shelf", "Apron"))
+    ]
     assert [p.name for p in parts_of(solids, Settings()).parts] == ["Shelf", "Apron"]
 
 
@@ -109,7 +135,10 @@ def test_bodies_that_touch_come_apart(at: tuple[float, float, float]) -> None:
     both = trimesh.util.concatenate([a_block((500, 60, 20)), a_block((500, 60, 20), at)])
     bodies = split(np.asarray(both.vertices, float), np.asarray(both.faces, np.int64))
     assert len(bodies) == 2
-    assert all(tight_box(solid(trimesh.Trimesh(v, f, process=False))).size == pytest.approx((500, 60, 20)) for v, f in bodies)
+    assert all(
+        tight_box(solid(trimesh.Trimesh(v, f, process=False))).size == pytest.approx((500, 60, 20))
+        for v, f in bodies
+    )
 
 
 def test_an_open_body_is_named_and_not_dropped() -> None:

@@ -43,16 +43,28 @@ def test_a_name_counts_for_more_than_a_size() -> None:
 names = st.sampled_from(["Leg", "Rail", "Top", "Part 1"])
 parts = st.lists(
     st.builds(
-        Found, names, names, st.integers(1, 4), st.integers(1, 3).map(lambda n: n * 32000), st.just(16000), st.just(6400)
+        Found,
+        names,
+        names,
+        st.integers(1, 4),
+        st.integers(1, 3).map(lambda n: n * 32000),
+        st.just(16000),
+        st.just(6400),
     ),
     max_size=6,
 )
 
 
 @given(parts, parts)
-def test_every_part_of_both_versions_is_spoken_of_once(before: list[Found], after: list[Found]) -> None:
+def test_every_part_of_both_versions_is_spoken_of_once(
+    before: list[Found], after: list[Found]
+) -> None:
     found = differences(before, after)
     assert [d.after for d in found if d.after] == after
     spoken = [d.before for d in found if d.before]
     assert sorted(map(id, spoken)) == sorted(map(id, before))
-    assert all(d.before and d.after and d.before.quantity == d.after.quantity for d in found if d.what == ("same",))
+    assert all(
+        d.before and d.after and d.before.quantity == d.after.quantity
+        for d in found
+        if d.what == ("same",)
+    )

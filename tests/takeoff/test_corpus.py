@@ -1,4 +1,6 @@
-"""Files that other programs wrote, their truth beside them: right at once or after one answer, never wrong without a word."""
+"""Files that other programs wrote, their truth beside them: right at once or after one answer,
+never wrong without a word.
+"""
 
 from collections import Counter
 
@@ -21,6 +23,8 @@ def test_there_are_many_files_of_many_writers() -> None:
 @pytest.mark.parametrize("kind", sorted({f.kind for f in FILES}))
 def test_files_become_the_right_list_or_a_question(kind: str) -> None:
     results = {f"{f.path.parent.name}/{f.path.name}": judged(f)[0] for f in FILES if f.kind == kind}
-    assert {name for name, result in results.items() if result not in ("right", "one answer")} <= ONLY_TOLD
+    assert {
+        name for name, result in results.items() if result not in ("right", "one answer")
+    } <= ONLY_TOLD
     asked = Counter(results.values())["one answer"]
     assert asked <= len(results) / 4, "most files need no answer at all"

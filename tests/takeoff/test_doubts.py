@@ -1,4 +1,6 @@
-"""Nothing silently wrong: what is doubtful of a reading is asked on the drawing, and one tap turns it round."""
+"""Nothing silently wrong: what is doubtful of a reading is asked on the drawing, and one tap turns
+it round.
+"""
 
 import io
 
@@ -41,7 +43,9 @@ def again(content: bytes, name: str, reading: Reading, kind: str) -> Reading:
         ((900, 150, 0.4), "is thinner than any board"),
     ],
 )
-def test_a_size_no_board_has_is_asked_about_and_one_tap_drops_it(size: tuple[float, float, float], why: str) -> None:
+def test_a_size_no_board_has_is_asked_about_and_one_tap_drops_it(
+    size: tuple[float, float, float], why: str
+) -> None:
     content = written([a_block(size), a_block((600, 80, 20), (0, 2000, 0))], "stl")
     reading = taken_off(content, "a.stl")
     assert [d.what.endswith(why) for d in reading.decisions] == [True], reading.decisions
@@ -59,7 +63,9 @@ def test_a_room_round_all_is_no_part_unless_it_is_said_to_be() -> None:
     scene = trimesh.Scene()
     scene.add_geometry(a_block((4000, 3000, 2500)), node_name="Envelope", geom_name="Envelope")
     for k in range(4):
-        scene.add_geometry(a_block((600, 80, 20), (0, 200.0 * k, 0)), node_name=f"Rail {k}", geom_name=f"Rail {k}")
+        scene.add_geometry(
+            a_block((600, 80, 20), (0, 200.0 * k, 0)), node_name=f"Rail {k}", geom_name=f"Rail {k}"
+        )
     scene.apply_scale(0.001)
     content = bytes(scene.export(file_type="glb"))
     reading = taken_off(content, "a.glb")
@@ -73,14 +79,23 @@ def test_a_room_round_all_is_no_part_unless_it_is_said_to_be() -> None:
 def test_one_name_for_things_that_differ_is_told() -> None:
     scene = trimesh.Scene()
     for k, wide in enumerate((80, 60)):
-        scene.add_geometry(a_block((600, wide, 20), (0, 200.0 * k, 0)), node_name=f"Rail.00{k + 1}", geom_name=f"R{k}")
+        scene.add_geometry(
+            a_block((600, wide, 20), (0, 200.0 * k, 0)),
+            node_name=f"Rail.00{k + 1}",
+            geom_name=f"R{k}",
+        )
     reading = taken_off(bytes(scene.apply_scale(0.001).export(file_type="glb")), "a.glb")
     assert sorted(p.name for p in reading.parts) == ["Rail", "Rail 2"]
     assert [(d.kind, d.turn) for d in reading.decisions] == [("name", "")]
     assert reading.decisions[0].refs == next(p for p in reading.parts if p.name == "Rail 2").refs
 
 
-RAIL: tuple[Ends, ...] = (((0, 0), (600, 0)), ((600, 0), (600, 80)), ((600, 80), (0, 80)), ((0, 80), (0, 0)))
+RAIL: tuple[Ends, ...] = (
+    ((0, 0), (600, 0)),
+    ((600, 0), (600, 80)),
+    ((600, 80), (0, 80)),
+    ((0, 80), (0, 0)),
+)
 
 
 def test_a_line_across_a_part_makes_two_or_one_as_the_maker_says() -> None:
@@ -105,13 +120,30 @@ def box(x: float, y: float, long: float, wide: float) -> tuple[Ends, ...]:
 @pytest.mark.parametrize(
     ("unit", "long", "wide", "asks", "right"),
     [
-        (1, 900, 120, "By the file's own word it would be 900 in long. The biggest thing is 900: millimetres?", 900),
-        (4, 24, 3.5, "By the file's own word it would be 24 mm long. The biggest thing is 24: inches?", 609),
+        (
+            1,
+            900,
+            120,
+            (
+                "By the file's own word it would be 900 in long. The biggest thing is 900: "
+                "millimetres?"
+            ),
+            900,
+        ),
+        (
+            4,
+            24,
+            3.5,
+            "By the file's own word it would be 24 mm long. The biggest thing is 24: inches?",
+            609,
+        ),
         (4, 900, 120, "", 900),
         (1, 24, 3.5, "", 609),
     ],
 )
-def test_a_unit_that_cannot_be_is_asked_about(unit: int, long: float, wide: float, asks: str, right: int) -> None:
+def test_a_unit_that_cannot_be_is_asked_about(
+    unit: int, long: float, wide: float, asks: str, right: int
+) -> None:
     reading, _ = read(dxf(*box(0, 0, long, wide), unit=unit), "a.dxf", Settings())
     assert reading.asks == asks and [p.length // 320 for p in reading.parts] == [right]
 
@@ -127,8 +159,16 @@ def test_a_title_block_of_lines_with_empty_boxes_is_no_part_and_names_none() -> 
         *lines,
         *box(60, 120, 700, 120),
         *box(60, 320, 700, 120),
-        words=(("SCALE 1:1", 995, 5), ("DATE", 995, 25), ("2026-11-03", 1095, 25), ("Shelf", 90, 150), ("Shelf", 90, 350)),
+        words=(
+            ("SCALE 1:1", 995, 5),
+            ("DATE", 995, 25),
+            ("2026-11-03", 1095, 25),
+            ("Shelf", 90, 150),
+            ("Shelf", 90, 350),
+        ),
     )
     reading = taken_off(content, "a.dxf")
-    assert [(p.name, p.quantity, p.length // 320, p.width // 320) for p in reading.parts] == [("Shelf", 2, 700, 120)]
+    assert [(p.name, p.quantity, p.length // 320, p.width // 320) for p in reading.parts] == [
+        ("Shelf", 2, 700, 120)
+    ]
     assert {d.kind for d in reading.decisions} == {"frame", "title block", "across"}

@@ -34,9 +34,13 @@ def test_hidden_layers_are_left_out_and_can_be_asked_for(how: str, word: str) ->
     space.add_text("Rail", dxfattribs={"insert": (5, 205), "layer": "OLD"})  # type: ignore[attr-defined]
     reading = taken_off(dxf_bytes(document), "a.dxf")
     assert sizes(reading) == [(1, (600.0, 70.0, 0.0))]
-    assert kinds(reading)["hidden"].what == f"Left out: 2 things on the layer 'OLD', which is {word}"
+    assert (
+        kinds(reading)["hidden"].what == f"Left out: 2 things on the layer 'OLD', which is {word}"
+    )
     all_of_it = taken_off(dxf_bytes(document), "a.dxf", Settings(turned=frozenset({"hidden:OLD"})))
-    assert [q for q, _ in sizes(all_of_it)] == [1, 2] or sum(p.quantity for p in all_of_it.parts) == 3
+    assert [q for q, _ in sizes(all_of_it)] == [1, 2] or sum(
+        p.quantity for p in all_of_it.parts
+    ) == 3
     assert kinds(all_of_it)["hidden"].turned
 
 
@@ -50,17 +54,28 @@ def test_an_outline_of_lines_that_nearly_meet_is_closed_and_told(gap: float) -> 
     space.add_lwpolyline(rectangle(0, 200, 400, 50), close=True)  # type: ignore[attr-defined]
     reading = taken_off(dxf_bytes(document), "a.dxf")
     assert [q for q, _ in sizes(reading)] == [1, 1] and reading.parts[0].quantity == 1
-    assert {tuple(round(s) for s in size) for _, size in sizes(reading)} == {(600, 70, 0), (400, 50, 0)}
+    assert {tuple(round(s) for s in size) for _, size in sizes(reading)} == {
+        (600, 70, 0),
+        (400, 50, 0),
+    }
     assert "Closed: 1 outline, open by" in kinds(reading)["gap"].what
 
 
 def test_a_wide_gap_is_no_slip() -> None:
     document, space = a_dxf()
     space.add_lwpolyline(rectangle(0, 200, 400, 50), close=True)  # type: ignore[attr-defined]
-    for a, b in (((0, 0), (600, 0)), ((600, 0), (600, 70)), ((600, 70), (0, 70)), ((0, 70), (0, 20))):
+    for a, b in (
+        ((0, 0), (600, 0)),
+        ((600, 0), (600, 70)),
+        ((600, 70), (0, 70)),
+        ((0, 70), (0, 20)),
+    ):
         space.add_line(a, b)  # type: ignore[attr-defined]
     reading = taken_off(dxf_bytes(document), "a.dxf")
-    assert sizes(reading) == [(1, (400.0, 50.0, 0.0))] and "4 lines without an area" in kinds(reading)["open"].what
+    assert (
+        sizes(reading) == [(1, (400.0, 50.0, 0.0))]
+        and "4 lines without an area" in kinds(reading)["open"].what
+    )
 
 
 @pytest.mark.parametrize("axis", [1, 0])
@@ -83,17 +98,33 @@ def test_lines_of_a_text_do_not_run_into_each_other() -> None:
     assert (part.quantity, part.thickness) == (3, 8128 // 4)
 
 
-@pytest.mark.parametrize(("text", "clean"), [
-    ("%%uRail%%u", "Rail"), ("%%c35", "⌀35"), ("45%%d", "45°"), ("\\A1;660\\PTYP", "660\nTYP"), ("{\\fArial|b0;Rail}", "Rail"),
-])
+@pytest.mark.parametrize(
+    ("text", "clean"),
+    [
+        ("%%uRail%%u", "Rail"),
+        ("%%c35", "⌀35"),
+        ("45%%d", "45°"),
+        ("\\A1;660\\PTYP", "660\nTYP"),
+        ("{\\fArial|b0;Rail}", "Rail"),
+    ],
+)
 def test_codes_in_texts_are_no_letters(text: str, clean: str) -> None:
     assert plain(text) == clean
 
 
-@pytest.mark.parametrize(("text", "length"), [
-    ("660 TYP", 660), ("2x 670", 670), ("(680)", 680), ("690 REF", 690), ("<>", 600), ("<> TYP", 600), ("\\A1;660;", 660),
-    ("640 (2 PLACES)", 640),
-])
+@pytest.mark.parametrize(
+    ("text", "length"),
+    [
+        ("660 TYP", 660),
+        ("2x 670", 670),
+        ("(680)", 680),
+        ("690 REF", 690),
+        ("<>", 600),
+        ("<> TYP", 600),
+        ("\\A1;660;", 660),
+        ("640 (2 PLACES)", 640),
+    ],
+)
 def test_a_dimension_s_own_words_rule(text: str, length: float) -> None:
     document, space = a_dxf()
     space.add_lwpolyline(rectangle(0, 0, 600, 70), close=True)  # type: ignore[attr-defined]
@@ -107,7 +138,9 @@ def test_a_dimension_whose_words_are_no_figure_is_told() -> None:
     space.add_lwpolyline(rectangle(0, 0, 600, 70), close=True)  # type: ignore[attr-defined]
     space.add_linear_dim((0, -50), (0, 0), (600, 0), text="see note 3").render()  # type: ignore[attr-defined]
     reading = taken_off(dxf_bytes(document), "a.dxf")
-    assert sizes(reading)[0][1][0] == 600 and any("'see note 3', which is no figure" in t for t in reading.troubles)
+    assert sizes(reading)[0][1][0] == 600 and any(
+        "'see note 3', which is no figure" in t for t in reading.troubles
+    )
 
 
 @pytest.mark.parametrize(("code", "per"), [(6, 1000.0), (2, 304.8), (4, 1.0), (1, 25.4)])

@@ -19,16 +19,22 @@ def read(
     written: list[Written] | None = None,
     settings: Settings | None = None,
 ) -> tuple[tuple[Found, ...], tuple[str, ...]]:
-    parts, troubles, _ = parts_of_outlines(outlines, words or [], written or [], "mm", settings or Settings())
+    parts, troubles, _ = parts_of_outlines(
+        outlines, words or [], written or [], "mm", settings or Settings()
+    )
     return parts, troubles
 
 
-def outline(ref: str, x: float, y: float, w: float, h: float, turn: float = 0.0, **kept: object) -> Outline:
+def outline(
+    ref: str, x: float, y: float, w: float, h: float, turn: float = 0.0, **kept: object
+) -> Outline:
     return Outline(ref, tuple(rectangle(x, y, w, h, turn)), **kept)  # type: ignore[arg-type]
 
 
 @given(st.floats(50, 3000), st.floats(10, 49), st.floats(0, math.pi), st.floats(-1e4, 1e4))
-def test_a_rectangle_is_measured_the_same_however_it_lies(length: float, width: float, turn: float, x: float) -> None:
+def test_a_rectangle_is_measured_the_same_however_it_lies(
+    length: float, width: float, turn: float, x: float
+) -> None:
     parts, troubles = read([outline("a", x, -x, length, width, turn)])
     assert (parts[0].length, parts[0].width) == pytest.approx((length * MM, width * MM), abs=2)
     assert troubles == () and parts[0].outline == ()
@@ -47,7 +53,11 @@ def decided(
 
 
 def circle(ref: str, x: float, y: float, r: float) -> Outline:
-    return Outline(ref, tuple((x + r * math.cos(k / 8), y + r * math.sin(k / 8)) for k in range(50)), circle=True)
+    return Outline(
+        ref,
+        tuple((x + r * math.cos(k / 8), y + r * math.sin(k / 8)) for k in range(50)),
+        circle=True,
+    )
 
 
 def test_what_lies_in_a_part_is_a_cut_out_of_it_unless_it_is_named() -> None:
@@ -65,7 +75,11 @@ def test_what_lies_in_a_part_is_a_cut_out_of_it_unless_it_is_named() -> None:
 
 
 def test_what_lies_in_a_cut_out_is_looked_at_by_itself() -> None:
-    nested = [outline("a", 0, 0, 600, 400), outline("b", 60, 60, 480, 280), outline("c", 100, 100, 90, 40)]
+    nested = [
+        outline("a", 0, 0, 600, 400),
+        outline("b", 60, 60, 480, 280),
+        outline("c", 100, 100, 90, 40),
+    ]
     assert decided(nested)[0] == ["a", "c"]
 
 
@@ -73,11 +87,14 @@ SHEET = outline("f", -100, -100, 1414, 1000)
 RAILS = [outline(f"r{k}", 0, 100 * k, 600, 70) for k in range(3)]
 
 
-@pytest.mark.parametrize(("frame", "words"), [
-    (SHEET, [Words((10, 10), "Rail")]),  # the ratio of paper, words in what lies in it
-    (outline("f", -100, -100, 900, 700, layer="BORDER"), []),
-    (outline("f", -100, -100, 2440, 1220), []),  # a sheet that parts are nested on
-])
+@pytest.mark.parametrize(
+    ("frame", "words"),
+    [
+        (SHEET, [Words((10, 10), "Rail")]),  # the ratio of paper, words in what lies in it
+        (outline("f", -100, -100, 900, 700, layer="BORDER"), []),
+        (outline("f", -100, -100, 2440, 1220), []),  # a sheet that parts are nested on
+    ],
+)
 def test_a_frame_round_everything_is_taken_as_one(frame: Outline, words: list[Words]) -> None:
     parts, why = decided([frame, *RAILS], words)
     assert parts == ["r0", "r1", "r2"] and why["frame"].refs == ("f",)
@@ -88,18 +105,31 @@ def test_a_frame_round_everything_is_taken_as_one(frame: Outline, words: list[Wo
 def test_a_frame_in_a_frame_and_the_boxes_of_a_title_block() -> None:
     inner = outline("g", -80, -80, 1374, 960)
     box = outline("t", 1000, -70, 200, 30)
-    parts, why = decided([SHEET, inner, box, *RAILS], [Words((1010, -60), "SCALE 1:10"), Words((10, 10), "Rail")])
+    parts, why = decided(
+        [SHEET, inner, box, *RAILS], [Words((1010, -60), "SCALE 1:10"), Words((10, 10), "Rail")]
+    )
     assert parts == ["r0", "r1", "r2"] and why["title block"].refs == ("t",)
 
 
 def test_a_part_with_its_own_cut_outs_alone_on_a_drawing_is_no_frame() -> None:
     panel = outline("a", 0, 0, 800, 300)
-    assert decided([panel, outline("b", 100, 100, 80, 80), outline("c", 300, 100, 80, 80)])[0] == ["a"]
+    assert decided([panel, outline("b", 100, 100, 80, 80), outline("c", 300, 100, 80, 80)])[0] == [
+        "a"
+    ]
 
 
 def test_words_go_to_the_smallest_outline_they_lie_in_else_to_the_nearest() -> None:
-    outer, inner, far = outline("a", 0, 0, 600, 400), outline("b", 100, 100, 400, 200), outline("c", 0, 800, 300, 60)
-    words = [Words((300, 200), "Panel"), Words((10, 10), "Frame"), Words((310, 830), "Rail"), Words((5000, 0), "Title")]
+    outer, inner, far = (
+        outline("a", 0, 0, 600, 400),
+        outline("b", 100, 100, 400, 200),
+        outline("c", 0, 800, 300, 60),
+    )
+    words = [
+        Words((300, 200), "Panel"),
+        Words((10, 10), "Frame"),
+        Words((310, 830), "Rail"),
+        Words((5000, 0), "Title"),
+    ]
     assert [p.name for p in read([outer, inner, far], words)[0]] == ["Frame", "Panel", "Rail"]
 
 
@@ -124,15 +154,23 @@ def test_written_figures_on_a_turned_outline() -> None:
 def test_likes_are_counted_by_size_layer_and_shape() -> None:
     notched = Outline("c", ((0, 900), (300, 900), (300, 930), (280, 930), (280, 960), (0, 960)))
     parts, _ = read(
-        [outline("a", 0, 0, 300, 60), outline("b", 900, 0, 300, 60, 1.0), notched, outline("d", 0, 500, 300, 60, layer="ash")]
+        [
+            outline("a", 0, 0, 300, 60),
+            outline("b", 900, 0, 300, 60, 1.0),
+            notched,
+            outline("d", 0, 500, 300, 60, layer="ash"),
+        ]
     )
     assert [(p.refs, p.quantity) for p in parts] == [(("a", "b"), 2), (("c",), 1), (("d",), 1)]
 
 
 def test_layers_say_wood_and_thickness() -> None:
-    settings = Settings(layers=(("ply", LayerMeaning("birch ply", 6 * MM)), ("notes", LayerMeaning(ignore=True))))
+    settings = Settings(
+        layers=(("ply", LayerMeaning("birch ply", 6 * MM)), ("notes", LayerMeaning(ignore=True)))
+    )
     parts, _ = read(
-        [outline("a", 0, 0, 300, 200, layer="ply"), outline("b", 500, 0, 300, 200, layer="notes")], settings=settings
+        [outline("a", 0, 0, 300, 200, layer="ply"), outline("b", 500, 0, 300, 200, layer="notes")],
+        settings=settings,
     )
     assert [(p.species, p.thickness) for p in parts] == [("birch ply", 6 * MM)]
 
@@ -140,7 +178,9 @@ def test_layers_say_wood_and_thickness() -> None:
 def test_the_view_lies_at_the_origin_with_y_down() -> None:
     view = view_of([outline("a", 100, 200, 300, 60)], [Words((100, 200), "Rail")])
     assert (view.width, view.height) == (300, 60)
-    assert set(view.shapes[0].outline) == {(0, 60), (300, 60), (300, 0), (0, 0)} and view.words[0].at == (0, 60)
+    assert set(view.shapes[0].outline) == {(0, 60), (300, 60), (300, 0), (0, 0)} and view.words[
+        0
+    ].at == (0, 60)
 
 
 def test_of_two_alike_a_dimension_belongs_to_the_nearer() -> None:
@@ -157,4 +197,7 @@ def test_shapes_of_one_size_are_told_apart_and_mirrored_ones_counted() -> None:
 
     left, right = rail("a", 0, 20, 80), rail("b", 900, 320, 380)
     parts, _ = read([left, right, rail("c", 1800, 170, 230), rail("d", 2700, 20, 80)])
-    assert [(p.refs, p.quantity, p.mirrored) for p in parts] == [(("a", "d", "b"), 3, 1), (("c",), 1, 0)]
+    assert [(p.refs, p.quantity, p.mirrored) for p in parts] == [
+        (("a", "d", "b"), 3, 1),
+        (("c",), 1, 0),
+    ]

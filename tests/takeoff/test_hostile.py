@@ -8,10 +8,11 @@ from typing import Any
 
 import pytest
 import trimesh
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from PIL import Image
 
+from tests.profiles import examples
 from tests.takeoff.making import a_block, written
 from vividplank.core.board.photo import Ends, NoPhoto
 from vividplank.core.takeoff import Reading, Settings, Stumbled, Unreadable, kind_of, read
@@ -19,7 +20,8 @@ from vividplank.jobs import reading
 from vividplank.jobs.reading import read_in_process, straightened, upright
 
 FIXTURES = Path(__file__).parent / "fixtures"
-#: Formats whose libraries are Python or hold their own; STEP has its own test, in the process made for it.
+#: Formats whose libraries are Python or hold their own; STEP has its own test, in the process made
+#: for it.
 FILES = {
     name: (FIXTURES / name).read_bytes()
     for name in (
@@ -52,7 +54,10 @@ FILES |= {
         ("tables", "gnumeric.ods"),
     )
 }
-FILES |= {f"block.{kind}": written([a_block((500, 60, 20))], kind) for kind in ("stl", "obj", "ply", "glb")}
+FILES |= {
+    f"block.{kind}": written([a_block((500, 60, 20))], kind)
+    for kind in ("stl", "obj", "ply", "glb")
+}
 
 
 @st.composite
@@ -72,13 +77,17 @@ def damaged(draw: st.DrawFn, content: bytes) -> bytes:
         elif how == "drop":
             del data[at : at + size]
         else:
-            data[at:at] = draw(st.sampled_from([b"1e308", b"-1", b"nan", b"9" * 30, b"\x00\xff\xff\xff\xff", b"<", b"\n"]))
+            data[at:at] = draw(
+                st.sampled_from(
+                    [b"1e308", b"-1", b"nan", b"9" * 30, b"\x00\xff\xff\xff\xff", b"<", b"\n"]
+                )
+            )
     return bytes(data)
 
 
 @pytest.mark.parametrize("name", sorted(FILES))
 @given(data=st.data())
-@settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large])
+@examples(25)
 def test_damaged_files_are_read_whole_or_refused(name: str, data: st.DataObject) -> None:
     try:
         reading, pages = read(data.draw(damaged(FILES[name])), name, Settings())
@@ -114,7 +123,9 @@ def test_a_reader_past_its_time_is_ended_with_a_sentence() -> None:
         read_in_process((FIXTURES / "tray.step").read_bytes(), "tray.step", {}, seconds=0.05)
 
 
-def test_where_the_reader_fails_on_a_model_its_bare_solids_are_tried(monkeypatch: pytest.MonkeyPatch) -> None:
+def test_where_the_reader_fails_on_a_model_its_bare_solids_are_tried(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
     content, real = (FIXTURES / "tray.step").read_bytes(), reading._in_process
 
     def fails(content: bytes, what: str, how: dict[str, Any], seconds: float) -> dict[str, Any]:
@@ -129,12 +140,19 @@ def test_where_the_reader_fails_on_a_model_its_bare_solids_are_tried(monkeypatch
     assert sorted((p.length, p.width, p.thickness) for p in found.parts) == sorted(
         (p.length, p.width, p.thickness) for p in whole.parts
     )
-    assert found.troubles[0].startswith("read without names and layers: the reader failed on them. That is our fault")
+    assert found.troubles[0].startswith(
+        "read without names and layers: the reader failed on them. That is our fault"
+    )
 
 
-def test_a_reader_that_dies_is_told_as_our_fault_with_what_may_be_tried(monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_reader_that_dies_is_told_as_our_fault_with_what_may_be_tried(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
     monkeypatch.setattr(reading.sys, "executable", "/bin/false")
-    with pytest.raises(Unreadable, match=r"failed on this DXF file. That is our fault.* Save it as an older DXF, or as SVG"):
+    with pytest.raises(
+        Unreadable,
+        match=r"failed on this DXF file. That is our fault.* Save it as an older DXF, or as SVG",
+    ):
         read_in_process(b"0\nSECTION\n", "a.dxf", {})
 
 
@@ -156,7 +174,10 @@ def test_a_packed_member_is_never_read_whole_to_learn_its_kind() -> None:
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
         packed.writestr("mimetype", b"0" * (150 << 20))
-    for content, told in ((out.getvalue(), "of a kind"), (_with_more(out.getvalue()), "unpacks to 250 MB")):
+    for content, told in (
+        (out.getvalue(), "of a kind"),
+        (_with_more(out.getvalue()), "unpacks to 250 MB"),
+    ):
         tracemalloc.start()
         with pytest.raises(Unreadable, match=told):
             kind_of(content, "bomb.ods")
@@ -175,8 +196,12 @@ def _with_more(packed: bytes) -> bytes:
 BOXES = [a_block((600, 70, 19), (0, 100 * k, 0)) for k in range(4)]
 
 
-@pytest.mark.parametrize(("kind", "options"), [("off", {}), ("ply", {"encoding": "ascii"}), ("stl_ascii", {})])
-def test_a_text_mesh_cut_off_at_the_end_of_a_line_is_refused_whole(kind: str, options: dict[str, str]) -> None:
+@pytest.mark.parametrize(
+    ("kind", "options"), [("off", {}), ("ply", {"encoding": "ascii"}), ("stl_ascii", {})]
+)
+def test_a_text_mesh_cut_off_at_the_end_of_a_line_is_refused_whole(
+    kind: str, options: dict[str, str]
+) -> None:
     whole = trimesh.util.concatenate(BOXES).export(file_type=kind, **options)
     content = whole.encode() if isinstance(whole, str) else bytes(whole)
     name = f"boxes.{kind.split('_')[0]}"
@@ -198,15 +223,21 @@ def test_an_off_file_may_have_its_counts_beside_its_name_and_remarks() -> None:
 def test_a_dxf_cut_off_says_so() -> None:
     whole = FILES["stool.dxf"]
     assert not any("end mark" in t for t in read(whole, "a.dxf", Settings())[0].troubles)
-    reading, _ = read(whole[: whole.rindex(b"EOF")].rstrip().rsplit(b"\n", 1)[0], "a.dxf", Settings())
+    reading, _ = read(
+        whole[: whole.rindex(b"EOF")].rstrip().rsplit(b"\n", 1)[0], "a.dxf", Settings()
+    )
     assert any("ends before its end mark" in t for t in reading.troubles)
 
 
-def test_photographs_are_decoded_in_the_reader_s_process_alone(monkeypatch: pytest.MonkeyPatch) -> None:
+def test_photographs_are_decoded_in_the_reader_s_process_alone(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
     out = io.BytesIO()
     Image.new("RGB", (300, 200), "white").save(out, "PNG")
     with monkeypatch.context() as here:
-        here.setattr(Image, "open", lambda *_a, **_k: pytest.fail("decoded in the process that took it in"))
+        here.setattr(
+            Image, "open", lambda *_a, **_k: pytest.fail("decoded in the process that took it in")
+        )
         upright_one = upright(out.getvalue())
         with pytest.raises(NoPhoto, match="no photograph"):
             upright(b"GIF89a and more")
@@ -218,7 +249,10 @@ def test_photographs_are_decoded_in_the_reader_s_process_alone(monkeypatch: pyte
 
 def test_entities_that_multiply_are_not_expanded() -> None:
     lines = "".join(f'<!ENTITY a{k} "{f"&a{k - 1};" * 10 if k else "x" * 100}">' for k in range(9))
-    svg = f'<?xml version="1.0"?><!DOCTYPE svg [{lines}]><svg xmlns="http://www.w3.org/2000/svg"><text>&a8;</text></svg>'
+    svg = (
+        f'<?xml version="1.0"?><!DOCTYPE svg [{lines}]><svg '
+        f'xmlns="http://www.w3.org/2000/svg"><text>&a8;</text></svg>'
+    )
     with pytest.raises(Unreadable):
         read(svg.encode(), "bomb.svg", Settings())
 

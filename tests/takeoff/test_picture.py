@@ -30,14 +30,18 @@ def test_views_are_true_to_size() -> None:
 def test_one_face_is_seen_from_the_front_and_three_from_the_corner() -> None:
     block = ((600.0, 300.0, 20.0), (0.0, 0.0, 0.0))
     assert len(view("front", block).shapes) == 1 and len(view("three-quarter", block).shapes) == 3
-    assert len({s.shade for s in view("three-quarter", block).shapes}) == 3  # the light tells them apart
+    assert (
+        len({s.shade for s in view("three-quarter", block).shapes}) == 3
+    )  # the light tells them apart
 
 
 @pytest.mark.parametrize("order", [(0, 1), (1, 0)])
 def test_what_stands_in_front_is_seen_whatever_comes_first(order: tuple[int, int]) -> None:
     pieces = [((100.0, 20.0, 100.0), (0.0, -200.0, 0.0)), ((300.0, 20.0, 300.0), (0.0, 200.0, 0.0))]
     picture = view("front", *(pieces[k] for k in order))
-    assert seen_at(picture, 150, 150) == f"s{order.index(0)}"  # the near one, small, over the far one's middle
+    assert (
+        seen_at(picture, 150, 150) == f"s{order.index(0)}"
+    )  # the near one, small, over the far one's middle
     assert seen_at(picture, 20, 20) == f"s{order.index(1)}"
 
 

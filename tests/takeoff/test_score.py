@@ -1,4 +1,6 @@
-"""Files with a known truth, made up from seeds: each becomes the right list, or the reading asks."""
+"""Files with a known truth, made up from seeds: each becomes the right list, or the reading
+asks.
+"""
 
 import random
 
@@ -18,4 +20,6 @@ def test_a_drawing_becomes_the_right_list(kind: str, seed: int) -> None:
 def test_a_list_in_any_order_and_language_is_right_or_asked(seed: int) -> None:
     file = KINDS["list"](random.Random(f"list {seed}"))
     reading, _ = read(file.content, file.name, Settings())
-    assert judged(file) == ("answered" if "Drittes" in reading.table else "right"), "unknown headings are asked about"
+    assert judged(file) == ("answered" if "Drittes" in reading.table else "right"), (
+        "unknown headings are asked about"
+    )

@@ -1,4 +1,6 @@
-"""Sheets to take off from by eye: lines and words lie where the picture shows them, however the page is turned or cropped."""
+"""Sheets to take off from by eye: lines and words lie where the picture shows them, however the
+page is turned or cropped.
+"""
 
 import io
 
@@ -34,14 +36,18 @@ def test_lines_lie_where_the_picture_shows_them(turned: int, cropped: bool) -> N
     reading, pages = read(page_with_rail(turned, cropped), "rail.pdf", Settings())
     view = reading.views[0]
     wide, high = (220.0, 170.0) if cropped else (297.0, 210.0)
-    assert (view.width, view.height) == pytest.approx((wide, high) if turned % 180 == 0 else (high, wide), abs=0.05)
+    assert (view.width, view.height) == pytest.approx(
+        (wide, high) if turned % 180 == 0 else (high, wide), abs=0.05
+    )
     [rail] = view.lines
     spans = sorted(max(p[k] for p in rail) - min(p[k] for p in rail) for k in (0, 1))
     assert spans == pytest.approx([20, 160], abs=0.01)
     picture = Image.open(io.BytesIO(pages[0].png)).convert("L")
     scale = picture.width / view.width
     for x, y in rail:
-        assert picture.getpixel((round(x * scale), round(y * scale))) < 100, "a corner to snap to lies on its line"
+        assert picture.getpixel((round(x * scale), round(y * scale))) < 100, (
+            "a corner to snap to lies on its line"
+        )
     [word] = view.words
     assert word.text == "Long rail"
     x, y = (round(at * scale) for at in word.at)

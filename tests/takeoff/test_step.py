@@ -3,20 +3,25 @@
 import math
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.profiles import examples
 from tests.takeoff.making import sizes, taken_off
 from tests.takeoff.step_files import Assembly, block, place
 from vividplank.core.takeoff import Settings, Unreadable, read
 from vividplank.jobs.reading import read_in_process
 
 pieces = st.tuples(st.integers(300, 2000), st.integers(60, 290), st.integers(6, 50))
-turns = st.tuples(st.floats(0, math.tau), st.tuples(st.floats(-1, 1), st.floats(-1, 1), st.just(0.7)))
+turns = st.tuples(
+    st.floats(0, math.tau), st.tuples(st.floats(-1, 1), st.floats(-1, 1), st.just(0.7))
+)
 
 
-@settings(max_examples=12)
-@given(st.lists(st.tuples(pieces, st.integers(1, 3), turns), min_size=1, max_size=4), st.integers(0, 3))
+@examples(12)
+@given(
+    st.lists(st.tuples(pieces, st.integers(1, 3), turns), min_size=1, max_size=4), st.integers(0, 3)
+)
 def test_sizes_and_counts_survive_nesting_and_turning(parts: list, depth: int) -> None:  # type: ignore[type-arg]
     a = Assembly()
     inner = a.group("inner")
@@ -77,9 +82,13 @@ def test_a_coloured_face_without_a_name_ends_nothing() -> None:
     rail = a.product(shape, "Rail")
     face = a.tool.AddSubShape(rail, TopExp_Explorer(shape, TopAbs_FACE).Current())
     colours = XCAFDoc_DocumentTool.ColorTool_s(a.document.Main())
-    colours.SetColor(face, Quantity_Color(0.8, 0.2, 0.1, Quantity_TOC_RGB), XCAFDoc_ColorType.XCAFDoc_ColorSurf)
+    colours.SetColor(
+        face, Quantity_Color(0.8, 0.2, 0.1, Quantity_TOC_RGB), XCAFDoc_ColorType.XCAFDoc_ColorSurf
+    )
     reading, _ = read_in_process(a.write(), "coloured.step", {})
-    assert [(p.name, p.quantity) for p in reading.parts] == [("Rail", 1)] and sizes(reading) == [(1, (400.0, 60.0, 20.0))]
+    assert [(p.name, p.quantity) for p in reading.parts] == [("Rail", 1)] and sizes(reading) == [
+        (1, (400.0, 60.0, 20.0))
+    ]
 
 
 def test_a_body_called_body_is_called_as_its_container_or_instance() -> None:
@@ -96,9 +105,14 @@ def test_parts_in_other_files_are_named() -> None:
     a = Assembly()
     a.product(block(400, 60, 20), "Rail")
     content = a.write()
-    linked = content.replace(b"ENDSEC;\nEND-ISO", b"#9001=DOCUMENT_FILE('parts/leg.stp','',$,#9002,'',$);\nENDSEC;\nEND-ISO")
+    linked = content.replace(
+        b"ENDSEC;\nEND-ISO",
+        b"#9001=DOCUMENT_FILE('parts/leg.stp','',$,#9002,'',$);\nENDSEC;\nEND-ISO",
+    )
     assert linked != content
-    assert any("leg.stp" in t and "not here" in t for t in taken_off(linked, "assembly.step").troubles)
+    assert any(
+        "leg.stp" in t and "not here" in t for t in taken_off(linked, "assembly.step").troubles
+    )
 
 
 @pytest.mark.parametrize("diameter", [12.0, 40.0, 300.0])
@@ -111,7 +125,9 @@ def test_round_parts_are_as_thick_as_they_are(diameter: float) -> None:
     assert size == pytest.approx((700, diameter, diameter), abs=0.051)
 
 
-def test_an_answer_about_the_unit_of_the_file_it_replaces_does_not_resize_a_model_that_says_its_own() -> None:
+def test_an_answer_about_the_unit_of_the_file_it_replaces_leaves_a_model_that_says_its_own() -> (
+    None
+):
     made = Assembly()
     made.put(made.group("Piece"), made.product(block(600, 80, 20), "Rail"), place())
     for unit in ("MM", "INCH"):
@@ -122,8 +138,13 @@ def test_an_answer_about_the_unit_of_the_file_it_replaces_does_not_resize_a_mode
 def test_a_model_larger_than_any_furniture_is_asked_about_its_unit() -> None:
     made = Assembly()
     made.put(made.group("Piece"), made.product(block(36, 5.5, 0.75), "Shelf"), place())
-    metres = made.write().replace(b"SI_UNIT(.MILLI.,.METRE.)", b"SI_UNIT($,.METRE.)")  # inches, called metres
+    metres = made.write().replace(
+        b"SI_UNIT(.MILLI.,.METRE.)", b"SI_UNIT($,.METRE.)"
+    )  # inches, called metres
     reading, _ = read(metres, "a.step", Settings())
-    assert reading.asks == "By the file's own word it would be 36 m long. The biggest thing is 36: inches?"
+    assert (
+        reading.asks
+        == "By the file's own word it would be 36 m long. The biggest thing is 36: inches?"
+    )
     answered, _ = read(metres, "a.step", Settings("in"))
     assert answered.asks == "" and [round(p.length / 320, 1) for p in answered.parts] == [914.4]

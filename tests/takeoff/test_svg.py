@@ -1,6 +1,8 @@
-"""SVG: what is drawn once and used again, the sheet's own edge, what is not shown, and what a group is called."""
+"""SVG: what is drawn once and used again, the sheet's own edge, what is not shown, and what a group
+is called.
+"""
 
-from vividplank.core.measure import TICKS_PER_MM as mm
+from vividplank.core.measure import TICKS_PER_MM
 from vividplank.core.takeoff import Reading, Settings, read
 
 SETTINGS = Settings()
@@ -20,7 +22,7 @@ def taken_off(*drawn: str, settings: Settings = SETTINGS) -> Reading:
 
 
 def sizes(reading: Reading) -> list[tuple[int, float, float]]:
-    return [(p.quantity, p.length / mm, p.width / mm) for p in reading.parts]
+    return [(p.quantity, p.length / TICKS_PER_MM, p.width / TICKS_PER_MM) for p in reading.parts]
 
 
 def test_a_part_drawn_once_and_used_again_is_counted_each_time() -> None:
@@ -53,7 +55,9 @@ def test_what_is_not_shown_is_no_part_and_is_told() -> None:
         '<g visibility="hidden"><rect x="50" y="500" width="500" height="50"/></g>',
     )
     assert sizes(reading) == [(1, 700, 240)]
-    assert [d.what for d in reading.decisions if d.kind == "hidden"] == ["Left out: 2 things not shown"]
+    assert [d.what for d in reading.decisions if d.kind == "hidden"] == [
+        "Left out: 2 things not shown"
+    ]
 
 
 def test_a_group_round_one_part_and_its_holes_names_it() -> None:

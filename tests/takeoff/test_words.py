@@ -33,11 +33,17 @@ def test_in_millimetres(text: str, said: Said) -> None:
 
 
 def test_in_inches_with_fractions() -> None:
-    assert understand("Rail 23 1/2 x 2 3/4 x 13/16", "in") == Said("Rail", 1, (t(23.5), t(2.75), t(13 / 16)), t(13 / 16))
+    assert understand("Rail 23 1/2 x 2 3/4 x 13/16", "in") == Said(
+        "Rail", 1, (t(23.5), t(2.75), t(13 / 16)), t(13 / 16)
+    )
     assert understand('2x Shelf, 3/4" thick', "in") == Said("Shelf", 2, (), t(0.75))
     assert understand('2x 3/4" thick', "in") == Said("", 2, (), t(0.75))
-    assert understand("4x 3/4 Shelf", "in") == understand("4x 3/4 Shelf", "mm") == Said("Shelf", 4, (), t(0.75))
-    assert understand('Qty: 3\n1/4 thick', "in") == Said("", 3, (), t(0.25))
+    assert (
+        understand("4x 3/4 Shelf", "in")
+        == understand("4x 3/4 Shelf", "mm")
+        == Said("Shelf", 4, (), t(0.75))
+    )
+    assert understand("Qty: 3\n1/4 thick", "in") == Said("", 3, (), t(0.25))
 
 
 @pytest.mark.parametrize("text", ["10 000 x", "x x x", "1/3 x 2 x 3", "t=", "0x"])
@@ -46,7 +52,8 @@ def test_what_is_no_size_is_left_as_words(text: str) -> None:
 
 
 @pytest.mark.parametrize(
-    ("biggest", "unit"), [(1320, "mm"), (2400, "mm"), (52, "in"), (96, "in"), (1.3, "m"), (0.9, "m"), (0.001, "mm")]
+    ("biggest", "unit"),
+    [(1320, "mm"), (2400, "mm"), (52, "in"), (96, "in"), (1.3, "m"), (0.9, "m"), (0.001, "mm")],
 )
 def test_the_likeliest_unit_makes_it_furniture(biggest: float, unit: str) -> None:
     assert guess_unit(biggest)[0] == unit

@@ -34,8 +34,15 @@ def edit(client: FlaskClient, project: dict[str, Any], **change: Any) -> TestRes
 
 
 def part(id: str, **kept: Any) -> dict[str, Any]:
-    return {"id": id, "name": id, "quantity": 1, "species": "oak", "length": 10 * INCH, "width": 2 * INCH,
-            "thickness": INCH // 2} | kept
+    return {
+        "id": id,
+        "name": id,
+        "quantity": 1,
+        "species": "oak",
+        "length": 10 * INCH,
+        "width": 2 * INCH,
+        "thickness": INCH // 2,
+    } | kept
 
 
 def test_a_new_project_stands_on_the_shelf(client: FlaskClient) -> None:
@@ -43,7 +50,9 @@ def test_a_new_project_stands_on_the_shelf(client: FlaskClient) -> None:
     made = client.post("/api/projects", json={"name": "Plan chest", "system": "mm"}).get_json()
     assert made["shop"]["min_blank_length"] == 300 * 320
     shelf = client.get("/api/projects").get_json()["projects"]
-    assert [(p["name"], p["parts"], p["boards"], p["laid_out"]) for p in shelf] == [("Plan chest", 0, 0, False)]
+    assert [(p["name"], p["parts"], p["boards"], p["laid_out"]) for p in shelf] == [
+        ("Plan chest", 0, 0, False)
+    ]
     gone = client.delete(f"/api/projects/{made['pk']}", json={"version": made["version"]})
     assert gone.status_code == 204 and client.get("/api/projects").get_json() == {"projects": []}
 
@@ -65,12 +74,20 @@ def test_a_bad_file_is_refused_with_its_place_and_changes_nothing(client: FlaskC
 def test_edits_undo_and_redo(client: FlaskClient) -> None:
     project = make(client)
     added = edit(client, project, put_parts=[part("N")], label="new part N").get_json()
-    assert [p["id"] for p in added["parts"]] == ["A", "P", "R", "L", "N"] and added["undo"] == "new part N"
+    assert [p["id"] for p in added["parts"]] == ["A", "P", "R", "L", "N"] and added[
+        "undo"
+    ] == "new part N"
     renamed = edit(client, added, put_parts=[part("M", was="N")], remove_boards=["B3"]).get_json()
     assert [p["id"] for p in renamed["parts"]][-1] == "M" and len(renamed["boards"]) == 2
-    back = client.post(f"/api/projects/{project['pk']}/undo", json={"version": renamed["version"]}).get_json()
-    assert back["parts"] == added["parts"] and len(back["boards"]) == 3 and back["redo"] == "an edit"
-    again = client.post(f"/api/projects/{project['pk']}/redo", json={"version": back["version"]}).get_json()
+    back = client.post(
+        f"/api/projects/{project['pk']}/undo", json={"version": renamed["version"]}
+    ).get_json()
+    assert (
+        back["parts"] == added["parts"] and len(back["boards"]) == 3 and back["redo"] == "an edit"
+    )
+    again = client.post(
+        f"/api/projects/{project['pk']}/redo", json={"version": back["version"]}
+    ).get_json()
     assert again["parts"] == renamed["parts"] and again["redo"] == ""
     fresh = client.get(f"/api/projects/{project['pk']}").get_json()
     assert fresh == again
@@ -86,18 +103,27 @@ def test_two_tabs_the_second_is_told_and_nothing_is_overwritten(client: FlaskCli
     assert kept["parts"][-1]["length"] == 10 * INCH
 
 
-@pytest.mark.parametrize(("change", "where", "word"), [
-    ({"put_parts": [part("A", was="P")]}, "$.put_parts[0].id", "taken"),
-    ({"put_parts": [part("N", length=0)]}, "$.put_parts[0].length", "more than nothing"),
-    ({"put_parts": [part("N", length="long")]}, "$.put_parts[0].length", "integer"),
-    ({"put_parts": [part("N", colour="red")]}, "$.put_parts[0].colour", "not permitted"),
-    ({"name": " "}, "$.name", "empty"),
-    ({"shop": {}}, "$.shop.method", "required"),
-])
-def test_an_edit_that_cannot_be_is_refused_whole(client: FlaskClient, change: dict[str, Any], where: str, word: str) -> None:
+@pytest.mark.parametrize(
+    ("change", "where", "word"),
+    [
+        ({"put_parts": [part("A", was="P")]}, "$.put_parts[0].id", "taken"),
+        ({"put_parts": [part("N", length=0)]}, "$.put_parts[0].length", "more than nothing"),
+        ({"put_parts": [part("N", length="long")]}, "$.put_parts[0].length", "integer"),
+        ({"put_parts": [part("N", colour="red")]}, "$.put_parts[0].colour", "not permitted"),
+        ({"name": " "}, "$.name", "empty"),
+        ({"shop": {}}, "$.shop.method", "required"),
+    ],
+)
+def test_an_edit_that_cannot_be_is_refused_whole(
+    client: FlaskClient, change: dict[str, Any], where: str, word: str
+) -> None:
     project = make(client)
     answer = edit(client, project, **change)
-    assert answer.status_code == 422 and answer.get_json()["where"] == where and word in answer.get_json()["what"].lower()
+    assert (
+        answer.status_code == 422
+        and answer.get_json()["where"] == where
+        and word in answer.get_json()["what"].lower()
+    )
     assert client.get(f"/api/projects/{project['pk']}").get_json() == project
 
 
@@ -106,30 +132,43 @@ def test_the_units_of_a_project_change_what_is_shown_not_what_is_kept(client: Fl
     metric = edit(client, project, system="mm").get_json()
     assert metric["system"] == "mm" and metric["parts"] == project["parts"]
     assert json.loads(client.get(f"/api/projects/{project['pk']}/job.json").text)["unit"] == "mm"
-    undone = client.post(f"/api/projects/{project['pk']}/undo", json={"version": metric["version"]}).get_json()
+    undone = client.post(
+        f"/api/projects/{project['pk']}/undo", json={"version": metric["version"]}
+    ).get_json()
     assert undone["system"] == "in"
 
 
 def test_a_pasted_list_is_read_and_what_was_not_understood_is_told(client: FlaskClient) -> None:
     project = make(client)
-    text = "name\tcount\tlength\twidth\tthickness\twood\nLeg\t4\t28 1/2\t2\t1 1/2\tash\nRail\t2\tlong\t3\t3/4\tash"
+    text = (
+        "name\tcount\tlength\twidth\tthickness\twood\nLeg\t4\t28 1/2\t2\t1 "
+        "1/2\tash\nRail\t2\tlong\t3\t3/4\tash"
+    )
     found = client.post(f"/api/projects/{project['pk']}/read-list", json={"text": text}).get_json()
     assert [p["name"] for p in found["parts"]] == ["Leg"] and found["refused"][0]["row"] == 3
     csv = client.get(f"/api/projects/{project['pk']}/parts.csv").text
-    again = client.post(f"/api/projects/{project['pk']}/read-list", json={"text": csv.replace("\nA,", "\nA9,")}).get_json()
+    again = client.post(
+        f"/api/projects/{project['pk']}/read-list", json={"text": csv.replace("\nA,", "\nA9,")}
+    ).get_json()
     assert again["parts"][0]["id"] == "A9"
-    assert [r["why"] for r in again["refused"]] == [f"the mark '{m}' is taken; expected every mark once" for m in "PRL"]
+    assert [r["why"] for r in again["refused"]] == [
+        f"the mark '{m}' is taken; expected every mark once" for m in "PRL"
+    ]
 
 
 def test_what_to_buy_and_what_a_board_yields(client: FlaskClient) -> None:
     project = make(client)
     needs = client.get(f"/api/projects/{project['pk']}/needs?waste=0.25").get_json()["needs"]
-    assert needs[0]["quarter"] == "4/4" and needs[0]["to_buy"] == pytest.approx(needs[0]["net"] * 1.25)
+    assert needs[0]["quarter"] == "4/4" and needs[0]["to_buy"] == pytest.approx(
+        needs[0]["net"] * 1.25
+    )
     look = client.post(f"/api/projects/{project['pk']}/look", json=project["boards"][0]).get_json()
     # Bow of 0.1: whole 0.9, halves 0.975, thirds 0.989.
     assert [c["flat"] / INCH for c in look["cuts"]] == pytest.approx([0.9, 0.975, 0.9889], abs=1e-3)
     assert look["board_feet"] == pytest.approx(60 * 6.5 / 144) and look["alone"]
-    crossed = project["boards"][0] | {"stations": [s | {"y1": -1} for s in project["boards"][0]["stations"]]}
+    crossed = project["boards"][0] | {
+        "stations": [s | {"y1": -1} for s in project["boards"][0]["stations"]]
+    }
     refused = client.post(f"/api/projects/{project['pk']}/look", json=crossed)
     assert refused.status_code == 422 and "edges cross" in refused.get_json()["what"]
 
@@ -148,14 +187,22 @@ def test_from_layout_to_steps_to_books(client: FlaskClient, asked: list[int]) ->
 
     milling = client.get(f"{base}/milling").get_json()
     step = milling["routes"][0]["steps"][0]
-    assert client.put(f"/api/layouts/{waiting['pk']}/steps", json={"key": step["key"], "done": True}).status_code == 204
+    assert (
+        client.put(
+            f"/api/layouts/{waiting['pk']}/steps", json={"key": step["key"], "done": True}
+        ).status_code
+        == 204
+    )
     assert client.get(f"{base}/milling").get_json()["routes"][0]["steps"][0]["done"]
     assert {s["machine"] for r in milling["routes"] for s in r["steps"]} <= set(milling["cautions"])
 
     books = client.get(f"{base}/account").get_json()
     assert sum(books["where"].values()) == pytest.approx(books["rough"], rel=1e-12)
     assert sum(books["chips"].values()) == pytest.approx(books["where"]["chips"], rel=1e-9)
-    assert all(sum(b["chips"].values()) == pytest.approx(b["where"]["chips"], abs=1e-9) for b in books["boards"])
+    assert all(
+        sum(b["chips"].values()) == pytest.approx(b["where"]["chips"], abs=1e-9)
+        for b in books["boards"]
+    )
     assert books["price"] == found["latest"]["cost"]
     assert books["per_foot_of_parts"] == pytest.approx(books["price"] / books["where"]["parts"])
 
@@ -196,7 +243,8 @@ def test_a_search_can_be_stopped_and_a_newer_one_replaces_it(client: FlaskClient
     for layout in (first, second):
         lay_out(layout)  # returns at its first look at the watch
     assert client.get(f"{base}/layout").get_json()["latest"]["state"] == "stopped"
-    # Both stopped at their first arrangement, which is the same: the plan that stood goes on standing.
+    # Both stopped at their first arrangement, which is the same: the plan that stood goes on
+    # standing.
     assert client.get(f"{base}/layout").get_json()["standing"]["pk"] == first
 
 
@@ -208,7 +256,9 @@ def test_drawings_are_kept_shown_and_never_run(client: FlaskClient) -> None:
     assert (added["name"], added["media_type"]) == ("settle front.svg", "image/svg+xml")
     shown = client.get(f"/api/drawings/{added['pk']}")
     assert shown.data == svg and "sandbox" in shown.headers["Content-Security-Policy"]
-    png = client.post(base, data=b"\x89PNG\r\n\x1a\nrest", headers={"X-File-Name": "a.pdf"}).get_json()
+    png = client.post(
+        base, data=b"\x89PNG\r\n\x1a\nrest", headers={"X-File-Name": "a.pdf"}
+    ).get_json()
     assert png["media_type"] == "image/png"
     refused = client.post(base, data=b"<html><script>", headers={"X-File-Name": "a.png"})
     assert refused.status_code == 422 and "expected STEP, STL" in refused.get_json()["what"]
@@ -218,11 +268,17 @@ def test_drawings_are_kept_shown_and_never_run(client: FlaskClient) -> None:
 
 def test_only_our_own_pages_may_write_and_only_this_machine_is_served(client: FlaskClient) -> None:
     body = {"name": "X"}
-    foreign = client.post("/api/projects", json=body, headers={"Origin": "http://elsewhere.example"})
+    foreign = client.post(
+        "/api/projects", json=body, headers={"Origin": "http://elsewhere.example"}
+    )
     cross = client.post("/api/projects", json=body, headers={"Sec-Fetch-Site": "cross-site"})
     rebound = client.get("/api/projects", headers={"Host": "elsewhere.example:8128"})
     assert {foreign.status_code, cross.status_code, rebound.status_code} == {403}
-    own = client.post("/api/projects", json=body, headers={"Origin": "http://localhost", "Sec-Fetch-Site": "same-origin"})
+    own = client.post(
+        "/api/projects",
+        json=body,
+        headers={"Origin": "http://localhost", "Sec-Fetch-Site": "same-origin"},
+    )
     assert own.status_code == 201
 
 
@@ -233,18 +289,26 @@ def test_headers_and_limits(client: FlaskClient) -> None:
     assert answer.headers["X-Content-Type-Options"] == "nosniff"
     large = client.post("/api/projects/from-job", data=b" " * (5 << 20))
     assert large.status_code == 413 and "4 MB" in large.get_json()["what"]
-    assert client.get("/api/nothing").get_json() == {"what": "there is nothing here", "where": "", "found": [], "version": None}
+    assert client.get("/api/nothing").get_json() == {
+        "what": "there is nothing here",
+        "where": "",
+        "found": [],
+        "version": None,
+    }
     assert client.get("/api/projects/99").status_code == 404
 
 
-def test_an_error_tells_no_trace_and_logs_it(client: FlaskClient, monkeypatch: pytest.MonkeyPatch,
-                                             caplog: pytest.LogCaptureFixture) -> None:
+def test_an_error_tells_no_trace_and_logs_it(
+    client: FlaskClient, monkeypatch: pytest.MonkeyPatch, caplog: pytest.LogCaptureFixture
+) -> None:
     def broken(*_: object) -> None:
         raise RuntimeError("secret inside")
 
     monkeypatch.setattr("vividplank.store.projects.shelf", broken)
     answer = client.get("/api/projects")
-    assert answer.status_code == 500 and "secret" not in answer.text and "Traceback" not in answer.text
+    assert (
+        answer.status_code == 500 and "secret" not in answer.text and "Traceback" not in answer.text
+    )
     assert "secret inside" in caplog.text
 
 
@@ -263,7 +327,9 @@ def test_a_board_is_surveyed_before_any_cut(client: FlaskClient) -> None:
     assert found["said"] and found["areas"] and 0 < found["share"] <= 1 and found["rest"] is None
     wet = asked | {"board": board | {"moisture": [{"percent": 14, "day": 20000}]}}
     rest = client.post(f"/api/projects/{project['pk']}/survey", json=wet).get_json()["rest"]
-    assert rest["least"] < rest["days"] < rest["most"] and rest["shrinks"] == sorted(rest["shrinks"])
+    assert rest["least"] < rest["days"] < rest["most"] and rest["shrinks"] == sorted(
+        rest["shrinks"]
+    )
     crossed = board | {"stations": [s | {"y0": s["y1"], "y1": s["y0"]} for s in board["stations"]]}
     refused = client.post(f"/api/projects/{project['pk']}/survey", json=asked | {"board": crossed})
     assert refused.status_code == 422 and "edges cross" in refused.get_json()["what"]
@@ -271,8 +337,24 @@ def test_a_board_is_surveyed_before_any_cut(client: FlaskClient) -> None:
 
 def test_sheets_are_laid_out_and_stock_lengths_cut(client: FlaskClient) -> None:
     project = make(client)
-    shelf = part(id="S", quantity=3, length=40 * INCH, width=20 * INCH, thickness=INCH // 2, stock="sheet", species="birch ply")
-    rail = part(id="B", quantity=3, length=40 * INCH, width=2 * INCH, thickness=INCH, stock="bought", species="pine")
+    shelf = part(
+        id="S",
+        quantity=3,
+        length=40 * INCH,
+        width=20 * INCH,
+        thickness=INCH // 2,
+        stock="sheet",
+        species="birch ply",
+    )
+    rail = part(
+        id="B",
+        quantity=3,
+        length=40 * INCH,
+        width=2 * INCH,
+        thickness=INCH,
+        stock="bought",
+        species="pine",
+    )
     edit(client, project, put_parts=[shelf, rail])
     needs = client.get(f"/api/projects/{project['pk']}/needs?waste=0").get_json()
     (lengths,) = needs["lengths"]
@@ -280,17 +362,32 @@ def test_sheets_are_laid_out_and_stock_lengths_cut(client: FlaskClient) -> None:
     assert len(lengths["cuts"]) == lengths["lengths"]
     (plan,) = client.get(f"/api/projects/{project['pk']}/sheets").get_json()["plans"]
     assert (plan["sheets"], plan["least"], plan["unplaced"]) == (1, 1, 0)
-    laid = [i["part"] for s in plan["cut"][0] for t in s["strips"] for k in t["blanks"] for layer in k["layers"] for i in layer]
+    laid = [
+        i["part"]
+        for s in plan["cut"][0]
+        for t in s["strips"]
+        for k in t["blanks"]
+        for layer in k["layers"]
+        for i in layer
+    ]
     assert laid == ["S", "S", "S"] and plan["boards"][0]["length"] == 96 * INCH
 
 
-def test_without_a_database_it_says_so_and_is_still_itself(client: FlaskClient, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_without_a_database_it_says_so_and_is_still_itself(
+    client: FlaskClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
     project = make(client)
     monkeypatch.setenv("PLANK_DATABASE", "postgresql://plank:x@127.0.0.1:1/plank")
     answer = edit(client, project, name="else")
-    assert answer.status_code == 503 and "the database is starting; nothing was changed" in answer.get_json()["what"]
+    assert (
+        answer.status_code == 503
+        and "the database is starting; nothing was changed" in answer.get_json()["what"]
+    )
     health = client.get("/api/health")
-    assert health.status_code == 503 and health.get_json() == {"name": "vivid-plank", "database": False}
+    assert health.status_code == 503 and health.get_json() == {
+        "name": "vivid-plank",
+        "database": False,
+    }
 
 
 def test_an_edit_whose_commit_got_no_answer_is_told_as_in_doubt(
@@ -308,21 +405,39 @@ def test_an_edit_whose_commit_got_no_answer_is_told_as_in_doubt(
     finally:
         event.remove(engine(database), "commit", cut_off)
     told = answer.get_json()["what"]
-    assert answer.status_code == 503 and "may be kept or not" in told and "nothing was changed" not in told
+    assert (
+        answer.status_code == 503
+        and "may be kept or not" in told
+        and "nothing was changed" not in told
+    )
     assert client.get(f"/api/projects/{project['pk']}").status_code == 200
 
 
 def test_a_full_disk_is_named_in_use(client: FlaskClient) -> None:
     project = make(client)
     with session() as opened:
-        opened.execute(text("create function no_room() returns trigger language plpgsql as "
-                            "$$ begin raise exception 'no room' using errcode = 'disk_full'; end $$"))
-        opened.execute(text("create trigger no_room before update on project for each row execute function no_room()"))
+        opened.execute(
+            text(
+                "create function no_room() returns trigger language plpgsql as "
+                "$$ begin raise exception 'no room' using errcode = 'disk_full'; end $$"
+            )
+        )
+        opened.execute(
+            text(
+                "create trigger no_room before update on project for each row execute function "
+                "no_room()"
+            )
+        )
     answer = edit(client, project, name="else")
-    assert answer.status_code == 507 and "the disk is full; nothing was changed" in answer.get_json()["what"]
+    assert (
+        answer.status_code == 507
+        and "the disk is full; nothing was changed" in answer.get_json()["what"]
+    )
 
 
-def test_what_fails_after_it_was_saved_is_not_called_unchanged(client: FlaskClient, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_what_fails_after_it_was_saved_is_not_called_unchanged(
+    client: FlaskClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
     project = make(client)
     asking = client.application.extensions["asking"]
 
@@ -335,7 +450,9 @@ def test_what_fails_after_it_was_saved_is_not_called_unchanged(client: FlaskClie
     assert answer.status_code == 500 and "it was saved before that" in answer.get_json()["what"]
 
 
-def test_what_a_heading_holds_is_asked_once_and_remembered_for_every_project(client: FlaskClient) -> None:
+def test_what_a_heading_holds_is_asked_once_and_remembered_for_every_project(
+    client: FlaskClient,
+) -> None:
     first = make(client)
     text = "Ding;Zahl;Kante A;Kante B;Kante C\nZarge;2;1118;82;21\nBein;4;430;45;45"
 
@@ -345,12 +462,25 @@ def test_what_a_heading_holds_is_asked_once_and_remembered_for_every_project(cli
 
     asked = listed(first)
     assert [q["kind"] for q in asked["questions"]] == ["columns"]
-    assert [(c["heading"], c["meaning"], c["sure"]) for c in asked["columns"]][2] == ("Kante A", "length", False)
+    assert [(c["heading"], c["meaning"], c["sure"]) for c in asked["columns"]][2] == (
+        "Kante A",
+        "length",
+        False,
+    )
     turned = listed(first, columns={"Kante A": "width", "Kante B": "length"}, confirmed=True)
     assert turned["questions"] == [] and turned["parts"][0]["width"] == 1118 * 320
     meanings = {c["heading"]: c["meaning"] for c in asked["columns"]}
     assert client.put("/api/headings", json={"meanings": meanings}).status_code == 200
     again = listed(make(client))
-    assert again["questions"] == [] and [p["length"] for p in again["parts"]] == [1118 * 320, 430 * 320]
-    assert asked["remembered"] == [] and again["remembered"] == ["Ding", "Zahl", "Kante A", "Kante B", "Kante C"]
+    assert again["questions"] == [] and [p["length"] for p in again["parts"]] == [
+        1118 * 320,
+        430 * 320,
+    ]
+    assert asked["remembered"] == [] and again["remembered"] == [
+        "Ding",
+        "Zahl",
+        "Kante A",
+        "Kante B",
+        "Kante C",
+    ]
     assert client.put("/api/headings", json={"meanings": {"Ding": "colour"}}).status_code == 422

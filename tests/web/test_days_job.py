@@ -56,10 +56,15 @@ def test_only_what_is_left_is_planned(layout: int) -> None:
     assert "B2/rough-length" in {k for s in days.setups for k in s.steps}
 
 
-def test_what_cannot_stand_and_what_breaks_are_told(layout: int, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_what_cannot_stand_and_what_breaks_are_told(
+    layout: int, monkeypatch: pytest.MonkeyPatch
+) -> None:
     ask(layout, **{"planer 1": 0})
     queue.plan_days(layout, 1.0)
-    assert planned(layout).state == "failed" and "no setting called planer 1" in planned(layout).trouble
+    assert (
+        planned(layout).state == "failed"
+        and "no setting called planer 1" in planned(layout).trouble
+    )
 
     def broken(*_: object) -> None:
         raise RuntimeError("out of memory")
@@ -67,7 +72,9 @@ def test_what_cannot_stand_and_what_breaks_are_told(layout: int, monkeypatch: py
     monkeypatch.setattr(queue, "solve_days", broken)
     ask(layout)
     queue.plan_days(layout, 1.0)
-    assert planned(layout).state == "failed" and "the worker's log says why" in planned(layout).trouble
+    assert (
+        planned(layout).state == "failed" and "the worker's log says why" in planned(layout).trouble
+    )
 
 
 def test_a_layout_that_is_gone_is_nobody_s_work(layout: int) -> None:

@@ -1,4 +1,6 @@
-"""Milling through a real PostgreSQL: steps and readings, the shop's settings, schools, days, passes, paper."""
+"""Milling through a real PostgreSQL: steps and readings, the shop's settings, schools, days,
+passes, paper.
+"""
 
 import threading
 from datetime import UTC, datetime, timedelta
@@ -43,7 +45,9 @@ def steps(found: dict[str, Any]) -> list[dict[str, Any]]:
 
 
 def tick(client: FlaskClient, found: dict[str, Any], key: str, **more: Any) -> None:
-    answer = client.put(f"/api/layouts/{found['layout']}/steps", json={"key": key, "done": True} | more)
+    answer = client.put(
+        f"/api/layouts/{found['layout']}/steps", json={"key": key, "done": True} | more
+    )
     assert answer.status_code == 204, answer.text
 
 
@@ -65,39 +69,59 @@ def test_a_rest_is_waited_for_by_the_clock(client: FlaskClient, stood: dict[str,
     after = next(s for s in steps(found) if sticker["key"] in s["after"])
     tick(client, found, sticker["key"])
     resting = next(s for s in steps(milling(client, stood["project"])) if s["key"] == after["key"])
-    assert not resting["ready"] and datetime.fromisoformat(resting["rests_until"]) > datetime.now(UTC) + timedelta(days=2)
+    assert not resting["ready"] and datetime.fromisoformat(resting["rests_until"]) > datetime.now(
+        UTC
+    ) + timedelta(days=2)
     with session() as opened:
         opened.execute(update(StepDoneRow).values(at=datetime.now(UTC) - timedelta(days=4)))
     rested = next(s for s in steps(milling(client, stood["project"])) if s["key"] == after["key"])
     assert rested["ready"] and rested["rests_until"] == ""
 
 
-def test_a_reading_says_how_to_go_on_and_is_kept(client: FlaskClient, stood: dict[str, Any]) -> None:
+def test_a_reading_says_how_to_go_on_and_is_kept(
+    client: FlaskClient, stood: dict[str, Any]
+) -> None:
     plane = next(s for s in steps(stood) if s["kind"] == "thickness")
 
     def read(ticks: int) -> dict[str, Any]:
         told: dict[str, Any] = client.post(
-            f"/api/layouts/{stood['layout']}/reading", json={"key": plane["key"], "reading": ticks}).get_json()
+            f"/api/layouts/{stood['layout']}/reading", json={"key": plane["key"], "reading": ticks}
+        ).get_json()
         return told
 
     assert read(plane["setting"])["state"] == "done"
     over = read(plane["setting"] + INCH // 32)
-    assert over["state"] == "go on" and len(over["turns"]) == len(over["passes"]) and "quarter turn" in over["turns"][0]
+    assert (
+        over["state"] == "go on"
+        and len(over["turns"]) == len(over["passes"])
+        and "quarter turn" in over["turns"][0]
+    )
     thin = read(plane["setting"] - INCH // 16)
     assert thin["state"] == "stop" and "too thin" in thin["says"] and thin["ways"]
     tick(client, stood, plane["key"], reading=plane["setting"])
-    assert next(s for s in steps(milling(client, stood["project"])) if s["key"] == plane["key"])["reading"] == plane["setting"]
-    nowhere = client.post(f"/api/layouts/{stood['layout']}/reading", json={"key": "Z9/face", "reading": 1})
+    assert (
+        next(s for s in steps(milling(client, stood["project"])) if s["key"] == plane["key"])[
+            "reading"
+        ]
+        == plane["setting"]
+    )
+    nowhere = client.post(
+        f"/api/layouts/{stood['layout']}/reading", json={"key": "Z9/face", "reading": 1}
+    )
     assert nowhere.status_code == 422 and nowhere.get_json()["where"] == "$.key"
 
 
-def test_the_shop_is_entered_once_and_the_next_project_has_it(client: FlaskClient, stood: dict[str, Any]) -> None:
+def test_the_shop_is_entered_once_and_the_next_project_has_it(
+    client: FlaskClient, stood: dict[str, Any]
+) -> None:
     base = f"/api/projects/{stood['project']}"
     settings = client.get(f"{base}/milling-settings").get_json()["milling"]
     settings["machines"]["jointer"]["bed_width"] = 6 * INCH
     settings["exceptions"] = {"B1": "by-hand"}
     begun = make(client)
-    kept = client.put(f"{base}/milling-settings", json={"milling": settings, "version": 0}).get_json()
+    kept = client.put(
+        f"{base}/milling-settings", json={"milling": settings, "version": 0}
+    ).get_json()
     assert kept == {"milling": settings, "version": 1}
     other = make(client)
     taken = client.get(f"/api/projects/{other['pk']}/milling-settings").get_json()["milling"]
@@ -109,14 +133,24 @@ def test_the_shop_is_entered_once_and_the_next_project_has_it(client: FlaskClien
     assert edit(client, project, name="else").status_code == 200
     set_milling(client, other["pk"], school="seven-steps")
     assert client.get(f"{base}/milling-settings").get_json() == kept
-    by_hand = [s for r in milling(client, stood["project"])["routes"] if r["board"] == "B1" for s in r["steps"]]
+    by_hand = [
+        s
+        for r in milling(client, stood["project"])["routes"]
+        if r["board"] == "B1"
+        for s in r["steps"]
+    ]
     assert by_hand and {s["machine"] for s in by_hand} <= {"hand plane", "handsaw", "bench"}
 
 
-@pytest.mark.parametrize(("where", "value"), [
-    (("machines", "planer", "width"), 0), (("machines", "planer", "width"), "wide"), (("school",), "by feel"),
-    (("hours", "ends"), 3),
-])
+@pytest.mark.parametrize(
+    ("where", "value"),
+    [
+        (("machines", "planer", "width"), 0),
+        (("machines", "planer", "width"), "wide"),
+        (("school",), "by feel"),
+        (("hours", "ends"), 3),
+    ],
+)
 def test_a_shop_that_cannot_be_is_refused_and_the_old_one_stays(
     client: FlaskClient, stood: dict[str, Any], where: tuple[str, ...], value: object
 ) -> None:
@@ -132,7 +166,9 @@ def test_a_shop_that_cannot_be_is_refused_and_the_old_one_stays(
     assert client.get(base).get_json() == before
 
 
-def test_of_two_settings_made_from_one_state_the_second_is_told(client: FlaskClient, stood: dict[str, Any]) -> None:
+def test_of_two_settings_made_from_one_state_the_second_is_told(
+    client: FlaskClient, stood: dict[str, Any]
+) -> None:
     base = f"/api/projects/{stood['project']}/milling-settings"
     state = client.get(base).get_json()
     one = state | {"milling": state["milling"] | {"school": "seven-steps"}}
@@ -143,10 +179,14 @@ def test_of_two_settings_made_from_one_state_the_second_is_told(client: FlaskCli
     assert client.get(base).get_json()["milling"]["school"] == "seven-steps"
 
 
-@pytest.mark.parametrize(("system", "turn", "setting"), [
-    ("in", "1/32 in", "passes of 1/32 in"), ("in-decimal", "0.0312 in", "passes of 0.0312 in"),
-    ("ft-in", '1/32"', 'passes of 1/32"'),
-])
+@pytest.mark.parametrize(
+    ("system", "turn", "setting"),
+    [
+        ("in", "1/32 in", "passes of 1/32 in"),
+        ("in-decimal", "0.0312 in", "passes of 0.0312 in"),
+        ("ft-in", '1/32"', 'passes of 1/32"'),
+    ],
+)
 def test_a_shop_of_inches_reads_inches_at_the_machine(
     client: FlaskClient, stood: dict[str, Any], system: str, turn: str, setting: str
 ) -> None:
@@ -154,15 +194,26 @@ def test_a_shop_of_inches_reads_inches_at_the_machine(
     assert edit(client, project, system=system).status_code == 200
     edge = next(s for s in steps(milling(client, stood["project"])) if s["kind"] == "edge")
     assert edge["turns"][0] == turn and edge["set_to"] == setting
-    told = [t for s in steps(milling(client, stood["project"])) for t in (s["why"], s["do"], s["leaves"], *s["turns"])]
+    told = [
+        t
+        for s in steps(milling(client, stood["project"]))
+        for t in (s["why"], s["do"], s["leaves"], *s["turns"])
+    ]
     assert not any(" mm" in t for t in told)
 
 
 def meanwhile(client: FlaskClient, first: Any, second: Any) -> Any:
-    """Do `first` in a transaction, begin `second` before it is committed, and answer what came of `second`."""
+    """Do `first` in a transaction, begin `second` before it is committed, and answer what came of
+    `second`.
+    """
     answers: list[Any] = []
-    other = threading.Thread(target=lambda: answers.append(second(client.application.test_client())))
-    waiting = text("select count(*) from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'")
+    other = threading.Thread(
+        target=lambda: answers.append(second(client.application.test_client()))
+    )
+    waiting = text(
+        "select count(*) from pg_stat_activity where datname = current_database() and "
+        "wait_event_type = 'Lock'"
+    )
 
     def waits() -> bool:
         with session() as watching:
@@ -177,25 +228,33 @@ def meanwhile(client: FlaskClient, first: Any, second: Any) -> Any:
     return answers[0]
 
 
-def test_one_step_ticked_by_two_at_once_is_ticked(client: FlaskClient, stood: dict[str, Any]) -> None:
+def test_one_step_ticked_by_two_at_once_is_ticked(
+    client: FlaskClient, stood: dict[str, Any]
+) -> None:
     key = next(s["key"] for s in steps(stood) if s["ready"])
     address = f"/api/layouts/{stood['layout']}/steps"
     answer = meanwhile(
-        client, lambda opened: layouts.mark_step(opened, stood["layout"], key, True),
+        client,
+        lambda opened: layouts.mark_step(opened, stood["layout"], key, True),
         lambda there: there.put(address, json={"key": key, "done": True, "minutes": 2}),
     )
     assert answer.status_code == 204
     assert next(s for s in steps(milling(client, stood["project"])) if s["key"] == key)["done"]
 
 
-def test_the_last_two_steps_of_a_board_at_the_same_moment_cut_it(client: FlaskClient, stood: dict[str, Any]) -> None:
+def test_the_last_two_steps_of_a_board_at_the_same_moment_cut_it(
+    client: FlaskClient, stood: dict[str, Any]
+) -> None:
     route = next(r for r in stood["routes"] if r["board"] == "B1")
     *others, one, two = [s["key"] for s in route["steps"]]
     for key in others:
         tick(client, stood, key)
     answer = meanwhile(
-        client, lambda opened: layouts.mark_step(opened, stood["layout"], one, True),
-        lambda there: there.put(f"/api/layouts/{stood['layout']}/steps", json={"key": two, "done": True}),
+        client,
+        lambda opened: layouts.mark_step(opened, stood["layout"], one, True),
+        lambda there: there.put(
+            f"/api/layouts/{stood['layout']}/steps", json={"key": two, "done": True}
+        ),
     )
     assert answer.status_code == 204
     entries = client.get("/api/stock").get_json()["boards"]
@@ -210,7 +269,9 @@ def test_schools_side_by_side(client: FlaskClient, stood: dict[str, Any]) -> Non
     assert by_hand["setups"] == 0 and by_hand["by_hand"] > 0
 
 
-def test_days_are_planned_moved_by_hand_and_go_out_as_calendar_and_paper(client: FlaskClient, stood: dict[str, Any]) -> None:
+def test_days_are_planned_moved_by_hand_and_go_out_as_calendar_and_paper(
+    client: FlaskClient, stood: dict[str, Any]
+) -> None:
     base = f"/api/layouts/{stood['layout']}"
     assert client.get(f"{base}/days").get_json()["state"] == "none"
     assert client.get(f"{base}/days.ics").status_code == 409
@@ -218,15 +279,22 @@ def test_days_are_planned_moved_by_hand_and_go_out_as_calendar_and_paper(client:
     assert days.status_code == 202
     found = client.get(f"{base}/days").get_json()
     assert found["state"] == "done" and not found["stale"]
-    assert sorted(k for s in found["setups"] for k in s["steps"]) == sorted(s["key"] for s in steps(stood))
+    assert sorted(k for s in found["setups"] for k in s["steps"]) == sorted(
+        s["key"] for s in steps(stood)
+    )
     assert found["least"] <= found["changes"] <= found["piece_by_piece"]
-    assert all(found["opens"] <= s["from_clock"] <= found["opens"] + found["day_minutes"] for s in found["setups"])
+    assert all(
+        found["opens"] <= s["from_clock"] <= found["opens"] + found["day_minutes"]
+        for s in found["setups"]
+    )
 
     calendar = icalendar.Calendar.from_ical(client.get(f"{base}/days.ics").data)
-    events = [e for e in calendar.walk("VEVENT")]
+    events = list(calendar.walk("VEVENT"))
     assert len(events) >= len(found["setups"])
     first = min(e.decoded("dtstart") for e in events)
-    assert first == datetime(2026, 3, 9, 8, 0) and all(e.decoded("dtend") > e.decoded("dtstart") for e in events)
+    assert first == datetime(2026, 3, 9, 8, 0) and all(
+        e.decoded("dtend") > e.decoded("dtstart") for e in events
+    )
     assert client.get(f"{base}/settings.pdf").data.startswith(b"%PDF")
     assert client.get(f"{base}/routes.pdf").data.startswith(b"%PDF")
 
@@ -235,7 +303,9 @@ def test_days_are_planned_moved_by_hand_and_go_out_as_calendar_and_paper(client:
     moved = client.post(f"{base}/days", json={"begins": "2026-03-09", "on_day": {name: 9}})
     assert moved.status_code == 202
     again = client.get(f"{base}/days").get_json()
-    same = [s for s in again["setups"] if (s["setup"], s["number"]) == (last["setup"], last["number"])]
+    same = [
+        s for s in again["setups"] if (s["setup"], s["number"]) == (last["setup"], last["number"])
+    ]
     assert [s["day"] for s in same] == [9] and again["on_day"] == {name: 9}
     # What cannot be says so, and the days that stood stay.
     client.post(f"{base}/days", json={"begins": "2026-03-09", "on_day": {"planer 9": 0}})
@@ -245,11 +315,18 @@ def test_days_are_planned_moved_by_hand_and_go_out_as_calendar_and_paper(client:
 
 
 @pytest.mark.parametrize("begins", ["soon", "2026-13-40"])
-def test_a_first_day_that_is_none_is_refused(client: FlaskClient, stood: dict[str, Any], begins: str) -> None:
-    assert client.post(f"/api/layouts/{stood['layout']}/days", json={"begins": begins}).status_code == 422
+def test_a_first_day_that_is_none_is_refused(
+    client: FlaskClient, stood: dict[str, Any], begins: str
+) -> None:
+    assert (
+        client.post(f"/api/layouts/{stood['layout']}/days", json={"begins": begins}).status_code
+        == 422
+    )
 
 
-def test_what_is_done_is_not_planned_again_and_a_change_makes_days_stale(client: FlaskClient, stood: dict[str, Any]) -> None:
+def test_what_is_done_is_not_planned_again_and_a_change_makes_days_stale(
+    client: FlaskClient, stood: dict[str, Any]
+) -> None:
     base = f"/api/layouts/{stood['layout']}"
     first = next(s["key"] for s in steps(stood) if s["ready"])
     tick(client, stood, first)
@@ -270,7 +347,9 @@ def test_the_shop_s_own_times_are_learnt(client: FlaskClient, stood: dict[str, A
     assert after[saw[5]["key"]] == pytest.approx(3 * saw[5]["minutes"], rel=0.02)
 
 
-def test_passes_are_shown_the_right_way_and_the_wrong(client: FlaskClient, stood: dict[str, Any]) -> None:
+def test_passes_are_shown_the_right_way_and_the_wrong(
+    client: FlaskClient, stood: dict[str, Any]
+) -> None:
     piece = next(s["piece"] for s in steps(stood) if s["kind"] == "face")
     url = f"/api/layouts/{stood['layout']}/passes"
     right = client.post(url, json={"piece": piece}).get_json()
@@ -290,16 +369,27 @@ def test_the_planers_readout_shows_its_setting_and_is_off_by_as_much_every_time(
     plane = next(s for s in steps(stood) if s["kind"] == "thickness")
     ask = {"key": plane["key"], "reading": plane["readings"][-1], "instrument": "readout"}
     unconnected = client.post(f"{base}/caliper", json=ask)
-    assert unconnected.status_code == 422 and unconnected.get_json()["where"] == "$.shop.instruments.readout"
+    assert (
+        unconnected.status_code == 422
+        and unconnected.get_json()["where"] == "$.shop.instruments.readout"
+    )
     project = client.get(f"/api/projects/{stood['project']}").get_json()
-    shop = project["shop"] | {"instruments": project["shop"]["instruments"] | {"readout": "simulated"}}
+    shop = project["shop"] | {
+        "instruments": project["shop"]["instruments"] | {"readout": "simulated"}
+    }
     assert edit(client, project, shop=shop).status_code == 200
     answers = [client.post(f"{base}/caliper", json=ask).get_json() for _ in range(60)]
     read = [a["reading"] - ask["reading"] for a in answers if a["reading"] is not None]
-    assert len(read) > 50 and 0.002 * INCH < sum(read) / len(read) < 0.004 * INCH and max(read) < 0.008 * INCH
+    assert (
+        len(read) > 50
+        and 0.002 * INCH < sum(read) / len(read) < 0.004 * INCH
+        and max(read) < 0.008 * INCH
+    )
 
 
-def test_the_caliper_at_the_machine_reads_what_the_passes_left(client: FlaskClient, stood: dict[str, Any]) -> None:
+def test_the_caliper_at_the_machine_reads_what_the_passes_left(
+    client: FlaskClient, stood: dict[str, Any]
+) -> None:
     base = f"/api/layouts/{stood['layout']}"
     plane = next(s for s in steps(stood) if s["kind"] == "thickness")
     ask = {"key": plane["key"], "reading": plane["readings"][0]}
@@ -311,12 +401,18 @@ def test_the_caliper_at_the_machine_reads_what_the_passes_left(client: FlaskClie
     assert edit(client, project, shop=shop).status_code == 200
     answers = [client.post(f"{base}/caliper", json=ask).get_json() for _ in range(40)]
     read = [a["reading"] for a in answers if a["reading"] is not None]
-    assert len(read) > 30 and all(abs(r - ask["reading"]) < INCH / 100 for r in read) and len(set(read)) > 1
+    assert (
+        len(read) > 30
+        and all(abs(r - ask["reading"]) < INCH / 100 for r in read)
+        and len(set(read)) > 1
+    )
     assert all("Read again" in a["trouble"] for a in answers if a["reading"] is None)
     assert client.post(f"{base}/caliper", json=ask | {"key": "Z9/face"}).status_code == 422
 
 
-def test_a_fitted_part_is_held_until_its_measure_comes_from_the_work(client: FlaskClient, asked: list[int]) -> None:
+def test_a_fitted_part_is_held_until_its_measure_comes_from_the_work(
+    client: FlaskClient, asked: list[int]
+) -> None:
     project = make(client)
     fitted = [p | {"fitted": True} for p in project["parts"] if p["id"] == "A"]
     project = edit(client, project, put_parts=fitted).get_json()
@@ -335,4 +431,6 @@ def test_a_fitted_part_is_held_until_its_measure_comes_from_the_work(client: Fla
     places = {w["mark"]: w["place"] for w in milling(client, project["pk"])["where"]}
     assert places["A1"] in ("milled", "held long")
     tick(client, milling(client, project["pk"]), cut["key"])
-    assert {w["mark"]: w["place"] for w in milling(client, project["pk"])["where"]}["A1"] == "finished"
+    assert {w["mark"]: w["place"] for w in milling(client, project["pk"])["where"]}[
+        "A1"
+    ] == "finished"

@@ -1,4 +1,6 @@
-"""The API against its own description: the document is valid, and whatever it allows is answered, never with a crash."""
+"""The API against its own description: the document is valid, and whatever it allows is answered,
+never with a crash.
+"""
 
 import json
 from collections.abc import Iterator
@@ -7,11 +9,12 @@ from typing import Any
 import pytest
 import schemathesis
 from flask.testing import FlaskClient
-from hypothesis import HealthCheck, Phase, settings
+from hypothesis import Phase, settings
 
 from launcher.postgres import Cluster
 from tests.conftest import sql
 from tests.core.test_audit import JOB
+from tests.profiles import examples
 from vividplank.devices.simulated import SimulatedBench
 from vividplank.jobs.queue import lay_out
 from vividplank.store.database import engine
@@ -20,10 +23,7 @@ from vividplank.web.asking import Asking
 
 SCHEMA = schemathesis.openapi.from_dict(json.loads(openapi_document()))
 #: A few for each of the operations; a long run is by hand, with more.
-BOUNDED = settings(
-    max_examples=5, deadline=None, derandomize=True, phases=[Phase.explicit, Phase.generate],
-    suppress_health_check=list(HealthCheck),
-)
+BOUNDED = settings(examples(5), phases=[Phase.explicit, Phase.generate])
 
 
 def test_the_document_is_valid() -> None:
@@ -41,7 +41,11 @@ def stood(cluster: Cluster, template: str) -> Iterator[FlaskClient]:
         client = create_app(Asking(*[lambda pk: None] * 4), SimulatedBench()).test_client()
         for _ in range(3):
             made = client.post("/api/projects/from-job", data=json.dumps(JOB)).get_json()
-            lay_out(client.post(f"/api/projects/{made['pk']}/layout", json={"seconds": 0.2}).get_json()["pk"])
+            lay_out(
+                client.post(f"/api/projects/{made['pk']}/layout", json={"seconds": 0.2}).get_json()[
+                    "pk"
+                ]
+            )
         yield client
     engine(url).dispose()
     sql(cluster, "drop database plank_openapi with (force)")
@@ -60,7 +64,15 @@ def test_whatever_the_document_allows_is_answered(stood: FlaskClient, case: Any)
         sent = {"data": case.body, "content_type": "application/json"}
     elif not isinstance(case.body, schemathesis.core.NotSet):
         sent = {"data": json.dumps(case.body), "content_type": "application/json"}
-    answer = stood.open(case.formatted_path, method=case.method, query_string=dict(case.query or {}), **sent)
-    assert answer.status_code < 500, (case.method, case.formatted_path, case.query, case.body, answer.text)
+    answer = stood.open(
+        case.formatted_path, method=case.method, query_string=dict(case.query or {}), **sent
+    )
+    assert answer.status_code < 500, (
+        case.method,
+        case.formatted_path,
+        case.query,
+        case.body,
+        answer.text,
+    )
     if answer.status_code >= 400:
         assert answer.get_json()["what"]

@@ -20,8 +20,13 @@ def stood(client: FlaskClient, asked: list[int]) -> tuple[dict[str, Any], dict[s
 
 def items(layout: dict[str, Any]) -> list[tuple[str, dict[str, Any]]]:
     return [
-        (b["board"], item) for b in layout["plan"]["boards"] for s in b["segments"] for t in s["strips"] for k in t["blanks"]
-        for layer in k["layers"] for item in layer
+        (b["board"], item)
+        for b in layout["plan"]["boards"]
+        for s in b["segments"]
+        for t in s["strips"]
+        for k in t["blanks"]
+        for layer in k["layers"]
+        for item in layer
     ]
 
 
@@ -30,7 +35,9 @@ def single(layout: dict[str, Any]) -> tuple[str, dict[str, Any]]:
     return next((b, i) for b, i in items(layout) if not i["stave"])
 
 
-def test_a_move_is_tried_then_made_then_undone(client: FlaskClient, stood: tuple[dict[str, Any], dict[str, Any]]) -> None:
+def test_a_move_is_tried_then_made_then_undone(
+    client: FlaskClient, stood: tuple[dict[str, Any], dict[str, Any]]
+) -> None:
     project, plan = stood
     base = f"/api/projects/{project['pk']}/layout"
     _, item = single(plan)
@@ -54,19 +61,32 @@ def test_a_move_is_tried_then_made_then_undone(client: FlaskClient, stood: tuple
     assert client.post(f"{base}/undo").status_code == 409
 
 
-def test_what_stands_against_a_move_is_said(client: FlaskClient, stood: tuple[dict[str, Any], dict[str, Any]]) -> None:
+def test_what_stands_against_a_move_is_said(
+    client: FlaskClient, stood: tuple[dict[str, Any], dict[str, Any]]
+) -> None:
     _, plan = stood
     board, item = single(plan)
     nowhere = {"kind": "lay-down", "item": item, "board": "no board", "x": 0, "y": 0}
     tried = client.post(f"/api/layouts/{plan['pk']}/try", json=nowhere).get_json()
-    assert not tried["holds"] and tried["why"] == "there is no board no board" and tried["cost"] == tried["cost_before"]
+    assert (
+        not tried["holds"]
+        and tried["why"] == "there is no board no board"
+        and tried["cost"] == tried["cost_before"]
+    )
     refused = client.post(f"/api/layouts/{plan['pk']}/move", json=nowhere)
     assert refused.status_code == 422 and "no board" in refused.get_json()["what"]
-    assert client.post(f"/api/layouts/{plan['pk']}/move", json={"kind": "swap", "item": item}).status_code == 422
+    assert (
+        client.post(
+            f"/api/layouts/{plan['pk']}/move", json={"kind": "swap", "item": item}
+        ).status_code
+        == 422
+    )
 
     held = client.put(f"/api/layouts/{plan['pk']}/holds", json={"pins": [item]}).get_json()
     for kind in ("take-up", "turn"):
-        tried = client.post(f"/api/layouts/{held['pk']}/try", json={"kind": kind, "item": item}).get_json()
+        tried = client.post(
+            f"/api/layouts/{held['pk']}/try", json={"kind": kind, "item": item}
+        ).get_json()
         assert tried["why"] == "it is pinned; loosen the pin first"
     assert board in {b["board"] for b in held["plan"]["boards"]}
 
@@ -77,16 +97,32 @@ def test_the_rest_is_solved_round_what_is_held(
     project, plan = stood
     base = f"/api/projects/{project['pk']}/layout"
     board, item = single(plan)
-    other = next((b["id"] for b in plan["boards"] if b["id"] != board and b["id"] not in {n for n, _ in items(plan)}), None)
+    other = next(
+        (
+            b["id"]
+            for b in plan["boards"]
+            if b["id"] != board and b["id"] not in {n for n, _ in items(plan)}
+        ),
+        None,
+    )
     zone = {"board": board, "x0": 0, "x1": INCH, "y0": 0, "y1": INCH}
-    body = {"pins": [item], "forbidden": [zone], "rested": [other] if other else [], "first": [item["part"]]}
+    body = {
+        "pins": [item],
+        "forbidden": [zone],
+        "rested": [other] if other else [],
+        "first": [item["part"]],
+    }
     assert client.put(f"/api/layouts/{plan['pk']}/holds", json=body).get_json()["holds"] == body
     made = client.post(base, json={"seconds": 1}).get_json()
     assert made["holds"] == body
     lay_out(made["pk"])
     now = client.get(base).get_json()["standing"]
     assert (board, item) in items(now)
-    for place in ({"rested": ["X"]}, {"forbidden": [zone | {"x1": 0}]}, {"forbidden": [zone | {"board": "X"}]}):
+    for place in (
+        {"rested": ["X"]},
+        {"forbidden": [zone | {"x1": 0}]},
+        {"forbidden": [zone | {"board": "X"}]},
+    ):
         assert client.put(f"/api/layouts/{now['pk']}/holds", json=place).status_code == 422
 
 
@@ -105,7 +141,9 @@ def test_plans_with_names_are_kept_and_stand_again(
     assert again["plan"] == client.get(f"/api/layouts/{plan['pk']}").get_json()["plan"]
 
 
-def test_a_stale_plan_is_not_argued_with(client: FlaskClient, stood: tuple[dict[str, Any], dict[str, Any]]) -> None:
+def test_a_stale_plan_is_not_argued_with(
+    client: FlaskClient, stood: tuple[dict[str, Any], dict[str, Any]]
+) -> None:
     project, plan = stood
     edit(client, project, put_parts=[part("Z", quantity=1, length=20 * INCH)])
     _, item = single(plan)
@@ -124,6 +162,8 @@ def test_what_else_might_be_cheaper_is_thought_about_when_asked(
     found = client.get(place).get_json()
     assert found["asked"] and found["done"]
     assert all(t["placed"] > 0 or t["saves"] > 0 for t in found["found"])
-    assert [(-t["placed"], -t["saves"]) for t in found["found"]] == sorted((-t["placed"], -t["saves"]) for t in found["found"])
+    assert [(-t["placed"], -t["saves"]) for t in found["found"]] == sorted(
+        (-t["placed"], -t["saves"]) for t in found["found"]
+    )
     # One more of the dearest board, for nothing, saves something.
     assert any(t["kind"] == "board" for t in found["found"])

@@ -1,4 +1,6 @@
-"""The worker on a real queue: it takes work, survives being killed, and picks up what was never queued."""
+"""The worker on a real queue: it takes work, survives being killed, and picks up what was never
+queued.
+"""
 
 import os
 import signal
@@ -20,7 +22,9 @@ FIXTURES = Path(__file__).parents[1] / "takeoff" / "fixtures"
 
 @contextmanager
 def worker(database: str) -> Iterator[subprocess.Popen[bytes]]:
-    process = subprocess.Popen([sys.executable, "-m", "vividplank.jobs"], env={**os.environ, "PLANK_DATABASE": database})
+    process = subprocess.Popen(
+        [sys.executable, "-m", "vividplank.jobs"], env={**os.environ, "PLANK_DATABASE": database}
+    )
     try:
         yield process
     finally:
@@ -110,7 +114,9 @@ def test_a_drawing_is_read_while_a_search_runs_and_after_a_worker_was_killed(dat
         until(lambda: read(first) == "done", 60)  # it did not wait for the search
         with session() as opened:
             assert len(drawings.reading(opened, first).parts) == 4
-            second = drawings.add(opened, project, "again.stl", "application/octet-stream", content).pk
+            second = drawings.add(
+                opened, project, "again.stl", "application/octet-stream", content
+            ).pk
             drawings.begin(opened, second)  # as a worker leaves it that is killed in the middle
         working.send_signal(signal.SIGKILL)
         working.wait()

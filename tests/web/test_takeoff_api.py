@@ -1,4 +1,6 @@
-"""Drawings, formulas, patterns, checks and the ways out of the list, through the API on a real PostgreSQL."""
+"""Drawings, formulas, patterns, checks and the ways out of the list, through the API on a real
+PostgreSQL.
+"""
 
 import io
 from pathlib import Path
@@ -22,16 +24,24 @@ def base(client: FlaskClient) -> str:
     return f"/api/projects/{made['pk']}"
 
 
-def bring(client: FlaskClient, base: str, name: str, content: bytes, replaces: int | None = None) -> dict[str, Any]:
+def bring(
+    client: FlaskClient, base: str, name: str, content: bytes, replaces: int | None = None
+) -> dict[str, Any]:
     query = f"?replaces={replaces}" if replaces else ""
     answer = client.post(f"{base}/drawings{query}", data=content, headers={"X-File-Name": name})
     assert answer.status_code == 201, answer.get_json()
-    return next(d for d in client.get(f"{base}/drawings").get_json()["drawings"] if d["pk"] == answer.get_json()["pk"])
+    return next(
+        d
+        for d in client.get(f"{base}/drawings").get_json()["drawings"]
+        if d["pk"] == answer.get_json()["pk"]
+    )
 
 
 def put(client: FlaskClient, base: str, **change: Any) -> dict[str, Any]:
     now = client.get(base).get_json()
-    answer = client.post(f"{base}/edits", json={"version": now["version"], "label": "test", **change})
+    answer = client.post(
+        f"{base}/edits", json={"version": now["version"], "label": "test", **change}
+    )
     assert answer.status_code == 200, answer.get_json()
     kept: dict[str, Any] = answer.get_json()
     return kept
@@ -53,15 +63,17 @@ def test_a_drawing_is_read_and_asked_about_its_unit(client: FlaskClient, base: s
     drawing = bring(client, base, "stool.stl", (FIXTURES / "stool.stl").read_bytes())
     assert (drawing["state"], drawing["trouble"]) == ("done", "")
     reading = client.get(f"/api/drawings/{drawing['pk']}/reading").get_json()
-    assert (reading["unit"], len(reading["parts"]), reading["pieces"]) == ("mm", 4, 9) and reading["asks"].endswith(
-        "millimetres?"
-    )
+    assert (reading["unit"], len(reading["parts"]), reading["pieces"]) == ("mm", 4, 9) and reading[
+        "asks"
+    ].endswith("millimetres?")
     client.put(f"/api/drawings/{drawing['pk']}/answers", json={"unit": "cm", "layers": {}})
     again = client.get(f"/api/drawings/{drawing['pk']}/reading").get_json()
     assert again["asks"] == "" and again["parts"][0]["length"] == 10 * reading["parts"][0]["length"]
 
 
-def test_what_layers_mean_is_remembered_for_the_next_drawing(client: FlaskClient, base: str) -> None:
+def test_what_layers_mean_is_remembered_for_the_next_drawing(
+    client: FlaskClient, base: str
+) -> None:
     first = bring(client, base, "stool.dxf", (FIXTURES / "stool.dxf").read_bytes())
     meaning = {"0": {"species": "cherry", "thickness": t(0.75), "ignore": False}}
     client.put(f"/api/drawings/{first['pk']}/answers", json={"unit": "mm", "layers": meaning})
@@ -77,7 +89,9 @@ def test_a_file_that_fails_says_why_and_leaves_nothing(client: FlaskClient, base
     assert client.get(base).get_json()["parts"] == []
 
 
-def test_an_assembly_names_the_files_its_parts_lie_in_and_takes_them_when_they_come(client: FlaskClient, base: str) -> None:
+def test_an_assembly_names_the_files_its_parts_lie_in_and_takes_them_when_they_come(
+    client: FlaskClient, base: str
+) -> None:
     made = Assembly()
     whole = made.group("Rack")
     rail, post = made.product(block(600, 80, 20), "Rail"), made.product(block(700, 45, 45), "Post")
@@ -97,12 +111,24 @@ def test_an_assembly_names_the_files_its_parts_lie_in_and_takes_them_when_they_c
     assert now()["missing"] == [second] and [p["quantity"] for p in now()["parts"]] == [2]
     bring(client, base, second, files[second])
     assert now()["missing"] == [] and now()["troubles"] == []
-    assert {(p["name"], p["quantity"], p["length"] // 320) for p in now()["parts"]} == {("Rail", 2, 600), ("Post", 2, 700)}
+    assert {(p["name"], p["quantity"], p["length"] // 320) for p in now()["parts"]} == {
+        ("Rail", 2, 600),
+        ("Post", 2, 700),
+    }
 
 
-def test_a_newer_version_shows_what_changed_before_it_takes_over(client: FlaskClient, base: str) -> None:
-    first = bring(client, base, "a.stl", written([a_block((500, 60, 20)), a_block((300, 60, 20), (0, 200, 0))], "stl"))
-    keys = [p["key"] for p in client.get(f"/api/drawings/{first['pk']}/reading").get_json()["parts"]]
+def test_a_newer_version_shows_what_changed_before_it_takes_over(
+    client: FlaskClient, base: str
+) -> None:
+    first = bring(
+        client,
+        base,
+        "a.stl",
+        written([a_block((500, 60, 20)), a_block((300, 60, 20), (0, 200, 0))], "stl"),
+    )
+    keys = [
+        p["key"] for p in client.get(f"/api/drawings/{first['pk']}/reading").get_json()["parts"]
+    ]
     put(client, base, put_parts=[part(source={"drawing": first["pk"], "key": keys[0]})])
     longer = [
         a_block((520, 60, 20)),
@@ -117,7 +143,10 @@ def test_a_newer_version_shows_what_changed_before_it_takes_over(client: FlaskCl
     listed = client.get(f"{base}/drawings").get_json()["drawings"]
     assert [d["replaced"] for d in listed] == [False, False]
     client.post(f"/api/drawings/{second['pk']}/take-over")
-    assert [d["replaced"] for d in client.get(f"{base}/drawings").get_json()["drawings"]] == [True, False]
+    assert [d["replaced"] for d in client.get(f"{base}/drawings").get_json()["drawings"]] == [
+        True,
+        False,
+    ]
     assert client.get(f"/api/drawings/{first['pk']}/changes").status_code == 422
 
 
@@ -130,47 +159,72 @@ def test_marks_on_a_sheet_are_kept_and_a_second_tab_is_told(client: FlaskClient,
     kept = client.put(address, json={"version": 0, "scales": [scale], "marks": []}).get_json()
     assert kept["version"] == 1 and client.get(address).get_json() == kept
     assert client.put(address, json={"version": 0, "scales": [], "marks": []}).status_code == 409
-    assert client.put(address, json={"version": 1, "scales": [scale | {"distance": 0}], "marks": []}).status_code == 422
+    assert (
+        client.put(
+            address, json={"version": 1, "scales": [scale | {"distance": 0}], "marks": []}
+        ).status_code
+        == 422
+    )
     assert client.get(address).get_json() == kept
 
 
-def test_formulas_follow_their_measures_and_a_wrong_one_changes_nothing(client: FlaskClient, base: str) -> None:
+def test_formulas_follow_their_measures_and_a_wrong_one_changes_nothing(
+    client: FlaskClient, base: str
+) -> None:
     measures = [{"name": "W", "text": "36"}, {"name": "n", "text": "3", "kind": "number"}]
-    kept = put(client, base, measures=measures, put_parts=[part(formulas={"length": "W - 2", "quantity": "n * 2"})])
+    kept = put(
+        client,
+        base,
+        measures=measures,
+        put_parts=[part(formulas={"length": "W - 2", "quantity": "n * 2"})],
+    )
     assert (kept["parts"][0]["length"], kept["parts"][0]["quantity"]) == (t(34), 6)
     assert [(m["ticks"], m["number"]) for m in kept["measures"]] == [(t(36), None), (None, 3.0)]
     wider = put(client, base, measures=[{"name": "W", "text": "1 m"}, measures[1]])
     assert wider["parts"][0]["length"] == 1000 * 320 - t(2)
-    refused = client.post(f"{base}/edits", json={"version": wider["version"], "label": "x", "measures": []})
+    refused = client.post(
+        f"{base}/edits", json={"version": wider["version"], "label": "x", "measures": []}
+    )
     assert refused.status_code == 422 and "'W', which is no measure" in refused.get_json()["what"]
     assert client.get(base).get_json() == wider
     undone = client.post(f"{base}/undo", json={"version": wider["version"]}).get_json()
     assert undone["parts"][0]["length"] == t(34) and undone["measures"][0]["text"] == "36"
     tried = client.post(f"{base}/formula", json={"text": "W / 4"}).get_json()
     assert tried == {"ticks": t(9), "number": None, "why": ""}
-    assert "no measure here" in client.post(f"{base}/formula", json={"text": "foo"}).get_json()["why"]
+    assert (
+        "no measure here" in client.post(f"{base}/formula", json={"text": "foo"}).get_json()["why"]
+    )
 
 
 def test_a_pattern_is_tried_without_changing_anything(client: FlaskClient, base: str) -> None:
     assert len(client.get("/api/patterns").get_json()["patterns"]) == 7
     tried = client.post(
-        f"{base}/pattern", json={"pattern": "frame", "values": {"W": "20"}, "choices": {"joint": "dowel"}}
+        f"{base}/pattern",
+        json={"pattern": "frame", "values": {"W": "20"}, "choices": {"joint": "dowel"}},
     ).get_json()
-    assert tried["trouble"] == "" and next(p for p in tried["parts"] if p["name"] == "Top rail")["length"] == t(15.5)
+    assert tried["trouble"] == "" and next(p for p in tried["parts"] if p["name"] == "Top rail")[
+        "length"
+    ] == t(15.5)
     assert client.get(base).get_json()["parts"] == []
-    wrong = client.post(f"{base}/pattern", json={"pattern": "frame", "values": {"W": "2"}}).get_json()
+    wrong = client.post(
+        f"{base}/pattern", json={"pattern": "frame", "values": {"W": "2"}}
+    ).get_json()
     assert "nothing or less" in wrong["trouble"] and wrong["parts"]
     assert client.post(f"{base}/pattern", json={"pattern": "boat"}).status_code == 422
 
 
-def test_sheets_and_bought_lengths_go_into_buy_and_not_onto_boards(client: FlaskClient, base: str) -> None:
+def test_sheets_and_bought_lengths_go_into_buy_and_not_onto_boards(
+    client: FlaskClient, base: str
+) -> None:
     put(
         client,
         base,
         put_parts=[
             part("A"),
             part("B", stock="sheet", length=t(40), width=t(20), quantity=5, species="birch ply"),
-            part("C", stock="bought", length=800 * 320, width=45 * 320, quantity=11, species="pine"),
+            part(
+                "C", stock="bought", length=800 * 320, width=45 * 320, quantity=11, species="pine"
+            ),
             part("D", layers=3, thickness=t(2.25)),
         ],
     )
@@ -181,7 +235,10 @@ def test_sheets_and_bought_lengths_go_into_buy_and_not_onto_boards(client: Flask
     assert [(n["lengths"], n["spare"]) for n in needs["lengths"]] == [(4, 1)]
     job = client.get(f"{base}/job.json").get_json()
     # Layers go to the boards as the thin parts they are glued from.
-    assert [(p["id"], p["quantity"], p["thickness"]) for p in job["parts"]] == [("A", 1, 0.75), ("D", 3, 0.75)]
+    assert [(p["id"], p["quantity"], p["thickness"]) for p in job["parts"]] == [
+        ("A", 1, 0.75),
+        ("D", 3, 0.75),
+    ]
 
 
 def test_the_list_goes_out_and_comes_back(client: FlaskClient, base: str) -> None:
@@ -191,7 +248,13 @@ def test_the_list_goes_out_and_comes_back(client: FlaskClient, base: str) -> Non
         base,
         put_parts=[
             part("A", outline=ring, fitted=True, joint="mitre"),
-            part("B", stock="sheet", grain="any", edging={"thickness": t(0.25), "long_edges": 2, "ends": 1}, note="=evil"),
+            part(
+                "B",
+                stock="sheet",
+                grain="any",
+                edging={"thickness": t(0.25), "long_edges": 2, "ends": 1},
+                note="=evil",
+            ),
         ],
     )
     kept = client.get(base).get_json()["parts"]
@@ -201,7 +264,9 @@ def test_the_list_goes_out_and_comes_back(client: FlaskClient, base: str) -> Non
     ]
     assert back[1].edging and back[1].edging.long_edges == 2
     table = taken_off(client.get(f"{base}/parts.xlsx").data, "x.xlsx").table
-    assert [(p.length, p.width) for p in read_parts(table, "in").parts] == [(t(30), t(3))] * 2 and "'=evil" in table
+    assert [(p.length, p.width) for p in read_parts(table, "in").parts] == [
+        (t(30), t(3))
+    ] * 2 and "'=evil" in table
     drawn = taken_off(client.get(f"{base}/parts.dxf").data, "x.dxf", Settings())
     assert sizes(drawn, 8128) == [(1, (30.0, 3.0, 0.8)), (1, (30.0, 3.0, 0.8))]
     assert min(p.fill for p in drawn.parts) == pytest.approx(29 / 30, abs=1e-3)
@@ -217,17 +282,32 @@ def test_paper_and_labels_are_pdf_with_what_belongs_on_them(client: FlaskClient,
         return [document[n].get_textpage().get_text_range() for n in range(len(document))]
 
     paper = pages(f"{base}/parts.pdf")
-    assert "25 x A Rail" in paper[0] and "30 x 3 x 3/4" in paper[0] and "rough 30 1/2 x 3 1/8" in paper[0]
+    assert (
+        "25 x A Rail" in paper[0]
+        and "30 x 3 x 3/4" in paper[0]
+        and "rough 30 1/2 x 3 1/8" in paper[0]
+    )
     labels = pages(f"{base}/labels.pdf?skip=10")
-    assert len(labels) == 2 and labels[0].count(" of 25") == 20  # 30 to a sheet, ten of them used up
+    assert (
+        len(labels) == 2 and labels[0].count(" of 25") == 20
+    )  # 30 to a sheet, ten of them used up
     assert client.get(f"{base}/labels.pdf?columns=9").status_code == 422
     assert len(pages(f"{base}/labels.pdf?columns=2&rows=5&width=90&height=50")) == 3
 
 
 def test_dividing_and_checking(client: FlaskClient, base: str) -> None:
-    divided = client.post("/api/divide", json={"kind": "slats-count", "span": t(48), "stock": t(3.25), "count": 7}).get_json()
+    divided = client.post(
+        "/api/divide", json={"kind": "slats-count", "span": t(48), "stock": t(3.25), "count": 7}
+    ).get_json()
     assert divided["openings"] == [t(3.15625)] * 8
-    assert client.post("/api/divide", json={"kind": "shelves", "span": t(4), "heights": [t(9)]}).status_code == 422
+    assert (
+        client.post(
+            "/api/divide", json={"kind": "shelves", "span": t(4), "heights": [t(9)]}
+        ).status_code
+        == 422
+    )
     put(client, base, put_parts=[part(length=t(4), width=t(16))])
     asked = client.get(f"{base}/checks").get_json()["checks"]
-    assert asked[0]["what"] == "Rail has its grain across" and asked[0]["put_parts"][0]["length"] == t(16)
+    assert asked[0]["what"] == "Rail has its grain across" and asked[0]["put_parts"][0][
+        "length"
+    ] == t(16)

@@ -1,10 +1,20 @@
-"""One edit of a project's job: parts and boards put or removed, shop settings changed, all or nothing."""
+"""One edit of a project's job: parts and boards put or removed, shop settings changed, all or
+nothing.
+"""
 
 from dataclasses import dataclass, field, replace
 from typing import Generic, TypeVar
 
 from vividplank.core.board import Board
-from vividplank.core.cutlist import FormulaError, Measure, MeasureTrouble, Part, in_other_unit, values_of, worked_out
+from vividplank.core.cutlist import (
+    FormulaError,
+    Measure,
+    MeasureTrouble,
+    Part,
+    in_other_unit,
+    values_of,
+    worked_out,
+)
 from vividplank.core.exchange.board_check import check_board
 from vividplank.core.exchange.job_file import check_part, check_runs
 from vividplank.core.exchange.refusal import Refusal
@@ -17,7 +27,9 @@ Thing = TypeVar("Thing", Part, Board)
 
 @dataclass(frozen=True)
 class Put(Generic[Thing]):
-    """A part or board as it is to be; `was` is the id it had, empty for a new one or an unchanged id."""
+    """A part or board as it is to be; `was` is the id it had, empty for a new one or an unchanged
+    id.
+    """
 
     what: Thing
     was: str = ""
@@ -42,19 +54,31 @@ def changed(job: Job, change: Change) -> Job:
     """The job after the change; a Refusal, and nothing changed, where something in it cannot be."""
     job, change = _formulas(job, change)
     job = replace(job, parts=tuple(p.fitting_outline() for p in job.parts))
-    change = replace(change, put_parts=tuple(replace(p, what=p.what.fitting_outline()) for p in change.put_parts))
+    change = replace(
+        change, put_parts=tuple(replace(p, what=p.what.fitting_outline()) for p in change.put_parts)
+    )
     for i, put in enumerate(change.put_parts):
         check_part(put.what, f"$.put_parts[{i}]")
     for i, board in enumerate(change.put_boards):
         check_board(board.what, f"$.put_boards[{i}]")
-    parts = _put([p for p in job.parts if p.id not in change.remove_parts], change.put_parts, "$.put_parts")
-    boards = _put([b for b in job.boards if b.id not in change.remove_boards], change.put_boards, "$.put_boards")
+    parts = _put(
+        [p for p in job.parts if p.id not in change.remove_parts], change.put_parts, "$.put_parts"
+    )
+    boards = _put(
+        [b for b in job.boards if b.id not in change.remove_boards],
+        change.put_boards,
+        "$.put_boards",
+    )
     check_runs(tuple(parts))
     if change.name is not None and not change.name.strip():
         raise Refusal("$.name", "is empty; expected a name")
     return replace(
-        job, name=job.name if change.name is None else change.name.strip(), unit=change.unit or job.unit,
-        shop=change.shop or job.shop, parts=tuple(parts), boards=tuple(boards),
+        job,
+        name=job.name if change.name is None else change.name.strip(),
+        unit=change.unit or job.unit,
+        shop=change.shop or job.shop,
+        parts=tuple(parts),
+        boards=tuple(boards),
         measures=job.measures if change.measures is None else change.measures,
     )
 
@@ -62,7 +86,11 @@ def changed(job: Job, change: Change) -> Job:
 def _formulas(job: Job, change: Change) -> tuple[Job, Change]:
     """Job and change with every formula worked out anew, in the unit the project will have."""
     measures = job.measures if change.measures is None else change.measures
-    if not measures and not any(p.formulas for p in job.parts) and not any(p.what.formulas for p in change.put_parts):
+    if (
+        not measures
+        and not any(p.formulas for p in job.parts)
+        and not any(p.what.formulas for p in change.put_parts)
+    ):
         return job, change
     try:
         if change.unit and change.unit != job.unit:
@@ -76,12 +104,18 @@ def _formulas(job: Job, change: Change) -> tuple[Job, Change]:
 
     def anew(part: Part) -> Part:
         try:
-            return check_part(worked_out(part, unit, values), f"part {part.id}") if part.formulas else part
+            return (
+                check_part(worked_out(part, unit, values), f"part {part.id}")
+                if part.formulas
+                else part
+            )
         except FormulaError as problem:
             raise Refusal(f"part {part.id}", str(problem)) from None
 
     parts = tuple(p if p.id in gone else anew(p) for p in job.parts)
-    return replace(job, parts=parts), replace(change, put_parts=tuple(replace(p, what=anew(p.what)) for p in change.put_parts))
+    return replace(job, parts=parts), replace(
+        change, put_parts=tuple(replace(p, what=anew(p.what)) for p in change.put_parts)
+    )
 
 
 def _put(things: list[Thing], puts: tuple[Put[Thing], ...], path: str) -> list[Thing]:

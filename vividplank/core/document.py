@@ -1,4 +1,6 @@
-"""A job as a plain document in ticks, for keeping and comparing; unlike a job file it loses nothing."""
+"""A job as a plain document in ticks, for keeping and comparing; unlike a job file it loses
+nothing.
+"""
 
 import hashlib
 import json
@@ -17,7 +19,17 @@ from vividplank.core.timber.board_feet import TicketRule
 from vividplank.core.timber.rest import Climate, Moisture
 
 #: What of a part its place on a board depends on.
-_LAID_OUT_BY = ("id", "quantity", "species", "length", "width", "thickness", "faces", "panel", "run")
+_LAID_OUT_BY = (
+    "id",
+    "quantity",
+    "species",
+    "length",
+    "width",
+    "thickness",
+    "faces",
+    "panel",
+    "run",
+)
 _WISHES = ("same_board", "match", "resawn", "figure")
 
 
@@ -34,44 +46,66 @@ def _plain(value: object) -> str:
 
 def job_from_document(document: dict[str, Any]) -> Job:
     return Job(
-        document["name"], shop_from_document(document["shop"]),
+        document["name"],
+        shop_from_document(document["shop"]),
         tuple(part_from_document(p) for p in document["parts"]),
-        tuple(board_from_document(b) for b in document["boards"]), document["unit"],
+        tuple(board_from_document(b) for b in document["boards"]),
+        document["unit"],
         tuple(Measure(**m) for m in document.get("measures", ())),
     )
 
 
 def shop_from_document(d: dict[str, Any]) -> Shop:
-    return Shop(**{
-        **d, "kerf": Kerf(**d["kerf"]), "allowance": Allowance(**d["allowance"]), "climate": Climate(**d.get("climate", {})),
-        "ticket": TicketRule(**d.get("ticket", {})), "keep": Keep(**d.get("keep", {})),
-        "instruments": Instruments(**d.get("instruments", {})),
-    })
+    return Shop(
+        **{
+            **d,
+            "kerf": Kerf(**d["kerf"]),
+            "allowance": Allowance(**d["allowance"]),
+            "climate": Climate(**d.get("climate", {})),
+            "ticket": TicketRule(**d.get("ticket", {})),
+            "keep": Keep(**d.get("keep", {})),
+            "instruments": Instruments(**d.get("instruments", {})),
+        }
+    )
 
 
 def part_from_document(d: dict[str, Any]) -> Part:
-    return Part(**{
-        **d, "panel": Panel(**d["panel"]) if d.get("panel") else None,
-        "edging": Edging(**d["edging"]) if d.get("edging") else None,
-        "glued_up": GluedUp(**d["glued_up"]) if d.get("glued_up") else None,
-        "source": Source(**d["source"]) if d.get("source") else None,
-        "formulas": tuple((f, text) for f, text in d.get("formulas", ())),
-        "outline": tuple((x, y) for x, y in d.get("outline", ())),
-    })
+    return Part(
+        **{
+            **d,
+            "panel": Panel(**d["panel"]) if d.get("panel") else None,
+            "edging": Edging(**d["edging"]) if d.get("edging") else None,
+            "glued_up": GluedUp(**d["glued_up"]) if d.get("glued_up") else None,
+            "source": Source(**d["source"]) if d.get("source") else None,
+            "formulas": tuple((f, text) for f, text in d.get("formulas", ())),
+            "outline": tuple((x, y) for x, y in d.get("outline", ())),
+        }
+    )
 
 
 def board_from_document(d: dict[str, Any]) -> Board:
     surface, grain = d.get("surface"), d.get("grain") or {}
-    return Board(**{
-        **d, "stations": tuple(Station(**{**s, "between": tuple(s.get("between", ()))}) for s in d["stations"]),
-        "warp": Warp(**d["warp"]), "defects": tuple(_defect(f) for f in d["defects"]), "price": Decimal(str(d["price"])),
-        "moisture": tuple(Moisture(**m) for m in d.get("moisture", ())), "dressed": tuple(d.get("dressed", ())),
-        "surface": surface and Surface(
-            tuple(surface["xs"]), tuple(surface["ys"]), *(tuple(map(tuple, surface[k])) for k in ("lower", "upper"))
-        ),
-        "photos": tuple(Photo(**p) for p in d.get("photos", ())),
-        "grain": Grain(**{**grain, "zones": tuple(Zone(**z) for z in grain.get("zones", ()))}),
-    })
+    return Board(
+        **{
+            **d,
+            "stations": tuple(
+                Station(**{**s, "between": tuple(s.get("between", ()))}) for s in d["stations"]
+            ),
+            "warp": Warp(**d["warp"]),
+            "defects": tuple(_defect(f) for f in d["defects"]),
+            "price": Decimal(str(d["price"])),
+            "moisture": tuple(Moisture(**m) for m in d.get("moisture", ())),
+            "dressed": tuple(d.get("dressed", ())),
+            "surface": surface
+            and Surface(
+                tuple(surface["xs"]),
+                tuple(surface["ys"]),
+                *(tuple(map(tuple, surface[k])) for k in ("lower", "upper")),
+            ),
+            "photos": tuple(Photo(**p) for p in d.get("photos", ())),
+            "grain": Grain(**{**grain, "zones": tuple(Zone(**z) for z in grain.get("zones", ()))}),
+        }
+    )
 
 
 def _defect(d: dict[str, Any]) -> Defect:
@@ -85,8 +119,10 @@ def holds_to_document(holds: Holds) -> dict[str, Any]:
 
 def holds_from_document(d: dict[str, Any]) -> Holds:
     return Holds(
-        tuple(Item(**i) for i in d.get("pins", ())), tuple(Forbidden(**f) for f in d.get("forbidden", ())),
-        tuple(d.get("rested", ())), tuple(d.get("first", ())),
+        tuple(Item(**i) for i in d.get("pins", ())),
+        tuple(Forbidden(**f) for f in d.get("forbidden", ())),
+        tuple(d.get("rested", ())),
+        tuple(d.get("first", ())),
     )
 
 
@@ -108,7 +144,8 @@ def digest(job: Job) -> str:
         for defect in board["defects"]:
             defect.pop("severity")
     document["parts"] = [
-        {name: part[name] for name in _LAID_OUT_BY} | {name: part[name] for name in _WISHES if part[name]}
+        {name: part[name] for name in _LAID_OUT_BY}
+        | {name: part[name] for name in _WISHES if part[name]}
         for part in document["parts"]
     ]
     return hashlib.sha256(json.dumps(document, sort_keys=True).encode()).hexdigest()

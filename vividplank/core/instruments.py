@@ -1,4 +1,6 @@
-"""What the instruments at the bench can do, whoever makes them. Lengths in ticks, heights in ticks as floats."""
+"""What the instruments at the bench can do, whoever makes them. Lengths in ticks, heights in ticks
+as floats.
+"""
 
 from dataclasses import dataclass
 from typing import Literal, Protocol
@@ -33,14 +35,20 @@ class Caliper(Protocol):
         """At a place of the board; NoReading when the jaws slipped."""
 
     def piece(self, board: Board, foretold: int) -> int:
-        """A piece of that board just off a machine; a simulated one is about as thick as it was foretold."""
+        """A piece of that board just off a machine; a simulated one is about as thick as it was
+        foretold.
+        """
 
 
 class Readout(Protocol):
-    """Shows how high a planer's cutter stands over its bed. What lies under it may be thicker: it springs back."""
+    """Shows how high a planer's cutter stands over its bed. What lies under it may be thicker: it
+    springs back.
+    """
 
     def height(self, board: Board, set_to: int) -> int:
-        """When it was set to so much; a simulated one is about there. NoReading when it shows nothing."""
+        """When it was set to so much; a simulated one is about there. NoReading when it shows
+        nothing.
+        """
 
 
 class MoistureMeter(Protocol):
@@ -65,7 +73,9 @@ class Scanner(Protocol):
 
 
 class Bench(Protocol):
-    """What instruments there are: name and one sentence by kind, and the instrument of a kind by its name."""
+    """What instruments there are: name and one sentence by kind, and the instrument of a kind by
+    its name.
+    """
 
     def offered(self, kind: InstrumentKind) -> dict[str, str]: ...
 

@@ -24,12 +24,20 @@ class Job:
         return next(b for b in self.boards if b.id == id)
 
     def on_boards(self) -> "Job":
-        """What is cut from boards: without sheet parts and bought ones, and layers as the thin parts they are glued from."""
+        """What is cut from boards: without sheet parts and bought ones, and layers as the thin
+        parts they are glued from.
+        """
         parts = tuple(
-            p if p.layers == 1 else replace(
-                p, quantity=p.quantity * p.layers, thickness=-(-p.thickness // p.layers), layers=1,
+            p
+            if p.layers == 1
+            else replace(
+                p,
+                quantity=p.quantity * p.layers,
+                thickness=-(-p.thickness // p.layers),
+                layers=1,
                 glued_up=GluedUp(p.layers, p.thickness),
             )
-            for p in self.parts if p.stock == "board"
+            for p in self.parts
+            if p.stock == "board"
         )
         return replace(self, parts=parts)

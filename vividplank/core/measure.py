@@ -18,7 +18,7 @@ Unit = Literal["in", "mm"]
 System = Literal["in", "in-decimal", "ft-in", "mm", "cm", "m"]
 SYSTEMS: tuple[System, ...] = ("in", "in-decimal", "ft-in", "mm", "cm", "m")
 
-EXPECTED = "a length such as 2 3/16, 2-3/16\", 1' 4 1/2\", 16.5, 419 mm, 41.9 cm, 1.2 m"
+EXPECTED = 'a length such as 2 3/16, 2-3/16", 1\' 4 1/2", 16.5, 419 mm, 41.9 cm, 1.2 m'
 
 _TICKS_PER: dict[str, int] = {
     "in": TICKS_PER_INCH,
@@ -28,16 +28,48 @@ _TICKS_PER: dict[str, int] = {
     "m": 1000 * TICKS_PER_MM,
 }
 _SYSTEM_UNIT: dict[System, str] = {
-    "in": "in", "in-decimal": "in", "ft-in": "in", "mm": "mm", "cm": "cm", "m": "m",
+    "in": "in",
+    "in-decimal": "in",
+    "ft-in": "in",
+    "mm": "mm",
+    "cm": "cm",
+    "m": "m",
 }
 _VULGAR = {
-    "½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8",
-    "⅓": "1/3", "⅔": "2/3", "⅕": "1/5", "⅙": "1/6",
+    "½": "1/2",
+    "¼": "1/4",
+    "¾": "3/4",
+    "⅛": "1/8",
+    "⅜": "3/8",
+    "⅝": "5/8",
+    "⅞": "7/8",
+    "⅓": "1/3",
+    "⅔": "2/3",
+    "⅕": "1/5",
+    "⅙": "1/6",
 }
-_SIGNS = {"′": "'", "’": "'", "‘": "'", "″": '"', "”": '"', "“": '"', "''": '"', "⁄": "/",
-          "\u00a0": " ", "\u2009": " ", "\u202f": " ", "−": "-", "‐": "-", "‑": "-", "‒": "-", "–": "-"}
+_SIGNS = {
+    "′": "'",
+    "’": "'",
+    "‘": "'",
+    "″": '"',
+    "”": '"',
+    "“": '"',
+    "''": '"',
+    "⁄": "/",
+    "\u00a0": " ",
+    "\u2009": " ",
+    "\u202f": " ",
+    "−": "-",
+    "‐": "-",
+    "‑": "-",
+    "‒": "-",
+    "–": "-",
+}
 _NUMBER = r"(?:\d+(?:[.,]\d+)?|[.,]\d+)"
-_AMOUNT = rf"(?:(?P<{{0}}w>\d+)(?:\s+|\s*-\s*))?(?P<{{0}}n>\d+)/(?P<{{0}}d>\d+)|(?P<{{0}}x>{_NUMBER})"
+_AMOUNT = (
+    rf"(?:(?P<{{0}}w>\d+)(?:\s+|\s*-\s*))?(?P<{{0}}n>\d+)/(?P<{{0}}d>\d+)|(?P<{{0}}x>{_NUMBER})"
+)
 _ONE = re.compile(
     rf"(?:{_AMOUNT.format('a')})\s*(?:(?P<unit>mm|cm|m|in|inch|inches|\"|'|ft|foot|feet)\.?)?"
 )
@@ -123,7 +155,8 @@ def rule_step(system: System) -> int:
 
 
 def about(ticks: float, system: System, *, unit: bool = False, down: bool = False) -> str:
-    """A surveyed or computed figure on the shop's rule: to the nearest mark, or the one below for what wood still gives.
+    """A surveyed or computed figure on the shop's rule: to the nearest mark, or the one below for
+    what wood still gives.
 
     Every figure and sentence about one place rounds so, here and on the screens.
 
@@ -135,10 +168,13 @@ def about(ticks: float, system: System, *, unit: bool = False, down: bool = Fals
 
 
 def written(ticks: int, system: System, *, unit: bool = False) -> str:
-    """A figure that somebody may have typed: as it is where it lies on any rule, else to the nearest mark of the shop's.
+    """A figure that somebody may have typed: as it is where it lies on any rule, else to the
+    nearest mark of the shop's.
 
-    >>> written(19 * 320, 'in', unit=True), written(3676, 'in', unit=True), written(3676, 'in-decimal')
-    ('0.748 in', '29/64 in', '0.4523')
+    >>> written(19 * 320, 'in', unit=True), written(3676, 'in', unit=True)
+    ('0.748 in', '29/64 in')
+    >>> written(3676, 'in-decimal')
+    '0.4523'
     """
     if system == "in-decimal" or ticks % TICKS_PER_64TH == 0 or ticks % (TICKS_PER_MM // 10) == 0:
         return show(ticks, system, unit=unit)

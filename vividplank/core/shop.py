@@ -21,10 +21,11 @@ class Kerf:
 
 @dataclass(frozen=True)
 class Allowance:
-    """What a blank is larger than its parts: in length, in width, per thickness, and a panel in width.
+    """What a blank is larger than its parts: in length, in width, per thickness, and a panel in
+    width.
 
-    `between` is what parts end to end in one blank have between them beside the saw's kerf: as much as `length` gives each of
-    them what a part in a blank of its own has.
+    `between` is what parts end to end in one blank have between them beside the saw's kerf: as much
+    as `length` gives each of them what a part in a blank of its own has.
     """
 
     length: int = TICKS_PER_INCH // 2
@@ -36,7 +37,9 @@ class Allowance:
 
 @dataclass(frozen=True)
 class Keep:
-    """An offcut is kept when a piece free of unsound faults this long and this wide can be cut from it."""
+    """An offcut is kept when a piece free of unsound faults this long and this wide can be cut from
+    it.
+    """
 
     length: int = 16 * TICKS_PER_INCH
     width: int = 2 * TICKS_PER_INCH

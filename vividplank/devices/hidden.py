@@ -1,4 +1,6 @@
-"""The true board that simulated instruments read: what lies on the bench, unknown to whoever surveys it."""
+"""The true board that simulated instruments read: what lies on the bench, unknown to whoever
+surveys it.
+"""
 
 import hashlib
 from dataclasses import dataclass, replace
@@ -23,7 +25,9 @@ class Nail:
 
 @dataclass(frozen=True)
 class HiddenBoard:
-    """`board` gives outline, thickness and warp; moisture rises by `damp` from the middle toward the ends or falls."""
+    """`board` gives outline, thickness and warp; moisture rises by `damp` from the middle toward
+    the ends or falls.
+    """
 
     board: Board
     nails: tuple[Nail, ...]
@@ -40,7 +44,8 @@ class HiddenBoard:
 
 
 def hidden_board(board: Board) -> HiddenBoard:
-    """The same for the same mark, wood and length: near what was recorded, warped where nothing was, a nail in every third.
+    """The same for the same mark, wood and length: near what was recorded, warped where nothing
+    was, a nail in every third.
 
     A board that was scanned is what the scan says: an instrument finds it again within its noise.
     """
@@ -49,19 +54,30 @@ def hidden_board(board: Board) -> HiddenBoard:
     near = [random.uniform(0.85, 1.15) for _ in usual]
     planed = [random.randint(-120, 120) for _ in range(2)]
     if board.surface is None:
-        warp = Warp(*(
-            round(known * share) if known else round(else_it)
-            for known, share, else_it in zip((board.warp.bow, board.warp.cup, board.warp.twist), near, usual, strict=True)
-        ))
+        warp = Warp(
+            *(
+                round(known * share) if known else round(else_it)
+                for known, share, else_it in zip(
+                    (board.warp.bow, board.warp.cup, board.warp.twist), near, usual, strict=True
+                )
+            )
+        )
         stations = tuple(
-            replace(s, t0=max(1, s.t0 + planed[0]), t1=max(1, s.t1 + planed[1])) for s in board.stations
+            replace(s, t0=max(1, s.t0 + planed[0]), t1=max(1, s.t1 + planed[1]))
+            for s in board.stations
         )
         board = replace(board, warp=warp, stations=stations)
     nails = []
     if random.randrange(3) == 0:
         x = random.randint(board.length // 10, board.length * 9 // 10)
         low, high = board.edges(x)
-        nails.append(Nail(x, round(low + (high - low) * random.uniform(0.2, 0.8)), random.uniform(0.03, 0.06) * INCH))
+        nails.append(
+            Nail(
+                x,
+                round(low + (high - low) * random.uniform(0.2, 0.8)),
+                random.uniform(0.03, 0.06) * INCH,
+            )
+        )
     return HiddenBoard(board, tuple(nails), random.uniform(7, 13), random.uniform(-2, 1))
 
 

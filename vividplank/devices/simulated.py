@@ -13,7 +13,9 @@ Truth = Callable[[Board], HiddenBoard]
 
 
 class _Simulated:
-    """`fails` is how often nothing comes; every reading has chance of its own, the same again after a restart."""
+    """`fails` is how often nothing comes; every reading has chance of its own, the same again after
+    a restart.
+    """
 
     def __init__(self, truth: Truth = hidden_board, *, noise: float, fails: float) -> None:
         self.truth = truth
@@ -31,7 +33,9 @@ class _Simulated:
 class SimulatedCaliper(_Simulated):
     """Reads to 1/2000 in; a hand holds it to about 2/1000 in."""
 
-    def __init__(self, truth: Truth = hidden_board, *, noise: float = 0.002 * INCH, fails: float = 0.04) -> None:
+    def __init__(
+        self, truth: Truth = hidden_board, *, noise: float = 0.002 * INCH, fails: float = 0.04
+    ) -> None:
         super().__init__(truth, noise=noise, fails=fails)
 
     def thickness(self, board: Board, x: int, y: int) -> int:
@@ -40,7 +44,9 @@ class SimulatedCaliper(_Simulated):
         return self._shown(high - low, random)
 
     def piece(self, board: Board, foretold: int) -> int:
-        return self._shown(foretold, self._next(board, "The jaws slipped off the wood. Read again."))
+        return self._shown(
+            foretold, self._next(board, "The jaws slipped off the wood. Read again.")
+        )
 
     def _shown(self, thickness: float, random: Random) -> int:
         step = INCH / 2000
@@ -48,10 +54,17 @@ class SimulatedCaliper(_Simulated):
 
 
 class SimulatedReadout(_Simulated):
-    """Shows 1/1000 in; it was zeroed a little off, by as much every time, and the screw has some play."""
+    """Shows 1/1000 in; it was zeroed a little off, by as much every time, and the screw has some
+    play.
+    """
 
     def __init__(
-        self, truth: Truth = hidden_board, *, noise: float = 0.001 * INCH, fails: float = 0.02, off: float = 0.003 * INCH
+        self,
+        truth: Truth = hidden_board,
+        *,
+        noise: float = 0.001 * INCH,
+        fails: float = 0.02,
+        off: float = 0.003 * INCH,
     ) -> None:
         super().__init__(truth, noise=noise, fails=fails)
         self.off = off
@@ -65,18 +78,24 @@ class SimulatedReadout(_Simulated):
 class SimulatedMoistureMeter(_Simulated):
     """Reads to a tenth of a point; two readings of one place differ by about 0.3."""
 
-    def __init__(self, truth: Truth = hidden_board, *, noise: float = 0.3, fails: float = 0.04) -> None:
+    def __init__(
+        self, truth: Truth = hidden_board, *, noise: float = 0.3, fails: float = 0.04
+    ) -> None:
         super().__init__(truth, noise=noise, fails=fails)
 
     def percent(self, board: Board, x: int, y: int) -> float:
-        random = self._next(board, "The pins found no hold. Press them in across the grain and read again.")
+        random = self._next(
+            board, "The pins found no hold. Press them in across the grain and read again."
+        )
         return round(max(4.0, self.truth(board).moisture(x) + random.gauss(0, self.noise)), 1)
 
 
 class SimulatedMetalDetector(_Simulated):
     """Places a nail to about 1/4 in; now and then one is passed over."""
 
-    def __init__(self, truth: Truth = hidden_board, *, noise: float = 0.25 * INCH, fails: float = 0.05) -> None:
+    def __init__(
+        self, truth: Truth = hidden_board, *, noise: float = 0.25 * INCH, fails: float = 0.05
+    ) -> None:
         super().__init__(truth, noise=noise, fails=fails)
 
     def sweep(self, board: Board) -> list[tuple[int, int]]:
@@ -86,7 +105,12 @@ class SimulatedMetalDetector(_Simulated):
                 random = self._next(board, "")
             except NoReading:
                 continue
-            found.append((round(nail.x + random.gauss(0, self.noise)), round(nail.y + random.gauss(0, self.noise))))
+            found.append(
+                (
+                    round(nail.x + random.gauss(0, self.noise)),
+                    round(nail.y + random.gauss(0, self.noise)),
+                )
+            )
         return found
 
 
@@ -94,13 +118,20 @@ class SimulatedScanner(_Simulated):
     """Heights every half inch across and every inch along, a few lost to shine and dust."""
 
     def __init__(
-        self, truth: Truth = hidden_board, *, noise: float = 0.004 * INCH, fails: float = 0.02, lost: float = 0.03
+        self,
+        truth: Truth = hidden_board,
+        *,
+        noise: float = 0.004 * INCH,
+        fails: float = 0.02,
+        lost: float = 0.03,
     ) -> None:
         super().__init__(truth, noise=noise, fails=fails)
         self.lost = lost
 
     def scan(self, board: Board) -> Scan:
-        random = self._next(board, "The board was moved while it was read. Lay it still and scan again.")
+        random = self._next(
+            board, "The board was moved while it was read. Lay it still and scan again."
+        )
         truth = self.truth(board)
         low, high = min(s.y0 for s in board.stations), max(s.y1 for s in board.stations)
         xs = _evenly(0, board.length, INCH, most=200)
@@ -110,10 +141,14 @@ class SimulatedScanner(_Simulated):
             heights = [truth.heights(x, y) for y in ys]
             inside = [board.edges(x)[0] <= y <= board.edges(x)[1] for y in ys]
             for k, face in enumerate(faces):
-                face.append(tuple(
-                    h[k] + random.gauss(0, self.noise) if on and random.random() >= self.lost else None
-                    for h, on in zip(heights, inside, strict=True)
-                ))
+                face.append(
+                    tuple(
+                        h[k] + random.gauss(0, self.noise)
+                        if on and random.random() >= self.lost
+                        else None
+                        for h, on in zip(heights, inside, strict=True)
+                    )
+                )
         return Scan(xs, ys, tuple(faces[0]), tuple(faces[1]), self.noise)
 
 

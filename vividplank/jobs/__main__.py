@@ -32,19 +32,30 @@ async def main() -> None:
         def end() -> None:
             ending.set()
             asked.set()
-            # Whatever holds on to its work, an ended database or a search deep in a kernel, the next start shall not wait.
+            # Whatever holds on to its work, an ended database or a search deep in a kernel, the
+            # next start shall not wait.
             last = threading.Timer(_ENDING_SECONDS, os._exit, (1,))
             last.daemon = True
             last.start()
 
         for name in (signal.SIGTERM, signal.SIGINT):
             asyncio.get_running_loop().add_signal_handler(name, end)
-        # A drawing must not wait for a search, nor a search for thoughts: each has a worker of its own.
-        workers = [asyncio.create_task(app.run_worker_async(
-            queues=[queue], concurrency=1, install_signal_handlers=False, fetch_job_polling_interval=1.0,
-            update_heartbeat_interval=_HEARTBEAT_SECONDS, stalled_worker_timeout=_DEAD_AFTER_SECONDS,
-            shutdown_graceful_timeout=10.0,
-        )) for queue in ("layout", "reading", "thinking", "days")]
+        # A drawing must not wait for a search, nor a search for thoughts: each has a worker of its
+        # own.
+        workers = [
+            asyncio.create_task(
+                app.run_worker_async(
+                    queues=[queue],
+                    concurrency=1,
+                    install_signal_handlers=False,
+                    fetch_job_polling_interval=1.0,
+                    update_heartbeat_interval=_HEARTBEAT_SECONDS,
+                    stalled_worker_timeout=_DEAD_AFTER_SECONDS,
+                    shutdown_graceful_timeout=10.0,
+                )
+            )
+            for queue in ("layout", "reading", "thinking", "days")
+        ]
         watching = asyncio.create_task(_look_round(app))
         told = asyncio.create_task(asked.wait())
         await asyncio.wait({*workers, watching, told}, return_when=asyncio.FIRST_COMPLETED)
@@ -60,22 +71,29 @@ async def main() -> None:
 async def _look_round(app: procrastinate.App) -> None:
     """Take over from workers that were killed, and pick up what was asked for but never queued."""
     while True:
-        for job in await app.job_manager.get_stalled_jobs(seconds_since_heartbeat=_DEAD_AFTER_SECONDS):
+        for job in await app.job_manager.get_stalled_jobs(
+            seconds_since_heartbeat=_DEAD_AFTER_SECONDS
+        ):
             log.warning("taking over %s from a worker that is gone", job.task_kwargs)
             await app.job_manager.retry_job(job)
         with session() as opened:
-            work = (("layout", "layout", "layout", "plank:lay_out", layouts.unfinished(opened)),
-                    ("reading", "drawing", "drawing", "plank:read", drawings.unread(opened)),
-                    ("days", "layout", "days", "plank:plan_days", milling.unplanned(opened)))
+            work = (
+                ("layout", "layout", "layout", "plank:lay_out", layouts.unfinished(opened)),
+                ("reading", "drawing", "drawing", "plank:read", drawings.unread(opened)),
+                ("days", "layout", "days", "plank:plan_days", milling.unplanned(opened)),
+            )
         for queue, thing, lock, task, waiting in work:
             queued = {
-                job.task_kwargs.get(thing) for status in ("todo", "doing")
+                job.task_kwargs.get(thing)
+                for status in ("todo", "doing")
                 for job in await app.job_manager.list_jobs_async(queue=queue, status=status)
             }
             for pk in waiting:
                 if pk not in queued:
                     with contextlib.suppress(AlreadyEnqueued):
-                        await app.configure_task(task, queueing_lock=f"{lock}-{pk}", queue=queue).defer_async(**{thing: pk})
+                        await app.configure_task(
+                            task, queueing_lock=f"{lock}-{pk}", queue=queue
+                        ).defer_async(**{thing: pk})
         await asyncio.sleep(_LOOK_ROUND_SECONDS)
 
 

@@ -1,4 +1,6 @@
-"""The queue and its tasks. More workers on more machines need nothing but the database's address."""
+"""The queue and its tasks. More workers on more machines need nothing but the database's
+address.
+"""
 
 import logging
 import os
@@ -35,7 +37,9 @@ def make_app(*, worker: bool = False) -> procrastinate.App:
     if worker:
         connector = procrastinate.PsycopgConnector(conninfo=database_url(), min_size=1, max_size=6)
     else:
-        connector = procrastinate.SyncPsycopgConnector(conninfo=database_url(), min_size=1, max_size=4)
+        connector = procrastinate.SyncPsycopgConnector(
+            conninfo=database_url(), min_size=1, max_size=4
+        )
     app = procrastinate.App(connector=connector)
     app.add_tasks_from(tasks, namespace="plank")
     return app
@@ -46,7 +50,9 @@ tasks = procrastinate.Blueprint()
 
 @tasks.task(name="lay_out", queue="layout")
 def lay_out(layout: int) -> None:
-    """Search for a plan for one layout and write it down; a layout that is gone or finished is nobody's work."""
+    """Search for a plan for one layout and write it down; a layout that is gone or finished is
+    nobody's work.
+    """
     try:
         with session() as opened:
             found = layouts.load(opened, layout)
@@ -85,7 +91,9 @@ def lay_out(layout: int) -> None:
     except Exception as problem:
         if isinstance(problem, InDoubt) or (isinstance(problem, DBAPIError) and gone(problem)):
             # It stands as being searched for, so whoever looks round next takes it up again.
-            log.warning("the database went away; layout %s is searched for again when it is back", layout)
+            log.warning(
+                "the database went away; layout %s is searched for again when it is back", layout
+            )
             return
         log.exception("the search of layout %s failed", layout)
         with session() as opened:
@@ -110,7 +118,15 @@ def think(layout: int, seconds: float = 2.0) -> None:
             return not ending.is_set()
 
         limits = Limits(seconds=seconds)
-        thought = thoughts(found.job, found.plan, system, limits, time.monotonic, Task(found.holds, found.plan), told)
+        thought = thoughts(
+            found.job,
+            found.plan,
+            system,
+            limits,
+            time.monotonic,
+            Task(found.holds, found.plan),
+            told,
+        )
         with session() as opened:
             layouts.think(opened, layout, thought, done=True)
     except NotThere:
@@ -129,7 +145,12 @@ def plan_days(layout: int, seconds: float = 7.0) -> None:
             done = layouts.steps_done(opened, layout)
         if found.plan is None or asked is None or asked.state != "asked":
             return
-        steps = [s for r in routes(found.job, found.plan, how, factors) for s in r.steps if s.key not in done]
+        steps = [
+            s
+            for r in routes(found.job, found.plan, how, factors)
+            for s in r.steps
+            if s.key not in done
+        ]
         days, trouble = None, ""
         try:
             days = solve_days(steps, how, seconds, asked.on_day, len(os.sched_getaffinity(0)))
@@ -177,8 +198,8 @@ def ask_for_work(app: procrastinate.App, layout: int) -> None:
 
 
 def _ask(app: procrastinate.App, task: str, lock: str, queue: str, **about: int) -> None:
-    """Where the queue cannot be reached the work is not lost: what was asked for stands in the database, and a worker that
-    looks round finds it.
+    """Where the queue cannot be reached the work is not lost: what was asked for stands in the
+    database, and a worker that looks round finds it.
     """
     try:
         app.configure_task(task, queueing_lock=lock, queue=queue).defer(**about)

@@ -1,8 +1,10 @@
-"""Decode one file from outside in a process of its own: `python -m vividplank.jobs.reader WHAT [HOW] < file`.
+"""Decode one file from outside in a process of its own: `python -m vividplank.jobs.reader WHAT
+[HOW] < file`.
 
-WHAT is `drawing` (HOW: its name and the answers given), `photograph`, or `straighten` (HOW: corners, board and face), HOW one
-JSON document. The answer is one JSON document on standard output. Time, memory and what may be written are limited before a
-byte of the file is looked at, so that a hostile file takes down nothing but this process.
+WHAT is `drawing` (HOW: its name and the answers given), `photograph`, or `straighten` (HOW:
+corners, board and face), HOW one JSON document. The answer is one JSON document on standard output.
+Time, memory and what may be written are limited before a byte of the file is looked at, so that a
+hostile file takes down nothing but this process.
 """
 
 import base64
@@ -33,7 +35,8 @@ def main() -> int:
         answer = _drawing(content, how) if what == "drawing" else _photograph(content, how)
     except MemoryError:
         answer = {
-            "trouble": f"this file needs more than {MEMORY_BYTES >> 30} GB of memory to read; export fewer parts or less detail"
+            "trouble": f"this file needs more than {MEMORY_BYTES >> 30} GB of memory to read; "
+            f"export fewer parts or less detail"
         }
     out.write(json.dumps(answer).encode())
     out.close()
@@ -41,18 +44,31 @@ def main() -> int:
 
 
 def _drawing(content: bytes, how: dict[str, Any]) -> dict[str, Any]:
-    from vividplank.core.takeoff import Stumbled, Unreadable, read, reading_document, settings_from_document
+    from vividplank.core.takeoff import (
+        Stumbled,
+        Unreadable,
+        read,
+        reading_document,
+        settings_from_document,
+    )
 
     try:
         beside = Path(how["beside"]) if how.get("beside") else None
         reading, pages = read(
-            content, how["name"], settings_from_document(how["answers"]), beside, plain=bool(how.get("plain"))
+            content,
+            how["name"],
+            settings_from_document(how["answers"]),
+            beside,
+            plain=bool(how.get("plain")),
         )
     except Unreadable as problem:
         if problem.__cause__:
             traceback.print_exception(problem)
         return {"trouble": str(problem), "stumbled": isinstance(problem, Stumbled)}
-    return {"reading": reading_document(reading), "pages": [base64.b64encode(p.png).decode() for p in pages]}
+    return {
+        "reading": reading_document(reading),
+        "pages": [base64.b64encode(p.png).decode() for p in pages],
+    }
 
 
 def _photograph(content: bytes, how: dict[str, Any]) -> dict[str, Any]:

@@ -10,14 +10,29 @@ from vividplank.store.models import BoardRow, DefectRow, StationRow
 
 
 def read_board(r: BoardRow) -> Board:
-    return board_from_document({
-        "id": r.id, "species": r.species, "length": r.length,
-        "stations": [{"x": s.x, "y0": s.y0, "y1": s.y1, "t0": s.t0, "t1": s.t1, "between": s.between} for s in r.stations],
-        "warp": asdict(Warp(r.bow, r.cup, r.twist)), "defects": [_defect(d) for d in r.defects],
-        "price": r.price.normalize() + 0,
-        "quarter": r.quarter, "note": r.note, "moisture": r.moisture, "surface": r.surface, "grain": r.grain,
-        "dressed": r.dressed, "grade": r.grade, "searched": r.searched, "photos": r.photos,
-    })
+    return board_from_document(
+        {
+            "id": r.id,
+            "species": r.species,
+            "length": r.length,
+            "stations": [
+                {"x": s.x, "y0": s.y0, "y1": s.y1, "t0": s.t0, "t1": s.t1, "between": s.between}
+                for s in r.stations
+            ],
+            "warp": asdict(Warp(r.bow, r.cup, r.twist)),
+            "defects": [_defect(d) for d in r.defects],
+            "price": r.price.normalize() + 0,
+            "quarter": r.quarter,
+            "note": r.note,
+            "moisture": r.moisture,
+            "surface": r.surface,
+            "grain": r.grain,
+            "dressed": r.dressed,
+            "grade": r.grade,
+            "searched": r.searched,
+            "photos": r.photos,
+        }
+    )
 
 
 def written(rows: Iterable[BoardRow], boards: Iterable[Board]) -> list[BoardRow]:
@@ -39,10 +54,22 @@ def written(rows: Iterable[BoardRow], boards: Iterable[Board]) -> list[BoardRow]
 
 def _columns(b: Board) -> dict[str, Any]:
     return {
-        "id": b.id, "species": b.species, "length": b.length, "price": b.price, "quarter": b.quarter, "note": b.note,
-        "bow": b.warp.bow, "cup": b.warp.cup, "twist": b.warp.twist, "moisture": [asdict(m) for m in b.moisture],
-        "surface": b.surface and asdict(b.surface), "grain": asdict(b.grain), "dressed": list(b.dressed), "grade": b.grade,
-        "searched": b.searched, "photos": [asdict(p) for p in b.photos],
+        "id": b.id,
+        "species": b.species,
+        "length": b.length,
+        "price": b.price,
+        "quarter": b.quarter,
+        "note": b.note,
+        "bow": b.warp.bow,
+        "cup": b.warp.cup,
+        "twist": b.warp.twist,
+        "moisture": [asdict(m) for m in b.moisture],
+        "surface": b.surface and asdict(b.surface),
+        "grain": asdict(b.grain),
+        "dressed": list(b.dressed),
+        "grade": b.grade,
+        "searched": b.searched,
+        "photos": [asdict(p) for p in b.photos],
     }
 
 
@@ -52,13 +79,28 @@ def _station_row(s: Station) -> StationRow:
 
 def _defect_row(position: int, d: Defect) -> DefectRow:
     return DefectRow(
-        position=position, kind=d.kind, face=d.face, x0=d.x0, x1=d.x1, y0=d.y0, y1=d.y1, shape=d.shape,
-        points=[list(p) for p in d.points], severity=d.severity,
+        position=position,
+        kind=d.kind,
+        face=d.face,
+        x0=d.x0,
+        x1=d.x1,
+        y0=d.y0,
+        y1=d.y1,
+        shape=d.shape,
+        points=[list(p) for p in d.points],
+        severity=d.severity,
     )
 
 
 def _defect(d: DefectRow) -> dict[str, Any]:
     return {
-        "kind": d.kind, "face": cast(Any, d.face), "x0": d.x0, "x1": d.x1, "y0": d.y0, "y1": d.y1, "shape": d.shape,
-        "points": d.points, "severity": d.severity,
+        "kind": d.kind,
+        "face": cast(Any, d.face),
+        "x0": d.x0,
+        "x1": d.x1,
+        "y0": d.y0,
+        "y1": d.y1,
+        "shape": d.shape,
+        "points": d.points,
+        "severity": d.severity,
     }

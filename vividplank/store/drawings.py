@@ -1,4 +1,6 @@
-"""Drawings, models and lists of a project: as they came in, what a worker read in them, what was taken off by eye."""
+"""Drawings, models and lists of a project: as they came in, what a worker read in them, what was
+taken off by eye.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -14,7 +16,9 @@ from vividplank.store.models import DrawingPageRow, DrawingRow
 
 @dataclass(frozen=True)
 class Drawing:
-    """`replaces` is the drawing of which this is a newer version; `replaced` that a newer one has taken its place."""
+    """`replaces` is the drawing of which this is a newer version; `replaced` that a newer one has
+    taken its place.
+    """
 
     pk: int
     project: int
@@ -27,9 +31,16 @@ class Drawing:
     replaced: bool = False
 
 
-def add(session: Session, project: int, name: str, media_type: str, content: bytes, replaces: int | None = None) -> Drawing:
-    """A drawing waiting to be read. What its layers mean is taken over from the drawings of its project, and from the version
-    it replaces what was answered about it.
+def add(
+    session: Session,
+    project: int,
+    name: str,
+    media_type: str,
+    content: bytes,
+    replaces: int | None = None,
+) -> Drawing:
+    """A drawing waiting to be read. What its layers mean is taken over from the drawings of its
+    project, and from the version it replaces what was answered about it.
     """
     if replaces is not None and _row(session, replaces).project != project:
         raise NotThere("the drawing to replace is not of this project")
@@ -37,8 +48,16 @@ def add(session: Session, project: int, name: str, media_type: str, content: byt
     if replaces is not None:
         before = _row(session, replaces).settings
         settings = {**settings, "unit": before.get("unit"), "turned": before.get("turned", [])}
-    row = DrawingRow(project=project, name=name, media_type=media_type, content=content, size=len(content), settings=settings,
-                     state="waiting", replaces=replaces)
+    row = DrawingRow(
+        project=project,
+        name=name,
+        media_type=media_type,
+        content=content,
+        size=len(content),
+        settings=settings,
+        state="waiting",
+        replaces=replaces,
+    )
     session.add(row)
     session.flush()
     return _drawing(row)
@@ -80,14 +99,20 @@ def read_again(session: Session, pk: int, answers: dict[str, Any]) -> Drawing:
 
 def named(session: Session, project: int, names: Sequence[str]) -> dict[str, bytes]:
     """The newest drawings of a project with these names, as they came in."""
-    wanted = select(DrawingRow.name, DrawingRow.content).where(DrawingRow.project == project, DrawingRow.name.in_(names))
-    return {name: content for name, content in session.execute(wanted.order_by(DrawingRow.pk))} if names else {}
+    wanted = select(DrawingRow.name, DrawingRow.content).where(
+        DrawingRow.project == project, DrawingRow.name.in_(names)
+    )
+    return dict(session.execute(wanted.order_by(DrawingRow.pk))) if names else {}
 
 
 def waiting_for(session: Session, project: int, name: str) -> list[int]:
-    """Drawings of a project that have parts in a file of this name; they are to be read again, now that it is here."""
+    """Drawings of a project that have parts in a file of this name; they are to be read again, now
+    that it is here.
+    """
     rows = session.scalars(
-        select(DrawingRow).where(DrawingRow.project == project, DrawingRow.reading["missing"].contains([name]))
+        select(DrawingRow).where(
+            DrawingRow.project == project, DrawingRow.reading["missing"].contains([name])
+        )
     ).all()
     for row in rows:
         row.state, row.trouble = "waiting", ""
@@ -96,7 +121,11 @@ def waiting_for(session: Session, project: int, name: str) -> list[int]:
 
 def unread(session: Session) -> list[int]:
     """Drawings that nobody has finished reading."""
-    wanted = select(DrawingRow.pk).where(DrawingRow.state.in_(("waiting", "reading"))).order_by(DrawingRow.pk)
+    wanted = (
+        select(DrawingRow.pk)
+        .where(DrawingRow.state.in_(("waiting", "reading")))
+        .order_by(DrawingRow.pk)
+    )
     return list(session.scalars(wanted))
 
 
@@ -162,7 +191,9 @@ _GONE = "there is no such drawing; it may have been removed"
 
 
 def _meanings(session: Session, project: int) -> dict[str, Any]:
-    """What layers meant in the drawings of a project so far, the newest word last. Another project's layers are its own."""
+    """What layers meant in the drawings of a project so far, the newest word last. Another
+    project's layers are its own.
+    """
     found: dict[str, Any] = {}
     of = select(DrawingRow.settings).where(DrawingRow.project == project)
     for answers in session.scalars(of.order_by(DrawingRow.pk.desc()).limit(50)).all()[::-1]:
@@ -178,4 +209,14 @@ def _row(session: Session, pk: int) -> DrawingRow:
 
 
 def _drawing(row: DrawingRow) -> Drawing:
-    return Drawing(row.pk, row.project, row.name, row.media_type, row.size, row.state, row.trouble, row.replaces, row.replaced)
+    return Drawing(
+        row.pk,
+        row.project,
+        row.name,
+        row.media_type,
+        row.size,
+        row.state,
+        row.trouble,
+        row.replaces,
+        row.replaced,
+    )

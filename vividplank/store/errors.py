@@ -9,7 +9,9 @@ class OutOfDate(Exception):
     """The edit was made from an older version than the one kept; `version` is the one kept."""
 
     def __init__(self, version: int) -> None:
-        super().__init__(f"somebody else, or another tab, has edited this since: it is at version {version}")
+        super().__init__(
+            f"somebody else, or another tab, has edited this since: it is at version {version}"
+        )
         self.version = version
 
 
@@ -18,8 +20,13 @@ class NothingTo(Exception):
 
 
 class InDoubt(Exception):
-    """The database went away while a transaction was being committed: nobody knows whether it was kept."""
+    """The database went away while a transaction was being committed: nobody knows whether it was
+    kept.
+    """
 
     def __init__(self) -> None:
-        super().__init__("the database went away while this was being saved: it may be kept or not. Look at what stands "
-                         "before you do it again")
+        super().__init__(
+            "the database went away while this was being saved: it may be kept or not. Look at "
+            "what stands "
+            "before you do it again"
+        )

@@ -1,4 +1,6 @@
-"""What columns of parts lists hold, by their headings, as the maker has said: one workshop, all projects."""
+"""What columns of parts lists hold, by their headings, as the maker has said: one workshop, all
+projects.
+"""
 
 from collections.abc import Mapping
 
@@ -18,4 +20,8 @@ def remember(session: Session, meanings: Mapping[str, str]) -> None:
     """Keep them, in place of what was said of the same headings before."""
     for heading, meaning in meanings.items():
         values = {"heading": heading.casefold(), "meaning": meaning}
-        session.execute(insert(HeadingRow).values(values).on_conflict_do_update(index_elements=["heading"], set_=values))
+        session.execute(
+            insert(HeadingRow)
+            .values(values)
+            .on_conflict_do_update(index_elements=["heading"], set_=values)
+        )

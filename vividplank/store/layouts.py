@@ -8,7 +8,13 @@ from decimal import Decimal
 from sqlalchemy import delete, select, update
 from sqlalchemy.orm import Session
 
-from vividplank.core.document import digest, holds_from_document, holds_to_document, job_from_document, job_to_document
+from vividplank.core.document import (
+    digest,
+    holds_from_document,
+    holds_to_document,
+    job_from_document,
+    job_to_document,
+)
 from vividplank.core.exchange import plan_document, read_plan
 from vividplank.core.job import Job
 from vividplank.core.layout.holds import Holds, Task
@@ -21,7 +27,9 @@ from vividplank.store.models import BoardCutRow, LayoutRow, StepDoneRow
 
 @dataclass(frozen=True)
 class Layout:
-    """`job` is the state the plan was computed from; `stale` says that the project has moved on since."""
+    """`job` is the state the plan was computed from; `stale` says that the project has moved on
+    since.
+    """
 
     pk: int
     project: int
@@ -47,17 +55,22 @@ class Layout:
 
 
 def ask(session: Session, project: int, job: Job, seconds: float) -> Layout:
-    """A layout waiting for a worker, to be solved round what the standing one holds; one that is still going for the same
-    project is asked to stop.
+    """A layout waiting for a worker, to be solved round what the standing one holds; one that is
+    still going for the same project is asked to stop.
     """
     session.execute(
-        update(LayoutRow).where(LayoutRow.project == project, LayoutRow.state.in_(("waiting", "searching")))
+        update(LayoutRow)
+        .where(LayoutRow.project == project, LayoutRow.state.in_(("waiting", "searching")))
         .values(stop_asked=True)
     )
     before = _standing(session, project)
     row = LayoutRow(
-        project=project, seconds=seconds, made_from=digest(job), job=job_to_document(job),
-        parent=before.pk if before else None, holds=before.holds if before else {},
+        project=project,
+        seconds=seconds,
+        made_from=digest(job),
+        job=job_to_document(job),
+        parent=before.pk if before else None,
+        holds=before.holds if before else {},
     )
     session.add(row)
     session.flush()
@@ -65,14 +78,31 @@ def ask(session: Session, project: int, job: Job, seconds: float) -> Layout:
 
 
 def keep(
-    session: Session, project: int, job: Job, plan: Plan, made_by: str = "file", holds: Holds | None = None
+    session: Session,
+    project: int,
+    job: Job,
+    plan: Plan,
+    made_by: str = "file",
+    holds: Holds | None = None,
 ) -> Layout:
-    """A plan that came in from a file or was made by hand, and passed the audit. What had been undone is gone for good."""
+    """A plan that came in from a file or was made by hand, and passed the audit. What had been
+    undone is gone for good.
+    """
     before = _standing(session, project)
-    session.execute(delete(LayoutRow).where(LayoutRow.project == project, LayoutRow.undone, LayoutRow.name == ""))
+    session.execute(
+        delete(LayoutRow).where(
+            LayoutRow.project == project, LayoutRow.undone, LayoutRow.name == ""
+        )
+    )
     row = LayoutRow(
-        project=project, seconds=plan.seconds, made_from=digest(job), job=job_to_document(job), state="done",
-        parent=before.pk if before else None, made_by=made_by, holds=holds_to_document(holds or Holds()),
+        project=project,
+        seconds=plan.seconds,
+        made_from=digest(job),
+        job=job_to_document(job),
+        state="done",
+        parent=before.pk if before else None,
+        made_by=made_by,
+        holds=holds_to_document(holds or Holds()),
     )
     session.add(row)
     _hold(row, job, plan)
@@ -80,10 +110,20 @@ def keep(
     if made_by == "hand" and before:  # what was milled is milled
         done = session.scalars(select(StepDoneRow).where(StepDoneRow.layout == before.pk)).all()
         session.add_all(
-            StepDoneRow(layout=row.pk, key=d.key, at=d.at, reading=d.reading, minutes=d.minutes, foretold=d.foretold,
-                        machine=d.machine) for d in done
+            StepDoneRow(
+                layout=row.pk,
+                key=d.key,
+                at=d.at,
+                reading=d.reading,
+                minutes=d.minutes,
+                foretold=d.foretold,
+                machine=d.machine,
+            )
+            for d in done
         )
-        cut = session.scalars(select(BoardCutRow.board).where(BoardCutRow.layout == before.pk)).all()
+        cut = session.scalars(
+            select(BoardCutRow.board).where(BoardCutRow.layout == before.pk)
+        ).all()
         session.add_all(BoardCutRow(layout=row.pk, board=board) for board in cut)
         session.flush()
     return _layout(row)
@@ -102,8 +142,10 @@ def undo(session: Session, project: int) -> Layout:
 def redo(session: Session, project: int) -> Layout:
     """Take an undo back."""
     row = session.scalar(
-        select(LayoutRow).where(LayoutRow.project == project, LayoutRow.plan.is_not(None), LayoutRow.undone)
-        .order_by(LayoutRow.pk).limit(1)
+        select(LayoutRow)
+        .where(LayoutRow.project == project, LayoutRow.plan.is_not(None), LayoutRow.undone)
+        .order_by(LayoutRow.pk)
+        .limit(1)
     )
     if row is None:
         raise NothingTo("nothing was undone")
@@ -114,7 +156,9 @@ def redo(session: Session, project: int) -> Layout:
 
 def steps_back(session: Session, project: int) -> tuple[int, int]:
     """How many plans there are to go back to, and how many undos to take back."""
-    undone = select(LayoutRow.pk).where(LayoutRow.project == project, LayoutRow.plan.is_not(None), LayoutRow.undone)
+    undone = select(LayoutRow.pk).where(
+        LayoutRow.project == project, LayoutRow.plan.is_not(None), LayoutRow.undone
+    )
     return max(0, len(_with_plan(session, project)) - 1), len(list(session.scalars(undone)))
 
 
@@ -129,7 +173,8 @@ def call(session: Session, pk: int, name: str) -> Layout:
 def named(session: Session, project: int) -> list[tuple[Layout, Plan]]:
     """The plans that have a name, newest first."""
     rows = session.scalars(
-        select(LayoutRow).where(LayoutRow.project == project, LayoutRow.plan.is_not(None), LayoutRow.name != "")
+        select(LayoutRow)
+        .where(LayoutRow.project == project, LayoutRow.plan.is_not(None), LayoutRow.name != "")
         .order_by(LayoutRow.pk.desc())
     )
     return [(layout, layout.plan) for row in rows if (layout := _layout(row)).plan]
@@ -155,7 +200,9 @@ def plan_of(session: Session, pk: int | None) -> Plan | None:
 
 def latest(session: Session, project: int) -> Layout | None:
     """The layout last asked for."""
-    row = session.scalar(select(LayoutRow).where(LayoutRow.project == project).order_by(LayoutRow.pk.desc()).limit(1))
+    row = session.scalar(
+        select(LayoutRow).where(LayoutRow.project == project).order_by(LayoutRow.pk.desc()).limit(1)
+    )
     return _layout(row) if row else None
 
 
@@ -175,7 +222,11 @@ def standing_plan(session: Session, project: int) -> tuple[Layout, Plan]:
 
 def unfinished(session: Session) -> list[int]:
     """Layouts that nobody has finished yet."""
-    wanted = select(LayoutRow.pk).where(LayoutRow.state.in_(("waiting", "searching"))).order_by(LayoutRow.pk)
+    wanted = (
+        select(LayoutRow.pk)
+        .where(LayoutRow.state.in_(("waiting", "searching")))
+        .order_by(LayoutRow.pk)
+    )
     return list(session.scalars(wanted))
 
 
@@ -195,14 +246,27 @@ def report(session: Session, pk: int, progress: Progress) -> bool:
 
 
 def finish(session: Session, pk: int, job: Job, plan: Plan) -> None:
-    """The search is over. Its plan is kept unless one that stands for the very same job is as good or better:
-    that one stays, and with it the steps already done of it.
+    """The search is over. Its plan is kept unless one that stands for the very same job is as good
+    or better: that one stays, and with it the steps already done of it.
     """
     row = _row(session, pk)
     before = standing(session, row.project)
-    row.spent, row.unplaced, row.cost, row.lower_bound = plan.seconds, len(plan.unplaced), plan.cost, plan.lower_bound
-    same = before is not None and (before.made_from, before.holds) == (row.made_from, holds_from_document(row.holds or {}))
-    if before is None or not same or _better(plan, before) or not Task(before.holds, before.plan).kept(job):
+    row.spent, row.unplaced, row.cost, row.lower_bound = (
+        plan.seconds,
+        len(plan.unplaced),
+        plan.cost,
+        plan.lower_bound,
+    )
+    same = before is not None and (before.made_from, before.holds) == (
+        row.made_from,
+        holds_from_document(row.holds or {}),
+    )
+    if (
+        before is None
+        or not same
+        or _better(plan, before)
+        or not Task(before.holds, before.plan).kept(job)
+    ):
         _hold(row, job, plan)
     row.state = "stopped" if row.stop_asked else "done"
 
@@ -230,7 +294,9 @@ def steps_done(session: Session, pk: int) -> set[str]:
 
 @dataclass(frozen=True)
 class Taken:
-    """What is known of a step that was done: what was read, the minutes it took and those that were foretold, where."""
+    """What is known of a step that was done: what was read, the minutes it took and those that were
+    foretold, where.
+    """
 
     reading: int | None = None
     minutes: float | None = None
@@ -239,7 +305,9 @@ class Taken:
 
 
 def mark_step(session: Session, pk: int, key: str, done: bool, taken: Taken | None = None) -> None:
-    """Tick a step off, or take the tick back; twice is once. Who ticks at the same moment waits until this one is kept."""
+    """Tick a step off, or take the tick back; twice is once. Who ticks at the same moment waits
+    until this one is kept.
+    """
     if session.scalar(select(LayoutRow.pk).where(LayoutRow.pk == pk).with_for_update()) is None:
         raise NotThere("there is no such layout; its project may have been removed")
     session.execute(delete(StepDoneRow).where(StepDoneRow.layout == pk, StepDoneRow.key == key))
@@ -249,10 +317,17 @@ def mark_step(session: Session, pk: int, key: str, done: bool, taken: Taken | No
 
 def _with_plan(session: Session, project: int) -> list[LayoutRow]:
     """The layouts that have a plan and were not undone, the newest first."""
-    return list(session.scalars(
-        select(LayoutRow).where(LayoutRow.project == project, LayoutRow.plan.is_not(None), LayoutRow.undone.is_(False))
-        .order_by(LayoutRow.pk.desc())
-    ))
+    return list(
+        session.scalars(
+            select(LayoutRow)
+            .where(
+                LayoutRow.project == project,
+                LayoutRow.plan.is_not(None),
+                LayoutRow.undone.is_(False),
+            )
+            .order_by(LayoutRow.pk.desc())
+        )
+    )
 
 
 def _standing(session: Session, project: int) -> LayoutRow | None:
@@ -272,7 +347,9 @@ def thoughts(session: Session, pk: int) -> Thoughts | None:
     kept = _row(session, pk).thoughts
     if kept is None:
         return None
-    return Thoughts(kept["done"], tuple(Thought(**{**t, "saves": Decimal(t["saves"])}) for t in kept["found"]))
+    return Thoughts(
+        kept["done"], tuple(Thought(**{**t, "saves": Decimal(t["saves"])}) for t in kept["found"])
+    )
 
 
 def think(session: Session, pk: int, found: Sequence[Thought], done: bool) -> None:
@@ -288,7 +365,12 @@ def _better(plan: Plan, before: Layout) -> bool:
 
 def _hold(row: LayoutRow, job: Job, plan: Plan) -> None:
     row.plan = plan_document(plan, job.unit)
-    row.spent, row.unplaced, row.cost, row.lower_bound = plan.seconds, len(plan.unplaced), plan.cost, plan.lower_bound
+    row.spent, row.unplaced, row.cost, row.lower_bound = (
+        plan.seconds,
+        len(plan.unplaced),
+        plan.cost,
+        plan.lower_bound,
+    )
 
 
 def _row(session: Session, pk: int) -> LayoutRow:
@@ -300,8 +382,22 @@ def _row(session: Session, pk: int) -> LayoutRow:
 
 def _layout(r: LayoutRow) -> Layout:
     return Layout(
-        r.pk, r.project, r.state or "waiting", r.seconds, r.spent or 0.0, r.rounds or 0, r.unplaced, r.cost, r.lower_bound,
-        r.trouble or "", job_from_document(r.job), r.made_from, read_plan(json.dumps(r.plan)) if r.plan else None,
-        holds_from_document(r.holds or {}), r.parent, r.made_by or "search", r.name or "",
+        r.pk,
+        r.project,
+        r.state or "waiting",
+        r.seconds,
+        r.spent or 0.0,
+        r.rounds or 0,
+        r.unplaced,
+        r.cost,
+        r.lower_bound,
+        r.trouble or "",
+        job_from_document(r.job),
+        r.made_from,
+        read_plan(json.dumps(r.plan)) if r.plan else None,
+        holds_from_document(r.holds or {}),
+        r.parent,
+        r.made_by or "search",
+        r.name or "",
         r.trying or "",
     )

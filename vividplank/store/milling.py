@@ -1,4 +1,6 @@
-"""How a project is milled, the days planned for its standing layout, and what the shop's own times say."""
+"""How a project is milled, the days planned for its standing layout, and what the shop's own times
+say.
+"""
 
 from collections import defaultdict
 from collections.abc import Mapping
@@ -37,8 +39,8 @@ class Done:
 
 @dataclass(frozen=True)
 class Planned:
-    """Days asked for. `state`: asked, done, failed; `begins` the date (ISO) of the first, `on_day` what was fixed by hand,
-    `people` and `minutes` the day they were planned for.
+    """Days asked for. `state`: asked, done, failed; `begins` the date (ISO) of the first, `on_day`
+    what was fixed by hand, `people` and `minutes` the day they were planned for.
     """
 
     state: str
@@ -55,7 +57,9 @@ def of_project(session: Session, pk: int, job: Job) -> Milling:
 
 def settings(session: Session, pk: int, job: Job) -> tuple[Milling, int]:
     """The same, with their version."""
-    found = session.execute(select(ProjectRow.milling, ProjectRow.milling_version).where(ProjectRow.pk == pk)).one_or_none()
+    found = session.execute(
+        select(ProjectRow.milling, ProjectRow.milling_version).where(ProjectRow.pk == pk)
+    ).one_or_none()
     if found is None:
         raise NotThere("there is no such project; it may have been removed")
     kept, version = found
@@ -64,13 +68,16 @@ def settings(session: Session, pk: int, job: Job) -> tuple[Milling, int]:
 
 
 def set_for(session: Session, pk: int, milling: Milling, version: int) -> int:
-    """Keep them if they are still at that version; answers the new one. OutOfDate leaves them as they were.
+    """Keep them if they are still at that version; answers the new one. OutOfDate leaves them as
+    they were.
 
     They are no edit of the project: its own version stays.
     """
     of = update(ProjectRow).where(ProjectRow.pk == pk, ProjectRow.milling_version == version)
     kept = session.execute(
-        of.values(milling=milling_to_document(milling), milling_version=version + 1).returning(ProjectRow.milling_version),
+        of.values(milling=milling_to_document(milling), milling_version=version + 1).returning(
+            ProjectRow.milling_version
+        ),
         execution_options={"synchronize_session": False},
     ).scalar()
     if kept is None:
@@ -82,12 +89,20 @@ def set_for(session: Session, pk: int, milling: Milling, version: int) -> int:
 
 
 def to_begin_with(session: Session) -> dict[str, Any] | None:
-    """What a new project begins with: machines, hours and waits as they were last set anywhere, and keeps from then on."""
+    """What a new project begins with: machines, hours and waits as they were last set anywhere, and
+    keeps from then on.
+    """
     latest = session.scalar(
-        select(ProjectRow.milling).where(ProjectRow.milling.is_not(None), ~ProjectRow.rack)
-        .order_by(ProjectRow.edited.desc()).limit(1)
+        select(ProjectRow.milling)
+        .where(ProjectRow.milling.is_not(None), ~ProjectRow.rack)
+        .order_by(ProjectRow.edited.desc())
+        .limit(1)
     )
-    return latest and {name: value for name, value in latest.items() if name not in ("exceptions", "fitted", "school")}
+    return latest and {
+        name: value
+        for name, value in latest.items()
+        if name not in ("exceptions", "fitted", "school")
+    }
 
 
 def done(session: Session, layout: int) -> dict[str, Done]:
@@ -97,7 +112,9 @@ def done(session: Session, layout: int) -> dict[str, Done]:
 
 
 def factors(session: Session) -> Factors:
-    """How much longer than foretold this shop takes at each machine: the median over all steps whose time is known."""
+    """How much longer than foretold this shop takes at each machine: the median over all steps
+    whose time is known.
+    """
     shares: defaultdict[str, list[float]] = defaultdict(list)
     known = select(StepDoneRow.machine, StepDoneRow.minutes, StepDoneRow.foretold).where(
         StepDoneRow.minutes > 0, StepDoneRow.foretold > 0
@@ -112,7 +129,13 @@ def ask_days(session: Session, layout: int, begins: str, on_day: Mapping[str, in
     """Days are to be planned; what stood before stays until they are."""
     row = _layout(session, layout)
     before = row.days or {}
-    row.days = {"state": "asked", "begins": begins, "on_day": dict(on_day), "trouble": "", "days": before.get("days")}
+    row.days = {
+        "state": "asked",
+        "begins": begins,
+        "on_day": dict(on_day),
+        "trouble": "",
+        "days": before.get("days"),
+    }
     session.flush()
 
 
@@ -132,18 +155,27 @@ def planned(session: Session, layout: int) -> Planned | None:
     kept = _layout(session, layout).days
     if kept is None:
         return None
-    return Planned(kept["state"], kept["begins"], kept["on_day"], kept["trouble"], _days(kept["days"]))
+    return Planned(
+        kept["state"], kept["begins"], kept["on_day"], kept["trouble"], _days(kept["days"])
+    )
 
 
 def unplanned(session: Session) -> list[int]:
     """Layouts whose days were asked for and are not planned yet."""
-    return list(session.scalars(select(LayoutRow.pk).where(LayoutRow.days["state"].as_string() == "asked")))
+    return list(
+        session.scalars(select(LayoutRow.pk).where(LayoutRow.days["state"].as_string() == "asked"))
+    )
 
 
 def _days(kept: dict[str, Any] | None) -> Days | None:
     if kept is None:
         return None
-    return Days(**{**kept, "setups": tuple(Setup(**{**s, "steps": tuple(s["steps"])}) for s in kept["setups"])})
+    return Days(
+        **{
+            **kept,
+            "setups": tuple(Setup(**{**s, "steps": tuple(s["steps"])}) for s in kept["setups"]),
+        }
+    )
 
 
 def _layout(session: Session, pk: int) -> LayoutRow:

@@ -4,14 +4,28 @@ from datetime import datetime
 from decimal import Decimal
 from typing import Any
 
-from sqlalchemy import BigInteger, DateTime, ForeignKey, Identity, LargeBinary, Numeric, Text, UniqueConstraint, func
+from sqlalchemy import (
+    BigInteger,
+    DateTime,
+    ForeignKey,
+    Identity,
+    LargeBinary,
+    Numeric,
+    Text,
+    UniqueConstraint,
+    func,
+)
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 
 class Base(DeclarativeBase):
     type_annotation_map = {  # noqa: RUF012
-        int: BigInteger, str: Text, dict[str, Any]: JSONB, list[Any]: JSONB, Decimal: Numeric,
+        int: BigInteger,
+        str: Text,
+        dict[str, Any]: JSONB,
+        list[Any]: JSONB,
+        Decimal: Numeric,
     }
 
 
@@ -23,7 +37,9 @@ class ProjectRow(Base):
     name: Mapped[str]
     system: Mapped[str]
     version: Mapped[int] = mapped_column(default=1)
-    edited: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now(), onupdate=func.now())
+    edited: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), onupdate=func.now()
+    )
     demo: Mapped[bool] = mapped_column(default=False)
     method: Mapped[str]
     kerf_crosscut: Mapped[int]
@@ -42,13 +58,23 @@ class ProjectRow(Base):
     ticket: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
     keep: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
     instruments: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
-    rack: Mapped[bool] = mapped_column(server_default="false")  # the one that holds boards of no project
-    measures: Mapped[list[Any]] = mapped_column(server_default="[]")  # Measure as a document, in order
-    milling: Mapped[dict[str, Any] | None] = mapped_column(JSONB(none_as_null=True))  # Milling as a document; none: the usual
+    rack: Mapped[bool] = mapped_column(
+        server_default="false"
+    )  # the one that holds boards of no project
+    measures: Mapped[list[Any]] = mapped_column(
+        server_default="[]"
+    )  # Measure as a document, in order
+    milling: Mapped[dict[str, Any] | None] = mapped_column(
+        JSONB(none_as_null=True)
+    )  # Milling as a document; none: the usual
     milling_version: Mapped[int] = mapped_column(server_default="0")
     __mapper_args__ = {"version_id_col": version}  # noqa: RUF012
-    parts: Mapped[list["PartRow"]] = relationship(order_by="PartRow.position", cascade="all, delete-orphan")
-    boards: Mapped[list["BoardRow"]] = relationship(order_by="BoardRow.position", cascade="all, delete-orphan")
+    parts: Mapped[list["PartRow"]] = relationship(
+        order_by="PartRow.position", cascade="all, delete-orphan"
+    )
+    boards: Mapped[list["BoardRow"]] = relationship(
+        order_by="BoardRow.position", cascade="all, delete-orphan"
+    )
 
 
 class PartRow(Base):
@@ -102,15 +128,21 @@ class BoardRow(Base):
     bow: Mapped[int]
     cup: Mapped[int]
     twist: Mapped[int]
-    moisture: Mapped[list[Any]] = mapped_column(server_default="[]")  # Moisture as documents, in order
+    moisture: Mapped[list[Any]] = mapped_column(
+        server_default="[]"
+    )  # Moisture as documents, in order
     surface: Mapped[dict[str, Any] | None] = mapped_column(JSONB(none_as_null=True))
     grain: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
     dressed: Mapped[list[Any]] = mapped_column(server_default="[]")
     grade: Mapped[str] = mapped_column(server_default="")
     searched: Mapped[bool] = mapped_column(server_default="false")
     photos: Mapped[list[Any]] = mapped_column(server_default="[]")  # Photo as documents
-    stations: Mapped[list["StationRow"]] = relationship(order_by="StationRow.x", cascade="all, delete-orphan")
-    defects: Mapped[list["DefectRow"]] = relationship(order_by="DefectRow.position", cascade="all, delete-orphan")
+    stations: Mapped[list["StationRow"]] = relationship(
+        order_by="StationRow.x", cascade="all, delete-orphan"
+    )
+    defects: Mapped[list["DefectRow"]] = relationship(
+        order_by="DefectRow.position", cascade="all, delete-orphan"
+    )
     __table_args__ = (UniqueConstraint("project", "id", deferrable=True, initially="DEFERRED"),)
 
 
@@ -143,11 +175,15 @@ class DefectRow(Base):
 
 
 class PictureRow(Base):
-    """A photograph of a face and, once its corners are set, the straightened picture. Boards name it by its number."""
+    """A photograph of a face and, once its corners are set, the straightened picture. Boards name
+    it by its number.
+    """
 
     __tablename__ = "picture"
     pk: Mapped[int] = mapped_column(Identity(), primary_key=True)
-    project: Mapped[int | None] = mapped_column(ForeignKey("project.pk", ondelete="SET NULL"), index=True)
+    project: Mapped[int | None] = mapped_column(
+        ForeignKey("project.pk", ondelete="SET NULL"), index=True
+    )
     photograph: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
     straight: Mapped[bytes | None] = mapped_column(LargeBinary, deferred=True)
     corners: Mapped[list[Any]] = mapped_column(server_default="[]")
@@ -157,7 +193,9 @@ class BoardCutRow(Base):
     """A board that has been cut up by a plan; its offcuts went to the rack then."""
 
     __tablename__ = "board_cut"
-    layout: Mapped[int] = mapped_column(ForeignKey("layout.pk", ondelete="CASCADE"), primary_key=True)
+    layout: Mapped[int] = mapped_column(
+        ForeignKey("layout.pk", ondelete="CASCADE"), primary_key=True
+    )
     board: Mapped[str] = mapped_column(primary_key=True)
     at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
 
@@ -181,7 +219,9 @@ class LayoutRow(Base):
     __tablename__ = "layout"
     pk: Mapped[int] = mapped_column(Identity(), primary_key=True)
     project: Mapped[int] = mapped_column(ForeignKey("project.pk", ondelete="CASCADE"), index=True)
-    state: Mapped[str] = mapped_column(default="waiting")  # waiting, searching, done, stopped, failed
+    state: Mapped[str] = mapped_column(
+        default="waiting"
+    )  # waiting, searching, done, stopped, failed
     asked: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
     seconds: Mapped[float]
     made_from: Mapped[str]
@@ -200,15 +240,21 @@ class LayoutRow(Base):
     made_by: Mapped[str] = mapped_column(default="search")  # search, hand, file
     name: Mapped[str] = mapped_column(default="")
     undone: Mapped[bool] = mapped_column(default=False)
-    thoughts: Mapped[dict[str, Any] | None]  # what else might be cheaper, as far as it is thought through
+    thoughts: Mapped[
+        dict[str, Any] | None
+    ]  # what else might be cheaper, as far as it is thought through
     days: Mapped[dict[str, Any] | None]  # the shop's days asked for, and what came of it
 
 
 class StepDoneRow(Base):
-    """A milling step ticked off, with what was read and how many minutes it took, where that is known."""
+    """A milling step ticked off, with what was read and how many minutes it took, where that is
+    known.
+    """
 
     __tablename__ = "step_done"
-    layout: Mapped[int] = mapped_column(ForeignKey("layout.pk", ondelete="CASCADE"), primary_key=True)
+    layout: Mapped[int] = mapped_column(
+        ForeignKey("layout.pk", ondelete="CASCADE"), primary_key=True
+    )
     key: Mapped[str] = mapped_column(primary_key=True)
     at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
     reading: Mapped[int | None]
@@ -218,7 +264,9 @@ class StepDoneRow(Base):
 
 
 class DrawingRow(Base):
-    """A drawing, model or list as it came in, and what a worker has read in it. `replaces` is the version before."""
+    """A drawing, model or list as it came in, and what a worker has read in it. `replaces` is the
+    version before.
+    """
 
     __tablename__ = "drawing"
     pk: Mapped[int] = mapped_column(Identity(), primary_key=True)
@@ -242,7 +290,9 @@ class DrawingPageRow(Base):
     """A page of a drawing as a picture."""
 
     __tablename__ = "drawing_page"
-    drawing: Mapped[int] = mapped_column(ForeignKey("drawing.pk", ondelete="CASCADE"), primary_key=True)
+    drawing: Mapped[int] = mapped_column(
+        ForeignKey("drawing.pk", ondelete="CASCADE"), primary_key=True
+    )
     n: Mapped[int] = mapped_column(primary_key=True)
     png: Mapped[bytes] = mapped_column(LargeBinary)
 

@@ -28,7 +28,9 @@ def load(session: Session, pk: int) -> Picture:
     return _picture(_row(session, pk))
 
 
-def keep_straight(session: Session, pk: int, corners: tuple[Corner, ...], straight: bytes) -> Picture:
+def keep_straight(
+    session: Session, pk: int, corners: tuple[Corner, ...], straight: bytes
+) -> Picture:
     """Keep what straightening by these corners gave."""
     row = _row(session, pk)
     row.straight = straight
@@ -38,11 +40,15 @@ def keep_straight(session: Session, pk: int, corners: tuple[Corner, ...], straig
 
 
 def _row(session: Session, pk: int) -> PictureRow:
-    row = session.get(PictureRow, pk, options=[undefer(PictureRow.photograph), undefer(PictureRow.straight)])
+    row = session.get(
+        PictureRow, pk, options=[undefer(PictureRow.photograph), undefer(PictureRow.straight)]
+    )
     if row is None:
         raise NotThere("there is no such photograph; it may have been taken off its board")
     return row
 
 
 def _picture(row: PictureRow) -> Picture:
-    return Picture(row.pk, row.photograph, row.straight, tuple((x, y) for x, y in row.corners or ()))
+    return Picture(
+        row.pk, row.photograph, row.straight, tuple((x, y) for x, y in row.corners or ())
+    )

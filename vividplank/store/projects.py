@@ -56,20 +56,45 @@ def unit_of(system: System) -> Unit:
 
 def shelf(session: Session) -> list[ShelfEntry]:
     """All projects but the rack, the one last worked on first."""
-    parts = select(func.coalesce(func.sum(PartRow.quantity), 0)).where(PartRow.project == ProjectRow.pk).scalar_subquery()
-    boards = select(func.count()).where(BoardRow.project == ProjectRow.pk).scalar_subquery()
-    laid = select(func.count()).where(LayoutRow.project == ProjectRow.pk, LayoutRow.plan.is_not(None)).scalar_subquery()
-    rows = session.execute(
-        select(ProjectRow.pk, ProjectRow.name, ProjectRow.system, ProjectRow.edited, parts, boards, ProjectRow.demo, laid)
-        .where(~ProjectRow.rack).order_by(ProjectRow.edited.desc(), ProjectRow.pk.desc())
+    parts = (
+        select(func.coalesce(func.sum(PartRow.quantity), 0))
+        .where(PartRow.project == ProjectRow.pk)
+        .scalar_subquery()
     )
-    return [ShelfEntry(r[0], r[1], cast(System, r[2]), r[3], int(r[4]), r[5], r[6], r[7] > 0) for r in rows]
+    boards = select(func.count()).where(BoardRow.project == ProjectRow.pk).scalar_subquery()
+    laid = (
+        select(func.count())
+        .where(LayoutRow.project == ProjectRow.pk, LayoutRow.plan.is_not(None))
+        .scalar_subquery()
+    )
+    rows = session.execute(
+        select(
+            ProjectRow.pk,
+            ProjectRow.name,
+            ProjectRow.system,
+            ProjectRow.edited,
+            parts,
+            boards,
+            ProjectRow.demo,
+            laid,
+        )
+        .where(~ProjectRow.rack)
+        .order_by(ProjectRow.edited.desc(), ProjectRow.pk.desc())
+    )
+    return [
+        ShelfEntry(r[0], r[1], cast(System, r[2]), r[3], int(r[4]), r[5], r[6], r[7] > 0)
+        for r in rows
+    ]
 
 
 def add(session: Session, job: Job, system: System, *, demo: bool = False) -> Project:
     """A new project holding this job."""
     row = ProjectRow(
-        name=job.name or "Untitled", system=system, demo=demo, milling=to_begin_with(session), **_shop_columns(job.shop)
+        name=job.name or "Untitled",
+        system=system,
+        demo=demo,
+        milling=to_begin_with(session),
+        **_shop_columns(job.shop),
     )
     session.add(row)
     _write(row, job)
@@ -81,12 +106,23 @@ def load(session: Session, pk: int) -> Project:
     row = _row(session, pk)
     undo = session.scalar(_edits(pk, undone=False).order_by(EditRow.pk.desc()).limit(1))
     redo = session.scalar(_edits(pk, undone=True).order_by(EditRow.pk).limit(1))
-    return Project(pk, row.version, cast(System, row.system), _read(row), undo.label if undo else "",
-                   redo.label if redo else "", row.rack)
+    return Project(
+        pk,
+        row.version,
+        cast(System, row.system),
+        _read(row),
+        undo.label if undo else "",
+        redo.label if redo else "",
+        row.rack,
+    )
 
 
-def edit(session: Session, pk: int, version: int, change: Change, system: System | None = None) -> Project:
-    """Apply one change to the version it was made from; a Refusal or OutOfDate leaves everything as it was."""
+def edit(
+    session: Session, pk: int, version: int, change: Change, system: System | None = None
+) -> Project:
+    """Apply one change to the version it was made from; a Refusal or OutOfDate leaves everything as
+    it was.
+    """
     row = _row(session, pk, lock=True)
     _same(row, version)
     before = _read(row)
@@ -99,7 +135,12 @@ def edit(session: Session, pk: int, version: int, change: Change, system: System
     session.add(EditRow(project=pk, label=change.label, before=kept, after=_document(after, row)))
     _write(row, after)
     _touch(session, row)
-    old = select(EditRow.pk).where(EditRow.project == pk).order_by(EditRow.pk.desc()).offset(_EDITS_KEPT)
+    old = (
+        select(EditRow.pk)
+        .where(EditRow.project == pk)
+        .order_by(EditRow.pk.desc())
+        .offset(_EDITS_KEPT)
+    )
     session.execute(delete(EditRow).where(EditRow.pk.in_(old)))
     return load(session, pk)
 
@@ -122,13 +163,22 @@ def remove(session: Session, pk: int, version: int) -> None:
     session.delete(row)
     session.flush()
     # Pictures of boards that have moved elsewhere stay with them.
-    shown = BoardRow.photos.contains(func.jsonb_build_array(func.jsonb_build_object("picture", PictureRow.pk)))
+    shown = BoardRow.photos.contains(
+        func.jsonb_build_array(func.jsonb_build_object("picture", PictureRow.pk))
+    )
     nowhere = ~select(BoardRow.pk).where(shown).exists()
     orphans = delete(PictureRow).where(PictureRow.project.is_(None), nowhere)
     session.execute(orphans.execution_options(synchronize_session=False))
 
 
-def _step(session: Session, pk: int, version: int, *, undone: bool, of: Callable[[EditRow], dict[str, Any]]) -> Project:
+def _step(
+    session: Session,
+    pk: int,
+    version: int,
+    *,
+    undone: bool,
+    of: Callable[[EditRow], dict[str, Any]],
+) -> Project:
     row = _row(session, pk, lock=True)
     _same(row, version)
     order = EditRow.pk if undone else EditRow.pk.desc()
@@ -152,10 +202,14 @@ def _edits(pk: int, *, undone: bool) -> Any:
 
 
 def _row(session: Session, pk: int, *, lock: bool = False) -> ProjectRow:
-    wanted = select(ProjectRow).where(ProjectRow.pk == pk).options(
-        selectinload(ProjectRow.parts),
-        selectinload(ProjectRow.boards).selectinload(BoardRow.stations),
-        selectinload(ProjectRow.boards).selectinload(BoardRow.defects),
+    wanted = (
+        select(ProjectRow)
+        .where(ProjectRow.pk == pk)
+        .options(
+            selectinload(ProjectRow.parts),
+            selectinload(ProjectRow.boards).selectinload(BoardRow.stations),
+            selectinload(ProjectRow.boards).selectinload(BoardRow.defects),
+        )
     )
     row = session.scalar(wanted.with_for_update(of=ProjectRow) if lock else wanted)
     if row is None:
@@ -176,28 +230,74 @@ def _touch(session: Session, row: ProjectRow) -> None:
 
 def _read(row: ProjectRow) -> Job:
     shop = Shop(
-        cast(Method, row.method), Kerf(row.kerf_crosscut, row.kerf_rip, row.kerf_resaw),
-        Allowance(row.allowance_length, row.allowance_width, row.allowance_face, row.allowance_panel_width,
-                  row.allowance_between),
-        row.end_trim, row.min_blank_length, row.max_slope, Climate(row.celsius, row.humidity),
-        TicketRule(**row.ticket), Keep(**row.keep), Instruments(**row.instruments),
+        cast(Method, row.method),
+        Kerf(row.kerf_crosscut, row.kerf_rip, row.kerf_resaw),
+        Allowance(
+            row.allowance_length,
+            row.allowance_width,
+            row.allowance_face,
+            row.allowance_panel_width,
+            row.allowance_between,
+        ),
+        row.end_trim,
+        row.min_blank_length,
+        row.max_slope,
+        Climate(row.celsius, row.humidity),
+        TicketRule(**row.ticket),
+        Keep(**row.keep),
+        Instruments(**row.instruments),
     )
     system = next(s for s in SYSTEMS if s == row.system)
-    return Job(row.name, shop, tuple(_part(p) for p in row.parts), tuple(read_board(b) for b in row.boards), unit_of(system),
-               tuple(Measure(**m) for m in row.measures))
+    return Job(
+        row.name,
+        shop,
+        tuple(_part(p) for p in row.parts),
+        tuple(read_board(b) for b in row.boards),
+        unit_of(system),
+        tuple(Measure(**m) for m in row.measures),
+    )
 
 
 def _part(r: PartRow) -> Part:
-    panel = Panel(r.stave_min, r.stave_max) if r.stave_min is not None and r.stave_max is not None else None
+    panel = (
+        Panel(r.stave_min, r.stave_max)
+        if r.stave_min is not None and r.stave_max is not None
+        else None
+    )
     edging = source = None
-    if r.edging_thickness is not None and r.edging_long_edges is not None and r.edging_ends is not None:
+    if (
+        r.edging_thickness is not None
+        and r.edging_long_edges is not None
+        and r.edging_ends is not None
+    ):
         edging = Edging(r.edging_thickness, r.edging_long_edges, r.edging_ends)
     if r.source_drawing is not None:
         source = Source(r.source_drawing, r.source_key or "")
     return Part(
-        r.id, r.name, r.quantity, r.species, r.length, r.width, r.thickness, cast(Any, r.faces), panel, r.run, r.note,
-        cast(Any, r.stock), cast(Any, r.grain), r.fitted, r.resawn, r.layers, r.match, r.same_board, edging, r.joint,
-        r.joint_length, tuple((f, text) for f, text in r.formulas), source, tuple((x, y) for x, y in r.outline),
+        r.id,
+        r.name,
+        r.quantity,
+        r.species,
+        r.length,
+        r.width,
+        r.thickness,
+        cast(Any, r.faces),
+        panel,
+        r.run,
+        r.note,
+        cast(Any, r.stock),
+        cast(Any, r.grain),
+        r.fitted,
+        r.resawn,
+        r.layers,
+        r.match,
+        r.same_board,
+        edging,
+        r.joint,
+        r.joint_length,
+        tuple((f, text) for f, text in r.formulas),
+        source,
+        tuple((x, y) for x, y in r.outline),
         figure=cast(Any, r.figure),
     )
 
@@ -208,11 +308,15 @@ def _write(row: ProjectRow, job: Job) -> None:
         setattr(row, name, value)
     row.measures = [asdict(m) for m in job.measures]
     have = {p.id: (r, p) for r in row.parts for p in [_part(r)]}
-    row.parts = [_keep(have.get(p.id), p, PartRow(), _part_columns(p, i)) for i, p in enumerate(job.parts)]
+    row.parts = [
+        _keep(have.get(p.id), p, PartRow(), _part_columns(p, i)) for i, p in enumerate(job.parts)
+    ]
     row.boards = written(row.boards, job.boards)
 
 
-def _keep(old: tuple[PartRow, Part] | None, part: Part, fresh: PartRow, columns: dict[str, Any]) -> PartRow:
+def _keep(
+    old: tuple[PartRow, Part] | None, part: Part, fresh: PartRow, columns: dict[str, Any]
+) -> PartRow:
     """The row that holds this part already, brought up to date, or a fresh one."""
     row = old[0] if old else fresh
     for name, value in columns.items():
@@ -222,27 +326,56 @@ def _keep(old: tuple[PartRow, Part] | None, part: Part, fresh: PartRow, columns:
 
 def _shop_columns(shop: Shop) -> dict[str, Any]:
     return {
-        "method": shop.method, "kerf_crosscut": shop.kerf.crosscut, "kerf_rip": shop.kerf.rip,
-        "kerf_resaw": shop.kerf.resaw, "allowance_length": shop.allowance.length,
-        "allowance_width": shop.allowance.width, "allowance_face": shop.allowance.face,
-        "allowance_panel_width": shop.allowance.panel_width, "allowance_between": shop.allowance.between,
+        "method": shop.method,
+        "kerf_crosscut": shop.kerf.crosscut,
+        "kerf_rip": shop.kerf.rip,
+        "kerf_resaw": shop.kerf.resaw,
+        "allowance_length": shop.allowance.length,
+        "allowance_width": shop.allowance.width,
+        "allowance_face": shop.allowance.face,
+        "allowance_panel_width": shop.allowance.panel_width,
+        "allowance_between": shop.allowance.between,
         "end_trim": shop.end_trim,
-        "min_blank_length": shop.min_blank_length, "max_slope": shop.max_slope,
-        "celsius": shop.climate.celsius, "humidity": shop.climate.humidity,
-        "ticket": asdict(shop.ticket), "keep": asdict(shop.keep), "instruments": asdict(shop.instruments),
+        "min_blank_length": shop.min_blank_length,
+        "max_slope": shop.max_slope,
+        "celsius": shop.climate.celsius,
+        "humidity": shop.climate.humidity,
+        "ticket": asdict(shop.ticket),
+        "keep": asdict(shop.keep),
+        "instruments": asdict(shop.instruments),
     }
 
 
 def _part_columns(p: Part, position: int) -> dict[str, Any]:
     return {
-        "position": position, "id": p.id, "name": p.name, "quantity": p.quantity, "species": p.species,
-        "length": p.length, "width": p.width, "thickness": p.thickness, "faces": p.faces,
-        "stave_min": p.panel.stave_min if p.panel else None, "stave_max": p.panel.stave_max if p.panel else None,
-        "run": p.run, "note": p.note, "stock": p.stock, "grain": p.grain, "fitted": p.fitted, "resawn": p.resawn,
-        "layers": p.layers, "match": p.match, "same_board": p.same_board, "figure": p.figure,
+        "position": position,
+        "id": p.id,
+        "name": p.name,
+        "quantity": p.quantity,
+        "species": p.species,
+        "length": p.length,
+        "width": p.width,
+        "thickness": p.thickness,
+        "faces": p.faces,
+        "stave_min": p.panel.stave_min if p.panel else None,
+        "stave_max": p.panel.stave_max if p.panel else None,
+        "run": p.run,
+        "note": p.note,
+        "stock": p.stock,
+        "grain": p.grain,
+        "fitted": p.fitted,
+        "resawn": p.resawn,
+        "layers": p.layers,
+        "match": p.match,
+        "same_board": p.same_board,
+        "figure": p.figure,
         "edging_thickness": p.edging.thickness if p.edging else None,
-        "edging_long_edges": p.edging.long_edges if p.edging else None, "edging_ends": p.edging.ends if p.edging else None,
-        "joint": p.joint, "joint_length": p.joint_length, "formulas": [list(f) for f in p.formulas],
-        "source_drawing": p.source.drawing if p.source else None, "source_key": p.source.key if p.source else None,
+        "edging_long_edges": p.edging.long_edges if p.edging else None,
+        "edging_ends": p.edging.ends if p.edging else None,
+        "joint": p.joint,
+        "joint_length": p.joint_length,
+        "formulas": [list(f) for f in p.formulas],
+        "source_drawing": p.source.drawing if p.source else None,
+        "source_key": p.source.key if p.source else None,
         "outline": [list(point) for point in p.outline],
     }

@@ -1,4 +1,6 @@
-"""The stock room: every board of every project, and the rack, which holds boards and offcuts of none."""
+"""The stock room: every board of every project, and the rack, which holds boards and offcuts of
+none.
+"""
 
 from dataclasses import dataclass, replace
 from typing import Literal
@@ -35,7 +37,9 @@ class Entry:
 
 
 def rack(session: Session, *, lock: bool = False) -> projects.Project:
-    """The rack, made when it is first asked for; with `lock` nobody else edits it until this is done."""
+    """The rack, made when it is first asked for; with `lock` nobody else edits it until this is
+    done.
+    """
     found = _rack(session)
     if found is None:
         session.execute(text("select pg_advisory_xact_lock(hashtext('vivid-plank rack'))"))
@@ -53,7 +57,9 @@ def rack(session: Session, *, lock: bool = False) -> projects.Project:
 def entries(session: Session) -> list[Entry]:
     """All boards, those of the rack first, then project by project."""
     found: list[Entry] = []
-    for pk in session.scalars(select(ProjectRow.pk).order_by(ProjectRow.rack.desc(), ProjectRow.pk)):
+    for pk in session.scalars(
+        select(ProjectRow.pk).order_by(ProjectRow.rack.desc(), ProjectRow.pk)
+    ):
         project = projects.load(session, pk)
         standing = layouts.standing(session, pk)
         plan, job = (standing.plan, standing.job) if standing else (None, project.job)
@@ -61,12 +67,15 @@ def entries(session: Session) -> list[Entry]:
         for board in project.job.boards:
             used = _used_for(job, plan, board.id) if plan else ()
             state: State = "cut" if board.id in cut else "planned" if used else "free"
-            found.append(Entry(pk, project.job.name, project.rack, project.version, board, state, used))
+            found.append(
+                Entry(pk, project.job.name, project.rack, project.version, board, state, used)
+            )
     return found
 
 
 def move(session: Session, from_project: int, version: int, board_id: str, to_project: int) -> str:
-    """Carry a board to another project or the rack, with everything known of it; answers its mark there.
+    """Carry a board to another project or the rack, with everything known of it; answers its mark
+    there.
 
     A mark that is taken there gets a figure added. OutOfDate or NotThere leave both as they were.
     """
@@ -80,25 +89,39 @@ def move(session: Session, from_project: int, version: int, board_id: str, to_pr
     if standing and board_id in _cut(session, standing.pk):
         raise Refusal("$.board", "has been cut up; its offcuts are on the rack")
     id = _free(board.id, {b.id for b in there.job.boards})
-    projects.edit(session, from_project, version, Change(f"board {board.id} carried off", remove_boards=frozenset({board.id})))
+    projects.edit(
+        session,
+        from_project,
+        version,
+        Change(f"board {board.id} carried off", remove_boards=frozenset({board.id})),
+    )
     put = replace(board, id=id)
-    projects.edit(session, to_project, there.version, Change(f"board {id} brought in", put_boards=(Put(put),)))
+    projects.edit(
+        session, to_project, there.version, Change(f"board {id} brought in", put_boards=(Put(put),))
+    )
     return id
 
 
 def cut_up(session: Session, layout_pk: int, board_id: str) -> tuple[str, ...]:
-    """A board has been cut as its plan says: the offcuts worth keeping go to the rack, once. Answers their marks."""
+    """A board has been cut as its plan says: the offcuts worth keeping go to the rack, once.
+    Answers their marks.
+    """
     if board_id in _cut(session, layout_pk):
         return ()
     layout = layouts.load(session, layout_pk)
-    planned = next((b for b in layout.plan.boards if b.board == board_id), None) if layout.plan else None
+    planned = (
+        next((b for b in layout.plan.boards if b.board == board_id), None) if layout.plan else None
+    )
     if planned is None:
         return ()
     session.add(BoardCutRow(layout=layout_pk, board=board_id))
     session.flush()
     now = projects.load(session, layout.project)
-    # What is worth keeping is asked of the shop as it is today; the board was cut as the plan knew it.
-    kept = offcuts(replace(layout.job, shop=replace(layout.job.shop, keep=now.job.shop.keep)), planned)
+    # What is worth keeping is asked of the shop as it is today; the board was cut as the plan knew
+    # it.
+    kept = offcuts(
+        replace(layout.job, shop=replace(layout.job.shop, keep=now.job.shop.keep)), planned
+    )
     if not kept:
         return ()
     shelf = rack(session, lock=True)
@@ -107,7 +130,9 @@ def cut_up(session: Session, layout_pk: int, board_id: str) -> tuple[str, ...]:
     for piece in kept:
         named.append(replace(piece, id=_free(piece.id, taken)))
         taken.add(named[-1].id)
-    change = Change(f"offcuts of {board_id}, {now.job.name}", put_boards=tuple(Put(b) for b in named))
+    change = Change(
+        f"offcuts of {board_id}, {now.job.name}", put_boards=tuple(Put(b) for b in named)
+    )
     projects.edit(session, shelf.pk, shelf.version, change)
     return tuple(b.id for b in named)
 
@@ -126,7 +151,11 @@ def _used_for(job: Job, plan: Plan, board: str) -> tuple[str, ...]:
     for where, _, _, _, item in plan.items():
         if where.board == board:
             counts[item.part] = counts.get(item.part, 0) + 1
-    return tuple(f"{n} × {names[part]}" if n > 1 else names[part] for part, n in counts.items() if part in names)
+    return tuple(
+        f"{n} × {names[part]}" if n > 1 else names[part]
+        for part, n in counts.items()
+        if part in names
+    )
 
 
 def _free(id: str, taken: set[str]) -> str:

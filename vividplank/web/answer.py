@@ -10,5 +10,11 @@ def body(model: BaseModel, code: int = 200) -> Response:
 
 def file(content: str | bytes, name: str, media_type: str) -> Response:
     """A download; the name goes out plain, without what a header cannot hold."""
-    plain = "".join(c if c.isalnum() or c in "-_. " else "_" for c in name.encode("ascii", "replace").decode())
-    return Response(content, mimetype=media_type, headers={"Content-Disposition": f'attachment; filename="{plain}"'})
+    plain = "".join(
+        c if c.isalnum() or c in "-_. " else "_" for c in name.encode("ascii", "replace").decode()
+    )
+    return Response(
+        content,
+        mimetype=media_type,
+        headers={"Content-Disposition": f'attachment; filename="{plain}"'},
+    )

@@ -42,25 +42,55 @@ log = logging.getLogger("vividplank.web")
 DIST = Path(__file__).resolve().parents[2] / "frontend" / "dist"
 BODY_LIMIT = 4 << 20
 DRAWING_LIMIT = 64 << 20
-_POLICY = ("default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; font-src 'self'; "
-           "connect-src 'self'; frame-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'")
+_POLICY = (
+    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; "
+    "font-src 'self'; "
+    "connect-src 'self'; frame-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors "
+    "'self'"
+)
 _LOCAL = {"127.0.0.1", "localhost", "[::1]"}
 
 
 def _invalid(problem: ValidationError) -> Response:
     first = problem.errors(include_url=False)[0]
-    return _trouble(422, first["msg"].replace("Input should be", "expected"), json_path(first["loc"]))
+    return _trouble(
+        422, first["msg"].replace("Input should be", "expected"), json_path(first["loc"])
+    )
 
 
 def create_app(asking: Asking, instruments: Bench) -> OpenAPI:
-    """The application; `asking` puts long work on the queue, `instruments` are those that can be connected at the bench."""
-    app = OpenAPI("vividplank", info=Info(title="Vivid Plank", version="1"), validation_error_status=422,
-                  validation_error_model=TroubleBody, validation_error_callback=_invalid, doc_ui=False, static_folder=None)
+    """The application; `asking` puts long work on the queue, `instruments` are those that can be
+    connected at the bench.
+    """
+    app = OpenAPI(
+        "vividplank",
+        info=Info(title="Vivid Plank", version="1"),
+        validation_error_status=422,
+        validation_error_model=TroubleBody,
+        validation_error_callback=_invalid,
+        doc_ui=False,
+        static_folder=None,
+    )
     app.config["MAX_CONTENT_LENGTH"] = DRAWING_LIMIT + (1 << 16)
     app.config["PROPAGATE_EXCEPTIONS"] = False
     app.extensions["asking"] = asking
     app.extensions["bench"] = instruments
-    for area in (shelf, draw, lists, parts, cutlist, boards, photos, bench, stock, layout, plan_bench, mill, days, books):
+    for area in (
+        shelf,
+        draw,
+        lists,
+        parts,
+        cutlist,
+        boards,
+        photos,
+        bench,
+        stock,
+        layout,
+        plan_bench,
+        mill,
+        days,
+        books,
+    ):
         app.register_api(area.area)
     app.before_request(_door)
     app.after_request(_headers)
@@ -85,9 +115,12 @@ def _page(name: str = "index.html") -> Response:
     if name.startswith(("api/", "assets/")) and not (DIST / name).is_file():
         raise NotFound
     answer = send_from_directory(DIST, name if (DIST / name).is_file() else "index.html")
-    # Built files carry a hash in their names; the page that names them must always be asked for anew.
+    # Built files carry a hash in their names; the page that names them must always be asked for
+    # anew.
     lasting = name.startswith("assets/")
-    answer.headers["Cache-Control"] = "public, max-age=31536000, immutable" if lasting else "no-cache"
+    answer.headers["Cache-Control"] = (
+        "public, max-age=31536000, immutable" if lasting else "no-cache"
+    )
     return answer
 
 
@@ -98,11 +131,15 @@ def _door() -> Response | None:
     if host not in _LOCAL:
         return _trouble(403, "this address is not served here; expected 127.0.0.1 or localhost")
     if any(c in text for text in (request.path, *request.args.values()) for c in ("\0", "\ufffd")):
-        return _trouble(422, "the address has a character that belongs in no text; expected it left out")
+        return _trouble(
+            422, "the address has a character that belongs in no text; expected it left out"
+        )
     if request.method not in ("GET", "HEAD"):
         origin = request.headers.get("Origin")
         site = request.headers.get("Sec-Fetch-Site", "same-origin")
-        if site not in ("same-origin", "none") or (origin and origin != request.host_url.rstrip("/")):
+        if site not in ("same-origin", "none") or (
+            origin and origin != request.host_url.rstrip("/")
+        ):
             return _trouble(403, "writes are taken from this application's own pages only")
         drawing = request.path.endswith(("/drawings", "/pictures"))
         limit = DRAWING_LIMIT if drawing else BODY_LIMIT
@@ -125,7 +162,9 @@ def _headers(answer: Response) -> Response:
 
 
 def _told(problem: Exception) -> Response:
-    """Every error as a sentence; what we did not foresee goes to the log with its trace, not to the user."""
+    """Every error as a sentence; what we did not foresee goes to the log with its trace, not to the
+    user.
+    """
     if isinstance(problem, Refusal):
         return _trouble(422, problem.why, problem.path)
     if isinstance(problem, OutOfDate):
@@ -138,19 +177,35 @@ def _told(problem: Exception) -> Response:
         return _trouble(404, str(problem))
     if isinstance(problem, HTTPException):
         code = problem.code or 500
-        return _trouble(code, "there is nothing here" if code == 404 else problem.description or problem.name)
+        return _trouble(
+            code, "there is nothing here" if code == 404 else problem.description or problem.name
+        )
     read_only = request.method in ("GET", "HEAD")
     if isinstance(problem, InDoubt) and not read_only:
         return _trouble(503, str(problem))
-    changed = "it was saved before that, so look at what stands" if kept.get() and not read_only else "nothing was changed"
+    changed = (
+        "it was saved before that, so look at what stands"
+        if kept.get() and not read_only
+        else "nothing was changed"
+    )
     # The commit of a request that only reads leaves nothing in doubt.
-    state = "starting" if isinstance(problem, InDoubt) else gone(problem) if isinstance(problem, DBAPIError) else ""
+    state = (
+        "starting"
+        if isinstance(problem, InDoubt)
+        else gone(problem)
+        if isinstance(problem, DBAPIError)
+        else ""
+    )
     if state == "full" or (isinstance(problem, OSError) and problem.errno == errno.ENOSPC):
-        return _trouble(507, f"the disk is full; {changed}. Make room where the data lies and do it again")
+        return _trouble(
+            507, f"the disk is full; {changed}. Make room where the data lies and do it again"
+        )
     if state:
         return _trouble(503, f"the database is starting; {changed}. Try again in a moment")
     log.error("%s %s failed", request.method, request.path, exc_info=problem)
-    return _trouble(500, f"something went wrong here; {changed}, and the log of the server says what it was")
+    return _trouble(
+        500, f"something went wrong here; {changed}, and the log of the server says what it was"
+    )
 
 
 def _trouble(code: int, what: str, where: str = "", version: int | None = None) -> Response:
@@ -166,5 +221,7 @@ def openapi_document() -> str:
     """The API's description, as docs/openapi.json keeps it."""
     app = create_app(Asking(_nobody, _nobody, _nobody, _nobody), NoInstruments())
     document = app.api_doc
-    components = {name: value for name, value in document["components"].items() if value is not None}
+    components = {
+        name: value for name, value in document["components"].items() if value is not None
+    }
     return json.dumps(document | {"components": components}, indent=1, sort_keys=True) + "\n"

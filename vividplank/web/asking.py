@@ -1,4 +1,6 @@
-"""The work that requests have done elsewhere: long work on the queue, and files from outside in the reader's process."""
+"""The work that requests have done elsewhere: long work on the queue, and files from outside in the
+reader's process.
+"""
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
@@ -23,7 +25,9 @@ class Asking:
     think: Ask
     plan_days: Ask
     upright: Callable[[bytes], bytes] = bytes
-    straightened: Callable[[bytes, Sequence[Corner], Ends, str], bytes] = lambda content, *_: content
+    straightened: Callable[[bytes, Sequence[Corner], Ends, str], bytes] = lambda content, *_: (
+        content
+    )
 
 
 def ask() -> Asking:

@@ -16,10 +16,20 @@ from vividplank.store.projects import Project
 from vividplank.web import answer
 from vividplank.web.board_schemas import SurfaceBody, WarpBody
 from vividplank.web.schemas import ProjectPath, TroubleBody
-from vividplank.web.survey_schemas import BoardAlone, Offer, OfferList, ReadAt, ReadBody, ScanBody, SweepBody
+from vividplank.web.survey_schemas import (
+    BoardAlone,
+    Offer,
+    OfferList,
+    ReadAt,
+    ReadBody,
+    ScanBody,
+    SweepBody,
+)
 from vividplank.web.translate import board_of
 
-area = APIBlueprint("bench", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody})
+area = APIBlueprint(
+    "bench", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody}
+)
 
 
 @area.get("/instruments", responses={200: OfferList})
@@ -28,8 +38,13 @@ def list_instruments() -> Response:
         return [Offer(name=name, says=says) for name, says in instruments().offered(kind).items()]
 
     return answer.body(
-        OfferList(caliper=offers("caliper"), readout=offers("readout"), moisture=offers("moisture"), metal=offers("metal"),
-                  scanner=offers("scanner"))
+        OfferList(
+            caliper=offers("caliper"),
+            readout=offers("readout"),
+            moisture=offers("moisture"),
+            metal=offers("metal"),
+            scanner=offers("scanner"),
+        )
     )
 
 
@@ -42,7 +57,9 @@ def read_thickness(path: ProjectPath, body: ReadAt) -> Response:
         found = caliper.thickness(board, body.x, body.y)
     except NoReading as problem:
         return answer.body(ReadBody(trouble=str(problem)))
-    return answer.body(ReadBody(thickness=found, question=about_thickness(board, body.x, found, project.system)))
+    return answer.body(
+        ReadBody(thickness=found, question=about_thickness(board, body.x, found, project.system))
+    )
 
 
 @area.post("/projects/<int:project>/readings/moisture", responses={200: ReadBody})
@@ -54,7 +71,9 @@ def read_moisture(path: ProjectPath, body: ReadAt) -> Response:
         found = meter.percent(board, body.x, body.y)
     except NoReading as problem:
         return answer.body(ReadBody(trouble=str(problem)))
-    return answer.body(ReadBody(percent=found, question=about_moisture(board.moisture, body.day, found)))
+    return answer.body(
+        ReadBody(percent=found, question=about_moisture(board.moisture, body.day, found))
+    )
 
 
 @area.post("/projects/<int:project>/sweep", responses={200: SweepBody})
@@ -64,7 +83,11 @@ def sweep(path: ProjectPath, body: BoardAlone) -> Response:
     board = check_board(board_of(body.board), "$.board")
     found = instruments().metal_detector(connected(project, "metal")).sweep(board)
     places = " and ".join(f"{show(x, project.system, unit=True)} along" for x, _ in found)
-    said = f"It beeps at {places}." if found else "Nothing beeped. A detector may pass over a nail: look, too."
+    said = (
+        f"It beeps at {places}."
+        if found
+        else "Nothing beeped. A detector may pass over a nail: look, too."
+    )
     return answer.body(SweepBody(places=[list(p) for p in found], said=said))
 
 
@@ -79,14 +102,17 @@ def scan(path: ProjectPath, body: BoardAlone) -> Response:
     except NoReading as problem:
         return answer.body(ScanBody(trouble=str(problem)))
     system = project.system
-    sure = show(max(1, round(found.sure)), "in-decimal" if project.job.unit == "in" else "mm", unit=True)
+    sure = show(
+        max(1, round(found.sure)), "in-decimal" if project.job.unit == "in" else "mm", unit=True
+    )
     return answer.body(
         ScanBody(
             surface=_surface(found.surface),
             warp=WarpBody(**vars(found.warp)),
             sure=round(found.sure),
             lost=found.lost,
-            said=f"Scanned: a flat thickness taken from it is sure to {sure} (95 in 100); {found.lost:.0%} of the heights were "
+            said=f"Scanned: a flat thickness taken from it is sure to {sure} (95 in 100); "
+            f"{found.lost:.0%} of the heights were "
             "lost and filled in.",
             questions=[about_swelling(s, system) for s in found.swellings],
         )
@@ -105,12 +131,22 @@ def _project(pk: int) -> Project:
 
 
 def connected(project: Project, kind: InstrumentKind) -> str:
-    """The name of the instrument of a kind that the project's shop has connected; a Refusal where there is none."""
+    """The name of the instrument of a kind that the project's shop has connected; a Refusal where
+    there is none.
+    """
     name: str = getattr(project.job.shop.instruments, kind)
     if name not in instruments().offered(kind):
-        raise Refusal(f"$.shop.instruments.{kind}", "is not connected; choose one in the shop's settings, or type the figure")
+        raise Refusal(
+            f"$.shop.instruments.{kind}",
+            "is not connected; choose one in the shop's settings, or type the figure",
+        )
     return name
 
 
 def _surface(s: Surface) -> SurfaceBody:
-    return SurfaceBody(xs=list(s.xs), ys=list(s.ys), lower=[list(row) for row in s.lower], upper=[list(row) for row in s.upper])
+    return SurfaceBody(
+        xs=list(s.xs),
+        ys=list(s.ys),
+        lower=[list(row) for row in s.lower],
+        upper=[list(row) for row in s.upper],
+    )

@@ -7,7 +7,10 @@ from pydantic import Field
 from vividplank.web.shapes import Body, Corner, Name, Note, Number, Ticks
 
 Slope = Annotated[float, Field(ge=-1, le=1, allow_inf_nan=False)]
-Heights = Annotated[list[Annotated[list[Ticks], Field(min_length=2, max_length=500)]], Field(min_length=2, max_length=500)]
+Heights = Annotated[
+    list[Annotated[list[Ticks], Field(min_length=2, max_length=500)]],
+    Field(min_length=2, max_length=500),
+]
 Places = Annotated[list[Ticks], Field(min_length=2, max_length=500)]
 
 
@@ -98,7 +101,9 @@ class BoardBody(Body):
 
 
 class PieceBody(Body):
-    """A length of the board laid flat: its slab lies between z = a·x + b·y + c and that plus `flat`."""
+    """A length of the board laid flat: its slab lies between z = a·x + b·y + c and that plus
+    `flat`.
+    """
 
     x0: Ticks
     x1: Ticks
@@ -117,9 +122,11 @@ class CutBody(Body):
 
 
 class LookBody(Body):
-    """What a board is and will yield. Board feet by the tape and by the ticket's rule; `causes` tells why it yields less.
+    """What a board is and will yield. Board feet by the tape and by the ticket's rule; `causes`
+    tells why it yields less.
 
-    `warp` is that of its figures, or what comes nearest to its scanned underside; `outside` are faults wholly off the board.
+    `warp` is that of its figures, or what comes nearest to its scanned underside; `outside` are
+    faults wholly off the board.
     """
 
     quarter: str

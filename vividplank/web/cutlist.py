@@ -7,7 +7,14 @@ from flask_openapi3 import APIBlueprint
 
 from vividplank.core.cutlist import FormulaError, values_of
 from vividplank.core.cutlist.checks import checks
-from vividplank.core.cutlist.dividers import Divided, DividerTrouble, drawers, shelves, slats, slats_for_gap
+from vividplank.core.cutlist.dividers import (
+    Divided,
+    DividerTrouble,
+    drawers,
+    shelves,
+    slats,
+    slats_for_gap,
+)
 from vividplank.core.cutlist.formula import evaluate
 from vividplank.core.exchange import Refusal
 from vividplank.core.takeoff.patterns import PATTERNS, PatternTrouble, Written, pattern_named, write
@@ -32,12 +39,18 @@ from vividplank.web.takeoff_schemas import (
 )
 from vividplank.web.translate import part_body
 
-area = APIBlueprint("cutlist", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody})
+area = APIBlueprint(
+    "cutlist", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody}
+)
 
 
 @area.get("/patterns", responses={200: PatternList})
 def list_patterns() -> Response:
-    return answer.body(PatternList(patterns=[PatternName(pattern=p.key, title=p.title, says=p.says) for p in PATTERNS]))
+    return answer.body(
+        PatternList(
+            patterns=[PatternName(pattern=p.key, title=p.title, says=p.says) for p in PATTERNS]
+        )
+    )
 
 
 @area.post("/projects/<int:project>/pattern", responses={200: PatternBody})
@@ -64,7 +77,9 @@ def try_pattern(path: ProjectPath, body: NewPattern) -> Response:
             says=pattern.says,
             measures=_measures(written, job.unit),
             choices=[
-                PatternChoiceBody(name=c.name, says=c.says, options=list(c.options), chosen=chosen[c.name])
+                PatternChoiceBody(
+                    name=c.name, says=c.says, options=list(c.options), chosen=chosen[c.name]
+                )
                 for c in pattern.choices
             ],
             parts=[part_body(p) for p in written.parts],
@@ -91,12 +106,16 @@ def try_formula(path: ProjectPath, body: FormulaText) -> Response:
     with session() as opened:
         job = projects.load(opened, path.project).job
     try:
-        value = evaluate(body.text, job.unit, values_of(job.measures, job.unit), length=body.kind == "length")
+        value = evaluate(
+            body.text, job.unit, values_of(job.measures, job.unit), length=body.kind == "length"
+        )
     except FormulaError as problem:
         return answer.body(FormulaValue(ticks=None, number=None, why=problem.why))
     return answer.body(
         FormulaValue(
-            ticks=round(value.amount) if value.length else None, number=None if value.length else float(value.amount), why=""
+            ticks=round(value.amount) if value.length else None,
+            number=None if value.length else float(value.amount),
+            why="",
         )
     )
 
@@ -108,7 +127,13 @@ def get_checks(path: ProjectPath) -> Response:
     return answer.body(
         CheckList(
             checks=[
-                CheckBody(parts=list(c.parts), what=c.what, why=c.why, fix=c.fix, put_parts=[part_body(p) for p in c.fixed])
+                CheckBody(
+                    parts=list(c.parts),
+                    what=c.what,
+                    why=c.why,
+                    fix=c.fix,
+                    put_parts=[part_body(p) for p in c.fixed],
+                )
                 for c in checks(project.job, project.system)
             ]
         )
@@ -122,7 +147,11 @@ def divide(body: DivideBody) -> Response:
         found = _divided(body)
     except DividerTrouble as problem:
         raise Refusal("$", str(problem)) from None
-    return answer.body(DividedBody(openings=list(found.openings), at=list(found.at), left=found.left, said=found.said))
+    return answer.body(
+        DividedBody(
+            openings=list(found.openings), at=list(found.at), left=found.left, said=found.said
+        )
+    )
 
 
 def _divided(b: DivideBody) -> Divided:

@@ -24,14 +24,19 @@ from vividplank.web.milling_schemas import AskDays, DaysBody, SetupBody
 from vividplank.web.schemas import LayoutPath, TroubleBody
 
 area = APIBlueprint(
-    "days", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 409: TroubleBody, 422: TroubleBody}
+    "days",
+    __name__,
+    url_prefix="/api",
+    abp_responses={404: TroubleBody, 409: TroubleBody, 422: TroubleBody},
 )
 _NONE = Days((), 0, 0, 0, 0, False)
 
 
 @area.post("/layouts/<int:layout>/days", responses={202: DaysBody})
 def ask_for_days(path: LayoutPath, body: AskDays) -> Response:
-    """Plan what is left to do, from a first day on; `on_day` holds settings to days by their names."""
+    """Plan what is left to do, from a first day on; `on_day` holds settings to days by their
+    names.
+    """
     try:
         begins = date.fromisoformat(body.begins)
     except ValueError:
@@ -70,8 +75,14 @@ def get_calendar(path: LayoutPath) -> Response:
             event.add("dtstart", start)
             event.add("dtend", end)
             first = steps.get(setup.steps[0])
-            event.add("summary", f"{setup.machine}: {_named(first, setup.setup, system)} ({layout.job.name})")
-            event.add("description", "\n".join(f"{steps[k].piece}: {steps[k].do}" for k in setup.steps if k in steps))
+            event.add(
+                "summary",
+                f"{setup.machine}: {_named(first, setup.setup, system)} ({layout.job.name})",
+            )
+            event.add(
+                "description",
+                "\n".join(f"{steps[k].piece}: {steps[k].do}" for k in setup.steps if k in steps),
+            )
             calendar.add_component(event)
     return answer.file(calendar.to_ical(), f"{layout.job.name}.ics", "text/calendar")
 
@@ -111,31 +122,53 @@ def _days_body(opened: Session, pk: int) -> DaysBody:
     done = layouts.steps_done(opened, pk)
     covered = {k for s in days.setups for k in s.steps}
     return DaysBody(
-        state=planned.state if planned else "none", begins=planned.begins if planned else "",  # type: ignore[arg-type]
-        on_day=dict(planned.on_day) if planned else {}, trouble=planned.trouble if planned else "",
+        state=planned.state if planned else "none",  # type: ignore[arg-type]
+        begins=planned.begins if planned else "",
+        on_day=dict(planned.on_day) if planned else {},
+        trouble=planned.trouble if planned else "",
         setups=[
             SetupBody(
-                machine=s.machine, setup=s.setup, number=s.number, set_to=_named(steps.get(s.steps[0]), s.setup, system),
-                steps=list(s.steps), begins=s.begins, ends=s.ends, day=s.begins // hours.minutes,
+                machine=s.machine,
+                setup=s.setup,
+                number=s.number,
+                set_to=_named(steps.get(s.steps[0]), s.setup, system),
+                steps=list(s.steps),
+                begins=s.begins,
+                ends=s.ends,
+                day=s.begins // hours.minutes,
                 from_clock=hours.begins + s.begins % hours.minutes,
-                to_clock=hours.begins + (s.ends - 1) % hours.minutes + 1, people=s.people,
-            ) for s in days.setups
+                to_clock=hours.begins + (s.ends - 1) % hours.minutes + 1,
+                people=s.people,
+            )
+            for s in days.setups
         ],
-        minutes=days.minutes, changes=days.changes, least=days.least, piece_by_piece=days.piece_by_piece, proved=days.proved,
-        day_minutes=hours.minutes, opens=hours.begins,
+        minutes=days.minutes,
+        changes=days.changes,
+        least=days.least,
+        piece_by_piece=days.piece_by_piece,
+        proved=days.proved,
+        day_minutes=hours.minutes,
+        opens=hours.begins,
         stale=bool(days.setups) and not (set(steps) - done <= covered <= set(steps)),
     )
 
 
 def _spans(begins: int, ends: int, how: Milling, first: date) -> list[tuple[datetime, datetime]]:
-    """What lies between two working minutes, day by day; the calendar's own time zone is the shop's."""
+    """What lies between two working minutes, day by day; the calendar's own time zone is the
+    shop's.
+    """
     long, found = how.hours.minutes, []
     while begins < ends:
         day = begins // long
         until = min(ends, (day + 1) * long)
         midnight = datetime.combine(first + timedelta(days=day), datetime.min.time())
         opens = midnight + timedelta(minutes=how.hours.begins)
-        found.append((opens + timedelta(minutes=begins - day * long), opens + timedelta(minutes=until - day * long)))
+        found.append(
+            (
+                opens + timedelta(minutes=begins - day * long),
+                opens + timedelta(minutes=until - day * long),
+            )
+        )
         begins = until
     return found
 

@@ -1,4 +1,6 @@
-"""Draw: what the parts are taken off from; files in, what was read in them, what was marked on them by eye."""
+"""Draw: what the parts are taken off from; files in, what was read in them, what was marked on them
+by eye.
+"""
 
 from dataclasses import asdict
 from urllib.parse import unquote
@@ -29,9 +31,19 @@ from vividplank.web.takeoff_schemas import (
     ReadingBody,
 )
 
-area = APIBlueprint("draw", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 409: TroubleBody, 422: TroubleBody})
+area = APIBlueprint(
+    "draw",
+    __name__,
+    url_prefix="/api",
+    abp_responses={404: TroubleBody, 409: TroubleBody, 422: TroubleBody},
+)
 
-_MEDIA = {"pdf": "application/pdf", "png": "image/png", "jpeg": "image/jpeg", "svg": "image/svg+xml"}
+_MEDIA = {
+    "pdf": "application/pdf",
+    "png": "image/png",
+    "jpeg": "image/jpeg",
+    "svg": "image/svg+xml",
+}
 
 
 @area.get("/projects/<int:project>/drawings", responses={200: DrawingList})
@@ -44,7 +56,9 @@ def list_drawings(path: ProjectPath) -> Response:
 
 @area.post("/projects/<int:project>/drawings", responses={201: DrawingBody})
 def add_drawing(path: ProjectPath, query: DrawingQuery) -> Response:
-    """A file to take parts off, sent as it is, its name in the header X-File-Name; a worker reads it."""
+    """A file to take parts off, sent as it is, its name in the header X-File-Name; a worker reads
+    it.
+    """
     content = request.get_data()
     told = unquote(request.headers.get("X-File-Name", "drawing"))[:200]
     name = "".join(c if c.isprintable() else "_" for c in told)
@@ -67,7 +81,11 @@ def get_reading(path: DrawingPath) -> Response:
     with session() as opened:
         found = drawings.reading(opened, path.drawing)
         answers = drawings.settings(opened, path.drawing)
-    return answer.body(ReadingBody.model_validate({**asdict(found), "answers": AnswersBody.model_validate(answers)}))
+    return answer.body(
+        ReadingBody.model_validate(
+            {**asdict(found), "answers": AnswersBody.model_validate(answers)}
+        )
+    )
 
 
 @area.put("/drawings/<int:drawing>/answers", responses={200: DrawingBody})
@@ -81,19 +99,32 @@ def answer_drawing(path: DrawingPath, body: AnswersBody) -> Response:
 
 @area.get("/drawings/<int:drawing>/changes", responses={200: DifferenceList})
 def get_changes(path: DrawingPath) -> Response:
-    """What this version changes against the one it replaces, part by part, with the marks of the parts on the list."""
+    """What this version changes against the one it replaces, part by part, with the marks of the
+    parts on the list.
+    """
     with session() as opened:
         newer = drawings.load(opened, path.drawing)
         if newer.replaces is None:
             raise Refusal("drawing", "replaces nothing; expected a newer version of a drawing")
-        before, after = drawings.reading(opened, newer.replaces), drawings.reading(opened, path.drawing)
+        before, after = (
+            drawings.reading(opened, newer.replaces),
+            drawings.reading(opened, path.drawing),
+        )
         parts = projects.load(opened, newer.project).job.parts
     marks = {p.source.key: p.id for p in parts if p.source and p.source.drawing == newer.replaces}
-    return answer.body(DifferenceList(differences=[
-        DifferenceBody(what=list(d.what), before=_found(d.before), after=_found(d.after),
-                       part=marks.get(d.before.key, "") if d.before else "")
-        for d in differences(before.parts, after.parts)
-    ]))
+    return answer.body(
+        DifferenceList(
+            differences=[
+                DifferenceBody(
+                    what=list(d.what),
+                    before=_found(d.before),
+                    after=_found(d.after),
+                    part=marks.get(d.before.key, "") if d.before else "",
+                )
+                for d in differences(before.parts, after.parts)
+            ]
+        )
+    )
 
 
 @area.post("/drawings/<int:drawing>/take-over", responses={200: DrawingBody})
@@ -122,16 +153,23 @@ def get_marks(path: DrawingPath) -> Response:
 def put_marks(path: DrawingPath, body: MarksBody) -> Response:
     """Scales and parts marked by eye, made from `version`."""
     with session() as opened:
-        version = drawings.mark(opened, path.drawing, body.version, body.model_dump(exclude={"version"}))
+        version = drawings.mark(
+            opened, path.drawing, body.version, body.model_dump(exclude={"version"})
+        )
     return answer.body(body.model_copy(update={"version": version}))
 
 
 @area.get("/drawings/<int:drawing>", responses={200: None})
 def get_drawing(path: DrawingPath) -> Response:
-    """The file as it came in. What a browser could run is handed out for keeping, never shown as a page."""
+    """The file as it came in. What a browser could run is handed out for keeping, never shown as a
+    page.
+    """
     with session() as opened:
         found, content = drawings.content(opened, path.drawing)
-    policy = "default-src 'none'; style-src 'unsafe-inline'; img-src data:; frame-ancestors 'self'; sandbox"
+    policy = (
+        "default-src 'none'; style-src 'unsafe-inline'; img-src data:; frame-ancestors "
+        "'self'; sandbox"
+    )
     shown = answer.file(content, found.name, found.media_type)
     shown.headers["Content-Security-Policy"] = policy
     return shown
@@ -145,8 +183,16 @@ def remove_drawing(path: DrawingPath) -> Response:
 
 
 def _body(d: Drawing) -> DrawingBody:
-    return DrawingBody(pk=d.pk, name=d.name, media_type=d.media_type, size=d.size, state=d.state,  # type: ignore[arg-type]
-                       trouble=d.trouble, replaces=d.replaces, replaced=d.replaced)
+    return DrawingBody(
+        pk=d.pk,
+        name=d.name,
+        media_type=d.media_type,
+        size=d.size,
+        state=d.state,  # type: ignore[arg-type]
+        trouble=d.trouble,
+        replaces=d.replaces,
+        replaced=d.replaced,
+    )
 
 
 def _found(found: Found | None) -> FoundBody | None:

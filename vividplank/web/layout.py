@@ -33,19 +33,28 @@ from vividplank.web.layout_schemas import (
 from vividplank.web.schemas import LayoutPath, ProjectPath, TroubleBody
 from vividplank.web.translate import layout_body
 
-area = APIBlueprint("layout", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody})
+area = APIBlueprint(
+    "layout", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody}
+)
 
 
 @area.get("/projects/<int:project>/layout", responses={200: LayoutAnswer})
 def get_layout(path: ProjectPath) -> Response:
     with session() as opened:
         project = projects.load(opened, path.project)
-        latest, standing = layouts.latest(opened, path.project), layouts.standing(opened, path.project)
+        latest, standing = (
+            layouts.latest(opened, path.project),
+            layouts.standing(opened, path.project),
+        )
         undos, redos = layouts.steps_back(opened, path.project)
-    return answer.body(LayoutAnswer(
-        latest=layout_body(latest, project) if latest else None,
-        standing=layout_body(standing, project) if standing else None, undos=undos, redos=redos,
-    ))
+    return answer.body(
+        LayoutAnswer(
+            latest=layout_body(latest, project) if latest else None,
+            standing=layout_body(standing, project) if standing else None,
+            undos=undos,
+            redos=redos,
+        )
+    )
 
 
 @area.post("/projects/<int:project>/layout", responses={201: LayoutBody})
@@ -54,7 +63,11 @@ def ask_layout(path: ProjectPath, body: AskLayout) -> Response:
     with session() as opened:
         project = projects.load(opened, path.project)
         if not project.job.on_boards().parts:
-            raise Refusal("$.parts", "there are no parts to lay out; expected at least one on the list that comes from boards")
+            raise Refusal(
+                "$.parts",
+                "there are no parts to lay out; expected at least one on the list that comes "
+                "from boards",
+            )
         if not project.job.boards:
             raise Refusal("$.boards", "there are no boards to lay them on; expected at least one")
         layout = layouts.ask(opened, path.project, project.job.on_boards(), body.seconds)
@@ -72,7 +85,10 @@ def add_plan(path: ProjectPath) -> Response:
         violations = audit(job, plan)
         if violations:
             more = f" (and {len(violations) - 1} more)" if len(violations) > 1 else ""
-            raise Refusal(violations[0].place, f"this plan breaks rule {violations[0].rule}: {violations[0].what}{more}")
+            raise Refusal(
+                violations[0].place,
+                f"this plan breaks rule {violations[0].rule}: {violations[0].what}{more}",
+            )
         return answer.body(layout_body(layouts.keep(opened, path.project, job, plan), project), 201)
 
 
@@ -102,36 +118,55 @@ def get_plan_svg(path: LayoutPath) -> Response:
 def get_chalk(path: LayoutPath) -> Response:
     """The chalk list: marks in order, and which are drawn already."""
     layout, plan, system, done = _planned(path.layout)
-    return answer.body(ChalkBody(layout=layout.pk, boards=[
-        BoardMarksBody(
-            board=b.board, marks=[ChalkMarkBody(**vars(m), done=m.key in done) for m in b.marks],
-            offcuts=[OffcutBody(length=o.length, width=round(o.mean_width)) for o in b.offcuts],
+    return answer.body(
+        ChalkBody(
+            layout=layout.pk,
+            boards=[
+                BoardMarksBody(
+                    board=b.board,
+                    marks=[ChalkMarkBody(**vars(m), done=m.key in done) for m in b.marks],
+                    offcuts=[
+                        OffcutBody(length=o.length, width=round(o.mean_width)) for o in b.offcuts
+                    ],
+                )
+                for b in chalk_list(layout.job, plan, system)
+            ],
         )
-        for b in chalk_list(layout.job, plan, system)
-    ]))
+    )
 
 
 @area.get("/layouts/<int:layout>/chalk.pdf", responses={200: None})
 def get_chalk_pdf(path: LayoutPath) -> Response:
     layout, plan, system, _ = _planned(path.layout)
     headers = {"Content-Disposition": 'inline; filename="chalk-list.pdf"'}
-    return Response(chalk_pdf(layout.job, plan, system), mimetype="application/pdf", headers=headers)
+    return Response(
+        chalk_pdf(layout.job, plan, system), mimetype="application/pdf", headers=headers
+    )
 
 
 @area.get("/layouts/<int:layout>/plan.dxf", responses={200: None})
 def get_plan_dxf(path: LayoutPath) -> Response:
     layout, plan, _, _ = _planned(path.layout)
-    return answer.file(plan_dxf(layout.job, plan).decode(), f"{layout.job.name}.dxf", "image/vnd.dxf")
+    return answer.file(
+        plan_dxf(layout.job, plan).decode(), f"{layout.job.name}.dxf", "image/vnd.dxf"
+    )
 
 
 @area.get("/layouts/<int:layout>/reasons", responses={200: ReasonsBody})
 def get_reasons(path: LayoutPath) -> Response:
     """Why the plan is as it is."""
     layout, plan, system, _ = _planned(path.layout)
-    return answer.body(ReasonsBody(reasons=[ReasonBody(**vars(r)) for r in reasons(layout.job, plan, system)]))
+    return answer.body(
+        ReasonsBody(reasons=[ReasonBody(**vars(r)) for r in reasons(layout.job, plan, system)])
+    )
 
 
 def _planned(pk: int) -> tuple[Layout, Plan, System, set[str]]:
     with session() as opened:
         layout, plan = layouts.with_plan(opened, pk)
-        return layout, plan, projects.load(opened, layout.project).system, layouts.steps_done(opened, pk)
+        return (
+            layout,
+            plan,
+            projects.load(opened, layout.project).system,
+            layouts.steps_done(opened, pk),
+        )

@@ -1,4 +1,6 @@
-"""What goes over the wire about layouts: searches, plans, moves by hand, what is held, marks, reasons, thoughts."""
+"""What goes over the wire about layouts: searches, plans, moves by hand, what is held, marks,
+reasons, thoughts.
+"""
 
 from typing import Annotated, Any, Literal
 
@@ -37,8 +39,8 @@ class HoldsBody(Body):
 
 
 class MoveBody(Body):
-    """A move by hand. `lay-down` needs board, x and y (where the blank's middle goes), `swap` the other item, `recut` x0 and
-    x1 of the segment.
+    """A move by hand. `lay-down` needs board, x and y (where the blank's middle goes), `swap` the
+    other item, `recut` x0 and x1 of the segment.
     """
 
     kind: Literal["lay-down", "take-up", "swap", "turn", "recut", "split", "join"]
@@ -102,7 +104,9 @@ class ReasonBody(Body):
 
 
 class ReasonsBody(Body):
-    """Sentences about boards (O1), cut pieces (O1.2), what lies in a blank (A1 + A2), and wishes that are not kept."""
+    """Sentences about boards (O1), cut pieces (O1.2), what lies in a blank (A1 + A2), and wishes
+    that are not kept.
+    """
 
     reasons: list[ReasonBody]
 
@@ -116,7 +120,9 @@ class ThoughtBody(Body):
 
 
 class ThoughtsBody(Body):
-    """What else might be cheaper, each idea confirmed by a solve. `asked` is false where nobody has asked yet."""
+    """What else might be cheaper, each idea confirmed by a solve. `asked` is false where nobody has
+    asked yet.
+    """
 
     asked: bool
     done: bool
@@ -164,7 +170,9 @@ class LayoutBody(Body):
 
 
 class LayoutAnswer(Body):
-    """The layout last asked for, and the newest one that has a plan (often the same); how often one can go back, and forth."""
+    """The layout last asked for, and the newest one that has a plan (often the same); how often one
+    can go back, and forth.
+    """
 
     latest: LayoutBody | None
     standing: LayoutBody | None

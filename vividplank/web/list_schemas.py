@@ -7,12 +7,16 @@ from pydantic import Field
 from vividplank.web.schemas import PartBody
 from vividplank.web.shapes import Body, Name
 
-Meaning = Literal["name", "quantity", "length", "width", "thickness", "size", "species", "id", "faces", "note"]
+Meaning = Literal[
+    "name", "quantity", "length", "width", "thickness", "size", "species", "id", "faces", "note"
+]
 Heading = Annotated[str, Field(min_length=1, max_length=200)]
 
 
 class ListAnswersBody(Body):
-    """What the maker says of a list; `columns` by their headings, `confirmed`: the columns are as they were proposed."""
+    """What the maker says of a list; `columns` by their headings, `confirmed`: the columns are as
+    they were proposed.
+    """
 
     unit: Literal["mm", "cm", "m", "in"] | None = None
     columns: Annotated[dict[Heading, Meaning], Field(max_length=100)] = {}
@@ -54,8 +58,9 @@ class QuestionBody(Body):
 
 
 class ListRead(Body):
-    """`noted` are columns that are not known here; what stands in them goes into the notes. `remembered` are headings whose
-    meaning was said with an earlier list. While there are `questions` the parts are only what the list would become.
+    """`noted` are columns that are not known here; what stands in them goes into the notes.
+    `remembered` are headings whose meaning was said with an earlier list. While there are
+    `questions` the parts are only what the list would become.
     """
 
     parts: list[PartBody]

@@ -1,4 +1,6 @@
-"""Parts lists that are pasted or brought in: what they hold, what is asked of them, what was said of their headings."""
+"""Parts lists that are pasted or brought in: what they hold, what is asked of them, what was said
+of their headings.
+"""
 
 from dataclasses import asdict
 
@@ -21,7 +23,9 @@ from vividplank.web.list_schemas import (
 from vividplank.web.schemas import ProjectPath, TroubleBody
 from vividplank.web.translate import part_body
 
-area = APIBlueprint("lists", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody})
+area = APIBlueprint(
+    "lists", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody}
+)
 
 
 @area.post("/projects/<int:project>/read-list", responses={200: ListRead})
@@ -33,16 +37,26 @@ def read_list(path: ProjectPath, body: ListText) -> Response:
     said = body.answers
     columns = {**remembered, **{h.strip().casefold(): m for h, m in said.columns.items()}}
     answers = ListAnswers(said.unit, columns, said.order, said.thousands, said.confirmed)
-    found = read_parts(body.text, project.system, frozenset(p.id for p in project.job.parts), body.species, answers)
+    found = read_parts(
+        body.text, project.system, frozenset(p.id for p in project.job.parts), body.species, answers
+    )
     return answer.body(
         ListRead(
             parts=[part_body(p) for p in found.parts],
             refused=[RowRefusalBody(**asdict(r)) for r in found.refused],
             noted=list(found.noted),
             columns=[ColumnBody(**asdict(c)) for c in found.columns],
-            remembered=[c.heading for c in found.columns if c.heading.casefold() in remembered.keys() - said.columns.keys()],
+            remembered=[
+                c.heading
+                for c in found.columns
+                if c.heading.casefold() in remembered.keys() - said.columns.keys()
+            ],
             questions=[
-                QuestionBody(kind=q.kind, says=q.says, options=[OptionBody(value=v, says=s) for v, s in q.options])
+                QuestionBody(
+                    kind=q.kind,
+                    says=q.says,
+                    options=[OptionBody(value=v, says=s) for v, s in q.options],
+                )
                 for q in found.questions
             ],
         )

@@ -36,18 +36,23 @@ from vividplank.web.schemas import (
 )
 from vividplank.web.translate import board_body, part_body, segments_in_ticks
 
-# What writes workbooks, paper and drawings is loaded when first asked for: the server need not wait for it.
+# What writes workbooks, paper and drawings is loaded when first asked for: the server need not wait
+# for it.
 
 #: Seconds for the sheets of one kind.
 _SHEET_SECONDS = 2.0
-area = APIBlueprint("parts", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody})
+area = APIBlueprint(
+    "parts", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody}
+)
 
 
 @area.get("/projects/<int:project>/parts.csv", responses={200: None})
 def get_parts_csv(path: ProjectPath) -> Response:
     with session() as opened:
         project = projects.load(opened, path.project)
-    return answer.file(write_parts(project.job.parts, project.system), f"{project.job.name} parts.csv", "text/csv")
+    return answer.file(
+        write_parts(project.job.parts, project.system), f"{project.job.name} parts.csv", "text/csv"
+    )
 
 
 @area.get("/projects/<int:project>/job.json", responses={200: None})
@@ -106,11 +111,18 @@ def lay_out_sheets(path: ProjectPath) -> Response:
         if need.sheets:
             plan = lay_sheets(job, need, _SHEET_SECONDS, time.monotonic)
             used = [b for b in plan.plan.boards if b.segments]
-            found.append(SheetPlanBody(
-                species=plan.species, thickness=plan.thickness, sheets=plan.sheets, least=plan.least,
-                unplaced=len(plan.plan.unplaced), boards=[board_body(plan.job.board(b.board)) for b in used],
-                parts=[part_body(p) for p in plan.job.parts], cut=[segments_in_ticks(b.segments) for b in used],
-            ))
+            found.append(
+                SheetPlanBody(
+                    species=plan.species,
+                    thickness=plan.thickness,
+                    sheets=plan.sheets,
+                    least=plan.least,
+                    unplaced=len(plan.plan.unplaced),
+                    boards=[board_body(plan.job.board(b.board)) for b in used],
+                    parts=[part_body(p) for p in plan.job.parts],
+                    cut=[segments_in_ticks(b.segments) for b in used],
+                )
+            )
     return answer.body(SheetPlans(plans=found))
 
 
@@ -131,7 +143,11 @@ def get_parts_pdf(path: ProjectPath) -> Response:
     from vividplank.core.exchange.cutlist_pdf import cutlist_pdf
 
     project = _load(path)
-    return answer.file(cutlist_pdf(project.job, project.system), f"{project.job.name} cut list.pdf", "application/pdf")
+    return answer.file(
+        cutlist_pdf(project.job, project.system),
+        f"{project.job.name} cut list.pdf",
+        "application/pdf",
+    )
 
 
 @area.get("/projects/<int:project>/parts.dxf", responses={200: None})
@@ -139,7 +155,9 @@ def get_parts_dxf(path: ProjectPath) -> Response:
     from vividplank.core.exchange.outlines_dxf import outlines_dxf
 
     project = _load(path)
-    return answer.file(outlines_dxf(project.job, project.system), f"{project.job.name} parts.dxf", "image/vnd.dxf")
+    return answer.file(
+        outlines_dxf(project.job, project.system), f"{project.job.name} parts.dxf", "image/vnd.dxf"
+    )
 
 
 @area.get("/projects/<int:project>/labels.pdf", responses={200: None})
@@ -148,7 +166,9 @@ def get_labels(path: ProjectPath, query: LabelQuery) -> Response:
     from vividplank.core.exchange.cutlist_pdf import USUAL_LABELS, LabelTrouble, labels_pdf
 
     project = _load(path)
-    sheet = replace(USUAL_LABELS[project.job.unit], **query.model_dump(exclude={"skip"}, exclude_none=True))
+    sheet = replace(
+        USUAL_LABELS[project.job.unit], **query.model_dump(exclude={"skip"}, exclude_none=True)
+    )
 
     def address(part: Part) -> str:
         return f"{request.host_url}project/{project.pk}/list?part={quote(part.id)}"

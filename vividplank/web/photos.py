@@ -19,7 +19,9 @@ from vividplank.web.survey_schemas import PictureBody, PicturePath, StraightenBo
 from vividplank.web.translate import board_of
 
 Found = TypeVar("Found")
-area = APIBlueprint("photos", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody})
+area = APIBlueprint(
+    "photos", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody}
+)
 
 
 @area.post("/projects/<int:project>/pictures", responses={201: PictureBody})
@@ -38,7 +40,9 @@ def straighten_picture(path: PicturePath, body: StraightenBody) -> Response:
     corners = tuple((x, y) for x, y in body.corners)
     with session() as at:
         photograph = pictures.load(at, path.picture).photograph
-    straight = _or_refused(lambda: ask().straightened(photograph, corners, ends_of(board), body.face))
+    straight = _or_refused(
+        lambda: ask().straightened(photograph, corners, ends_of(board), body.face)
+    )
     with session() as at:
         return answer.body(_body(pictures.keep_straight(at, path.picture, corners, straight)))
 
@@ -65,7 +69,11 @@ def get_picture(path: PicturePath) -> Response:
 
 
 def _body(found: pictures.Picture) -> PictureBody:
-    return PictureBody(picture=found.pk, straight=found.straight is not None, corners=[list(c) for c in found.corners])
+    return PictureBody(
+        picture=found.pk,
+        straight=found.straight is not None,
+        corners=[list(c) for c in found.corners],
+    )
 
 
 def _or_refused(make: Callable[[], Found]) -> Found:

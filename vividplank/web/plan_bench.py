@@ -33,7 +33,10 @@ from vividplank.web.schemas import LayoutPath, ProjectPath, TroubleBody
 from vividplank.web.translate import layout_body, segments_in_ticks
 
 area = APIBlueprint(
-    "plan_bench", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 409: TroubleBody, 422: TroubleBody}
+    "plan_bench",
+    __name__,
+    url_prefix="/api",
+    abp_responses={404: TroubleBody, 409: TroubleBody, 422: TroubleBody},
 )
 
 
@@ -51,10 +54,19 @@ def try_move(path: LayoutPath, body: MoveBody) -> Response:
     found = moves.where(after, _item(body.item))
     board = body.board or (found.board if found else "")
     segments = next((b.segments for b in after.boards if b.board == board), ())
-    return answer.body(TriedBody(
-        holds=not why, why=why, cost=float(now.cost), cost_before=float(before.cost), yields=now.yields,
-        yields_before=before.yields, unplaced=len(after.unplaced), board=board, segments=segments_in_ticks(segments),
-    ))
+    return answer.body(
+        TriedBody(
+            holds=not why,
+            why=why,
+            cost=float(now.cost),
+            cost_before=float(before.cost),
+            yields=now.yields,
+            yields_before=before.yields,
+            unplaced=len(after.unplaced),
+            board=board,
+            segments=segments_in_ticks(segments),
+        )
+    )
 
 
 @area.post("/layouts/<int:layout>/move", responses={201: LayoutBody})
@@ -83,13 +95,17 @@ def hold(path: LayoutPath, body: HoldsBody) -> Response:
 @area.post("/projects/<int:project>/layout/undo", responses={200: LayoutBody})
 def undo(path: ProjectPath) -> Response:
     with session() as opened:
-        return answer.body(layout_body(layouts.undo(opened, path.project), projects.load(opened, path.project)))
+        return answer.body(
+            layout_body(layouts.undo(opened, path.project), projects.load(opened, path.project))
+        )
 
 
 @area.post("/projects/<int:project>/layout/redo", responses={200: LayoutBody})
 def redo(path: ProjectPath) -> Response:
     with session() as opened:
-        return answer.body(layout_body(layouts.redo(opened, path.project), projects.load(opened, path.project)))
+        return answer.body(
+            layout_body(layouts.redo(opened, path.project), projects.load(opened, path.project))
+        )
 
 
 @area.put("/layouts/<int:layout>/name", responses={200: LayoutBody})
@@ -108,10 +124,17 @@ def named_plans(path: ProjectPath) -> Response:
     found = []
     for layout, plan in plans:
         now = moves.worth(layout.job, plan)
-        found.append(NamedPlan(
-            pk=layout.pk, name=layout.name, cost=float(now.cost), unplaced=len(plan.unplaced), boards=now.boards,
-            yields=now.yields, stale=layout.stale(project.job),
-        ))
+        found.append(
+            NamedPlan(
+                pk=layout.pk,
+                name=layout.name,
+                cost=float(now.cost),
+                unplaced=len(plan.unplaced),
+                boards=now.boards,
+                yields=now.yields,
+                stale=layout.stale(project.job),
+            )
+        )
     return answer.body(NamedPlans(plans=found))
 
 
@@ -152,14 +175,17 @@ def ask_thoughts(path: LayoutPath) -> Response:
 def _thoughts(kept: layouts.Thoughts | None) -> ThoughtsBody:
     found = kept.found if kept else ()
     return ThoughtsBody(
-        asked=kept is not None, done=kept is not None and kept.done,
+        asked=kept is not None,
+        done=kept is not None and kept.done,
         found=[ThoughtBody(**{**vars(t), "saves": float(t.saves)}) for t in found],
     )
 
 
 @lru_cache(maxsize=4)
 def _argued(database: str, pk: int) -> tuple[Layout, Plan]:
-    """A layout with a plan: job, plan and what is held never change in it, and a drag asks many times a second."""
+    """A layout with a plan: job, plan and what is held never change in it, and a drag asks many
+    times a second.
+    """
     with session(database) as opened:
         return layouts.with_plan(opened, pk)
 
@@ -172,7 +198,11 @@ def _made(pk: int, change: Callable[[Layout, Plan], tuple[Plan, Holds]]) -> Resp
         if standing is None or standing.pk != pk:
             raise OutOfDate(standing.pk if standing else 0)
         if layout.stale(project.job):
-            raise Refusal("$", "parts, boards or the shop have changed since; expected the plan laid out again first")
+            raise Refusal(
+                "$",
+                "parts, boards or the shop have changed since; expected the plan laid out again "
+                "first",
+            )
         plan, holds = change(layout, plan)
         kept = layouts.keep(opened, layout.project, layout.job, plan, "hand", holds)
         return answer.body(layout_body(kept, project), 201)
@@ -211,8 +241,10 @@ def _moved(layout: Layout, plan: Plan, body: MoveBody) -> Plan:
 def _holds(job: Job, plan: Plan, body: HoldsBody) -> Holds:
     boards = {b.id: b for b in job.boards}
     there = {item for *_, item in plan.items()}
-    for place, name in (*((f"$.forbidden[{i}].board", f.board) for i, f in enumerate(body.forbidden)),
-                        *((f"$.rested[{i}]", name) for i, name in enumerate(body.rested))):
+    for place, name in (
+        *((f"$.forbidden[{i}].board", f.board) for i, f in enumerate(body.forbidden)),
+        *((f"$.rested[{i}]", name) for i, name in enumerate(body.rested)),
+    ):
         if name not in boards:
             raise Refusal(place, f"is {name}; expected a board of this plan")
     for i, f in enumerate(body.forbidden):
@@ -220,7 +252,9 @@ def _holds(job: Job, plan: Plan, body: HoldsBody) -> Holds:
             raise Refusal(f"$.forbidden[{i}]", "has no area; expected x0 < x1 and y0 < y1")
     pins = tuple(dict.fromkeys(item for i in body.pins if (item := _item(i)) in there))
     return Holds(
-        pins, tuple(Forbidden(**f.model_dump()) for f in body.forbidden), tuple(dict.fromkeys(body.rested)),
+        pins,
+        tuple(Forbidden(**f.model_dump()) for f in body.forbidden),
+        tuple(dict.fromkeys(body.rested)),
         tuple(name for name in dict.fromkeys(body.first) if any(p.id == name for p in job.parts)),
     )
 

@@ -1,11 +1,23 @@
-"""What goes over the wire. Lengths in whole ticks, money as decimal numbers, names as in the exchange page."""
+"""What goes over the wire. Lengths in whole ticks, money as decimal numbers, names as in the
+exchange page.
+"""
 
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
 from vividplank.web.board_schemas import BoardBody
-from vividplank.web.shapes import Body, Corner, FormulaField, FormulaTextual, Name, Note, Number, SystemName, Ticks
+from vividplank.web.shapes import (
+    Body,
+    Corner,
+    FormulaField,
+    FormulaTextual,
+    Name,
+    Note,
+    Number,
+    SystemName,
+    Ticks,
+)
 
 
 class PanelBody(Body):
@@ -257,7 +269,9 @@ class BoardAccountBody(Body):
 
 
 class AccountBody(Body):
-    """Board feet by category, the chips of them by operation; `per_foot_bought`, `per_foot_of_parts` in the shop's money."""
+    """Board feet by category, the chips of them by operation; `per_foot_bought`,
+    `per_foot_of_parts` in the shop's money.
+    """
 
     layout: Number
     stale: bool
@@ -315,7 +329,9 @@ class WasteQuery(BaseModel):
 
 
 class LabelQuery(BaseModel):
-    """Sizes of a sheet of labels in mm, each the usual one of the paper if left out; `skip` labels are used up."""
+    """Sizes of a sheet of labels in mm, each the usual one of the paper if left out; `skip` labels
+    are used up.
+    """
 
     columns: Annotated[int | None, Field(ge=1, le=12)] = None
     rows: Annotated[int | None, Field(ge=1, le=40)] = None

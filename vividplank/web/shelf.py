@@ -21,25 +21,47 @@ from vividplank.web.schemas import (
 )
 from vividplank.web.translate import change_of, project_body
 
-area = APIBlueprint("shelf", __name__, url_prefix="/api/projects",
-                    abp_responses={404: TroubleBody, 409: TroubleBody, 422: TroubleBody})
+area = APIBlueprint(
+    "shelf",
+    __name__,
+    url_prefix="/api/projects",
+    abp_responses={404: TroubleBody, 409: TroubleBody, 422: TroubleBody},
+)
 
 
 @area.get("", responses={200: ShelfList})
 def list_projects() -> Response:
     with session() as opened:
         entries = projects.shelf(opened)
-    return answer.body(ShelfList(projects=[
-        ShelfBody(pk=e.pk, name=e.name, system=e.system, edited=e.edited.isoformat(), parts=e.parts, boards=e.boards,
-                  demo=e.demo, laid_out=e.laid_out)
-        for e in entries
-    ]))
+    return answer.body(
+        ShelfList(
+            projects=[
+                ShelfBody(
+                    pk=e.pk,
+                    name=e.name,
+                    system=e.system,
+                    edited=e.edited.isoformat(),
+                    parts=e.parts,
+                    boards=e.boards,
+                    demo=e.demo,
+                    laid_out=e.laid_out,
+                )
+                for e in entries
+            ]
+        )
+    )
 
 
 @area.post("", responses={201: ProjectBody})
 def add_project(body: NewProject) -> Response:
     unit = projects.unit_of(body.system)
-    job = Job(body.name.strip() or "Untitled", inch_shop() if unit == "in" else metric_shop(), (), (), unit)
+    job = Job(
+        body.name.strip() or "Untitled",
+        inch_shop() if unit == "in" else metric_shop(),
+        (),
+        (),
+        unit,
+    )
     with session() as opened:
         return answer.body(project_body(projects.add(opened, job, body.system)), 201)
 
@@ -69,7 +91,11 @@ def remove_project(path: ProjectPath, body: VersionBody) -> Response:
 def edit_project(path: ProjectPath, body: EditBody) -> Response:
     """One edit, saved whole or refused whole."""
     with session() as opened:
-        return answer.body(project_body(projects.edit(opened, path.project, body.version, change_of(body), body.system)))
+        return answer.body(
+            project_body(
+                projects.edit(opened, path.project, body.version, change_of(body), body.system)
+            )
+        )
 
 
 @area.post("/<int:project>/undo", responses={200: ProjectBody})

@@ -1,4 +1,6 @@
-"""The stock room: boards of all projects and the rack, found by what they hold, carried about, labelled."""
+"""The stock room: boards of all projects and the rack, found by what they hold, carried about,
+labelled.
+"""
 
 from flask import Response, request
 from flask_openapi3 import APIBlueprint
@@ -15,10 +17,20 @@ from vividplank.store.database import session
 from vividplank.store.stock import Entry
 from vividplank.web import answer
 from vividplank.web.schemas import TroubleBody
-from vividplank.web.survey_schemas import AreaBody, CarriedBody, CarryBody, StockEntryBody, StockList, StockQuery
+from vividplank.web.survey_schemas import (
+    AreaBody,
+    CarriedBody,
+    CarryBody,
+    StockEntryBody,
+    StockList,
+    StockQuery,
+)
 
 area = APIBlueprint(
-    "stock", __name__, url_prefix="/api/stock", abp_responses={404: TroubleBody, 409: TroubleBody, 422: TroubleBody}
+    "stock",
+    __name__,
+    url_prefix="/api/stock",
+    abp_responses={404: TroubleBody, 409: TroubleBody, 422: TroubleBody},
 )
 
 #: A piece whose width nobody names is asked for this wide.
@@ -27,7 +39,8 @@ _USUAL_WIDTH = 2 * TICKS_PER_INCH
 
 @area.get("", responses={200: StockList})
 def list_stock(query: StockQuery) -> Response:
-    """Boards of this wood out of which a clear-one piece of this size comes; all of them where nothing is asked.
+    """Boards of this wood out of which a clear-one piece of this size comes; all of them where
+    nothing is asked.
 
     A piece whose width nobody names is asked for 2 in wide.
     """
@@ -42,7 +55,11 @@ def list_stock(query: StockQuery) -> Response:
         if wood and wood not in board.species.casefold():
             continue
         whole = entry.state != "cut"
-        place = holds(board, query.thickness, query.length, query.width or _USUAL_WIDTH) if asked and whole else None
+        place = (
+            holds(board, query.thickness, query.length, query.width or _USUAL_WIDTH)
+            if asked and whole
+            else None
+        )
         if asked and place is None:
             continue
         found.append(_body(entry, place))
@@ -53,16 +70,25 @@ def list_stock(query: StockQuery) -> Response:
 def carry(body: CarryBody) -> Response:
     """A board carried to another project, or back to the rack."""
     with session() as opened:
-        return answer.body(CarriedBody(id=stock.move(opened, body.project, body.version, body.board, body.to_project)))
+        return answer.body(
+            CarriedBody(
+                id=stock.move(opened, body.project, body.version, body.board, body.to_project)
+            )
+        )
 
 
 @area.get("/labels")
 def labels() -> Response:
-    """Labels with a QR code that opens the board, for all that stands in the stock room uncut (PDF)."""
+    """Labels with a QR code that opens the board, for all that stands in the stock room uncut
+    (PDF).
+    """
     with session() as opened:
         entries = [e for e in stock.entries(opened) if e.state != "cut"]
     origin = request.host_url.rstrip("/")
-    found = [(e.board, e.project_name, f"{origin}/project/{e.project}/boards?board={e.board.id}") for e in entries]
+    found = [
+        (e.board, e.project_name, f"{origin}/project/{e.project}/boards?board={e.board.id}")
+        for e in entries
+    ]
     headers = {"Content-Disposition": 'inline; filename="board-labels.pdf"'}
     return Response(board_labels(found), mimetype="application/pdf", headers=headers)
 

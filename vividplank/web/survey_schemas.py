@@ -9,9 +9,11 @@ from vividplank.web.shapes import Body, Name, Number, Ticks
 
 
 class CutPieceBody(PieceBody):
-    """`corners` to take off face B first: datum edge near and far, then the other edge; `saved` by shimming it so.
+    """`corners` to take off face B first: datum edge near and far, then the other edge; `saved` by
+    shimming it so.
 
-    `below` and `above`: what comes off face B and face A, row by row along x0..x1, each from y0 to y1.
+    `below` and `above`: what comes off face B and face A, row by row along x0..x1, each from y0 to
+    y1.
     """
 
     corners: list[Ticks]
@@ -48,7 +50,9 @@ class SurveyAsk(Body):
 
 
 class RestBody(Body):
-    """`away` from equilibrium in points; `shrinks` in ticks of its width until then, quarter-sawn and flat-sawn."""
+    """`away` from equilibrium in points; `shrinks` in ticks of its width until then, quarter-sawn
+    and flat-sawn.
+    """
 
     equilibrium: float
     away: float
@@ -97,7 +101,9 @@ class ReadAt(Body):
 
 
 class ReadBody(Body):
-    """`thickness` or `percent`, or neither and `trouble` says why; `question` where the reading is odd."""
+    """`thickness` or `percent`, or neither and `trouble` says why; `question` where the reading is
+    odd.
+    """
 
     thickness: Ticks | None = None
     percent: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] | None = None
@@ -127,11 +133,16 @@ class ScanBody(Body):
 
 
 class StraightenBody(Body):
-    """Corners as shares of the photograph's width and height: datum end and edge, far end, its far edge, datum end again."""
+    """Corners as shares of the photograph's width and height: datum end and edge, far end, its far
+    edge, datum end again.
+    """
 
     board: BoardBody
     face: Literal["A", "B"]
-    corners: Annotated[list[Annotated[list[float], Field(min_length=2, max_length=2)]], Field(min_length=4, max_length=4)]
+    corners: Annotated[
+        list[Annotated[list[float], Field(min_length=2, max_length=2)]],
+        Field(min_length=4, max_length=4),
+    ]
 
 
 class PictureBody(Body):
@@ -152,7 +163,9 @@ class StockQuery(Body):
 
 
 class StockEntryBody(Body):
-    """`flat` is what lies in it whole; `place` where the piece asked for comes out; `clear` its longest sound length."""
+    """`flat` is what lies in it whole; `place` where the piece asked for comes out; `clear` its
+    longest sound length.
+    """
 
     project: Number
     project_name: str

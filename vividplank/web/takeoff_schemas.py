@@ -1,4 +1,6 @@
-"""Drawings over the wire: what was read in them, what was taken off by eye. Places on a view in mm, sizes in ticks."""
+"""Drawings over the wire: what was read in them, what was taken off by eye. Places on a view in mm,
+sizes in ticks.
+"""
 
 from typing import Annotated, Any, Literal
 
@@ -70,7 +72,9 @@ class MeaningBody(Body):
 
 
 class AnswersBody(Body):
-    """What the maker says of a file; unit None: take its own word or the guess. `turned`: decisions turned round."""
+    """What the maker says of a file; unit None: take its own word or the guess. `turned`: decisions
+    turned round.
+    """
 
     unit: FileUnitName | None = None
     layers: Annotated[dict[str, MeaningBody], Field(max_length=500)] = {}
@@ -78,7 +82,9 @@ class AnswersBody(Body):
 
 
 class DecisionBody(Body):
-    """Something that was taken for something else than a part, and what turning that round makes of it."""
+    """Something that was taken for something else than a part, and what turning that round makes of
+    it.
+    """
 
     key: str
     kind: str
@@ -133,7 +139,9 @@ class ScaleBody(Body):
 
 
 class MarkBody(Body):
-    """A part drawn on a sheet: a rectangle in one view, its sides by the scale or as written there."""
+    """A part drawn on a sheet: a rectangle in one view, its sides by the scale or as written
+    there.
+    """
 
     id: Name
     page: Annotated[int, Field(ge=0, le=100)]
@@ -188,7 +196,9 @@ class PatternChoiceBody(Body):
 
 
 class SketchBody(Body):
-    """A view in mm, y down: rectangles of parts, and dimension lines with their figures in ticks."""
+    """A view in mm, y down: rectangles of parts, and dimension lines with their figures in
+    ticks.
+    """
 
     name: str
     width: float

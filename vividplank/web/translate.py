@@ -32,15 +32,27 @@ from vividplank.web.schemas import (
 def project_body(project: Project) -> ProjectBody:
     shop = project.job.shop
     return ProjectBody(
-        pk=project.pk, name=project.job.name, system=project.system, version=project.version,
+        pk=project.pk,
+        name=project.job.name,
+        system=project.system,
+        version=project.version,
         shop=ShopBody(
-            method=shop.method, kerf=KerfBody(**vars(shop.kerf)), allowance=AllowanceBody(**vars(shop.allowance)),
-            end_trim=shop.end_trim, min_blank_length=shop.min_blank_length, max_slope=shop.max_slope,
-            climate=ClimateBody(**vars(shop.climate)), ticket=TicketBody(**vars(shop.ticket)), keep=KeepBody(**vars(shop.keep)),
+            method=shop.method,
+            kerf=KerfBody(**vars(shop.kerf)),
+            allowance=AllowanceBody(**vars(shop.allowance)),
+            end_trim=shop.end_trim,
+            min_blank_length=shop.min_blank_length,
+            max_slope=shop.max_slope,
+            climate=ClimateBody(**vars(shop.climate)),
+            ticket=TicketBody(**vars(shop.ticket)),
+            keep=KeepBody(**vars(shop.keep)),
             instruments=InstrumentsBody(**vars(shop.instruments)),
         ),
-        parts=[part_body(p) for p in project.job.parts], boards=[board_body(b) for b in project.job.boards],
-        measures=measure_bodies(project.job), undo=project.undo, redo=project.redo,
+        parts=[part_body(p) for p in project.job.parts],
+        boards=[board_body(b) for b in project.job.boards],
+        measures=measure_bodies(project.job),
+        undo=project.undo,
+        redo=project.redo,
         rack=project.rack,
     )
 
@@ -61,9 +73,14 @@ def measure_bodies(job: Job) -> list[MeasureValueBody]:
 
     def body(m: Measure) -> MeasureValueBody:
         value = values[m.name.lower()]
-        return MeasureValueBody(name=m.name, text=m.text, kind=m.kind, note=m.note,
-                                ticks=round(value.amount) if value.length else None,
-                                number=None if value.length else float(value.amount))
+        return MeasureValueBody(
+            name=m.name,
+            text=m.text,
+            kind=m.kind,
+            note=m.note,
+            ticks=round(value.amount) if value.length else None,
+            number=None if value.length else float(value.amount),
+        )
 
     return [body(m) for m in job.measures]
 
@@ -80,43 +97,81 @@ def board_of(body: BoardBody) -> Board:
 
 def change_of(body: EditBody) -> Change:
     return Change(
-        body.label, body.name, None, shop_from_document(body.shop.model_dump()) if body.shop else None,
+        body.label,
+        body.name,
+        None,
+        shop_from_document(body.shop.model_dump()) if body.shop else None,
         tuple(Put(part_of(p), p.was) for p in body.put_parts),
-        frozenset(body.remove_parts), tuple(Put(board_of(b), b.was) for b in body.put_boards),
+        frozenset(body.remove_parts),
+        tuple(Put(board_of(b), b.was) for b in body.put_boards),
         frozenset(body.remove_boards),
-        None if body.measures is None else tuple(Measure(m.name, m.text, m.kind, m.note) for m in body.measures),
+        None
+        if body.measures is None
+        else tuple(Measure(m.name, m.text, m.kind, m.note) for m in body.measures),
     )
 
 
 def layout_body(layout: Layout, project: Project) -> LayoutBody:
-    return LayoutBody.model_validate({
-        "pk": layout.pk, "state": layout.state, "stale": layout.stale(project.job), "seconds": layout.seconds,
-        "spent": layout.spent, "rounds": layout.rounds, "unplaced": layout.unplaced,
-        "cost": None if layout.cost is None else float(layout.cost), "lower_bound": layout.lower_bound,
-        "trying": layout.trying, "trouble": layout.trouble, "system": project.system,
-        "plan": plan_in_ticks(layout.plan) if layout.plan else None,
-        "boards": [board_body(b) for b in layout.job.boards], "parts": [part_body(p) for p in layout.job.parts],
-        "holds": asdict(layout.holds), "made_by": layout.made_by, "name": layout.name,
-        "yields": worth(layout.job, layout.plan).yields if layout.plan else 0.0,
-    })
+    return LayoutBody.model_validate(
+        {
+            "pk": layout.pk,
+            "state": layout.state,
+            "stale": layout.stale(project.job),
+            "seconds": layout.seconds,
+            "spent": layout.spent,
+            "rounds": layout.rounds,
+            "unplaced": layout.unplaced,
+            "cost": None if layout.cost is None else float(layout.cost),
+            "lower_bound": layout.lower_bound,
+            "trying": layout.trying,
+            "trouble": layout.trouble,
+            "system": project.system,
+            "plan": plan_in_ticks(layout.plan) if layout.plan else None,
+            "boards": [board_body(b) for b in layout.job.boards],
+            "parts": [part_body(p) for p in layout.job.parts],
+            "holds": asdict(layout.holds),
+            "made_by": layout.made_by,
+            "name": layout.name,
+            "yields": worth(layout.job, layout.plan).yields if layout.plan else 0.0,
+        }
+    )
 
 
 def plan_in_ticks(plan: Plan) -> dict[str, object]:
     """The plan as the screens draw it."""
     return {
         "boards": [
-            {"board": b.board, "segments": segments_in_ticks(b.segments)} for b in plan.boards],
+            {"board": b.board, "segments": segments_in_ticks(b.segments)} for b in plan.boards
+        ],
         "unplaced": [{"part": u.part, "n": u.n, "why": u.why} for u in plan.unplaced],
     }
 
 
 def segments_in_ticks(segments: tuple[Segment, ...]) -> list[dict[str, object]]:
     return [
-        {"x0": s.x0, "x1": s.x1, "y0": s.y0, "slope": s.slope, "strips": [
-            {"y0": t.y0, "y1": t.y1, "blanks": [
-                {"x0": k.x0, "x1": k.x1, "layers": [
-                    [{"part": i.part, "n": i.n, "stave": i.stave} for i in layer] for layer in k.layers]}
-                for k in t.blanks]}
-            for t in s.strips]}
+        {
+            "x0": s.x0,
+            "x1": s.x1,
+            "y0": s.y0,
+            "slope": s.slope,
+            "strips": [
+                {
+                    "y0": t.y0,
+                    "y1": t.y1,
+                    "blanks": [
+                        {
+                            "x0": k.x0,
+                            "x1": k.x1,
+                            "layers": [
+                                [{"part": i.part, "n": i.n, "stave": i.stave} for i in layer]
+                                for layer in k.layers
+                            ],
+                        }
+                        for k in t.blanks
+                    ],
+                }
+                for t in s.strips
+            ],
+        }
         for s in segments
     ]

@@ -40,12 +40,19 @@ api.use({
     throw await refusalOf(response);
   },
   onError() {
-    return new Refused(0, "the application does not answer; what is on the screen is kept, try again in a moment");
+    return new Refused(
+      0,
+      "the application does not answer; what is on the screen is kept, try again in a moment",
+    );
   },
 });
 
 /** Send a file as it is. */
-export async function send<T>(path: string, content: Blob | string, headers: Record<string, string> = {}): Promise<T> {
+export async function send<T>(
+  path: string,
+  content: Blob | string,
+  headers: Record<string, string> = {},
+): Promise<T> {
   let response: Response;
   try {
     response = await fetch(path, { method: "POST", body: content, headers });

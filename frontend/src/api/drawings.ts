@@ -7,7 +7,9 @@ import { api, type Drawing } from "./client";
 export function useDrawings(pk: Ref<number>) {
   return useQuery({
     queryKey: computed(() => ["drawings", pk.value]),
-    queryFn: async () => (await api.GET("/api/projects/{project}/drawings", { params: { path: { project: pk.value } } })).data!.drawings,
+    queryFn: async () =>
+      (await api.GET("/api/projects/{project}/drawings", { params: { path: { project: pk.value } } })).data!
+        .drawings,
     refetchInterval: (query) => (query.state.data?.some(beingRead) ? 400 : false),
   });
 }
@@ -20,7 +22,9 @@ export function beingRead(drawing: Drawing): boolean {
 export function useReading(drawing: Ref<Drawing | undefined>) {
   return useQuery({
     queryKey: computed(() => ["reading", drawing.value?.pk, drawing.value?.state]),
-    queryFn: async () => (await api.GET("/api/drawings/{drawing}/reading", { params: { path: { drawing: drawing.value!.pk } } })).data!,
+    queryFn: async () =>
+      (await api.GET("/api/drawings/{drawing}/reading", { params: { path: { drawing: drawing.value!.pk } } }))
+        .data!,
     enabled: computed(() => drawing.value?.state === "done"),
     staleTime: 60_000,
   });

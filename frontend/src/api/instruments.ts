@@ -21,8 +21,15 @@ export interface Taken {
 /** A reading at the target's place; nothing is put anywhere yet. */
 export async function takeReading(project: number, board: Board, at: Target, day: number): Promise<Taken> {
   const ask = { params: { path: { project } }, body: { board, x: at.x, y: at.y, day } };
-  const { data } = at.kind === "thickness" ? await api.POST("/api/projects/{project}/readings/thickness", ask) : await api.POST("/api/projects/{project}/readings/moisture", ask);
-  return { value: (at.kind === "thickness" ? data!.thickness : data!.percent) ?? undefined, question: data!.question, trouble: data!.trouble };
+  const { data } =
+    at.kind === "thickness"
+      ? await api.POST("/api/projects/{project}/readings/thickness", ask)
+      : await api.POST("/api/projects/{project}/readings/moisture", ask);
+  return {
+    value: (at.kind === "thickness" ? data!.thickness : data!.percent) ?? undefined,
+    question: data!.question,
+    trouble: data!.trouble,
+  };
 }
 
 export const today = (): number => Math.floor(Date.now() / 86_400_000);

@@ -16,13 +16,21 @@ vi.mock("./client", async () => {
         new Promise<void>((done, fail) => {
           if (server.down) return fail(new Refused(0, "no answer"));
           server.sent.push(ask.body.key);
-          server.answers.push(ask.body.key === "bad" ? () => fail(new Refused(422, "expected a step")) : done);
+          server.answers.push(
+            ask.body.key === "bad" ? () => fail(new Refused(422, "expected a step")) : done,
+          );
         }),
     },
   };
 });
 vi.mock("@tanstack/vue-query", () => ({
-  useQuery: () => ({ data: { get value() { return cache.data; } } }),
+  useQuery: () => ({
+    data: {
+      get value() {
+        return cache.data;
+      },
+    },
+  }),
   useMutation: () => ({}),
   useQueryClient: () => ({
     setQueryData: (_: unknown, next: unknown) => void (cache.data = next),
@@ -30,7 +38,11 @@ vi.mock("@tanstack/vue-query", () => ({
     invalidateQueries: async () => void cache.asked++,
   }),
 }));
-vi.mock("vue", async (original) => ({ ...(await original<typeof import("vue")>()), onMounted: () => undefined, onBeforeUnmount: () => undefined }));
+vi.mock("vue", async (original) => ({
+  ...(await original<typeof import("vue")>()),
+  onMounted: () => undefined,
+  onBeforeUnmount: () => undefined,
+}));
 const { useMilling } = await import("./milling");
 const { unsent } = await import("./taps");
 
@@ -39,7 +51,12 @@ const done = () => (cache.data as Shown).routes[0]!.steps.filter((s) => s.done).
 const settle = () => new Promise((later) => setTimeout(later, 0));
 
 beforeEach(() => {
-  cache.data = { layout: 1, routes: [{ board: "O1", steps: [aStep("a", { ready: true }), aStep("b", { after: ["a"] }), aStep("bad")] }] };
+  cache.data = {
+    layout: 1,
+    routes: [
+      { board: "O1", steps: [aStep("a", { ready: true }), aStep("b", { after: ["a"] }), aStep("bad")] },
+    ],
+  };
   Object.assign(cache, { asked: 0, cancelled: 0 });
   server.sent.splice(0);
   server.answers.splice(0);

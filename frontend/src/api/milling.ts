@@ -16,7 +16,10 @@ const put = async (tap: Tap): Promise<void> => {
   await api.PUT("/api/layouts/{layout}/steps", { params: { path: { layout } }, body });
 };
 
-/** The steps of the standing plan, and ticking them off; out of reach of the server ticks are kept and sent later. */
+/**
+ * The steps of the standing plan, and ticking them off; out of reach of the server ticks are kept
+ * and sent later.
+ */
 export function useMilling(pk: Ref<number>) {
   const client = useQueryClient();
   const key = computed(() => ["milling", pk.value]);
@@ -24,7 +27,9 @@ export function useMilling(pk: Ref<number>) {
     queryKey: key,
     queryFn: async () => {
       const before = sent().length;
-      const { data, response } = await api.GET("/api/projects/{project}/milling", { params: { path: { project: pk.value } } });
+      const { data, response } = await api.GET("/api/projects/{project}/milling", {
+        params: { path: { project: pk.value } },
+      });
       if (response.headers.get(KEPT)) return tapped(data!, [...sent(), ...unsent.value]);
       known(before);
       return tapped(data!, unsent.value);
@@ -34,13 +39,23 @@ export function useMilling(pk: Ref<number>) {
   });
 
   let under = 0; // ticks on their way
-  async function mark(stepKey: string, done: boolean, taken: { reading?: number | null; minutes?: number | null } = {}): Promise<void> {
+  async function mark(
+    stepKey: string,
+    done: boolean,
+    taken: { reading?: number | null; minutes?: number | null } = {},
+  ): Promise<void> {
     const now = query.data.value;
     if (!now) return;
     // An answer asked for before this tick would take it back on the screen.
     under++;
     void client.cancelQueries({ queryKey: key.value });
-    const tap: Tap = { layout: now.layout, key: stepKey, done, reading: taken.reading ?? null, minutes: taken.minutes ?? null };
+    const tap: Tap = {
+      layout: now.layout,
+      key: stepKey,
+      done,
+      reading: taken.reading ?? null,
+      minutes: taken.minutes ?? null,
+    };
     client.setQueryData<Milling>(key.value, tapped(now, [tap]));
     try {
       if (unsent.value.length) throw new TypeError("others are waiting before it");
@@ -52,7 +67,11 @@ export function useMilling(pk: Ref<number>) {
         void flush();
         return;
       }
-      ElMessage({ type: "error", message: `Not kept: ${problem instanceof Error ? problem.message : problem}`, duration: 8000 });
+      ElMessage({
+        type: "error",
+        message: `Not kept: ${problem instanceof Error ? problem.message : problem}`,
+        duration: 8000,
+      });
     } finally {
       under--;
     }
@@ -64,7 +83,9 @@ export function useMilling(pk: Ref<number>) {
   }
 
   async function flush(): Promise<void> {
-    const many = await send(put, (tap, why) => ElMessage({ type: "error", message: `${tap.key} was not kept: ${why}`, duration: 8000 }));
+    const many = await send(put, (tap, why) =>
+      ElMessage({ type: "error", message: `${tap.key} was not kept: ${why}`, duration: 8000 }),
+    );
     if (many) await fresh();
   }
   let timer = 0;
@@ -94,8 +115,14 @@ export type Change = (now: Settings) => Settings;
 export function useSettings(pk: Ref<number>) {
   const client = useQueryClient();
   const key = computed(() => ["milling-settings", pk.value]);
-  const get = async (project: number): Promise<Kept> => (await api.GET("/api/projects/{project}/milling-settings", { params: { path: { project } } })).data as Kept;
-  const query = useQuery({ queryKey: key, queryFn: () => get(pk.value), enabled: computed(() => Number.isFinite(pk.value)) });
+  const get = async (project: number): Promise<Kept> =>
+    (await api.GET("/api/projects/{project}/milling-settings", { params: { path: { project } } }))
+      .data as Kept;
+  const query = useQuery({
+    queryKey: key,
+    queryFn: () => get(pk.value),
+    enabled: computed(() => Number.isFinite(pk.value)),
+  });
   /** Counts what was refused, so that fields can show again what stands. */
   const refusals = ref(0);
   let turn: Promise<unknown> = Promise.resolve();
@@ -106,7 +133,9 @@ export function useSettings(pk: Ref<number>) {
     for (let tries = 0; ; tries++) {
       try {
         const body = { milling: make(stands.milling), version: stands.version };
-        stands = (await api.PUT("/api/projects/{project}/milling-settings", { params: { path: { project } }, body })).data as Kept;
+        stands = (
+          await api.PUT("/api/projects/{project}/milling-settings", { params: { path: { project } }, body })
+        ).data as Kept;
         break;
       } catch (problem) {
         if (!(problem instanceof Refused && problem.status === 409 && tries < 5)) throw problem;
@@ -129,14 +158,19 @@ export function useSettings(pk: Ref<number>) {
     } finally {
       waiting--;
     }
-    if (!waiting) for (const name of ["milling", "schools", "days"]) await client.invalidateQueries({ queryKey: [name] });
+    if (!waiting)
+      for (const name of ["milling", "schools", "days"]) await client.invalidateQueries({ queryKey: [name] });
   }
   async function change(make: Change): Promise<void> {
     try {
       await changed(make);
     } catch (problem) {
       refusals.value++;
-      ElMessage({ type: "error", message: problem instanceof Error ? problem.message : String(problem), duration: 8000 });
+      ElMessage({
+        type: "error",
+        message: problem instanceof Error ? problem.message : String(problem),
+        duration: 8000,
+      });
       void client.invalidateQueries({ queryKey: key.value });
     }
   }
@@ -149,12 +183,16 @@ export function useDays(layout: Ref<number | undefined>) {
   const key = computed(() => ["days", layout.value]);
   const query = useQuery({
     queryKey: key,
-    queryFn: async () => (await api.GET("/api/layouts/{layout}/days", { params: { path: { layout: layout.value! } } })).data!,
+    queryFn: async () =>
+      (await api.GET("/api/layouts/{layout}/days", { params: { path: { layout: layout.value! } } })).data!,
     enabled: computed(() => layout.value !== undefined),
     refetchInterval: (q) => (q.state.data?.state === "asked" ? 500 : false),
   });
   async function plan(begins: string, on_day: Record<string, number> = {}): Promise<void> {
-    const { data } = await api.POST("/api/layouts/{layout}/days", { params: { path: { layout: layout.value! } }, body: { begins, on_day } });
+    const { data } = await api.POST("/api/layouts/{layout}/days", {
+      params: { path: { layout: layout.value! } },
+      body: { begins, on_day },
+    });
     client.setQueryData(key.value, data);
   }
   return { days: query.data, plan };

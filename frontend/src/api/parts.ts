@@ -3,7 +3,10 @@ import type { Found, Part, Project } from "./client";
 import { markFor } from "../stages/list/marks";
 
 /** A part with nothing special about it. */
-export function plainPart(values: Pick<Part, "id" | "name" | "quantity" | "species" | "length" | "width" | "thickness"> & Partial<Part>): Part {
+export function plainPart(
+  values: Pick<Part, "id" | "name" | "quantity" | "species" | "length" | "width" | "thickness"> &
+    Partial<Part>,
+): Part {
   return {
     faces: "clear-one",
     panel: null,
@@ -32,8 +35,17 @@ export function partFrom(project: Project, drawing: number, key: string): Part |
   return project.parts.find((p) => p.source?.drawing === drawing && p.source.key === key);
 }
 
-/** Found things as new parts, each with a mark of its own; wood and thickness where the drawing does not say. */
-export function partsFrom(project: Project, drawing: number, found: Found[], species: string, thickness: number): Part[] {
+/**
+ * Found things as new parts, each with a mark of its own; wood and thickness where the drawing does
+ * not say.
+ */
+export function partsFrom(
+  project: Project,
+  drawing: number,
+  found: Found[],
+  species: string,
+  thickness: number,
+): Part[] {
   const taken = new Set(project.parts.map((p) => p.id));
   return found.map((f) => {
     const id = markFor(f.name, taken);

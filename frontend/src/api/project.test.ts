@@ -25,11 +25,28 @@ const { edit, projectKey, unsaved } = await import("./project");
 
 function project(values: Partial<Project> = {}): Project {
   const shop = { method: "mill-wide", end_trim: 0, min_blank_length: 0, max_slope: 0 } as Project["shop"];
-  return { pk: 1, name: "P", system: "in", version: 1, shop, parts: [aPart()], measures: [], boards: [aBoard()], undo: "", redo: "", rack: false, ...values };
+  return {
+    pk: 1,
+    name: "P",
+    system: "in",
+    version: 1,
+    shop,
+    parts: [aPart()],
+    measures: [],
+    boards: [aBoard()],
+    undo: "",
+    redo: "",
+    rack: false,
+    ...values,
+  };
 }
 const json = (body: unknown, status = 200) =>
   new Response(JSON.stringify(body), { status, headers: { "Content-Type": "application/json" } });
-const next = () => vi.waitFor(() => { if (!sent.length) throw new Error("nothing sent"); return sent.shift()!; });
+const next = () =>
+  vi.waitFor(() => {
+    if (!sent.length) throw new Error("nothing sent");
+    return sent.shift()!;
+  });
 
 let client: QueryClient;
 let pk = 0;
@@ -55,7 +72,10 @@ describe("an edit", () => {
   });
 
   it("renames in place, adds at the end and removes", () => {
-    void edit(client, pk, { label: "x", put_parts: [{ ...aPart({ id: "Z" }), was: "A" }, aPart({ id: "N" })] });
+    void edit(client, pk, {
+      label: "x",
+      put_parts: [{ ...aPart({ id: "Z" }), was: "A" }, aPart({ id: "N" })],
+    });
     expect(shown().parts.map((p) => p.id)).toEqual(["Z", "N"]);
     expect(shown().parts[0]).not.toHaveProperty("was");
     void edit(client, pk, { label: "y", remove_parts: ["Z"], remove_boards: ["B1"] });
@@ -85,7 +105,9 @@ describe("an edit", () => {
     const saving = edit(client, pk, { label: "bad", put_parts: [aPart({ length: 0 })] });
     (await next()).answer(json({ what: "expected more than nothing", where: "$.put_parts[0].length" }, 422));
     expect(await saving).toBe(false);
-    expect(told.mock.calls[0]![0].message).toBe("Not saved: expected more than nothing ($.put_parts[0].length)");
+    expect(told.mock.calls[0]![0].message).toBe(
+      "Not saved: expected more than nothing ($.put_parts[0].length)",
+    );
     expect(asked).toHaveBeenCalledWith({ queryKey: projectKey(pk) });
     expect(unsaved.value).toBe(0);
   });
@@ -95,7 +117,8 @@ describe("an edit", () => {
     const saving = edit(client, pk, { label: "one", put_parts: [aPart({ quantity: 3 })] });
     (await next()).answer(json(project({ pk, version: 2 })));
     await saving;
-    for (const key of ["layout", "needs", "milling", "account"]) expect(asked).toHaveBeenCalledWith({ queryKey: [key, pk] });
+    for (const key of ["layout", "needs", "milling", "account"])
+      expect(asked).toHaveBeenCalledWith({ queryKey: [key, pk] });
   });
 });
 
@@ -104,6 +127,8 @@ async function drain(): Promise<void> {
   while (unsaved.value > 0) {
     const { body, answer } = await next();
     answer(json(project({ pk, version: body.version + 1 })));
-    await vi.waitFor(() => { if (unsaved.value > 0 && !sent.length) throw new Error("still saving"); });
+    await vi.waitFor(() => {
+      if (unsaved.value > 0 && !sent.length) throw new Error("still saving");
+    });
   }
 }

@@ -28,7 +28,8 @@ export function useProject() {
   const client = useQueryClient();
   const query = useQuery({
     queryKey: computed(() => projectKey(pk.value)),
-    queryFn: async () => (await api.GET("/api/projects/{project}", { params: { path: { project: pk.value } } })).data!,
+    queryFn: async () =>
+      (await api.GET("/api/projects/{project}", { params: { path: { project: pk.value } } })).data!,
     enabled: computed(() => Number.isFinite(pk.value)),
     staleTime: 30_000,
   });
@@ -80,7 +81,13 @@ function save(client: QueryClient, pk: number, act: (version: number) => Promise
       // Later edits are on the screen already: only the newest answer may replace it.
       const now = client.getQueryData<Project>(projectKey(pk));
       if (unsaved.value === 0 || !now) client.setQueryData(projectKey(pk), kept);
-      else client.setQueryData(projectKey(pk), { ...now, version: kept.version, undo: kept.undo, redo: kept.redo });
+      else
+        client.setQueryData(projectKey(pk), {
+          ...now,
+          version: kept.version,
+          undo: kept.undo,
+          redo: kept.redo,
+        });
       for (const key of DOWNSTREAM) void client.invalidateQueries({ queryKey: [key, pk] });
       return true;
     } catch (problem) {
@@ -104,7 +111,15 @@ function applied(project: Project, change: Edit): Project {
     shop: change.shop ?? project.shop,
     parts: put(project.parts, change.put_parts ?? [], change.remove_parts ?? []),
     boards: put(project.boards, change.put_boards ?? [], change.remove_boards ?? []),
-    measures: change.measures?.map((m) => project.measures.find((n) => n.name === m.name && n.text === m.text && n.kind === m.kind) ?? { ...m, ticks: null, number: null }) ?? project.measures,
+    measures:
+      change.measures?.map(
+        (m) =>
+          project.measures.find((n) => n.name === m.name && n.text === m.text && n.kind === m.kind) ?? {
+            ...m,
+            ticks: null,
+            number: null,
+          },
+      ) ?? project.measures,
     undo: change.label,
     redo: "",
   };

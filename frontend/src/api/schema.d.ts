@@ -28,7 +28,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The file as it came in. What a browser could run is handed out for keeping, never shown as a page. */
+        /**
+         * The file as it came in. What a browser could run is handed out for keeping, never shown as a
+         * @description page.
+         */
         get: operations["draw_get_drawing_drawings__int_drawing__get"];
         put?: never;
         post?: never;
@@ -62,7 +65,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What this version changes against the one it replaces, part by part, with the marks of the parts on the list. */
+        /**
+         * What this version changes against the one it replaces, part by part, with the marks of the
+         * @description parts on the list.
+         */
         get: operations["draw_get_changes_drawings__int_drawing__changes_get"];
         put?: never;
         post?: never;
@@ -262,7 +268,10 @@ export interface paths {
         };
         get: operations["days_get_days_layouts__int_layout__days_get"];
         put?: never;
-        /** Plan what is left to do, from a first day on; `on_day` holds settings to days by their names. */
+        /**
+         * Plan what is left to do, from a first day on; `on_day` holds settings to days by their
+         * @description names.
+         */
         post: operations["days_ask_for_days_layouts__int_layout__days_post"];
         delete?: never;
         options?: never;
@@ -496,7 +505,10 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Tick a step off or take the tick back; with its last step a board is cut up and its offcuts go to the rack. */
+        /**
+         * Tick a step off or take the tick back; with its last step a board is cut up and its offcuts
+         * @description go to the rack.
+         */
         put: operations["mill_mark_step_layouts__int_layout__steps_put"];
         post?: never;
         delete?: never;
@@ -726,7 +738,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The board crosscut here and there: what each length holds flat, and which corner to knock down first. */
+        /**
+         * The board crosscut here and there: what each length holds flat, and which corner to knock
+         * @description down first.
+         */
         post: operations["boards_try_cuts_projects__int_project__cuts_post"];
         delete?: never;
         options?: never;
@@ -743,7 +758,10 @@ export interface paths {
         };
         get: operations["draw_list_drawings_projects__int_project__drawings_get"];
         put?: never;
-        /** A file to take parts off, sent as it is, its name in the header X-File-Name; a worker reads it. */
+        /**
+         * A file to take parts off, sent as it is, its name in the header X-File-Name; a worker reads
+         * @description it.
+         */
         post: operations["draw_add_drawing_projects__int_project__drawings_post"];
         delete?: never;
         options?: never;
@@ -876,7 +894,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A board looked at, kept or not: thickness whole, halved, in thirds; weight; board feet; advice. */
+        /**
+         * A board looked at, kept or not: thickness whole, halved, in thirds; weight; board feet;
+         * @description advice.
+         */
         post: operations["boards_look_at_board_projects__int_project__look_post"];
         delete?: never;
         options?: never;
@@ -909,7 +930,10 @@ export interface paths {
         };
         /** The shop's machines, school, waits and hours as this project has them. */
         get: operations["mill_get_settings_projects__int_project__milling_settings_get"];
-        /** Kept if nobody has set them since the version they were made from; else 409 with the version that stands. */
+        /**
+         * Kept if nobody has set them since the version they were made from; else 409 with the version
+         * @description that stands.
+         */
         put: operations["mill_set_settings_projects__int_project__milling_settings_put"];
         post?: never;
         delete?: never;
@@ -1154,7 +1178,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every order of milling on this plan: what it costs in time, passes, settings and thickness. */
+        /**
+         * Every order of milling on this plan: what it costs in time, passes, settings and
+         * @description thickness.
+         */
         get: operations["mill_get_schools_projects__int_project__schools_get"];
         put?: never;
         post?: never;
@@ -1190,7 +1217,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What is in a board: lengths for a wanted thickness, its largest clear areas, the grade they make. */
+        /**
+         * What is in a board: lengths for a wanted thickness, its largest clear areas, the grade they
+         * @description make.
+         */
         post: operations["boards_survey_board_projects__int_project__survey_post"];
         delete?: never;
         options?: never;
@@ -1239,8 +1269,8 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Boards of this wood out of which a clear-one piece of this size comes; all of them where nothing is asked.
-         * @description <br/>A piece whose width nobody names is asked for 2 in wide.
+         * Boards of this wood out of which a clear-one piece of this size comes; all of them where
+         * @description nothing is asked.<br/><br/>A piece whose width nobody names is asked for 2 in wide.
          */
         get: operations["stock_list_stock_get"];
         put?: never;
@@ -1275,7 +1305,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Labels with a QR code that opens the board, for all that stands in the stock room uncut (PDF). */
+        /**
+         * Labels with a QR code that opens the board, for all that stands in the stock room uncut
+         * @description (PDF).
+         */
         get: operations["stock_labels_labels_get"];
         put?: never;
         post?: never;
@@ -1307,7 +1340,8 @@ export interface components {
     schemas: {
         /**
          * AccountBody
-         * @description Board feet by category, the chips of them by operation; `per_foot_bought`, `per_foot_of_parts` in the shop's money.
+         * @description Board feet by category, the chips of them by operation; `per_foot_bought`,
+         *     `per_foot_of_parts` in the shop's money.
          */
         AccountBody: {
             /** Boards */
@@ -1355,7 +1389,8 @@ export interface components {
         };
         /**
          * AnswersBody
-         * @description What the maker says of a file; unit None: take its own word or the guess. `turned`: decisions turned round.
+         * @description What the maker says of a file; unit None: take its own word or the guess. `turned`: decisions
+         *     turned round.
          */
         AnswersBody: {
             /**
@@ -1671,9 +1706,11 @@ export interface components {
         };
         /**
          * CutPieceBody
-         * @description `corners` to take off face B first: datum edge near and far, then the other edge; `saved` by shimming it so.
+         * @description `corners` to take off face B first: datum edge near and far, then the other edge; `saved` by
+         *     shimming it so.
          *
-         *     `below` and `above`: what comes off face B and face A, row by row along x0..x1, each from y0 to y1.
+         *     `below` and `above`: what comes off face B and face A, row by row along x0..x1, each from y0 to
+         *     y1.
          */
         CutPieceBody: {
             /** A */
@@ -1741,7 +1778,8 @@ export interface components {
         };
         /**
          * DecisionBody
-         * @description Something that was taken for something else than a part, and what turning that round makes of it.
+         * @description Something that was taken for something else than a part, and what turning that round makes of
+         *     it.
          */
         DecisionBody: {
             /** Key */
@@ -1794,7 +1832,8 @@ export interface components {
         };
         /**
          * Dial
-         * @description `per_turn` is what one whole turn of the wheel moves, in ticks; it counts for a wheel only.
+         * @description `per_turn` is what one whole turn of the wheel moves, in ticks; it counts for a wheel
+         *     only.
          */
         Dial: {
             /**
@@ -2280,7 +2319,8 @@ export interface components {
         };
         /**
          * LayoutAnswer
-         * @description The layout last asked for, and the newest one that has a plan (often the same); how often one can go back, and forth.
+         * @description The layout last asked for, and the newest one that has a plan (often the same); how often one
+         *     can go back, and forth.
          */
         LayoutAnswer: {
             latest: components["schemas"]["LayoutBody"] | null;
@@ -2368,7 +2408,8 @@ export interface components {
         };
         /**
          * ListAnswersBody
-         * @description What the maker says of a list; `columns` by their headings, `confirmed`: the columns are as they were proposed.
+         * @description What the maker says of a list; `columns` by their headings, `confirmed`: the columns are as
+         *     they were proposed.
          */
         ListAnswersBody: {
             /**
@@ -2402,8 +2443,9 @@ export interface components {
         };
         /**
          * ListRead
-         * @description `noted` are columns that are not known here; what stands in them goes into the notes. `remembered` are headings whose
-         *     meaning was said with an earlier list. While there are `questions` the parts are only what the list would become.
+         * @description `noted` are columns that are not known here; what stands in them goes into the notes.
+         *     `remembered` are headings whose meaning was said with an earlier list. While there are
+         *     `questions` the parts are only what the list would become.
          */
         ListRead: {
             /** Columns */
@@ -2441,9 +2483,11 @@ export interface components {
         };
         /**
          * LookBody
-         * @description What a board is and will yield. Board feet by the tape and by the ticket's rule; `causes` tells why it yields less.
+         * @description What a board is and will yield. Board feet by the tape and by the ticket's rule; `causes`
+         *     tells why it yields less.
          *
-         *     `warp` is that of its figures, or what comes nearest to its scanned underside; `outside` are faults wholly off the board.
+         *     `warp` is that of its figures, or what comes nearest to its scanned underside; `outside` are
+         *     faults wholly off the board.
          */
         LookBody: {
             /** Advice */
@@ -2472,8 +2516,9 @@ export interface components {
         };
         /**
          * Machines
-         * @description What the shop has. `carrier`: flat boards to plane on, `router_bridge`: the widest it takes, 0 where there is none,
-         *     `by_hand`: planes and winding sticks, `outside`: a shop with wider machines, empty where there is none.
+         * @description What the shop has. `carrier`: flat boards to plane on, `router_bridge`: the widest it takes,
+         *     0 where there is none, `by_hand`: planes and winding sticks, `outside`: a shop with wider
+         *     machines, empty where there is none.
          */
         Machines: {
             bandsaw?: components["schemas"]["Bandsaw"];
@@ -2556,7 +2601,8 @@ export interface components {
         };
         /**
          * MarkBody
-         * @description A part drawn on a sheet: a rectangle in one view, its sides by the scale or as written there.
+         * @description A part drawn on a sheet: a rectangle in one view, its sides by the scale or as written
+         *     there.
          */
         MarkBody: {
             /** A */
@@ -2670,8 +2716,9 @@ export interface components {
         };
         /**
          * Milling
-         * @description How this shop mills. `exceptions` names a board, a part's id or a piece ("O3.1") and its own school; `fitted` the
-         *     lengths measured from the work, by piece; `over` is what the first of two visits leaves.
+         * @description How this shop mills. `exceptions` names a board, a part's id or a piece ("O3.1") and its own
+         *     school; `fitted` the lengths measured from the work, by piece; `over` is what the first of two
+         *     visits leaves.
          */
         Milling: {
             /** Exceptions */
@@ -2748,8 +2795,8 @@ export interface components {
         };
         /**
          * MoveBody
-         * @description A move by hand. `lay-down` needs board, x and y (where the blank's middle goes), `swap` the other item, `recut` x0 and
-         *     x1 of the segment.
+         * @description A move by hand. `lay-down` needs board, x and y (where the blank's middle goes), `swap` the
+         *     other item, `recut` x0 and x1 of the segment.
          */
         MoveBody: {
             /**
@@ -3174,7 +3221,8 @@ export interface components {
         };
         /**
          * PieceBody
-         * @description A length of the board laid flat: its slab lies between z = a·x + b·y + c and that plus `flat`.
+         * @description A length of the board laid flat: its slab lies between z = a·x + b·y + c and that plus
+         *     `flat`.
          */
         PieceBody: {
             /** A */
@@ -3485,7 +3533,8 @@ export interface components {
         };
         /**
          * ReadBody
-         * @description `thickness` or `percent`, or neither and `trouble` says why; `question` where the reading is odd.
+         * @description `thickness` or `percent`, or neither and `trouble` says why; `question` where the reading is
+         *     odd.
          */
         ReadBody: {
             /**
@@ -3556,7 +3605,8 @@ export interface components {
         };
         /**
          * ReasonsBody
-         * @description Sentences about boards (O1), cut pieces (O1.2), what lies in a blank (A1 + A2), and wishes that are not kept.
+         * @description Sentences about boards (O1), cut pieces (O1.2), what lies in a blank (A1 + A2), and wishes
+         *     that are not kept.
          */
         ReasonsBody: {
             /** Reasons */
@@ -3564,7 +3614,8 @@ export interface components {
         };
         /**
          * RestBody
-         * @description `away` from equilibrium in points; `shrinks` in ticks of its width until then, quarter-sawn and flat-sawn.
+         * @description `away` from equilibrium in points; `shrinks` in ticks of its width until then, quarter-sawn
+         *     and flat-sawn.
          */
         RestBody: {
             /** Away */
@@ -3869,7 +3920,8 @@ export interface components {
         };
         /**
          * SketchBody
-         * @description A view in mm, y down: rectangles of parts, and dimension lines with their figures in ticks.
+         * @description A view in mm, y down: rectangles of parts, and dimension lines with their figures in
+         *     ticks.
          */
         SketchBody: {
             /** Dims */
@@ -4006,7 +4058,8 @@ export interface components {
         };
         /**
          * StockEntryBody
-         * @description `flat` is what lies in it whole; `place` where the piece asked for comes out; `clear` its longest sound length.
+         * @description `flat` is what lies in it whole; `place` where the piece asked for comes out; `clear` its
+         *     longest sound length.
          */
         StockEntryBody: {
             /** Board Feet */
@@ -4057,7 +4110,8 @@ export interface components {
         };
         /**
          * StraightenBody
-         * @description Corners as shares of the photograph's width and height: datum end and edge, far end, its far edge, datum end again.
+         * @description Corners as shares of the photograph's width and height: datum end and edge, far end, its far
+         *     edge, datum end again.
          */
         StraightenBody: {
             board: components["schemas"]["BoardBody"];
@@ -4170,7 +4224,8 @@ export interface components {
         };
         /**
          * ThoughtsBody
-         * @description What else might be cheaper, each idea confirmed by a solve. `asked` is false where nobody has asked yet.
+         * @description What else might be cheaper, each idea confirmed by a solve. `asked` is false where nobody has
+         *     asked yet.
          */
         ThoughtsBody: {
             /** Asked */
@@ -4303,7 +4358,8 @@ export interface components {
         };
         /**
          * Waits
-         * @description Minutes that pass with nobody at work: glue in clamps, glue before it is machined, sawn or milled wood on stickers.
+         * @description Minutes that pass with nobody at work: glue in clamps, glue before it is machined, sawn or
+         *     milled wood on stickers.
          */
         Waits: {
             /**

@@ -1,4 +1,7 @@
-/** The text of a table file, in whatever letters the spreadsheet wrote it: UTF-8, UTF-16 ("Unicode text"), else as Windows does. */
+/**
+ * The text of a table file, in whatever letters the spreadsheet wrote it: UTF-8, UTF-16 ("Unicode
+ * text"), else as Windows does.
+ */
 export function tableText(content: ArrayBuffer): string {
   const bytes = new Uint8Array(content);
   const head = bytes.subarray(0, 2000);

@@ -2,13 +2,24 @@ import { expect, it } from "vitest";
 import type { Schemas } from "./client";
 import { tapped } from "./tapped";
 
-const step = (key: string, after: string[] = []) => ({ key, after, done: false, ready: after.length === 0, hold: 0, rests_until: "" });
+const step = (key: string, after: string[] = []) => ({
+  key,
+  after,
+  done: false,
+  ready: after.length === 0,
+  hold: 0,
+  rests_until: "",
+});
 const milling = {
   layout: 4,
-  routes: [{ board: "O1", steps: [step("a"), step("b", ["a"])] }, { board: "O2", steps: [step("c", ["b"])] }],
+  routes: [
+    { board: "O1", steps: [step("a"), step("b", ["a"])] },
+    { board: "O2", steps: [step("c", ["b"])] },
+  ],
 } as unknown as Schemas["MillingBody"];
 const tap = (key: string, done = true, layout = 4) => ({ layout, key, done, reading: null, minutes: null });
-const standing = (m: Schemas["MillingBody"]) => m.routes.flatMap((r) => r.steps).map((s) => `${s.key}${s.done ? " done" : s.ready ? " ready" : ""}`);
+const standing = (m: Schemas["MillingBody"]) =>
+  m.routes.flatMap((r) => r.steps).map((s) => `${s.key}${s.done ? " done" : s.ready ? " ready" : ""}`);
 
 it("shows what was tapped as done, and what it lets begin as ready, on every board", () => {
   expect(standing(tapped(milling, [tap("a"), tap("b")]))).toEqual(["a done", "b done", "c ready"]);

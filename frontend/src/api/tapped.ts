@@ -5,7 +5,13 @@ import type { Tap } from "./taps";
 
 export function tapped(milling: Schemas["MillingBody"], taps: Tap[]): Schemas["MillingBody"] {
   const mine = taps.filter((t) => t.layout === milling.layout);
-  const all = mine.reduce((steps, t) => marked(steps, t.key, t.done), milling.routes.flatMap((r) => r.steps));
+  const all = mine.reduce(
+    (steps, t) => marked(steps, t.key, t.done),
+    milling.routes.flatMap((r) => r.steps),
+  );
   const by = new Map(all.map((s) => [s.key, s]));
-  return { ...milling, routes: milling.routes.map((r) => ({ ...r, steps: r.steps.map((s) => by.get(s.key)!) })) };
+  return {
+    ...milling,
+    routes: milling.routes.map((r) => ({ ...r, steps: r.steps.map((s) => by.get(s.key)!) })),
+  };
 }

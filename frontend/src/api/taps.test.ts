@@ -4,7 +4,11 @@ import { hold, known, outOfReach, remember, send, sent as remembered, unsent, ty
 
 const kept = vi.hoisted(() => {
   const things = new Map<string, string>();
-  const storage = { getItem: (k: string) => things.get(k) ?? null, setItem: (k: string, v: string) => void things.set(k, v), clear: () => things.clear() };
+  const storage = {
+    getItem: (k: string) => things.get(k) ?? null,
+    setItem: (k: string, v: string) => void things.set(k, v),
+    clear: () => things.clear(),
+  };
   vi.stubGlobal("localStorage", storage);
   return storage;
 });
@@ -21,7 +25,10 @@ describe("taps out of reach of the server", () => {
     hold(tap("a"));
     hold(tap("b"));
     hold(tap("a", false));
-    expect(unsent.value.map((t) => [t.key, t.done])).toEqual([["b", true], ["a", false]]);
+    expect(unsent.value.map((t) => [t.key, t.done])).toEqual([
+      ["b", true],
+      ["a", false],
+    ]);
     expect(JSON.parse(kept.getItem("taps to send")!)).toEqual(unsent.value);
   });
 
@@ -47,7 +54,10 @@ describe("taps out of reach of the server", () => {
   it("are told and dropped when they are refused for good", async () => {
     hold(tap("a"));
     const told: string[] = [];
-    await send(async () => Promise.reject(new Refused(404, "there is no such layout")), (t, why) => told.push(`${t.key}: ${why}`));
+    await send(
+      async () => Promise.reject(new Refused(404, "there is no such layout")),
+      (t, why) => told.push(`${t.key}: ${why}`),
+    );
     expect(told).toEqual(["a: there is no such layout"]);
     expect(unsent.value).toEqual([]);
   });

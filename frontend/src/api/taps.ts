@@ -1,4 +1,7 @@
-/** Taps at a machine that is out of reach of the server: kept here, in order, and sent when it answers again. */
+/**
+ * Taps at a machine that is out of reach of the server: kept here, in order, and sent when it
+ * answers again.
+ */
 import { ref } from "vue";
 import { Refused } from "./refused";
 
@@ -49,12 +52,22 @@ export function known(taps: number): void {
 
 /** Whether a failure means that nobody was reached, not that the tap was refused. */
 export function outOfReach(problem: unknown): boolean {
-  return problem instanceof TypeError || (problem instanceof Refused && problem.status === 0) || (typeof navigator !== "undefined" && !navigator.onLine);
+  return (
+    problem instanceof TypeError ||
+    (problem instanceof Refused && problem.status === 0) ||
+    (typeof navigator !== "undefined" && !navigator.onLine)
+  );
 }
 
 let sending = false;
-/** Send what is held, the oldest first; what is refused for good is dropped and told, what cannot be sent now stays. */
-export async function send(put: (tap: Tap) => Promise<void>, refused: (tap: Tap, why: string) => void): Promise<number> {
+/**
+ * Send what is held, the oldest first; what is refused for good is dropped and told, what cannot be
+ * sent now stays.
+ */
+export async function send(
+  put: (tap: Tap) => Promise<void>,
+  refused: (tap: Tap, why: string) => void,
+): Promise<number> {
   if (sending) return 0;
   sending = true;
   let many = 0;

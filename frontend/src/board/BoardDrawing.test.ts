@@ -15,7 +15,13 @@ const segment = (layers: { part: string; n: number; stave: number }[][]) => ({
 const A = (n: number) => ({ part: "A", n, stave: 0 });
 
 function board(values = {}, more = {}) {
-  return drawn(BoardDrawing, { board: aBoard(values), scale: 10, system: "in", parts: [aPart({ length: 14 * IN })], ...more });
+  return drawn(BoardDrawing, {
+    board: aBoard(values),
+    scale: 10,
+    system: "in",
+    parts: [aPart({ length: 14 * IN })],
+    ...more,
+  });
 }
 
 describe("a board drawn", () => {
@@ -92,8 +98,18 @@ describe("a board drawn", () => {
 
   it("draws a fault in its own shape, and marks the bounds of a knot that was only measured", async () => {
     const bounds = { x0: 10 * IN, x1: 12 * IN, y0: IN, y1: 2 * IN };
-    const outline = plainFault("wane", "A", bounds, { shape: "outline", points: [[10 * IN, IN], [12 * IN, IN], [11 * IN, 2 * IN]], severity: "grave" });
-    expect(await board({ defects: [outline] })).toMatch(/<polygon points="106,56 126,56 116,46" fill="#5b3a1e"/);
+    const outline = plainFault("wane", "A", bounds, {
+      shape: "outline",
+      points: [
+        [10 * IN, IN],
+        [12 * IN, IN],
+        [11 * IN, 2 * IN],
+      ],
+      severity: "grave",
+    });
+    expect(await board({ defects: [outline] })).toMatch(
+      /<polygon points="106,56 126,56 116,46" fill="#5b3a1e"/,
+    );
     expect(words(await board({ defects: [outline] }))).toContain("grave wane");
     const knot = plainFault("tight-knot", "A", bounds);
     expect(await board({ defects: [knot] })).not.toContain("bounds");
@@ -108,13 +124,17 @@ describe("a board drawn", () => {
   });
 
   it("shows zones of figure with their names", async () => {
-    const grain = { ...aBoard().grain, zones: [{ figure: "quarter", x0: 0, x1: 30 * IN, y0: IN, y1: 4 * IN }] };
+    const grain = {
+      ...aBoard().grain,
+      zones: [{ figure: "quarter", x0: 0, x1: 30 * IN, y0: IN, y1: 4 * IN }],
+    };
     expect(words(await board({ grain }))).toContain("quarter");
   });
 });
 
 describe("the ruler", () => {
-  const ruler = (system: string, scale = 10) => drawn(BoardRuler, { length: 60 * IN, scale, system }).then(words);
+  const ruler = (system: string, scale = 10) =>
+    drawn(BoardRuler, { length: 60 * IN, scale, system }).then(words);
 
   it("counts inches, every six of them named", async () => {
     expect(await ruler("in")).toContain("0 6 12 18 24 30");
@@ -132,7 +152,12 @@ describe("the ruler", () => {
 describe("the views of its warp", () => {
   const piece = { x0: 0, x1: 60 * IN, flat: 7620, takes_below: 508, takes_above: 508, a: 0, b: 0, c: 254 };
   const views = (bow: number) =>
-    drawn(WarpViews, { board: aBoard({ warp: { bow, cup: 0, twist: 0 } }), system: "in", pieces: [piece], width: 600 });
+    drawn(WarpViews, {
+      board: aBoard({ warp: { bow, cup: 0, twist: 0 } }),
+      system: "in",
+      pieces: [piece],
+      width: 600,
+    });
 
   it("say how much they exaggerate, the more the flatter the board", async () => {
     const factor = async (bow: number) => Number(/heights ×(\d+)/.exec(words(await views(bow)))![1]);

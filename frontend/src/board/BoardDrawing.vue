@@ -7,7 +7,18 @@ import { computed, useId } from "vue";
 import type { Board, Part } from "../api/client";
 import { show, type System } from "../measure";
 import FaultMark from "./FaultMark.vue";
-import { edges, extent, grainSeed, itemName, MARGIN, placeAt, woodColours, type Blank, type Item, type Segment } from "./geometry";
+import {
+  edges,
+  extent,
+  grainSeed,
+  itemName,
+  MARGIN,
+  placeAt,
+  woodColours,
+  type Blank,
+  type Item,
+  type Segment,
+} from "./geometry";
 
 const props = withDefaults(
   defineProps<{
@@ -30,10 +41,30 @@ const props = withDefaults(
     forbidden?: { x0: number; x1: number; y0: number; y1: number }[]; // nothing may lie here
     movable?: boolean; // blanks can be taken in hand
   }>(),
-  { face: "A", segments: () => [], parts: () => [], chosen: "", chosenDefect: -1, areas: () => [], cut: 0, photographed: true, draft: () => [], pins: () => [], picked: "", forbidden: () => [] },
+  {
+    face: "A",
+    segments: () => [],
+    parts: () => [],
+    chosen: "",
+    chosenDefect: -1,
+    areas: () => [],
+    cut: 0,
+    photographed: true,
+    draft: () => [],
+    pins: () => [],
+    picked: "",
+    forbidden: () => [],
+  },
 );
 type Place = { x: number; y: number };
-const emit = defineEmits<{ part: [string]; place: [Place]; drawn: [Place, Place]; defect: [number]; pick: [Item]; grab: [Item, PointerEvent] }>();
+const emit = defineEmits<{
+  part: [string];
+  place: [Place];
+  drawn: [Place, Place];
+  defect: [number];
+  pick: [Item];
+  grab: [Item, PointerEvent];
+}>();
 
 const id = useId();
 const IN = 8128;
@@ -48,7 +79,10 @@ const Y = (ticks: number) =>
 const colours = computed(() => woodColours(props.board.species));
 const outline = computed(() => {
   const s = props.board.stations;
-  return [...s.map((p) => `${X(p.x)},${Y(p.y0)}`), ...[...s].reverse().map((p) => `${X(p.x)},${Y(p.y1)}`)].join(" ");
+  return [
+    ...s.map((p) => `${X(p.x)},${Y(p.y0)}`),
+    ...[...s].reverse().map((p) => `${X(p.x)},${Y(p.y1)}`),
+  ].join(" ");
 });
 
 const grain = computed(() => {
@@ -75,7 +109,13 @@ const photo = computed(() => {
   return shown ? `/api/pictures/${shown.picture}/straight` : "";
 });
 const zones = computed(() =>
-  props.board.grain.zones.map((z) => ({ word: z.figure, x: X(z.x0), y: Math.min(Y(z.y0), Y(z.y1)), w: px(z.x1 - z.x0), h: px(z.y1 - z.y0) })),
+  props.board.grain.zones.map((z) => ({
+    word: z.figure,
+    x: X(z.x0),
+    y: Math.min(Y(z.y0), Y(z.y1)),
+    w: px(z.x1 - z.x0),
+    h: px(z.y1 - z.y0),
+  })),
 );
 const traced = computed(() => props.draft.map((p) => `${X(p.x)},${Y(p.y)}`).join(" "));
 
@@ -130,13 +170,23 @@ const chalked = computed<Chalked[]>(() =>
           first.forEach((item, k) => {
             const end = k === first.length - 1 ? blank.x1 : x + (lengths.value.get(item.part) ?? 0) + IN / 8;
             if (k) splits += `M${X(x)} ${Y(line(x) + strip.y0)}L${X(x)} ${Y(line(x) + strip.y1)}`;
-            texts.push({ dx: px((x + end) / 2 - middle), w: px(end - x), label: itemName(item), long: names.value.get(item.part) ?? "" });
+            texts.push({
+              dx: px((x + end) / 2 - middle),
+              w: px(end - x),
+              label: itemName(item),
+              long: names.value.get(item.part) ?? "",
+            });
             x = end;
           });
         const size = `${show(blank.x1 - blank.x0, props.system)} × ${show(strip.y1 - strip.y0, props.system)}`;
         return {
           key: `${si}-${ti}-${bi}`,
-          points: [at(blank.x0, strip.y0), at(blank.x1, strip.y0), at(blank.x1, strip.y1), at(blank.x0, strip.y1)].join(" "),
+          points: [
+            at(blank.x0, strip.y0),
+            at(blank.x1, strip.y0),
+            at(blank.x1, strip.y1),
+            at(blank.x0, strip.y1),
+          ].join(" "),
           cx: X(middle),
           cy: Y(line(middle) + centre),
           angle: (Math.atan2(rise, w) * 180) / Math.PI,
@@ -148,7 +198,10 @@ const chalked = computed<Chalked[]>(() =>
           item: first[0]!,
           pinned,
           picked: held.includes(props.picked),
-          title: `${label(blank)}: ${long}, blank ${size}` + (blank.layers.length > 1 ? `, resawn in ${blank.layers.length}` : "") + (pinned ? ", pinned" : ""),
+          title:
+            `${label(blank)}: ${long}, blank ${size}` +
+            (blank.layers.length > 1 ? `, resawn in ${blank.layers.length}` : "") +
+            (pinned ? ", pinned" : ""),
           layers: blank.layers.length,
           splits,
           texts,
@@ -168,9 +221,18 @@ const cuts = computed(() =>
 );
 
 function placeOf(event: MouseEvent): Place {
-  return placeAt((event.currentTarget as SVGSVGElement).getBoundingClientRect(), props.board, props.scale, props.face, event);
+  return placeAt(
+    (event.currentTarget as SVGSVGElement).getBoundingClientRect(),
+    props.board,
+    props.scale,
+    props.face,
+    event,
+  );
 }
-/** Where the pointer went down: far from where it comes up, something was drawn; otherwise the place was tapped. */
+/**
+ * Where the pointer went down: far from where it comes up, something was drawn; otherwise the place
+ * was tapped.
+ */
 let down: { at: Place; x: number; y: number } | undefined;
 function pressed(event: PointerEvent): void {
   down = { at: placeOf(event), x: event.clientX, y: event.clientY };
@@ -178,7 +240,8 @@ function pressed(event: PointerEvent): void {
 function placed(event: MouseEvent): void {
   const from = down;
   down = undefined;
-  if (from && Math.hypot(event.clientX - from.x, event.clientY - from.y) > 8) emit("drawn", from.at, placeOf(event));
+  if (from && Math.hypot(event.clientX - from.x, event.clientY - from.y) > 8)
+    emit("drawn", from.at, placeOf(event));
   else emit("place", placeOf(event));
 }
 </script>
@@ -196,18 +259,45 @@ function placed(event: MouseEvent): void {
   >
     <defs>
       <clipPath :id="`${id}-clip`"><polygon :points="outline" /></clipPath>
-      <pattern :id="`${id}-bad`" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+      <pattern
+        :id="`${id}-bad`"
+        width="7"
+        height="7"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(45)"
+      >
         <rect width="7" height="7" fill="#5b3a1e" fill-opacity=".16" />
         <path d="M0 0V7" stroke="#b3142a" stroke-width="2" />
       </pattern>
     </defs>
     <polygon :points="outline" :fill="colours[0]" />
-    <image v-if="photo" :href="photo" :x="X(0)" :y="MARGIN" :width="width - 2 * MARGIN" :height="height - 2 * MARGIN" preserveAspectRatio="none" :clip-path="`url(#${id}-clip)`" />
+    <image
+      v-if="photo"
+      :href="photo"
+      :x="X(0)"
+      :y="MARGIN"
+      :width="width - 2 * MARGIN"
+      :height="height - 2 * MARGIN"
+      preserveAspectRatio="none"
+      :clip-path="`url(#${id}-clip)`"
+    />
     <g v-else :clip-path="`url(#${id}-clip)`" fill="none" :stroke="colours[1]" stroke-opacity=".55">
       <path v-for="(line, i) in grain" :key="i" :d="line" :stroke-width="i % 3 ? 0.7 : 1.3" />
     </g>
     <g :clip-path="`url(#${id}-clip)`">
-      <FaultMark v-for="(d, i) in board.defects" :key="i" :fault="d" :face="face" :system="system" :x="X" :y="Y" :line="colours[1]" :hatch="`url(#${id}-bad)`" :chosen="i === chosenDefect" @click.stop="emit('defect', i)" />
+      <FaultMark
+        v-for="(d, i) in board.defects"
+        :key="i"
+        :fault="d"
+        :face="face"
+        :system="system"
+        :x="X"
+        :y="Y"
+        :line="colours[1]"
+        :hatch="`url(#${id}-bad)`"
+        :chosen="i === chosenDefect"
+        @click.stop="emit('defect', i)"
+      />
     </g>
     <g v-for="(z, i) in zones" :key="`z${i}`" class="zone">
       <rect :x="z.x" :y="z.y" :width="z.w" :height="z.h" />
@@ -216,26 +306,78 @@ function placed(event: MouseEvent): void {
     <polygon :points="outline" fill="none" stroke="#12171d" stroke-width="1.4" />
     <polyline v-if="draft.length" class="draft" :points="traced" />
     <circle v-for="(p, i) in draft" :key="`d${i}`" class="draft" :cx="X(p.x)" :cy="Y(p.y)" r="4" />
-    <rect v-for="(a, i) in areas" :key="`a${i}`" class="clear" :x="X(a.x0)" :y="Math.min(Y(a.y0), Y(a.y1))" :width="px(a.x1 - a.x0)" :height="px(a.y1 - a.y0)" />
+    <rect
+      v-for="(a, i) in areas"
+      :key="`a${i}`"
+      class="clear"
+      :x="X(a.x0)"
+      :y="Math.min(Y(a.y0), Y(a.y1))"
+      :width="px(a.x1 - a.x0)"
+      :height="px(a.y1 - a.y0)"
+    />
     <path v-if="cut" class="try" :d="`M${X(cut)} 0V${height}`" />
     <g v-for="(f, i) in forbidden" :key="`f${i}`" class="forbidden">
       <title>nothing may lie here</title>
-      <rect :x="X(f.x0)" :y="Math.min(Y(f.y0), Y(f.y1))" :width="px(f.x1 - f.x0)" :height="px(f.y1 - f.y0)" :fill="`url(#${id}-bad)`" />
+      <rect
+        :x="X(f.x0)"
+        :y="Math.min(Y(f.y0), Y(f.y1))"
+        :width="px(f.x1 - f.x0)"
+        :height="px(f.y1 - f.y0)"
+        :fill="`url(#${id}-bad)`"
+      />
       <path :d="`M${X(f.x0)} ${Y(f.y0)}L${X(f.x1)} ${Y(f.y1)}M${X(f.x0)} ${Y(f.y1)}L${X(f.x1)} ${Y(f.y0)}`" />
     </g>
-    <g v-for="c in chalked" :key="c.key" class="chalked" :class="{ chosen: c.ids.includes(chosen), picked: c.picked, movable, dim: chosen && !c.ids.includes(chosen) }" :tabindex="choosable ? 0 : undefined" :role="choosable ? 'button' : undefined" :aria-label="choosable ? c.title : undefined" :aria-pressed="movable ? c.picked : undefined" @pointerdown="movable && emit('grab', c.item, $event)" @click.stop="emit('part', c.ids[0]!); emit('pick', c.item)" @keydown.enter.stop="emit('part', c.ids[0]!); emit('pick', c.item)">
+    <g
+      v-for="c in chalked"
+      :key="c.key"
+      class="chalked"
+      :class="{
+        chosen: c.ids.includes(chosen),
+        picked: c.picked,
+        movable,
+        dim: chosen && !c.ids.includes(chosen),
+      }"
+      :tabindex="choosable ? 0 : undefined"
+      :role="choosable ? 'button' : undefined"
+      :aria-label="choosable ? c.title : undefined"
+      :aria-pressed="movable ? c.picked : undefined"
+      @pointerdown="movable && emit('grab', c.item, $event)"
+      @click.stop="
+        emit('part', c.ids[0]!);
+        emit('pick', c.item);
+      "
+      @keydown.enter.stop="
+        emit('part', c.ids[0]!);
+        emit('pick', c.item);
+      "
+    >
       <title>{{ c.title }}</title>
       <polygon :points="c.points" />
       <path v-if="c.splits" :d="c.splits" class="split" />
       <g :transform="`translate(${c.cx} ${c.cy}) rotate(${c.angle})`">
-        <path v-if="c.w > 60 && c.h > 15" class="arrow" :d="`M${-c.w / 2 + 6} ${c.h / 2 - 5}h${Math.min(28, c.w / 4)}m-5 -3l5 3l-5 3`" />
+        <path
+          v-if="c.w > 60 && c.h > 15"
+          class="arrow"
+          :d="`M${-c.w / 2 + 6} ${c.h / 2 - 5}h${Math.min(28, c.w / 4)}m-5 -3l5 3l-5 3`"
+        />
         <template v-for="(t, i) in c.texts" :key="i">
-          <text v-if="t.w > 15 && c.h > 7" :x="t.dx" :font-size="Math.min(15, c.h * 0.62, (t.w / Math.max(3, t.label.length)) * 1.6)" text-anchor="middle" dominant-baseline="central">{{ t.label }}<tspan v-if="c.h > 17 && t.w > 8 * (t.label.length + t.long.length) + 70" class="long" dx="8">{{ t.long }}</tspan></text>
+          <text
+            v-if="t.w > 15 && c.h > 7"
+            :x="t.dx"
+            :font-size="Math.min(15, c.h * 0.62, (t.w / Math.max(3, t.label.length)) * 1.6)"
+            text-anchor="middle"
+            dominant-baseline="central"
+          >
+            {{ t.label }}
+            <tspan v-if="c.h > 17 && t.w > 8 * (t.label.length + t.long.length) + 70" class="long" dx="8">
+              {{ t.long }}
+            </tspan>
+          </text>
         </template>
         <path v-if="c.pinned" class="pin" :d="`M${c.w / 2 - 12} ${-c.h / 2 + 3}h7m-3.5 0v8m-4 0h8m-4 0v7`" />
       </g>
     </g>
-    <path v-for="(cut, i) in cuts" :key="i" :d="cut" class="cut" />
+    <path v-for="(line, i) in cuts" :key="i" :d="line" class="cut" />
     <slot :x="X" :y="Y" />
   </svg>
 </template>

@@ -19,7 +19,10 @@ const marks = computed(() => {
     found.push({
       x: MARGIN + n * size,
       tall: big ? 12 : n % (metric ? 5 : 3) === 0 ? 8 : 5,
-      word: big && props.length - n * unit > (26 / props.scale) * IN ? String(metric ? n * (props.system === "mm" ? 10 : 1) : n) : "",
+      word:
+        big && props.length - n * unit > (26 / props.scale) * IN
+          ? String(metric ? n * (props.system === "mm" ? 10 : 1) : n)
+          : "",
     });
   }
   return found;

@@ -16,9 +16,22 @@ const cells = computed(() =>
     const most = Math.max(1, ...rows.flat());
     return rows.flatMap((row, i) =>
       row.map((depth, j) => {
-        const [xa, xb] = [props.x(p.x0 + ((p.x1 - p.x0) * i) / rows.length), props.x(p.x0 + ((p.x1 - p.x0) * (i + 1)) / rows.length)];
-        const [ya, yb] = [props.y(p.y0 + ((p.y1 - p.y0) * j) / row.length), props.y(p.y0 + ((p.y1 - p.y0) * (j + 1)) / row.length)];
-        return { x: xa, y: Math.min(ya, yb), w: xb - xa, h: Math.abs(yb - ya), share: depth / most, says: showAbout(depth, props.system) };
+        const [xa, xb] = [
+          props.x(p.x0 + ((p.x1 - p.x0) * i) / rows.length),
+          props.x(p.x0 + ((p.x1 - p.x0) * (i + 1)) / rows.length),
+        ];
+        const [ya, yb] = [
+          props.y(p.y0 + ((p.y1 - p.y0) * j) / row.length),
+          props.y(p.y0 + ((p.y1 - p.y0) * (j + 1)) / row.length),
+        ];
+        return {
+          x: xa,
+          y: Math.min(ya, yb),
+          w: xb - xa,
+          h: Math.abs(yb - ya),
+          share: depth / most,
+          says: showAbout(depth, props.system),
+        };
       }),
     );
   }),
@@ -27,7 +40,16 @@ const cells = computed(() =>
 
 <template>
   <g class="depth">
-    <rect v-for="(c, i) in cells" :key="i" :x="c.x" :y="c.y" :width="c.w" :height="c.h" :fill-opacity="0.75 * c.share"><title>{{ c.says }} comes off here</title></rect>
+    <rect
+      v-for="(c, i) in cells"
+      :key="i"
+      :x="c.x"
+      :y="c.y"
+      :width="c.w"
+      :height="c.h"
+      :fill-opacity="0.75 * c.share"
+      ><title>{{ c.says }} comes off here</title></rect
+    >
   </g>
 </template>
 

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** The board seen from its side and from its ends, warp exaggerated as stated, with the flat slab inside it. */
+/**
+ * The board seen from its side and from its ends, warp exaggerated as stated, with the flat slab
+ * inside it.
+ */
 import { computed } from "vue";
 import type { Board, Schemas } from "../api/client";
 import { showAbout, type System } from "../measure";
@@ -10,14 +13,23 @@ const props = defineProps<{ board: Board; system: System; pieces: Schemas["Piece
 
 const IN = 8128;
 const colours = computed(() => woodColours(props.board.species));
-/** How much higher than true the heights are drawn: enough that a sixteenth can be seen, not so much that it lies. */
+/**
+ * How much higher than true the heights are drawn: enough that a sixteenth can be seen, not so much
+ * that it lies.
+ */
 const factor = computed(() => {
   // As scanned or by its figures: how far the underside's highest and lowest places lie apart.
-  const seen = [0, 0.25, 0.5, 0.75, 1].flatMap((u) => [0, 0.5, 1].map((v) => underside(props.board, u * props.board.length, v)));
+  const seen = [0, 0.25, 0.5, 0.75, 1].flatMap((u) =>
+    [0, 0.5, 1].map((v) => underside(props.board, u * props.board.length, v)),
+  );
   const most = Math.max(Math.max(...seen) - Math.min(...seen), IN / 16);
   // A short thick board would fill the screen: its side is drawn no taller than a hand's breadth.
-  const tallest = 130 / (((props.width - 12) / props.board.length) * Math.max(...props.board.stations.map((s) => s.t0)));
-  return Math.max(1, Math.min(20, Math.round((26 / props.width) * (props.board.length / most)), Math.floor(tallest)));
+  const tallest =
+    130 / (((props.width - 12) / props.board.length) * Math.max(...props.board.stations.map((s) => s.t0)));
+  return Math.max(
+    1,
+    Math.min(20, Math.round((26 / props.width) * (props.board.length / most)), Math.floor(tallest)),
+  );
 });
 const sx = computed(() => (props.width - 12) / props.board.length);
 const sz = computed(() => sx.value * factor.value);
@@ -57,7 +69,13 @@ const slabs = computed(() =>
     const [low, high] = edges(props.board, (p.x0 + p.x1) / 2);
     const y = (low + high) / 2;
     const at = (x: number) => p.a * x + p.b * y + p.c;
-    return `${X(p.x0)},${Z(at(p.x0))} ${X(p.x1)},${Z(at(p.x1))} ${X(p.x1)},${Z(at(p.x1) + p.flat)} ${X(p.x0)},${Z(at(p.x0) + p.flat)}`;
+    const corners = [
+      [p.x0, at(p.x0)],
+      [p.x1, at(p.x1)],
+      [p.x1, at(p.x1) + p.flat],
+      [p.x0, at(p.x0) + p.flat],
+    ] as const;
+    return corners.map(([x, z]) => `${X(x)},${Z(z)}`).join(" ");
   }),
 );
 
@@ -75,14 +93,23 @@ const ends = computed(() =>
       const z = underside(props.board, x, v);
       top = Math.max(top, z + thickness(props.board, x, v));
       low.push(`${(6 + v * 150).toFixed(1)},${(-(z * scale * END_FACTOR)).toFixed(1)}`);
-      high.unshift(`${(6 + v * 150).toFixed(1)},${(-((z + thickness(props.board, x, v)) * scale * END_FACTOR)).toFixed(1)}`);
+      high.unshift(
+        `${(6 + v * 150).toFixed(1)},${(-((z + thickness(props.board, x, v)) * scale * END_FACTOR)).toFixed(1)}`,
+      );
     }
     const piece = props.pieces.find((p) => p.x0 <= x && x <= p.x1);
     const slab = piece
-      ? [[0, 0], [1, 0], [1, piece.flat], [0, piece.flat]].map(([v, up]) => {
-          const z = piece.a * x + piece.b * (y0 + v! * (y1 - y0)) + piece.c + up!;
-          return `${(6 + v! * 150).toFixed(1)},${(-(z * scale * END_FACTOR)).toFixed(1)}`;
-        }).join(" ")
+      ? [
+          [0, 0],
+          [1, 0],
+          [1, piece.flat],
+          [0, piece.flat],
+        ]
+          .map(([v, up]) => {
+            const z = piece.a * x + piece.b * (y0 + v! * (y1 - y0)) + piece.c + up!;
+            return `${(6 + v! * 150).toFixed(1)},${(-(z * scale * END_FACTOR)).toFixed(1)}`;
+          })
+          .join(" ")
       : "";
     return { points: [...low, ...high].join(" "), top: top * scale * END_FACTOR, slab };
   }),
@@ -99,12 +126,20 @@ const ends = computed(() =>
         <polygon v-for="(points, i) in slabs" :key="i" :points="points" class="slab" />
       </svg>
       <figcaption>
-        Side, heights ×{{ factor }}. Blue is the flat board inside: {{ showAbout(Math.min(...pieces.map((p) => p.flat)), system) }}
-        <template v-if="pieces.length > 1"> to {{ showAbout(Math.max(...pieces.map((p) => p.flat)), system) }}</template>
+        Side, heights ×{{ factor }}. Blue is the flat board inside:
+        {{ showAbout(Math.min(...pieces.map((p) => p.flat)), system) }}
+        <template v-if="pieces.length > 1">
+          to {{ showAbout(Math.max(...pieces.map((p) => p.flat)), system) }}</template
+        >
       </figcaption>
     </figure>
     <figure v-for="(end, i) in ends" :key="i" class="end">
-      <svg width="162" :height="Math.max(...ends.map((e) => e.top)) + 14" role="img" :aria-label="`End view, heights ${END_FACTOR} times true`">
+      <svg
+        width="162"
+        :height="Math.max(...ends.map((e) => e.top)) + 14"
+        role="img"
+        :aria-label="`End view, heights ${END_FACTOR} times true`"
+      >
         <g :transform="`translate(0 ${Math.max(...ends.map((e) => e.top)) + 8})`">
           <path d="M0 0H162" stroke="#12171d" stroke-width="1.5" />
           <polygon :points="end.points" :fill="colours[0]" stroke="#12171d" />
@@ -113,7 +148,13 @@ const ends = computed(() =>
       </svg>
       <figcaption>{{ i ? "Far end" : "Datum end" }}, heights ×{{ END_FACTOR }}</figcaption>
     </figure>
-    <ThreeQuarterView class="three" :board="board" :pieces="pieces" :width="width" :factor="Math.max(1, Math.round(factor / 2))" />
+    <ThreeQuarterView
+      class="three"
+      :board="board"
+      :pieces="pieces"
+      :width="width"
+      :factor="Math.max(1, Math.round(factor / 2))"
+    />
   </div>
 </template>
 

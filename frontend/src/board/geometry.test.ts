@@ -51,14 +51,36 @@ describe("an outline", () => {
 
 describe("a board scanned or read across", () => {
   it("is as high as its heights say, bilinear in between", () => {
-    const surface = { xs: [0, 100], ys: [0, 40], lower: [[0, 0], [8, 16]], upper: [[100, 100], [108, 116]] };
-    const board = aBoard({ length: 100, stations: [plainStation(0, 0, 40, 1), plainStation(100, 0, 40, 1)], surface });
-    expect([underside(board, 100, 1), underside(board, 50, 0.5), thickness(board, 50, 0.5)]).toEqual([16, 6, 100]);
+    const surface = {
+      xs: [0, 100],
+      ys: [0, 40],
+      lower: [
+        [0, 0],
+        [8, 16],
+      ],
+      upper: [
+        [100, 100],
+        [108, 116],
+      ],
+    };
+    const board = aBoard({
+      length: 100,
+      stations: [plainStation(0, 0, 40, 1), plainStation(100, 0, 40, 1)],
+      surface,
+    });
+    expect([underside(board, 100, 1), underside(board, 50, 0.5), thickness(board, 50, 0.5)]).toEqual([
+      16, 6, 100,
+    ]);
   });
   it("has its readings evenly across", () => {
-    const stations = [plainStation(0, 0, 40, 10), plainStation(100, 0, 40, 10)].map((s) => ({ ...s, between: [6] }));
+    const stations = [plainStation(0, 0, 40, 10), plainStation(100, 0, 40, 10)].map((s) => ({
+      ...s,
+      between: [6],
+    }));
     const board = aBoard({ length: 100, stations });
-    expect([thickness(board, 20, 0), thickness(board, 20, 0.25), thickness(board, 20, 0.5)]).toEqual([10, 8, 6]);
+    expect([thickness(board, 20, 0), thickness(board, 20, 0.25), thickness(board, 20, 0.5)]).toEqual([
+      10, 8, 6,
+    ]);
   });
 });
 

@@ -32,14 +32,34 @@ export function itemName(item: Item): string {
 export const MARGIN = 6;
 
 /** The place on a board, in ticks, under a pointer over its drawing. */
-export function placeAt(box: { left: number; top: number }, board: Board, scale: number, face: "A" | "B", at: { clientX: number; clientY: number }): { x: number; y: number } {
+export function placeAt(
+  box: { left: number; top: number },
+  board: Board,
+  scale: number,
+  face: "A" | "B",
+  at: { clientX: number; clientY: number },
+): { x: number; y: number } {
   const { low, high } = extent(board);
   const up = ((at.clientY - box.top - MARGIN) / scale) * 8128;
-  return { x: Math.round(((at.clientX - box.left - MARGIN) / scale) * 8128), y: Math.round(face === "A" ? high - up : low + up) };
+  return {
+    x: Math.round(((at.clientX - box.left - MARGIN) / scale) * 8128),
+    y: Math.round(face === "A" ? high - up : low + up),
+  };
 }
 
 export const SOUND = ["tight-knot", "pin-knot", "stain", "sapwood", "mineral"];
-export const UNSOUND = ["loose-knot", "check", "split", "shake", "rot", "wane", "bark", "hole", "metal", "pith"];
+export const UNSOUND = [
+  "loose-knot",
+  "check",
+  "split",
+  "shake",
+  "rot",
+  "wane",
+  "bark",
+  "hole",
+  "metal",
+  "pith",
+];
 
 function between(stations: Station[], x: number): [Station, Station, number] {
   let at = 1;
@@ -106,7 +126,8 @@ type Point = { x: number; y: number };
 
 /** Whether a closed line crosses itself anywhere but at its own corners. */
 export function crossesItself(points: Point[]): boolean {
-  const side = (a: Point, b: Point, c: Point) => Math.sign((b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x));
+  const side = (a: Point, b: Point, c: Point) =>
+    Math.sign((b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x));
   const n = points.length;
   const edge = (k: number): [Point, Point] => [points[k]!, points[(k + 1) % n]!];
   for (let i = 0; i < n; i++)
@@ -156,6 +177,8 @@ export function grainSeed(text: string): () => number {
 
 /** A wood tone in less light: 1 is full light, 0 is dark. */
 export function shaded(colour: string, light: number): string {
-  const parts = [1, 3, 5].map((at) => Math.round(parseInt(colour.slice(at, at + 2), 16) * (0.45 + 0.55 * light)));
+  const parts = [1, 3, 5].map((at) =>
+    Math.round(parseInt(colour.slice(at, at + 2), 16) * (0.45 + 0.55 * light)),
+  );
   return `#${parts.map((p) => Math.min(255, p).toString(16).padStart(2, "0")).join("")}`;
 }

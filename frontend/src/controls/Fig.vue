@@ -16,7 +16,12 @@ const pieces = computed<Piece[]>(() => {
   let at = 0;
   for (const hit of props.text.matchAll(/(\d+) (\d+)\/(\d+)|(?<![\d/.])(\d+)\/(2|4|8|16|32|64)(?![\d/])/g)) {
     const whole = hit[1] ?? "";
-    found.push({ plain: props.text.slice(at, hit.index) + whole, joined: !!whole, n: hit[2] ?? hit[4], d: hit[3] ?? hit[5] });
+    found.push({
+      plain: props.text.slice(at, hit.index) + whole,
+      joined: !!whole,
+      n: hit[2] ?? hit[4],
+      d: hit[3] ?? hit[5],
+    });
     at = hit.index + hit[0].length;
   }
   found.push({ plain: props.text.slice(at) });

@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import { drawn, IN } from "../test/making";
 import MeasureField from "./MeasureField.vue";
 
-const field = (props = {}) => drawn(MeasureField, { modelValue: 2.5 * IN, system: "in", label: "Width", ...props });
+const field = (props = {}) =>
+  drawn(MeasureField, { modelValue: 2.5 * IN, system: "in", label: "Width", ...props });
 
 describe("the measure field", () => {
   it.each([

@@ -21,7 +21,13 @@ const id = useId();
 const typing = ref(false);
 const text = ref("");
 const plain = computed(() => (props.modelValue === null ? "" : show(props.modelValue, props.system)));
-watch(plain, (now) => { if (!typing.value) text.value = now; }, { immediate: true });
+watch(
+  plain,
+  (now) => {
+    if (!typing.value) text.value = now;
+  },
+  { immediate: true },
+);
 const isFormula = computed(() => props.formula !== undefined && text.value.trim().startsWith("="));
 const workedOut = ref<{ text: string; ticks: number | null; why: string }>();
 watch([text, typing], async ([now]) => {
@@ -44,7 +50,9 @@ const understood = computed(() => {
   if (isFormula.value) {
     const found = workedOut.value?.text === text.value ? workedOut.value : undefined;
     if (!found) return "";
-    return found.ticks === null ? found.why : `= ${show(found.ticks, props.system)} ${props.system === "ft-in" ? "" : unitWord(props.system)}`;
+    return found.ticks === null
+      ? found.why
+      : `= ${show(found.ticks, props.system)} ${props.system === "ft-in" ? "" : unitWord(props.system)}`;
   }
   if (read.value.why) return `'${text.value}' ${read.value.why}`;
   if (read.value.ticks === undefined) return "";
@@ -63,11 +71,13 @@ function keep(): void {
   const typed = typing.value;
   typing.value = false;
   if (isFormula.value) {
-    if (typed && text.value.trim().slice(1).trim() !== props.formula) emit("formula", text.value.trim().slice(1).trim());
+    if (typed && text.value.trim().slice(1).trim() !== props.formula)
+      emit("formula", text.value.trim().slice(1).trim());
     text.value = plain.value;
     return;
   }
-  if (read.value.ticks !== undefined && read.value.ticks !== props.modelValue) emit("update:modelValue", read.value.ticks);
+  if (read.value.ticks !== undefined && read.value.ticks !== props.modelValue)
+    emit("update:modelValue", read.value.ticks);
   if (read.value.ticks !== undefined) text.value = show(read.value.ticks, props.system);
   else if (!text.value.trim()) text.value = plain.value;
 }
@@ -81,7 +91,11 @@ function back(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <div class="measure" :class="{ compact, wrong: !!read.why, formed: !!formula, forming: isFormula }" :title="formula ? `= ${formula}` : undefined">
+  <div
+    class="measure"
+    :class="{ compact, wrong: !!read.why, formed: !!formula, forming: isFormula }"
+    :title="formula ? `= ${formula}` : undefined"
+  >
     <label :for="id" :class="{ sr: hideLabel }">{{ label }}</label>
     <input
       :id="id"
@@ -98,7 +112,9 @@ function back(event: KeyboardEvent): void {
       @keydown.enter="keep"
       @keydown.esc="back"
     />
-    <span :id="`${id}-told`" class="told" role="status">{{ read.why && !typing ? `'${text}' ${read.why}` : understood }}</span>
+    <span :id="`${id}-told`" class="told" role="status">{{
+      read.why && !typing ? `'${text}' ${read.why}` : understood
+    }}</span>
   </div>
 </template>
 

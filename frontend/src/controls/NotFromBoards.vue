@@ -5,7 +5,10 @@ import { useProject } from "../api/project";
 
 const { pk, project } = useProject();
 const named = (stock: "bought" | "sheet") =>
-  (project.value?.parts ?? []).filter((p) => p.stock === stock).map((p) => `${p.quantity} × ${p.name || p.id}`).join(", ");
+  (project.value?.parts ?? [])
+    .filter((p) => p.stock === stock)
+    .map((p) => `${p.quantity} × ${p.name || p.id}`)
+    .join(", ");
 const bought = computed(() => named("bought"));
 const sheet = computed(() => named("sheet"));
 </script>
@@ -15,7 +18,11 @@ const sheet = computed(() => named("sheet"));
     <p>Nothing on this list is cut from boards, so there is nothing to lay out, to mill or to account for.</p>
     <p v-if="bought"><b>Bought as it is:</b> {{ bought }}.</p>
     <p v-if="sheet"><b>Cut from sheet:</b> {{ sheet }}.</p>
-    <p><RouterLink :to="{ name: 'buy', params: { project: pk } }">Buy</RouterLink> says how much of it to get; a part's stock is set on the <RouterLink :to="{ name: 'list', params: { project: pk } }">List</RouterLink>.</p>
+    <p>
+      <RouterLink :to="{ name: 'buy', params: { project: pk } }">Buy</RouterLink> says how much of it to get;
+      a part's stock is set on the
+      <RouterLink :to="{ name: 'list', params: { project: pk } }">List</RouterLink>.
+    </p>
   </div>
 </template>
 

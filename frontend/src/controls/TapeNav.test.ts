@@ -14,7 +14,9 @@ async function tape(reached: number, current: string): Promise<string> {
       ...STAGES.map((s) => ({ path: `/project/:project/${s.name}`, name: s.name, component: nowhere })),
     ],
   });
-  const app = createSSRApp({ render: () => h(TapeNav, { pk: 7, name: "Settle", reached, current: current as "list" }) });
+  const app = createSSRApp({
+    render: () => h(TapeNav, { pk: 7, name: "Settle", reached, current: current as "list" }),
+  });
   app.use(router);
   await router.push(`/project/7/${current}`);
   return renderToString(app);
@@ -40,6 +42,8 @@ describe("the tape", () => {
   it("says which stage one is at", async () => {
     const html = await tape(6, "mill");
     expect(html.match(/aria-current="page"/g)).toHaveLength(1);
-    expect(html).toMatch(/href="\/project\/7\/mill"[^>]*aria-current="page"|aria-current="page"[^>]*href="\/project\/7\/mill"/);
+    expect(html).toMatch(
+      /href="\/project\/7\/mill"[^>]*aria-current="page"|aria-current="page"[^>]*href="\/project\/7\/mill"/,
+    );
   });
 });

@@ -6,7 +6,13 @@
 import { computed } from "vue";
 import { STAGES, type StageName } from "../stages/stages";
 
-const props = defineProps<{ pk: number; name: string; reached: number; current: StageName | ""; rack?: boolean }>();
+const props = defineProps<{
+  pk: number;
+  name: string;
+  reached: number;
+  current: StageName | "";
+  rack?: boolean;
+}>();
 const share = computed(() => `${((props.reached + 1) / STAGES.length) * 100}%`);
 </script>
 
@@ -20,7 +26,11 @@ const share = computed(() => `${((props.reached + 1) / STAGES.length) * 100}%`);
     <nav v-else class="run" aria-label="Stages of the project">
       <div class="blade" :style="{ width: share }" aria-hidden="true"><span class="hook" /></div>
       <ol>
-        <li v-for="(stage, i) in STAGES" :key="stage.name" :class="{ beyond: i > reached, here: stage.name === current }">
+        <li
+          v-for="(stage, i) in STAGES"
+          :key="stage.name"
+          :class="{ beyond: i > reached, here: stage.name === current }"
+        >
           <RouterLink
             :to="{ name: stage.name, params: { project: pk } }"
             :aria-current="stage.name === current ? 'page' : undefined"

@@ -21,8 +21,22 @@ const gone = async (): Promise<Response> => {
 
 describe("what is kept", () => {
   it("is what a machine page asks, and no more", () => {
-    for (const path of ["/api/projects/3", "/api/projects/3/milling", "/api/projects/3/milling-settings", "/api/projects/3/layout", "/api/layouts/12/days"]) expect(way(path)).toBe("answer");
-    for (const path of ["/api/projects", "/api/projects/3/boards", "/api/layouts/12/routes.pdf", "/api/projects/3/events", "/icon.svg"]) expect(way(path)).toBe("none");
+    for (const path of [
+      "/api/projects/3",
+      "/api/projects/3/milling",
+      "/api/projects/3/milling-settings",
+      "/api/projects/3/layout",
+      "/api/layouts/12/days",
+    ])
+      expect(way(path)).toBe("answer");
+    for (const path of [
+      "/api/projects",
+      "/api/projects/3/boards",
+      "/api/layouts/12/routes.pdf",
+      "/api/projects/3/events",
+      "/icon.svg",
+    ])
+      expect(way(path)).toBe("none");
   });
   it("is never a change, nor anybody else's", () => {
     expect(way("/api/projects/3", "PUT")).toBe("none");
@@ -54,9 +68,15 @@ describe("how it is answered", () => {
   });
   it("of the files of many versions the oldest go, and nothing else", async () => {
     const files = Array.from({ length: MOST_FILES }, (_, k) => `/assets/${k}.js`);
-    const kept = keeping({ "/": "page", "/api/projects/3": "piece", ...Object.fromEntries(files.map((f) => [f, f])) });
+    const kept = keeping({
+      "/": "page",
+      "/api/projects/3": "piece",
+      ...Object.fromEntries(files.map((f) => [f, f])),
+    });
     await keptFirst("/assets/new.js", kept, async () => new Response("new"));
-    expect(["/", "/api/projects/3", "/assets/new.js", "/assets/1.js"].every((name) => kept.held.has(name))).toBe(true);
+    expect(
+      ["/", "/api/projects/3", "/assets/new.js", "/assets/1.js"].every((name) => kept.held.has(name)),
+    ).toBe(true);
     expect(kept.held.has("/assets/0.js")).toBe(false);
   });
   it("files are not asked for twice", async () => {

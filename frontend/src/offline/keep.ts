@@ -1,6 +1,12 @@
-/** What is kept for when the server is out of reach, and how it is answered then. Pure: the worker hands in what it needs. */
+/**
+ * What is kept for when the server is out of reach, and how it is answered then. Pure: the worker
+ * hands in what it needs.
+ */
 
-/** The questions a machine page asks: the day's work stays readable without a network, everything else says it is out of reach. */
+/**
+ * The questions a machine page asks: the day's work stays readable without a network, everything
+ * else says it is out of reach.
+ */
 const READ = /^\/api\/(projects\/\d+(\/(milling|milling-settings|layout))?|layouts\/\d+\/days)$/;
 
 /** A header of answers that were kept. */
@@ -8,7 +14,10 @@ export const KEPT = "x-kept";
 
 export type Way = "page" | "file" | "answer" | "none";
 
-/** How a request is answered: pages and answers ask the server first, files whose name tells their content do not. */
+/**
+ * How a request is answered: pages and answers ask the server first, files whose name tells their
+ * content do not.
+ */
 export function wayOf(method: string, url: URL, origin: string, navigates: boolean): Way {
   if (method !== "GET" || url.origin !== origin) return "none";
   if (navigates || url.pathname === "/") return "page";

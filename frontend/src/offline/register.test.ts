@@ -13,12 +13,20 @@ function workers(controlled: boolean) {
     take: () => heard.forEach((taken) => taken()),
   };
 }
-const loaded = () => [`${HERE}/assets/a.js`, `${HERE}/assets/a.js`, `${HERE}/api/projects/2/milling`, `${HERE}/api/health`, "http://elsewhere/assets/b.js"];
+const loaded = () => [
+  `${HERE}/assets/a.js`,
+  `${HERE}/assets/a.js`,
+  `${HERE}/api/projects/2/milling`,
+  `${HERE}/api/health`,
+  "http://elsewhere/assets/b.js",
+];
 
 it("hands what was loaded before it to a new worker, once, when it has taken over", async () => {
   const there = workers(false);
   const asked: string[] = [];
-  const done = register(there as unknown as ServiceWorkerContainer, HERE, loaded, async (url) => asked.push(url));
+  const done = register(there as unknown as ServiceWorkerContainer, HERE, loaded, async (url) =>
+    asked.push(url),
+  );
   await vi.waitFor(() => expect(there.register).toHaveBeenCalledWith("/offline.js", { type: "module" }));
   await vi.waitFor(() => expect(there.heard).toHaveLength(1));
   expect(asked).toEqual([]);
@@ -29,6 +37,8 @@ it("hands what was loaded before it to a new worker, once, when it has taken ove
 
 it("asks nothing again where a worker was there all along", async () => {
   const asked: string[] = [];
-  await register(workers(true) as unknown as ServiceWorkerContainer, HERE, loaded, async (url) => asked.push(url));
+  await register(workers(true) as unknown as ServiceWorkerContainer, HERE, loaded, async (url) =>
+    asked.push(url),
+  );
   expect(asked).toEqual([]);
 });

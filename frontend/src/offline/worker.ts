@@ -1,4 +1,7 @@
-/** Runs beside the pages: the application opens and the day's steps can be read when the server is out of reach. */
+/**
+ * Runs beside the pages: the application opens and the day's steps can be read when the server is
+ * out of reach.
+ */
 import { keptAs, keptFirst, serverFirst, wayOf } from "./keep";
 
 /** The little of a worker's world that is used here; its library does not go together with a page's. */
@@ -25,6 +28,8 @@ worker.addEventListener("fetch", (event) => {
   const url = new URL(request.url);
   const way = wayOf(request.method, url, worker.location.origin, request.mode === "navigate");
   if (way === "none") return;
-  const answered = caches.open(PLACE).then((kept) => (way === "file" ? keptFirst : serverFirst)(keptAs(way, url), kept, () => fetch(request)));
+  const answered = caches
+    .open(PLACE)
+    .then((kept) => (way === "file" ? keptFirst : serverFirst)(keptAs(way, url), kept, () => fetch(request)));
   event.respondWith(answered);
 });

@@ -43,7 +43,9 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
     <button class="act quiet" :disabled="!project.undo" :title="`Undo: ${project.undo}`" @click="undo()">
       ↶ <span>{{ project.undo ? `Undo ${project.undo}` : "Nothing to undo" }}</span>
     </button>
-    <button v-if="project.redo" class="act quiet" @click="redo()">↷ <span>Redo {{ project.redo }}</span></button>
+    <button v-if="project.redo" class="act quiet" @click="redo()">
+      ↷ <span>Redo {{ project.redo }}</span>
+    </button>
     <span class="saved soft" role="status">{{ unsaved ? "saving …" : "all saved" }}</span>
   </div>
   <main v-if="trouble" class="stage">

@@ -8,5 +8,15 @@ from vividplank.core.board.species import same_species
 from vividplank.core.board.surface import Surface
 
 __all__ = [
-    "Board", "Defect", "Grain", "Region", "Slab", "Station", "Surface", "Warp", "Zone", "flat_slab", "same_species",
+    "Board",
+    "Defect",
+    "Grain",
+    "Region",
+    "Slab",
+    "Station",
+    "Surface",
+    "Warp",
+    "Zone",
+    "flat_slab",
+    "same_species",
 ]

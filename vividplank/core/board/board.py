@@ -24,7 +24,9 @@ Side = Literal["A", "B", "datum-edge", "far-edge"]
 
 @dataclass(frozen=True)
 class Station:
-    """At `x` the two edges `y0 < y1`, the thickness at each, and readings evenly spread between them."""
+    """At `x` the two edges `y0 < y1`, the thickness at each, and readings evenly spread between
+    them.
+    """
 
     x: int
     y0: int
@@ -57,9 +59,9 @@ class Warp:
 class Board:
     """One rough board. `price` in the money of the shop, 0 when it is already owned.
 
-    Where a `surface` was scanned it says how thick and how warped the board is; the stations then only give its
-    outline. `dressed` are the faces and edges the yard has planed, `grade` the one it was sold as, `searched` whether
-    somebody has looked for metal.
+    Where a `surface` was scanned it says how thick and how warped the board is; the stations then
+    only give its outline. `dressed` are the faces and edges the yard has planed, `grade` the one it
+    was sold as, `searched` whether somebody has looked for metal.
     """
 
     id: str
@@ -101,7 +103,12 @@ class Board:
         gaps = self.readings - 1
         at = (y - y0) / (y1 - y0) * gaps
         k = min(max(int(at), 0), gaps - 1)
-        one, two = ([a + share * (b - a) for a, b in zip(left.spread(gaps + 1), right.spread(gaps + 1), strict=True)])[k:k + 2]
+        one, two = (
+            [
+                a + share * (b - a)
+                for a, b in zip(left.spread(gaps + 1), right.spread(gaps + 1), strict=True)
+            ]
+        )[k : k + 2]
         return one + (at - k) * (two - one)
 
     def underside(self, x: float, y: float) -> float:
@@ -110,7 +117,11 @@ class Board:
             return self.surface.heights(x, y)[0]
         y0, y1 = self.edges(x)
         u, v = x / self.length, (y - y0) / (y1 - y0)
-        return self.warp.bow * 4 * u * (1 - u) + self.warp.cup * 4 * v * (1 - v) + self.warp.twist * u * v
+        return (
+            self.warp.bow * 4 * u * (1 - u)
+            + self.warp.cup * 4 * v * (1 - v)
+            + self.warp.twist * u * v
+        )
 
     @cached_property
     def readings(self) -> int:
@@ -139,7 +150,9 @@ class Board:
             low, high = self.edges(min(max(x, 0), self.length))
             below = max((j for j, y in enumerate(ys) if y <= low), default=0)
             above = min((j for j, y in enumerate(ys) if y >= high), default=len(ys) - 1)
-            found += [self.surface.upper[i][j] - self.surface.lower[i][j] for j in range(below, above + 1)]
+            found += [
+                self.surface.upper[i][j] - self.surface.lower[i][j] for j in range(below, above + 1)
+            ]
         return found
 
     @cached_property
@@ -148,29 +161,42 @@ class Board:
         return tuple(box for d in self.defects for box in d.boxes)
 
     def to_marks(self, mark: int) -> "Board":
-        """The same board with faults that begin and end along it at marks of the rule, each box a hair longer where need be."""
-        longer = tuple(replace(d, x0=d.x0 // mark * mark, x1=-(-d.x1 // mark) * mark) for d in self.boxed)
+        """The same board with faults that begin and end along it at marks of the rule, each box a
+        hair longer where need be.
+        """
+        longer = tuple(
+            replace(d, x0=d.x0 // mark * mark, x1=-(-d.x1 // mark) * mark) for d in self.boxed
+        )
         return self if longer == self.defects else replace(self, defects=longer)
 
     def reach(self, y0: float, slope: float, start: float, x0: int, x1: int) -> tuple[int, int]:
-        """From where to where over the line y = y0 + slope·(x − start) the board reaches, all the way from x0 to x1."""
+        """From where to where over the line y = y0 + slope·(x − start) the board reaches, all the
+        way from x0 to x1.
+        """
         xs = [x0, *(s.x for s in self.stations if x0 < s.x < x1), x1]
         lines = [y0 + slope * (x - start) for x in xs]
         edges = [self.edges(x) for x in xs]
-        return (ceil(max(low - line for (low, _), line in zip(edges, lines, strict=True))),
-                floor(min(high - line for (_, high), line in zip(edges, lines, strict=True))))
+        return (
+            ceil(max(low - line for (low, _), line in zip(edges, lines, strict=True))),
+            floor(min(high - line for (_, high), line in zip(edges, lines, strict=True))),
+        )
 
     @cached_property
     def even(self) -> bool:
-        """Whether width and thickness are the same everywhere: then warp costs a place what it costs any other of its size."""
+        """Whether width and thickness are the same everywhere: then warp costs a place what it
+        costs any other of its size.
+        """
         first = self.stations[0]
         return self.surface is None and all(
-            not s.between and (s.y0, s.y1, s.t0, s.t1) == (first.y0, first.y1, first.t0, first.t1) for s in self.stations
+            not s.between and (s.y0, s.y1, s.t0, s.t1) == (first.y0, first.y1, first.t0, first.t1)
+            for s in self.stations
         )
 
     @property
     def nominal(self) -> Quarter:
-        """The quarter it was sold at: as named, else judged from its thickness and the faces that are dressed."""
+        """The quarter it was sold at: as named, else judged from its thickness and the faces that
+        are dressed.
+        """
         named = next((q for q in QUARTERS if q.name == self.quarter), None)
         return named or quarter_of(self.thickest, len({"A", "B"} & set(self.dressed)))
 
@@ -185,7 +211,9 @@ class Board:
         return area / self.length
 
     def within(self, region: Region, tolerance: float = 0.0) -> bool:
-        """Whether the region lies inside the outline; exact, since both are straight between stations."""
+        """Whether the region lies inside the outline; exact, since both are straight between
+        stations.
+        """
         places = [region.x0, region.x1]
         places += [s.x for s in self.stations if region.x0 < s.x < region.x1]
         for x in places:
@@ -197,7 +225,9 @@ class Board:
 
     @cached_property
     def station_table(self) -> npt.NDArray[np.float64]:
-        """Stations as rows x, y0, y1 and the thickness readings across in inches, for the compiled geometry."""
+        """Stations as rows x, y0, y1 and the thickness readings across in inches, for the compiled
+        geometry.
+        """
         rows = [(s.x, s.y0, s.y1, *s.spread(self.readings)) for s in self.stations]
         return np.array(rows, dtype=np.float64) / TICKS_PER_INCH
 

@@ -1,7 +1,8 @@
-"""Why a board yields less than its thickness: bent, tapered or uneven, told apart with their figures.
+"""Why a board yields less than its thickness: bent, tapered or uneven, told apart with their
+figures.
 
-The faces are read on a grid. Half way between them the board is bent or not; how thick it is falls evenly (taper) or not
-(unevenness). Each is asked alone what it costs.
+The faces are read on a grid. Half way between them the board is bent or not; how thick it is falls
+evenly (taper) or not (unevenness). Each is asked alone what it costs.
 """
 
 from dataclasses import dataclass
@@ -19,7 +20,9 @@ _ALONG, _ACROSS = 33, 9
 
 @dataclass(frozen=True)
 class Causes:
-    """What each costs of the mean thickness in the region, in ticks; together they come near what is really lost."""
+    """What each costs of the mean thickness in the region, in ticks; together they come near what
+    is really lost.
+    """
 
     bent: float
     tapered: float
@@ -29,15 +32,21 @@ class Causes:
 def causes(board: Board, region: Region) -> Causes:
     xs = np.linspace(region.x0, region.x1, _ALONG)
     hs = np.linspace(region.h0, region.h1, _ACROSS)
-    low = np.array([[board.underside(float(x), region.line(float(x)) + float(h)) for h in hs] for x in xs])
-    thick = np.array([[board.thickness(float(x), region.line(float(x)) + float(h)) for h in hs] for x in xs])
+    low = np.array(
+        [[board.underside(float(x), region.line(float(x)) + float(h)) for h in hs] for x in xs]
+    )
+    thick = np.array(
+        [[board.thickness(float(x), region.line(float(x)) + float(h)) for h in hs] for x in xs]
+    )
     u, v = np.meshgrid(np.linspace(-1, 1, _ALONG), np.linspace(-1, 1, _ACROSS), indexing="ij")
     terms = np.column_stack([np.ones(u.size), u.ravel(), v.ravel()])
     even = (terms @ np.linalg.lstsq(terms, thick.ravel(), rcond=None)[0]).reshape(u.shape)
     mean = float(thick.mean())
     middle = low + thick / 2
     flat = flat_slab(*_as_board(middle - mean / 2, middle + mean / 2, region)).thickness
-    return Causes(max(0.0, mean - flat), float(mean - even.min()), float(max(0.0, (even - thick).max())))
+    return Causes(
+        max(0.0, mean - flat), float(mean - even.min()), float(max(0.0, (even - thick).max()))
+    )
 
 
 def said_of_causes(found: Causes, system: System) -> str:
@@ -65,4 +74,6 @@ def _as_board(low: np.ndarray, high: np.ndarray, region: Region) -> tuple[Board,
     ys = tuple(round(wide * j / (_ACROSS - 1)) for j in range(_ACROSS))
     faces = [tuple(tuple(round(float(z)) for z in row) for row in face) for face in (low, high)]
     ends = (Station(0, 0, wide, 1, 1), Station(long, 0, wide, 1, 1))
-    return Board("", "", long, ends, surface=Surface(xs, ys, faces[0], faces[1])), Region(0, long, 0, 0.0, 0, wide)
+    return Board("", "", long, ends, surface=Surface(xs, ys, faces[0], faces[1])), Region(
+        0, long, 0, 0.0, 0, wide
+    )

@@ -14,7 +14,8 @@ Point = tuple[int, int]
 
 #: Defects a part may carry where its quality allows; every other kind is unsound.
 SOUND_KINDS = frozenset({"tight-knot", "pin-knot", "stain", "sapwood", "mineral"})
-#: Ellipses and outlines are covered by so many rectangles along the board where a search asks for rectangles.
+# : Ellipses and outlines are covered by so many rectangles along the board where a search asks for
+# rectangles.
 _SLICES = 6
 
 
@@ -47,7 +48,8 @@ class Region:
 class Defect:
     """A fault within x0..x1 by y0..y1 of one face, or of both where it goes through.
 
-    A rectangle fills those bounds, an ellipse touches all four sides, an outline is the closed line through `points`.
+    A rectangle fills those bounds, an ellipse touches all four sides, an outline is the closed line
+    through `points`.
     """
 
     kind: str
@@ -66,7 +68,11 @@ class Defect:
 
     def overlaps(self, region: Region) -> bool:
         """Whether it shares an area with the region, exactly; touching along a line is none."""
-        if self.x1 <= max(region.x0, self.x0) or region.x1 <= max(region.x0, self.x0) or self.y1 <= self.y0:
+        if (
+            self.x1 <= max(region.x0, self.x0)
+            or region.x1 <= max(region.x0, self.x0)
+            or self.y1 <= self.y0
+        ):
             return False
         if self.shape == "ellipse":
             return self._ellipse_overlaps(region)
@@ -79,7 +85,9 @@ class Defect:
         return max(lines) + region.h1 > self.y0 and min(lines) + region.h0 < self.y1
 
     def _ellipse_overlaps(self, region: Region) -> bool:
-        """With the ellipse made a unit circle, the region is a quadrangle: does it come nearer the middle than 1?"""
+        """With the ellipse made a unit circle, the region is a quadrangle: does it come nearer the
+        middle than 1?
+        """
         half_x, half_y = (self.x1 - self.x0) / 2, (self.y1 - self.y0) / 2
         at = [((x - self.x0) / half_x - 1, (y - self.y0) / half_y - 1) for x, y in region.corners]
         sides = list(zip(at, [*at[1:], at[0]], strict=True))
@@ -124,7 +132,9 @@ def _distance(a: tuple[float, float], b: tuple[float, float]) -> float:
 
 
 def _cut(points: Sequence[tuple[float, float]], x: float, side: int) -> list[tuple[float, float]]:
-    """What of a closed outline lies to that side (1 beyond, −1 before) of x (Sutherland and Hodgman, 1974)."""
+    """What of a closed outline lies to that side (1 beyond, −1 before) of x (Sutherland and
+    Hodgman, 1974).
+    """
     kept: list[tuple[float, float]] = []
     for (ax, ay), (bx, by) in zip(points, [*points[1:], *points[:1]], strict=True):
         inside, next_inside = side * (ax - x) >= 0, side * (bx - x) >= 0

@@ -1,4 +1,6 @@
-"""What flattening takes from each face: between the faces of the board and the planes of its flat slab."""
+"""What flattening takes from each face: between the faces of the board and the planes of its flat
+slab.
+"""
 
 from dataclasses import dataclass
 
@@ -12,16 +14,20 @@ _STEPS_ACROSS = 8
 
 @dataclass(frozen=True)
 class Depths:
-    """In ticks. `below` and `above` are the most to take from face B and face A until all of it is flat."""
+    """In ticks. `below` and `above` are the most to take from face B and face A until all of it is
+    flat.
+    """
 
     below: float
     above: float
-    hollow: float  # how far the middle of face B stands above its ends; negative when face A is the hollow one
+    # how far the middle of face B stands above its ends; negative when face A is the hollow one
+    hollow: float
     corners_below: tuple[float, float, float, float]  # at (x0,h0) (x1,h0) (x0,h1) (x1,h1)
 
 
 def depths(board: Board, region: Region, slab: Slab) -> Depths:
     """How deep the cuts go that free the slab, on a grid of the region."""
+
     def gaps(x: float, h: float) -> tuple[float, float]:
         y = region.line(x) + h
         lower = slab.lower(x, y)
@@ -40,9 +46,13 @@ def depths(board: Board, region: Region, slab: Slab) -> Depths:
     centre = (region.x0 + region.x1) / 2
     along = height(centre, middle) - (height(region.x0, middle) + height(region.x1, middle)) / 2
     across = height(centre, middle) - (height(centre, region.h0) + height(centre, region.h1)) / 2
-    corners = tuple(max(0.0, gaps(x, h)[0]) for h in (region.h0, region.h1) for x in (region.x0, region.x1))
+    corners = tuple(
+        max(0.0, gaps(x, h)[0]) for h in (region.h0, region.h1) for x in (region.x0, region.x1)
+    )
     return Depths(
-        max(0.0, max(b for b, _ in found)), max(0.0, max(a for _, a in found)), along + across,
+        max(0.0, max(b for b, _ in found)),
+        max(0.0, max(a for _, a in found)),
+        along + across,
         (corners[0], corners[1], corners[2], corners[3]),
     )
 
@@ -50,8 +60,12 @@ def depths(board: Board, region: Region, slab: Slab) -> Depths:
 Map = list[list[int]]
 
 
-def depth_maps(board: Board, region: Region, slab: Slab, along: int = 40, across: int = 8) -> tuple[Map, Map]:
-    """What comes off face B and off face A at along × across places of the region, row by row along it, in ticks."""
+def depth_maps(
+    board: Board, region: Region, slab: Slab, along: int = 40, across: int = 8
+) -> tuple[Map, Map]:
+    """What comes off face B and off face A at along × across places of the region, row by row along
+    it, in ticks.
+    """
     below: Map = []
     above: Map = []
     for i in range(along):
@@ -61,7 +75,9 @@ def depth_maps(board: Board, region: Region, slab: Slab, along: int = 40, across
             y = region.line(x) + region.h0 + (region.h1 - region.h0) * (j + 0.5) / across
             low = board.underside(x, y)
             rows[0].append(max(0, round(slab.lower(x, y) - low)))
-            rows[1].append(max(0, round(low + board.thickness(x, y) - slab.lower(x, y) - slab.thickness)))
+            rows[1].append(
+                max(0, round(low + board.thickness(x, y) - slab.lower(x, y) - slab.thickness))
+            )
         below.append(rows[0])
         above.append(rows[1])
     return below, above

@@ -11,7 +11,9 @@ from vividplank.core.board.slab import flat_slab
 _TRIED = 7
 
 
-def holds(board: Board, thickness: int, length: int, width: int, quality: Quality = "clear-one") -> Area | None:
+def holds(
+    board: Board, thickness: int, length: int, width: int, quality: Quality = "clear-one"
+) -> Area | None:
     """A clear rectangle of this length and width in which a flat board so thick lies, or None."""
     for area in clear_areas(board, quality, 4, max(length, 1), max(width, 1)):
         spare_x, spare_y = area.x1 - area.x0 - length, area.y1 - area.y0 - width

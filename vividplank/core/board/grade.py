@@ -1,12 +1,14 @@
 """The grade a board's cuttings make, by the standard grades of the NHLA.
 
-Rules for the Measurement and Inspection of Hardwood and Cypress (National Hardwood Lumber Association). Sizes of boards and
-cuttings, how many cuttings there may be and what they must hold are the published table. The limits on wane, splits, pith and
-knots (`_within_limits`) are given here from general accounts of the rules and only as far as a survey shows them; the first
-foot from each end, how far a split runs aslant and season checks that would plane out are not looked at. Where one of them
-could matter the grade is `about`.
+Rules for the Measurement and Inspection of Hardwood and Cypress (National Hardwood Lumber
+Association). Sizes of boards and cuttings, how many cuttings there may be and what they must hold
+are the published table. The limits on wane, splits, pith and knots (`_within_limits`) are given
+here from general accounts of the rules and only as far as a survey shows them; the first foot from
+each end, how far a split runs aslant and season checks that would plane out are not looked at.
+Where one of them could matter the grade is `about`.
 
-Sapwood is no fault in the standard grades of any wood in our table; stain, mineral streak and every knot count.
+Sapwood is no fault in the standard grades of any wood in our table; stain, mineral streak and every
+knot count.
 """
 
 from dataclasses import dataclass, replace
@@ -29,10 +31,12 @@ Side = Literal["A", "B"]
 
 @dataclass(frozen=True)
 class Rule:
-    """One grade: least board and cuttings as (width, length), the twelfths of the surface measure that cuttings must hold.
+    """One grade: least board and cuttings as (width, length), the twelfths of the surface measure
+    that cuttings must hold.
 
-    There may be (surface + `over`) // `step` cuttings, at most `most`. `small` are the twelfths asked of the smallest
-    surface measures, in one cutting. `extra`: from one surface measure to another, one cutting more for so many twelfths.
+    There may be (surface + `over`) // `step` cuttings, at most `most`. `small` are the twelfths
+    asked of the smallest surface measures, in one cutting. `extra`: from one surface measure to
+    another, one cutting more for so many twelfths.
     """
 
     name: str
@@ -57,13 +61,33 @@ class Rule:
 _CLEAR_FACES = ((4 * _INCH, 5 * _FOOT), (3 * _INCH, 7 * _FOOT))
 RULES = (
     Rule("FAS", (6 * _INCH, 8 * _FOOT), _CLEAR_FACES, 10, 4, 0, 4, (6, 15, 11)),
-    Rule("No. 1 Common", (3 * _INCH, 4 * _FOOT), ((4 * _INCH, 2 * _FOOT), (3 * _INCH, 3 * _FOOT)), 8, 3, 1, 5, (3, 10, 9),
-         ((1, 12), (2, 9))),
-    Rule("No. 2A Common", (3 * _INCH, 4 * _FOOT), ((3 * _INCH, 2 * _FOOT),), 6, 2, 0, 7, (2, 7, 8), ((1, 8),)),
+    Rule(
+        "No. 1 Common",
+        (3 * _INCH, 4 * _FOOT),
+        ((4 * _INCH, 2 * _FOOT), (3 * _INCH, 3 * _FOOT)),
+        8,
+        3,
+        1,
+        5,
+        (3, 10, 9),
+        ((1, 12), (2, 9)),
+    ),
+    Rule(
+        "No. 2A Common",
+        (3 * _INCH, 4 * _FOOT),
+        ((3 * _INCH, 2 * _FOOT),),
+        6,
+        2,
+        0,
+        7,
+        (2, 7, 8),
+        ((1, 8),),
+    ),
     Rule("No. 3A Common", (3 * _INCH, 4 * _FOOT), ((3 * _INCH, 2 * _FOOT),), 4, 1, 40, 40),
 )
 _FAS, _NO_1 = RULES[:2]
-#: Selects: the better face as FAS, also on a narrower and shorter board, the other face No. 1 Common.
+# : Selects: the better face as FAS, also on a narrower and shorter board, the other face No. 1
+# Common.
 _SELECTS = replace(_FAS, board=(4 * _INCH, 6 * _FOOT), small=((1, 12), (2, 11), (3, 11)))
 
 
@@ -71,8 +95,9 @@ _SELECTS = replace(_FAS, board=(4 * _INCH, 6 * _FOOT), small=((1, 12), (2, 11), 
 class Grade:
     """The best grade the cuttings found here make, empty below all.
 
-    `units` are what the cuttings hold, `asked` what that grade asks (the last one tried where there is none), in cutting
-    units of an inch by a foot. `about`: the board has faults that the rules limit in ways only partly judged here.
+    `units` are what the cuttings hold, `asked` what that grade asks (the last one tried where there
+    is none), in cutting units of an inch by a foot. `about`: the board has faults that the rules
+    limit in ways only partly judged here.
     """
 
     name: str
@@ -89,7 +114,8 @@ class Grade:
 
 
 def surface_measure(board: Board) -> int:
-    """Width in inches and fractions by length in whole feet, over 12, to the nearest whole number (a half upward).
+    """Width in inches and fractions by length in whole feet, over 12, to the nearest whole number
+    (a half upward).
 
     7 in by 12 ft 11 in is 7 × 12 / 12 = 7.
     """
@@ -101,7 +127,8 @@ def surface_measure(board: Board) -> int:
 def grade(board: Board) -> Grade:
     """The grade by cuttings clear on one face and sound behind; both faces are judged.
 
-    Cuttings are taken largest first, which may miss the best set: the board makes at least this grade.
+    Cuttings are taken largest first, which may miss the best set: the board makes at least this
+    grade.
     """
     surface = surface_measure(board)
     by_face = {side: _best_of(board, side, surface) for side in SIDES}
@@ -109,7 +136,9 @@ def grade(board: Board) -> Grade:
     about = any(d.kind in _LIMITED for d in board.defects)
     if poorer.name == _NO_1.name:
         for name, rule in (("FAS one face", _FAS), ("Selects", _SELECTS)):
-            found = [_by_rule(board, side, surface, rule) for side in SIDES if _large_enough(board, rule)]
+            found = [
+                _by_rule(board, side, surface, rule) for side in SIDES if _large_enough(board, rule)
+            ]
             better = max((g for g in found if g.name), key=lambda g: g.units, default=None)
             if better:
                 return replace(better, name=name, about=about)
@@ -135,7 +164,9 @@ def _best_of(board: Board, face: Side, surface: int) -> Grade:
 
 
 def _by_rule(board: Board, face: Side, surface: int, rule: Rule) -> Grade:
-    """The cuttings of one face by one rule; without its name where they hold too little or a limit is passed."""
+    """The cuttings of one face by one rule; without its name where they hold too little or a limit
+    is passed.
+    """
     faults = [d for d in board.boxed if d.kind != "sapwood"]
     allowed, asked = rule.allowed(surface), rule.asked(surface)
     more = rule.extra if rule.extra and rule.extra[0] <= surface <= rule.extra[1] else None
@@ -143,7 +174,9 @@ def _by_rule(board: Board, face: Side, surface: int, rule: Rule) -> Grade:
     taken: list[Area] = []
     units = Fraction(0)
     while len(taken) < allowed + (1 if more else 0):
-        choices = [clear_on(faults, board, face, taken, least[1], least[0]) for least in rule.cuttings]
+        choices = [
+            clear_on(faults, board, face, taken, least[1], least[0]) for least in rule.cuttings
+        ]
         found = max((c for c in choices if c), key=lambda a: a.size, default=None)
         if found is None:
             break
@@ -159,9 +192,9 @@ def _by_rule(board: Board, face: Side, surface: int, rule: Rule) -> Grade:
 def _within_limits(board: Board, face: Side, surface: int, rule: Rule) -> bool:
     """About what the rules limit beyond the cuttings, of the faults that show on this face.
 
-    FAS (and so the better face of Selects): pith in all no more inches than the surface measure, splits twice as many, no
-    knot or hole wider on the average than a third of it, wane on neither edge over more than half the length. No. 1 Common:
-    pith over no more than half the length.
+    FAS (and so the better face of Selects): pith in all no more inches than the surface measure,
+    splits twice as many, no knot or hole wider on the average than a third of it, wane on neither
+    edge over more than half the length. No. 1 Common: pith over no more than half the length.
     """
     shown = [d for d in board.defects if d.face in (face, "both")]
     pith = _run([d for d in shown if d.kind == "pith"])
@@ -169,7 +202,10 @@ def _within_limits(board: Board, face: Side, surface: int, rule: Rule) -> bool:
         return pith * 2 <= board.length
     if rule.name != _FAS.name:
         return True
-    widest = max((d.x1 - d.x0 + d.y1 - d.y0 for d in shown if d.kind.endswith("knot") or d.kind == "hole"), default=0)
+    widest = max(
+        (d.x1 - d.x0 + d.y1 - d.y0 for d in shown if d.kind.endswith("knot") or d.kind == "hole"),
+        default=0,
+    )
     wane = [d for d in shown if d.kind == "wane"]
     far = [d for d in wane if _far(board, d)]
     waney = max(_run(far), _run([d for d in wane if d not in far]))

@@ -21,7 +21,9 @@ class Zone:
     y1: int
 
     def share_of(self, region: Region) -> float:
-        """How much of the region lies in it, from 0 to 1; the region's slope is left out of account."""
+        """How much of the region lies in it, from 0 to 1; the region's slope is left out of
+        account.
+        """
         along = min(self.x1, region.x1) - max(self.x0, region.x0)
         middle = region.line((region.x0 + region.x1) / 2)
         across = min(float(self.y1), middle + region.h1) - max(float(self.y0), middle + region.h0)
@@ -33,9 +35,10 @@ class Zone:
 class Grain:
     """Slopes as rise over run; None where nobody has looked.
 
-    `datum_edge` and `far_edge`: how the fibres seen on that edge climb toward face A as x grows. `across`: how the grain
-    seen on face A turns toward the far edge as x grows. `rings`: the angle between rings and face at the end, 0 flat-sawn
-    to 90 quarter-sawn. `heart`: the face that looked toward the middle of the tree.
+    `datum_edge` and `far_edge`: how the fibres seen on that edge climb toward face A as x grows.
+    `across`: how the grain seen on face A turns toward the far edge as x grows. `rings`: the angle
+    between rings and face at the end, 0 flat-sawn to 90 quarter-sawn. `heart`: the face that looked
+    toward the middle of the tree.
     """
 
     datum_edge: float | None = None
@@ -50,14 +53,18 @@ class Grain:
         """By the rings at the end: quarter-sawn from 60 degrees, rift-sawn from 30."""
         if self.rings is None:
             return ""
-        return "quarter-sawn" if self.rings >= 60 else "rift-sawn" if self.rings >= 30 else "flat-sawn"
+        return (
+            "quarter-sawn" if self.rings >= 60 else "rift-sawn" if self.rings >= 30 else "flat-sawn"
+        )
 
 
 def feed_first(slope: float | None, down: Literal["A", "B"]) -> Literal["", "datum end", "far end"]:
-    """Which end goes into a jointer first with that face on the table, so that fibres slope down and away from the cut.
+    """Which end goes into a jointer first with that face on the table, so that fibres slope down
+    and away from the cut.
 
-    On a jointer wood moves toward a cutter below it that turns against the feed, so the fibres of the face on the table must
-    run out of it toward the trailing end: they rise from the trailing end's table side up to the leading end.
+    On a jointer wood moves toward a cutter below it that turns against the feed, so the fibres of
+    the face on the table must run out of it toward the trailing end: they rise from the trailing
+    end's table side up to the leading end.
     """
     if slope is None or slope == 0:
         return ""

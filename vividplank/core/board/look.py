@@ -1,4 +1,6 @@
-"""What a board will yield in thickness, left whole or cut in two or three, and what that advises."""
+"""What a board will yield in thickness, left whole or cut in two or three, and what that
+advises.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -16,10 +18,11 @@ CutName = Literal["whole", "halved", "in thirds"]
 
 @dataclass(frozen=True)
 class Piece:
-    """A length of the board: its flat thickness, and what flattening takes from face B and face A at most.
+    """A length of the board: its flat thickness, and what flattening takes from face B and face A
+    at most.
 
-    `corners` is what to take off face B at each corner, datum edge first, near end first; `saved` what shimming it so
-    gains over facing it as it lies on the bench.
+    `corners` is what to take off face B at each corner, datum edge first, near end first; `saved`
+    what shimming it so gains over facing it as it lies on the bench.
     """
 
     x0: int
@@ -48,13 +51,16 @@ def cuts(board: Board, kerf: int) -> tuple[Cut, ...]:
     found = []
     for name, count in (("whole", 1), ("halved", 2), ("in thirds", 3)):
         share = (board.length - (count - 1) * kerf) // count
-        pieces = tuple(_piece(board, i * (share + kerf), i * (share + kerf) + share) for i in range(count))
+        pieces = tuple(
+            _piece(board, i * (share + kerf), i * (share + kerf) + share) for i in range(count)
+        )
         found.append(Cut(name, pieces))  # type: ignore[arg-type]
     return tuple(found)
 
 
 def advice(board: Board, found: tuple[Cut, ...], system: System) -> str:
     """Crosscut first, rip first or neither, in one sentence with its figures."""
+
     def say(ticks: float) -> str:
         return about(ticks, system, unit=True, down=True)
 
@@ -67,7 +73,10 @@ def advice(board: Board, found: tuple[Cut, ...], system: System) -> str:
     gain_cross, gain_rip = halved - whole, ripped - whole
     smallest = 2 * TICKS_PER_64TH
     if max(gain_cross, gain_rip) < smallest:
-        return f"Lies nearly flat: {say(whole)} whole, and cutting it first gains less than {say(smallest)}."
+        return (
+            f"Lies nearly flat: {say(whole)} whole, and cutting it first gains less than "
+            f"{say(smallest)}."
+        )
     if gain_cross >= gain_rip:
         return (
             f"Crosscut first: halved, its pieces give {say(halved)} instead of {say(whole)}. "
@@ -83,7 +92,9 @@ def pieces_at(board: Board, places: Sequence[int], kerf: int) -> tuple[Piece, ..
     """The board crosscut at these places along it, the kerf taken beyond each mark."""
     marks = sorted({p for p in places if kerf < p < board.length - kerf})
     starts = [0, *(m + kerf for m in marks)]
-    return tuple(_piece(board, a, b) for a, b in zip(starts, [*marks, board.length], strict=True) if b > a)
+    return tuple(
+        _piece(board, a, b) for a, b in zip(starts, [*marks, board.length], strict=True) if b > a
+    )
 
 
 def _piece(board: Board, x0: int, x1: int) -> Piece:
@@ -91,5 +102,12 @@ def _piece(board: Board, x0: int, x1: int) -> Piece:
     slab = flat_slab(board, place)
     off = depths(board, place, slab)
     return Piece(
-        x0, x1, slab.thickness, off.below, off.above, slab, off.corners_below, slab.thickness - unshimmed(board, place)
+        x0,
+        x1,
+        slab.thickness,
+        off.below,
+        off.above,
+        slab,
+        off.corners_below,
+        slab.thickness - unshimmed(board, place),
     )

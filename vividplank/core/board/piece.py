@@ -15,8 +15,11 @@ from vividplank.core.board.surface import Surface
 Line = Callable[[float], float]
 
 
-def cut_out(board: Board, id: str, x0: int, x1: int, low: Line | None = None, high: Line | None = None) -> Board | None:
-    """What lies between x0 and x1, above the line `low` and below the line `high`; None where nothing is left.
+def cut_out(
+    board: Board, id: str, x0: int, x1: int, low: Line | None = None, high: Line | None = None
+) -> Board | None:
+    """What lies between x0 and x1, above the line `low` and below the line `high`; None where
+    nothing is left.
 
     Warp that was given by figures is fitted anew; for a rectangle out of a rectangle that is exact.
     """
@@ -32,17 +35,26 @@ def cut_out(board: Board, id: str, x0: int, x1: int, low: Line | None = None, hi
         outline.append((x, below, above))
     down = ceil(min(below for _, below, _ in outline))
     stations = tuple(_station(board, x, below, above, x0, down) for x, below, above in outline)
-    piece = replace(
-        board, id=id, length=x1 - x0, stations=stations, price=Decimal(0), defects=_faults(board, x0, x1, down, stations),
-        warp=_warp(board, outline), surface=_crop(board, x0, x1, down, stations), photos=(),
-        moisture=tuple(replace(m, x=None, y=None) for m in board.moisture[-1:]), grain=_grain(board.grain, x0, x1, down),
+    return replace(
+        board,
+        id=id,
+        length=x1 - x0,
+        stations=stations,
+        price=Decimal(0),
+        defects=_faults(board, x0, x1, down, stations),
+        warp=_warp(board, outline),
+        surface=_crop(board, x0, x1, down, stations),
+        photos=(),
+        moisture=tuple(replace(m, x=None, y=None) for m in board.moisture[-1:]),
+        grain=_grain(board.grain, x0, x1, down),
     )
-    return piece
 
 
 def _station(board: Board, x: float, below: float, above: float, x0: int, down: int) -> Station:
     count = board.readings
-    across = [round(board.thickness(x, below + (above - below) * k / (count - 1))) for k in range(count)]
+    across = [
+        round(board.thickness(x, below + (above - below) * k / (count - 1))) for k in range(count)
+    ]
     across = [max(1, t) for t in across]
     y0, y1 = ceil(below) - down, int(above) - down
     return Station(round(x) - x0, y0, max(y1, y0 + 1), across[0], across[-1], tuple(across[1:-1]))
@@ -54,7 +66,9 @@ def _warp(board: Board, outline: list[tuple[int, float, float]]) -> Warp:
     x0, x1 = outline[0][0], outline[-1][0]
     rows, heights = [], []
     for x in np.linspace(x0, x1, 9):
-        below, above = (float(np.interp(x, [o[0] for o in outline], [o[k] for o in outline])) for k in (1, 2))
+        below, above = (
+            float(np.interp(x, [o[0] for o in outline], [o[k] for o in outline])) for k in (1, 2)
+        )
         for v in np.linspace(0, 1, 5):
             u = (x - x0) / (x1 - x0)
             rows.append((4 * u * (1 - u), 4 * v * (1 - v), u * v, 1.0, u, v))
@@ -63,7 +77,9 @@ def _warp(board: Board, outline: list[tuple[int, float, float]]) -> Warp:
     return Warp(*(round(float(t)) for t in found[:3]))
 
 
-def _faults(board: Board, x0: int, x1: int, down: int, stations: tuple[Station, ...]) -> tuple[Defect, ...]:
+def _faults(
+    board: Board, x0: int, x1: int, down: int, stations: tuple[Station, ...]
+) -> tuple[Defect, ...]:
     top = max(s.y1 for s in stations)
     found = []
     for d in board.defects:
@@ -74,11 +90,22 @@ def _faults(board: Board, x0: int, x1: int, down: int, stations: tuple[Station, 
             left, right = max(each.x0, x0), min(each.x1, x1)
             if right > left:
                 points = tuple((x - x0, y - down) for x, y in each.points)
-                found.append(replace(each, x0=left - x0, x1=right - x0, y0=each.y0 - down, y1=each.y1 - down, points=points))
+                found.append(
+                    replace(
+                        each,
+                        x0=left - x0,
+                        x1=right - x0,
+                        y0=each.y0 - down,
+                        y1=each.y1 - down,
+                        points=points,
+                    )
+                )
     return tuple(found)
 
 
-def _crop(board: Board, x0: int, x1: int, down: int, stations: tuple[Station, ...]) -> Surface | None:
+def _crop(
+    board: Board, x0: int, x1: int, down: int, stations: tuple[Station, ...]
+) -> Surface | None:
     if board.surface is None:
         return None
     top = down + max(s.y1 for s in stations)
@@ -92,6 +119,7 @@ def _crop(board: Board, x0: int, x1: int, down: int, stations: tuple[Station, ..
 def _grain(grain: Grain, x0: int, x1: int, down: int) -> Grain:
     zones = tuple(
         Zone(z.figure, max(z.x0, x0) - x0, min(z.x1, x1) - x0, z.y0 - down, z.y1 - down)
-        for z in grain.zones if z.x1 > x0 and z.x0 < x1
+        for z in grain.zones
+        if z.x1 > x0 and z.x0 < x1
     )
     return replace(grain, zones=zones)

@@ -1,7 +1,9 @@
-"""From a scan to a surface: noise taken out, gaps filled, swellings found, and the warp as a maker names it.
+"""From a scan to a surface: noise taken out, gaps filled, swellings found, and the warp as a maker
+names it.
 
-Each face is fitted by a smooth surface (products of Legendre polynomials, least squares), outliers left out. What lies
-off it over several neighbouring heights together, beyond the noise, is no noise and is put back.
+Each face is fitted by a smooth surface (products of Legendre polynomials, least squares), outliers
+left out. What lies off it over several neighbouring heights together, beyond the noise, is no noise
+and is put back.
 """
 
 from dataclasses import dataclass
@@ -35,7 +37,8 @@ class Swelling:
 
 @dataclass(frozen=True)
 class Scanned:
-    """The surface; `noise` found in one height; how sure a flat thickness taken from it is (95 in 100), in ticks.
+    """The surface; `noise` found in one height; how sure a flat thickness taken from it is (95 in
+    100), in ticks.
 
     `lost` is the share of heights that had to be filled in.
     """
@@ -51,17 +54,24 @@ class Scanned:
 def scanned(board: Board, scan: Scan) -> Scanned:
     """The surface of this board from a scan of it; NoReading where too little came back."""
     lower, upper = (np.array(face, dtype=np.float64) for face in (scan.lower, scan.upper))
-    inside = np.array([[board.edges(x)[0] <= y <= board.edges(x)[1] for y in scan.ys] for x in scan.xs])
+    inside = np.array(
+        [[board.edges(x)[0] <= y <= board.edges(x)[1] for y in scan.ys] for x in scan.xs]
+    )
     lost = 1 - float(np.isfinite(lower[inside]).mean() + np.isfinite(upper[inside]).mean()) / 2
     if lost > 0.4:
-        raise NoReading(f"{lost:.0%} of the heights are missing. Wipe the board, shade it from light, and scan again.")
+        raise NoReading(
+            f"{lost:.0%} of the heights are missing. Wipe the board, shade it from light, and "
+            f"scan again."
+        )
     u, v = _shares(scan.xs, board.length), _across(scan.ys)
     fits = [_Fit.of(face, u, v) for face in (lower, upper)]
     kept = [fit.smooth + fit.kept_back for fit in fits]
     noise = float(np.sqrt(sum(fit.noise**2 for fit in fits) / 2))
     xs, ys = _thinned(scan.xs, _MOST_ALONG), _thinned(scan.ys, _MOST_ACROSS)
     rows, columns = [scan.xs.index(x) for x in xs], [scan.ys.index(y) for y in ys]
-    heights = [tuple(tuple(round(float(face[i, j])) for j in columns) for i in rows) for face in kept]
+    heights = [
+        tuple(tuple(round(float(face[i, j])) for j in columns) for i in rows) for face in kept
+    ]
     surface = Surface(xs, ys, heights[0], heights[1])
     # A slab rests on a handful of places of both faces, each as sure as the fit is at its corners.
     sure = 1.5 * max(fit.noise * fit.corner for fit in fits)
@@ -70,7 +80,9 @@ def scanned(board: Board, scan: Scan) -> Scanned:
 
 
 def warp_of(board: Board, surface: Surface) -> Warp:
-    """Bow, cup and twist that come nearest to the underside of a surface, the board lying as it will."""
+    """Bow, cup and twist that come nearest to the underside of a surface, the board lying as it
+    will.
+    """
     rows, heights = [], []
     for i, x in enumerate(surface.xs):
         low, high = board.edges(min(max(x, 0), board.length))
@@ -85,7 +97,9 @@ def warp_of(board: Board, surface: Surface) -> Warp:
 
 @dataclass(frozen=True)
 class _Fit:
-    """`kept_back` is what is no noise and not smooth; `corner` how far the fit's own error grows at its corners."""
+    """`kept_back` is what is no noise and not smooth; `corner` how far the fit's own error grows at
+    its corners.
+    """
 
     smooth: Grid
     kept_back: Grid
@@ -113,7 +127,9 @@ class _Fit:
 
 
 def _neighbours(off: Grid) -> tuple[Grid, Grid]:
-    """The mean of what lies off in each place and its eight neighbours, and the share of the noise left in it."""
+    """The mean of what lies off in each place and its eight neighbours, and the share of the noise
+    left in it.
+    """
     known = np.isfinite(off)
     padded, counted = np.pad(np.where(known, off, 0.0), 1), np.pad(known.astype(float), 1)
     n, m = off.shape
@@ -124,7 +140,9 @@ def _neighbours(off: Grid) -> tuple[Grid, Grid]:
 
 
 def _swellings(scan: Scan, fits: list[_Fit], inside: npt.NDArray[np.bool_]) -> tuple[Swelling, ...]:
-    """Places where the thickness stands above the smooth one over several neighbouring heights, the highest of each heap."""
+    """Places where the thickness stands above the smooth one over several neighbouring heights, the
+    highest of each heap.
+    """
     rise = np.where(inside, fits[1].near - fits[0].near, -np.inf)
     limit = max(_SWELLING, 6 * float(np.hypot(fits[0].noise, fits[1].noise)) / 3)
     found: list[Swelling] = []

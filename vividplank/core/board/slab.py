@@ -33,19 +33,31 @@ class Slab:
 
 
 def flat_slab(board: Board, region: Region) -> Slab:
-    """h(R) and its plane. Never thicker than the truth by more than the refinement, 1e-6 in; exact over a scanned surface."""
+    """h(R) and its plane. Never thicker than the truth by more than the refinement, 1e-6 in; exact
+    over a scanned surface.
+    """
     place = (
-        region.x0 / TICKS_PER_INCH, region.x1 / TICKS_PER_INCH,
-        region.y0 / TICKS_PER_INCH, region.slope, region.h0 / TICKS_PER_INCH, region.h1 / TICKS_PER_INCH,
+        region.x0 / TICKS_PER_INCH,
+        region.x1 / TICKS_PER_INCH,
+        region.y0 / TICKS_PER_INCH,
+        region.slope,
+        region.h0 / TICKS_PER_INCH,
+        region.h1 / TICKS_PER_INCH,
     )
     warped, scanned = _kernels()
-    found = scanned(*board.surface.tables, *place) if board.surface else warped(board.station_table, board.warp_row, *place)
+    found = (
+        scanned(*board.surface.tables, *place)
+        if board.surface
+        else warped(board.station_table, board.warp_row, *place)
+    )
     return Slab(found[0] * TICKS_PER_INCH, found[1], found[2], found[3] * TICKS_PER_INCH)
 
 
 @cache
 def _kernels() -> tuple[Callable[..., Any], Callable[..., Any]]:
-    """The compiled part, loaded when a slab is first asked for: the compiler takes a second to import."""
+    """The compiled part, loaded when a slab is first asked for: the compiler takes a second to
+    import.
+    """
     from vividplank.core.board.slab_kernel import flat_slab_inches
     from vividplank.core.board.surface_kernel import surface_slab_inches
 

@@ -14,10 +14,10 @@ ROUNDS = 120
 def _across(stations, warp, at, x, x0, y0, slope, h0, h1, a, b, upper, side):  # type: ignore[no-untyped-def]
     """Least (upper) or greatest (lower face) of face − ax − by across the region at x, as value, y.
 
-    At one x the face is a parabola in the share v across, one between every two neighbouring thickness readings
-    of the stations: hollow, the extreme of each is known exactly; crowned, it is at a reading or at the region's
-    sides. `side` says which parabola, or which reading, is asked for. The value of the lower face comes negated: for
-    both faces the least is looked for.
+    At one x the face is a parabola in the share v across, one between every two neighbouring
+    thickness readings of the stations: hollow, the extreme of each is known exactly; crowned, it is
+    at a reading or at the region's sides. `side` says which parabola, or which reading, is asked
+    for. The value of the lower face comes negated: for both faces the least is looked for.
     """
     left = stations[at - 1]
     right = stations[at]
@@ -64,7 +64,8 @@ def _thicker(left, right, share, k):  # type: ignore[no-untyped-def]
 def _bend(stations, warp, at, xa, xb, x0, y0, slope, h0, h1):  # type: ignore[no-untyped-def]
     """No less than the second derivative of a face along any side of the region between xa and xb.
 
-    Along a side the share across v runs with v' = (slope − e0' − v·wide') / wide, and a face is a polynomial in u and v.
+    Along a side the share across v runs with v' = (slope − e0' − v·wide') / wide, and a face is a
+    polynomial in u and v.
     """
     left = stations[at - 1]
     right = stations[at]
@@ -90,20 +91,30 @@ def _bend(stations, warp, at, xa, xb, x0, y0, slope, h0, h1):  # type: ignore[no
     for k in range(gaps + 1):
         rises = max(rises, abs(right[3 + k] - left[3 + k]) / run)
         if k:
-            across = max(across, abs(left[3 + k] - left[2 + k]) * gaps, abs(right[3 + k] - right[2 + k]) * gaps)
-    sloped = 4 * abs(warp[1]) * (1 + 2 * far) + abs(warp[2]) + across  # the greatest first derivative in v
+            across = max(
+                across,
+                abs(left[3 + k] - left[2 + k]) * gaps,
+                abs(right[3 + k] - right[2 + k]) * gaps,
+            )
+    sloped = (
+        4 * abs(warp[1]) * (1 + 2 * far) + abs(warp[2]) + across
+    )  # the greatest first derivative in v
     return (
-        8 * abs(warp[0]) / long**2 + 8 * abs(warp[1]) * turn**2 + 2 * abs(warp[2]) * turn / long
-        + 2 * rises * gaps * 2 * turn + sloped * turning
+        8 * abs(warp[0]) / long**2
+        + 8 * abs(warp[1]) * turn**2
+        + 2 * abs(warp[2]) * turn / long
+        + 2 * rises * gaps * 2 * turn
+        + sloped * turning
     )
 
 
 @njit(cache=True)
 def _between(stations, warp, at, xa, xb, x0, y0, slope, h0, h1, a, b, upper, side, bend, known):  # type: ignore[no-untyped-def]
-    """As `_across`, over x from xa to xb between two stations: every dip of a row of samples is refined.
+    """As `_across`, over x from xa to xb between two stations: every dip of a row of samples is
+    refined.
 
-    Between two samples a face that bends by no more than `bend` dips by no more than bend · step² / 8 under the lower of
-    them: where that cannot come under what is `known`, nothing is refined.
+    Between two samples a face that bends by no more than `bend` dips by no more than bend · step² /
+    8 under the lower of them: where that cannot come under what is `known`, nothing is refined.
     """
     step = (xb - xa) / _ALONG
     dip = bend * step * step / 8
@@ -152,7 +163,9 @@ def _between(stations, warp, at, xa, xb, x0, y0, slope, h0, h1, a, b, upper, sid
 
 @njit(cache=True)
 def _extreme(stations, warp, x0, x1, y0, slope, h0, h1, a, b, upper):  # type: ignore[no-untyped-def]
-    """Least of the upper, greatest of the lower face less ax + by over the region, as value, x, y."""
+    """Least of the upper, greatest of the lower face less ax + by over the region, as value, x,
+    y.
+    """
     best = np.inf
     best_x = x0
     best_y = y0 + h0
@@ -162,12 +175,15 @@ def _extreme(stations, warp, x0, x1, y0, slope, h0, h1, a, b, upper):  # type: i
         xb = x1 if at == last else min(x1, stations[at, 0])
         if xa > xb or (xa == xb and x1 > x0):
             continue
-        # Each place across that may be the least is looked along by itself, so that none hides another.
+        # Each place across that may be the least is looked along by itself, so that none hides
+        # another.
         hollow = (warp[1] < 0) == upper and warp[1] != 0
         readings = stations.shape[1] - 3 if upper else 2
         bend = np.inf if hollow else _bend(stations, warp, at, xa, xb, x0, y0, slope, h0, h1)
         for side in range(readings - 1 if hollow else readings):
-            value, x, y = _between(stations, warp, at, xa, xb, x0, y0, slope, h0, h1, a, b, upper, side, bend, best)
+            value, x, y = _between(
+                stations, warp, at, xa, xb, x0, y0, slope, h0, h1, a, b, upper, side, bend, best
+            )
             if value < best:
                 best = value
                 best_x = x
@@ -198,8 +214,12 @@ def solve3(m, right):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def begun(far):  # type: ignore[no-untyped-def]
-    """The first basis: columns (1, dx, dy) with their cost; artificial ones that enclose the origin and are driven out."""
-    return np.array([[1.0, 1.0, 1.0], [far, -far, -far], [0.0, far, -far]]), np.array([1e6, 1e6, 1e6])
+    """The first basis: columns (1, dx, dy) with their cost; artificial ones that enclose the origin
+    and are driven out.
+    """
+    return np.array([[1.0, 1.0, 1.0], [far, -far, -far], [0.0, far, -far]]), np.array(
+        [1e6, 1e6, 1e6]
+    )
 
 
 @njit(cache=True)
@@ -210,7 +230,9 @@ def prices(basis, cost):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def entered(basis, cost, a, b, top, xt, yt, low, xl, yl):  # type: ignore[no-untyped-def]
-    """Take the pair of points that limits these slopes into the basis; whether the search goes on."""
+    """Take the pair of points that limits these slopes into the basis; whether the search goes
+    on.
+    """
     column = np.array([1.0, xt - xl, yt - yl])
     share = solve3(basis, np.array([1.0, 0.0, 0.0]))
     move = solve3(basis, column)

@@ -15,7 +15,8 @@ Heights = tuple[tuple[int, ...], ...]
 
 @dataclass(frozen=True)
 class Surface:
-    """Heights of face B (`lower`) and face A (`upper`) at every xs[i], ys[j], in ticks; bilinear in between.
+    """Heights of face B (`lower`) and face A (`upper`) at every xs[i], ys[j], in ticks; bilinear in
+    between.
 
     Places outside the board's outline only serve to find what lies between them and the next ones.
     """

@@ -1,8 +1,9 @@
 """The compiled heart of h(R) over a scanned surface, in inches; see slab.py for what it computes.
 
-A bilinear face less a plane has neither a highest nor a lowest point inside a cell of its grid, and along the grid's
-own lines it is straight: its extremes over a region lie at grid places, where the region's sides cross the grid, or along
-a side that runs at a slope, where it is a parabola. All of these are looked at, so what comes out is exact.
+A bilinear face less a plane has neither a highest nor a lowest point inside a cell of its grid, and
+along the grid's own lines it is straight: its extremes over a region lie at grid places, where the
+region's sides cross the grid, or along a side that runs at a slope, where it is a parabola. All of
+these are looked at, so what comes out is exact.
 """
 
 import numpy as np
@@ -34,13 +35,15 @@ def _bilinear(face, i, j, s, t):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def _gathered(xs, ys, lower, upper, x0, x1, y0, slope, h0, h1):  # type: ignore[no-untyped-def]
-    """Points (x, y, lower, upper) that may be extreme, and pieces of sloped sides with a parabola over each."""
+    """Points (x, y, lower, upper) that may be extreme, and pieces of sloped sides with a parabola
+    over each.
+    """
     first = _cell(xs, x0)
     last = _cell(xs, x1)
     columns = last - first + 2
     points = np.empty((columns * (ys.shape[0] + 2) + 4 * ys.shape[0] + 8, 4))
-    # Each arc: where it begins and ends along x, y at its begin, how far the middle of the lower and the upper face lie
-    # above the chord, and which point is its end.
+    # Each arc: where it begins and ends along x, y at its begin, how far the middle of the lower
+    # and the upper face lie above the chord, and which point is its end.
     arcs = np.empty((2 * (columns + ys.shape[0]) + 4, 6))
     n = 0
     m = 0
@@ -71,10 +74,14 @@ def _gathered(xs, ys, lower, upper, x0, x1, y0, slope, h0, h1):  # type: ignore[
             x = x0
             while x < x1:
                 y = y0 + slope * (x - x0) + h
-                j = _cell(ys, y + (1e-9 if slope > 0 else -1e-9))  # the cell ahead, where it begins on a row
+                j = _cell(
+                    ys, y + (1e-9 if slope > 0 else -1e-9)
+                )  # the cell ahead, where it begins on a row
                 # Out of this cell by its end, or over the row the side climbs or falls to.
                 edge = ys[j + 1] if slope > 0 else ys[j]
-                out = x + (edge - y) / slope if (j + 2 < ys.shape[0] if slope > 0 else j > 0) else x1
+                out = (
+                    x + (edge - y) / slope if (j + 2 < ys.shape[0] if slope > 0 else j > 0) else x1
+                )
                 end = min(x1, xs[i + 1] if i + 2 < xs.shape[0] else x1)
                 if out > x + 1e-12 and out < end:
                     end = out

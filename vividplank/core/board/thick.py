@@ -1,4 +1,6 @@
-"""For a wanted thickness: the longest pieces the board gives, and where to crosscut; and what shimming saves."""
+"""For a wanted thickness: the longest pieces the board gives, and where to crosscut; and what
+shimming saves.
+"""
 
 from dataclasses import dataclass
 
@@ -21,7 +23,9 @@ class Length:
 
 
 def straight_width(board: Board, x0: int, x1: int) -> tuple[int, int]:
-    """The edges of the widest straight strip along x0..x1; its own edges at x0 where a crook leaves little."""
+    """The edges of the widest straight strip along x0..x1; its own edges at x0 where a crook leaves
+    little.
+    """
     places = [x0, *(s.x for s in board.stations if x0 < s.x < x1), x1]
     edges = [board.edges(x) for x in places]
     low, high = max(e[0] for e in edges), min(e[1] for e in edges)
@@ -40,7 +44,9 @@ def flat_between(board: Board, x0: int, x1: int) -> float:
 
 
 def lengths_for(board: Board, thickness: int, kerf: int, shortest: int) -> tuple[Length, ...]:
-    """The longest length that holds this thickness flat, the longest beside it, and so on; none under `shortest`."""
+    """The longest length that holds this thickness flat, the longest beside it, and so on; none
+    under `shortest`.
+    """
     step = max(board.length // _PLACES, 1)
     xs = [*range(0, board.length - step // 2, step), board.length]
     found: list[Length] = []
@@ -49,7 +55,15 @@ def lengths_for(board: Board, thickness: int, kerf: int, shortest: int) -> tuple
         best: Length | None = None
         for low, high in free:
             inside = [x for x in xs if low < x < high]
-            best = _longest(board, [low, *inside, high], thickness, max(shortest, best.x1 - best.x0 + 1 if best else 0)) or best
+            best = (
+                _longest(
+                    board,
+                    [low, *inside, high],
+                    thickness,
+                    max(shortest, best.x1 - best.x0 + 1 if best else 0),
+                )
+                or best
+            )
         if best is None:
             break
         found.append(best)
@@ -57,14 +71,23 @@ def lengths_for(board: Board, thickness: int, kerf: int, shortest: int) -> tuple
             piece
             for low, high in free
             for piece in (
-                [(low, high)] if high <= best.x0 or low >= best.x1 else [(low, best.x0 - kerf), (best.x1 + kerf, high)]
+                [(low, high)]
+                if high <= best.x0 or low >= best.x1
+                else [(low, best.x0 - kerf), (best.x1 + kerf, high)]
             )
             if piece[1] - piece[0] >= shortest
         ]
     return tuple(found)
 
 
-def said_of(board: Board, thickness: int, found: tuple[Length, ...], kerf: int, shortest: int, system: System) -> str:
+def said_of(
+    board: Board,
+    thickness: int,
+    found: tuple[Length, ...],
+    kerf: int,
+    shortest: int,
+    system: System,
+) -> str:
     """One sentence: where to crosscut for that thickness, or that this is not the board for it."""
 
     def say(ticks: float) -> str:
@@ -75,23 +98,31 @@ def said_of(board: Board, thickness: int, found: tuple[Length, ...], kerf: int, 
         return f"Holds {say(thickness)} flat in one length: {say(whole)} are in it whole."
     if not found:
         x1 = min(board.length, shortest)
-        most = max(flat_between(board, x, x + x1) for x in range(0, board.length - x1 + 1, max(x1 // 4, 1)))
+        most = max(
+            flat_between(board, x, x + x1) for x in range(0, board.length - x1 + 1, max(x1 // 4, 1))
+        )
         return (
-            f"Not for this: at {say(thickness)} nothing over {say(shortest)} comes out. Even so short it holds {say(most)}: "
+            f"Not for this: at {say(thickness)} nothing over {say(shortest)} comes out. Even so "
+            f"short it holds {say(most)}: "
             "good for thinner parts, or for narrow ones ripped before they are flattened."
         )
     ends = {p.x1 for p in found if p.x1 < board.length}
     # Where one length begins a kerf after another ends, that is one cut.
-    cuts = sorted(ends | {p.x0 for p in found if p.x0 > 0 and not any(0 < p.x0 - e <= kerf for e in ends)})
+    cuts = sorted(
+        ends | {p.x0 for p in found if p.x0 > 0 and not any(0 < p.x0 - e <= kerf for e in ends)}
+    )
     pieces = ", ".join(say(p.x1 - p.x0) for p in found)
     return (
-        f"Whole it holds {say(whole)}. Crosscut at {' and '.join(say(c) for c in cuts)}: {say(thickness)} flat comes out in "
+        f"Whole it holds {say(whole)}. Crosscut at {' and '.join(say(c) for c in cuts)}: "
+        f"{say(thickness)} flat comes out in "
         f"{'one length' if len(found) == 1 else f'{len(found)} lengths'} of {pieces}."
     )
 
 
 def unshimmed(board: Board, place: Region) -> float:
-    """The flat thickness if it is faced as it lies on the bench, not tilted or shimmed: over its lowest upper place."""
+    """The flat thickness if it is faced as it lies on the bench, not tilted or shimmed: over its
+    lowest upper place.
+    """
     steps = 64
     xs = [place.x0 + (place.x1 - place.x0) * k / steps for k in range(steps + 1)]
     hs = [place.h0 + (place.h1 - place.h0) * k / 16 for k in range(17)]

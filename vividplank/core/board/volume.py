@@ -15,7 +15,8 @@ def board_volume(board: Board) -> Fraction:
     """The rough volume, exactly.
 
     Between stations width and mean thickness are linear along the board, so their product is
-    integrated by Simpson's rule without error. Over a scanned surface it is found by quadrature, to a cubic tick.
+    integrated by Simpson's rule without error. Over a scanned surface it is found by quadrature, to
+    a cubic tick.
     """
     if board.surface:
         return Fraction(round(stretch_volume(board, 0, board.length)))
@@ -23,14 +24,18 @@ def board_volume(board: Board) -> Fraction:
     for a, b in pairwise(board.stations):
         ends = [((s.y1 - s.y0), _mean(s)) for s in (a, b)]
         middle = Fraction(ends[0][0] + ends[1][0], 2) * (ends[0][1] + ends[1][1]) / 2
-        total += Fraction(b.x - a.x, 6) * (ends[0][0] * ends[0][1] + 4 * middle + ends[1][0] * ends[1][1])
+        total += Fraction(b.x - a.x, 6) * (
+            ends[0][0] * ends[0][1] + 4 * middle + ends[1][0] * ends[1][1]
+        )
     return total
 
 
 def region_volume(board: Board, region: Region) -> float:
-    """Volume of wood between the faces over a region, kept to the outline; by Gauss quadrature along x.
+    """Volume of wood between the faces over a region, kept to the outline; by Gauss quadrature
+    along x.
 
-    Across the board thickness is linear between readings, so the middles of what lies inside the outline are exact.
+    Across the board thickness is linear between readings, so the middles of what lies inside the
+    outline are exact.
     """
     if region.x1 <= region.x0 or region.h1 <= region.h0:
         return 0.0

@@ -19,7 +19,9 @@ _PATTERNS = 20_000
 
 @dataclass(frozen=True)
 class SheetNeed:
-    """So many sheets of one kind. `sheets` can be cut so (rows along the sheet); `least` no cutting can undercut."""
+    """So many sheets of one kind. `sheets` can be cut so (rows along the sheet); `least` no cutting
+    can undercut.
+    """
 
     species: str
     thickness: int
@@ -34,8 +36,8 @@ class SheetNeed:
 
 @dataclass(frozen=True)
 class LengthNeed:
-    """Finished stock of one section: `lengths` pieces of `stock_length` give all, `spare` more of the longest besides. `cuts`
-    are the parts that come out of each length.
+    """Finished stock of one section: `lengths` pieces of `stock_length` give all, `spare` more of
+    the longest besides. `cuts` are the parts that come out of each length.
     """
 
     species: str
@@ -53,7 +55,11 @@ class LengthNeed:
 
 def usual_sheet(job: Job) -> tuple[int, int]:
     """A common sheet, length × width."""
-    return (2440 * TICKS_PER_MM, 1220 * TICKS_PER_MM) if job.unit == "mm" else (96 * TICKS_PER_INCH, 48 * TICKS_PER_INCH)
+    return (
+        (2440 * TICKS_PER_MM, 1220 * TICKS_PER_MM)
+        if job.unit == "mm"
+        else (96 * TICKS_PER_INCH, 48 * TICKS_PER_INCH)
+    )
 
 
 def sheet_needs(job: Job) -> tuple[SheetNeed, ...]:
@@ -67,7 +73,8 @@ def sheet_needs(job: Job) -> tuple[SheetNeed, ...]:
 
 
 def length_needs(job: Job, stock_length: int) -> tuple[LengthNeed, ...]:
-    """Stock lengths by section: longest pieces first, each where it leaves least; the kerf between pieces counted.
+    """Stock lengths by section: longest pieces first, each where it leaves least; the kerf between
+    pieces counted.
 
     Eleven pieces of 0.8 m out of 2.5 m lengths are four lengths, and one piece spare:
 
@@ -94,16 +101,28 @@ def _lengths(parts: list[Part], stock: int, kerf: int) -> LengthNeed:
     spare = sum(1 + (room - longest) // (longest + kerf) for room in left if room >= longest)
     first = parts[0]
     return LengthNeed(
-        first.species, first.width, first.thickness, tuple(p.id for p in parts), sum(p.quantity for p in parts), stock,
-        len(cuts), least, spare, too_long, tuple(tuple(name for _, name in cut) for cut in cuts),
+        first.species,
+        first.width,
+        first.thickness,
+        tuple(p.id for p in parts),
+        sum(p.quantity for p in parts),
+        stock,
+        len(cuts),
+        least,
+        spare,
+        too_long,
+        tuple(tuple(name for _, name in cut) for cut in cuts),
     )
 
 
-def cut_lengths(wanted: Mapping[tuple[int, str], int], stock: int, kerf: int) -> tuple[list[list[tuple[int, str]]], int]:
-    """How stock lengths are cut for pieces (length, name) so often each, and a number that no cutting undercuts.
+def cut_lengths(
+    wanted: Mapping[tuple[int, str], int], stock: int, kerf: int
+) -> tuple[list[list[tuple[int, str]]], int]:
+    """How stock lengths are cut for pieces (length, name) so often each, and a number that no
+    cutting undercuts.
 
-    The longest first, each where it leaves least; where that may be one too many the covering program over all ways of cutting
-    a length (HiGHS) decides.
+    The longest first, each where it leaves least; where that may be one too many the covering
+    program over all ways of cutting a length (HiGHS) decides.
     """
     cuts: list[list[tuple[int, str]]] = []
     left: list[int] = []
@@ -128,7 +147,9 @@ def cut_lengths(wanted: Mapping[tuple[int, str], int], stock: int, kerf: int) ->
 def _by_patterns(
     wanted: Mapping[tuple[int, str], int], stock: int, kerf: int
 ) -> tuple[list[list[tuple[int, str]]], int] | None:
-    """The fewest lengths over all full ways of cutting one; None where there are too many ways to look at."""
+    """The fewest lengths over all full ways of cutting one; None where there are too many ways to
+    look at.
+    """
     pieces = sorted(wanted, reverse=True)
     patterns: list[tuple[int, ...]] = []
 
@@ -139,17 +160,24 @@ def _by_patterns(
             patterns.append(taken)
             return True
         most = min(wanted[pieces[k]], room // (pieces[k][0] + kerf))
-        # The last kind takes all it can; before it every number may leave room for what fits better.
+        # The last kind takes all it can; before it every number may leave room for what fits
+        # better.
         least = most if k == len(pieces) - 1 else 0
-        return all(grow(k + 1, room - n * (pieces[k][0] + kerf), (*taken, n)) for n in range(most, least - 1, -1))
+        return all(
+            grow(k + 1, room - n * (pieces[k][0] + kerf), (*taken, n))
+            for n in range(most, least - 1, -1)
+        )
 
     if not grow(0, stock + kerf, ()):
         return None
     ways = np.array(patterns, dtype=float)
     demand = np.array([wanted[p] for p in pieces], dtype=float)
     solved = milp(
-        np.ones(len(patterns)), integrality=np.ones(len(patterns)), constraints=LinearConstraint(ways.T, lb=demand),
-        bounds=Bounds(0, demand.max()), options={"time_limit": 2.0},
+        np.ones(len(patterns)),
+        integrality=np.ones(len(patterns)),
+        constraints=LinearConstraint(ways.T, lb=demand),
+        bounds=Bounds(0, demand.max()),
+        options={"time_limit": 2.0},
     )
     if solved.x is None:
         return None
@@ -157,7 +185,9 @@ def _by_patterns(
     cuts: list[list[tuple[int, str]]] = []
     for k in np.flatnonzero(solved.x > 0.5):
         for _ in range(round(solved.x[k])):
-            cut = [p for p, n in zip(pieces, patterns[k], strict=True) for _ in range(min(n, left[p]))]
+            cut = [
+                p for p, n in zip(pieces, patterns[k], strict=True) for _ in range(min(n, left[p]))
+            ]
             for p in cut:
                 left[p] -= 1
             cuts.append(cut)
@@ -178,11 +208,15 @@ def _sheets(parts: list[Part], sheet: tuple[int, int], shop: Shop) -> SheetNeed:
     pieces.sort(key=lambda s: (-s[1], -s[0]))
     sheets: list[list[list[int]]] = []  # of each sheet its rows: [height, room left along]
     for length, width in pieces:
-        place = next((row for rows in sheets for row in rows if row[0] >= width and row[1] >= length), None)
+        place = next(
+            (row for rows in sheets for row in rows if row[0] >= width and row[1] >= length), None
+        )
         if place:
             place[1] -= length + kerf
             continue
-        room = next((rows for rows in sheets if sum(row[0] + kerf for row in rows) + width <= across), None)
+        room = next(
+            (rows for rows in sheets if sum(row[0] + kerf for row in rows) + width <= across), None
+        )
         if room is None:
             room = []
             sheets.append(room)
@@ -208,11 +242,17 @@ def _laid(p: Part, sheet: tuple[int, int]) -> tuple[int, int] | None:
 
 
 def ways_laid(p: Part, sheet: tuple[int, int]) -> list[tuple[int, int]]:
-    """Sizes along and across the sheet, whose grain runs along it, in which a part goes in; none where it is too large."""
+    """Sizes along and across the sheet, whose grain runs along it, in which a part goes in; none
+    where it is too large.
+    """
     length, width = p.cut_size()
     ways = {
         "length": [(length, width)],
         "width": [(width, length)],
-        "any": list(dict.fromkeys([(max(length, width), min(length, width)), (min(length, width), max(length, width))])),
+        "any": list(
+            dict.fromkeys(
+                [(max(length, width), min(length, width)), (min(length, width), max(length, width))]
+            )
+        ),
     }[p.grain]
     return [way for way in ways if way[0] <= sheet[0] and way[1] <= sheet[1]]

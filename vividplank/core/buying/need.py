@@ -1,4 +1,6 @@
-"""Board feet to buy, by wood and quarter, from the list alone: the estimate before any board is seen."""
+"""Board feet to buy, by wood and quarter, from the list alone: the estimate before any board is
+seen.
+"""
 
 from collections import defaultdict
 from dataclasses import dataclass
@@ -15,10 +17,12 @@ from vividplank.core.timber import QUARTERS, board_feet, quarter_for
 
 @dataclass(frozen=True)
 class Need:
-    """`net` is the parts with their roughing allowances at rough thickness; `to_buy` adds the share for waste.
+    """`net` is the parts with their roughing allowances at rough thickness; `to_buy` adds the share
+    for waste.
 
-    `quarter` is empty where no quarter gives the thickness: such parts are built up. `price` per board
-    foot is the median of the boards on hand of this wood and quarter, None without any that has one.
+    `quarter` is empty where no quarter gives the thickness: such parts are built up. `price` per
+    board foot is the median of the boards on hand of this wood and quarter, None without any that
+    has one.
     """
 
     species: str
@@ -62,16 +66,28 @@ def needs(job: Job, waste_share: Fraction = Fraction(30, 100)) -> tuple[Need, ..
         name = QUARTERS[at].name if at < len(QUARTERS) else ""
         rough = QUARTERS[at].rough if name else max(p.thickness for p in parts)
         net = sum((_rough_feet(p, rough, job.shop) for p in parts), Fraction(0))
-        stock = [b for b in job.boards if " ".join(b.species.casefold().split()) == wood
-                 and (b.quarter or b.nominal.name) == name]
+        stock = [
+            b
+            for b in job.boards
+            if " ".join(b.species.casefold().split()) == wood
+            and (b.quarter or b.nominal.name) == name
+        ]
         prices = [b.price / _decimal(_bought_feet(b)) for b in stock if b.price]
-        found.append(Need(
-            names[wood], name, tuple(p.id for p in parts), sum(p.quantity for p in parts), net, waste_share,
-            max(_unbroken(p, job) for p in parts) + job.shop.allowance.length,
-            max(p.panel.stave_min if p.panel else p.width for p in parts) + job.shop.allowance.width,
-            sum((_bought_feet(b) for b in stock), Fraction(0)),
-            Decimal(median(prices)).quantize(Decimal("0.01")) if prices else None,
-        ))
+        found.append(
+            Need(
+                names[wood],
+                name,
+                tuple(p.id for p in parts),
+                sum(p.quantity for p in parts),
+                net,
+                waste_share,
+                max(_unbroken(p, job) for p in parts) + job.shop.allowance.length,
+                max(p.panel.stave_min if p.panel else p.width for p in parts)
+                + job.shop.allowance.width,
+                sum((_bought_feet(b) for b in stock), Fraction(0)),
+                Decimal(median(prices)).quantize(Decimal("0.01")) if prices else None,
+            )
+        )
     return tuple(found)
 
 
@@ -81,7 +97,9 @@ def _bought_feet(board: Board) -> Fraction:
 
 
 def _rough_feet(part: Part, rough: int, shop: Shop) -> Fraction:
-    """Board feet of one part's blanks: a run as its blanks end to end, a panel with a seam every widest stave."""
+    """Board feet of one part's blanks: a run as its blanks end to end, a panel with a seam every
+    widest stave.
+    """
     length = part.length + shop.allowance.length
     if part.panel:
         net = part.width + shop.allowance.panel_width
@@ -92,7 +110,9 @@ def _rough_feet(part: Part, rough: int, shop: Shop) -> Fraction:
 
 
 def _unbroken(part: Part, job: Job) -> int:
-    """The length that must come out of one piece: a part's, or its whole run's with the kerfs in it."""
+    """The length that must come out of one piece: a part's, or its whole run's with the kerfs in
+    it.
+    """
     if not part.run:
         return part.length
     run = [p for p in job.parts if p.run == part.run]

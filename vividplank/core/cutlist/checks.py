@@ -1,4 +1,6 @@
-"""What a good foreman would ask of a list before any wood is bought: what, why, and a fix where there is one."""
+"""What a good foreman would ask of a list before any wood is bought: what, why, and a fix where
+there is one.
+"""
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
@@ -28,7 +30,9 @@ _TENONED = ("mortise and tenon", "stub tenon", "housing", "half-lap")
 
 @dataclass(frozen=True)
 class Check:
-    """`fixed` holds the parts as they would be after the fix, under their own ids; empty where there is none to offer."""
+    """`fixed` holds the parts as they would be after the fix, under their own ids; empty where
+    there is none to offer.
+    """
 
     parts: tuple[str, ...]
     what: str
@@ -65,7 +69,8 @@ def _one(p: Part, job: Job, system: System, values: dict[str, Value]) -> Iterato
         yield Check(
             (p.id,),
             f"{p.name} has its grain across",
-            f"it is {say(p.length)} along the grain and {say(p.width)} across: it would break along its short grain",
+            f"it is {say(p.length)} along the grain and {say(p.width)} across: it would break "
+            f"along its short grain",
             "Turn the grain",
             (_turned(p),),
         )
@@ -82,7 +87,8 @@ def _one(p: Part, job: Job, system: System, values: dict[str, Value]) -> Iterato
         yield Check(
             (p.id,),
             f"no quarter gives {p.name} its thickness",
-            f"{say(each)} finished; the thickest quarter, {QUARTERS[-1].name}, surfaces to {say(QUARTERS[-1].surfaced)}",
+            f"{say(each)} finished; the thickest quarter, {QUARTERS[-1].name}, surfaces to "
+            f"{say(QUARTERS[-1].surfaced)}",
             "" if p.run else f"Glue it up from {layers} layers",
             () if p.run else (replace(p, layers=layers),),
         )
@@ -117,10 +123,14 @@ def _short(p: Part, job: Job, system: System) -> Iterator[Check]:
     why = (
         f"{show(blank, system, unit=True)} rough; nothing under "
         f"{show(shop.min_blank_length, system, unit=True)} goes through the "
-        f"machines. {n} in one blank make {show(together, system, unit=True)}: mill them together, then cut apart"
+        f"machines. {n} in one blank make {show(together, system, unit=True)}: mill them "
+        f"together, then cut apart"
     )
     if p.quantity < n:
-        why += f". There are {p.quantity}: the layout puts other short parts beside, or leaves the blank long"
+        why += (
+            f". There are {p.quantity}: the layout puts other short parts beside, or leaves "
+            f"the blank long"
+        )
     yield Check((p.id,), f"{p.name} is too short to mill alone", why)
 
 
@@ -148,14 +158,21 @@ def _movement(p: Part, job: Job, system: System, values: dict[str, Value]) -> It
     """A panel in a groove: the room its formula leaves against what its own wood will want."""
     width = dict(p.formulas).get("width", "")
     try:
-        room_name = next((n for n in names_in(width) if n.lower().startswith("gap") and n.lower() in values), None)
+        room_name = next(
+            (n for n in names_in(width) if n.lower().startswith("gap") and n.lower() in values),
+            None,
+        )
         wood = wood_named(p.species)
         if room_name is None or wood is None:
             return
         number = room_name[3:]
         dry, damp = (float(values[f"{n}{number}".lower()].amount) / 100 for n in ("dry", "damp"))
         room = round(evaluate(room_name, job.unit, values, length=True).amount)
-        wants = p.width * wood.coef_tangential * (equilibrium_moisture(21.1, damp) - equilibrium_moisture(21.1, dry))
+        wants = (
+            p.width
+            * wood.coef_tangential
+            * (equilibrium_moisture(21.1, damp) - equilibrium_moisture(21.1, dry))
+        )
     except (FormulaError, KeyError, ValueError):
         return  # the measures it was written with are gone: there is nothing to compare
     if wants > room + HAIR / 2:
@@ -163,7 +180,8 @@ def _movement(p: Part, job: Job, system: System, values: dict[str, Value]) -> It
             (p.id,),
             f"{p.name} has too little room to move",
             f"{p.species} of {show(p.width, system, unit=True)} moves by "
-            f"{show(round(wants / 127) * 127, system, unit=True)} between {dry:.0%} and {damp:.0%} humidity; its groove leaves "
+            f"{show(round(wants / 127) * 127, system, unit=True)} between {dry:.0%} and "
+            f"{damp:.0%} humidity; its groove leaves "
             f"{show(room, system, unit=True)}: it would force the frame apart. Raise {room_name}",
         )
     groove = values.get(f"groove{number}".lower())
@@ -171,8 +189,10 @@ def _movement(p: Part, job: Job, system: System, values: dict[str, Value]) -> It
         yield Check(
             (p.id,),
             f"{p.name} may fall out of its frame",
-            f"both its grooves together are {show(round(2 * groove.amount), system, unit=True)} deep, and when it is driest it "
-            f"is {show(room, system, unit=True)} narrower than they reach. Raise groove{number}, divide the panel, or take a "
+            f"both its grooves together are {show(round(2 * groove.amount), system, unit=True)} "
+            f"deep, and when it is driest it "
+            f"is {show(room, system, unit=True)} narrower than they reach. Raise groove{number}, "
+            f"divide the panel, or take a "
             "wood that moves less",
         )
 
@@ -192,7 +212,8 @@ def _hairs(job: Job, system: System) -> Iterator[Check]:
             (a.id, b.id),
             f"{a.name} and {b.name} differ by a hair",
             f"{name} {show(getattr(a, name), system, unit=True)} against "
-            f"{show(getattr(b, name), system, unit=True)}, all else alike: one setting would do for both",
+            f"{show(getattr(b, name), system, unit=True)}, all else alike: one setting would do "
+            f"for both",
             f"Make {b.id} as {a.id}",
             (fix,),
         )
@@ -202,4 +223,10 @@ def _turned(p: Part) -> Part:
     """Its grain the other way, formulas and outline with it."""
     other = {"length": "width", "width": "length"}
     formulas = tuple((other.get(name, name), text) for name, text in p.formulas)
-    return replace(p, length=p.width, width=p.length, formulas=formulas, outline=tuple((y, x) for x, y in p.outline))
+    return replace(
+        p,
+        length=p.width,
+        width=p.length,
+        formulas=formulas,
+        outline=tuple((y, x) for x, y in p.outline),
+    )

@@ -1,4 +1,6 @@
-"""Dividing a length: shelves for what is to stand there, drawers equal or graded, slats with equal gaps."""
+"""Dividing a length: shelves for what is to stand there, drawers equal or graded, slats with equal
+gaps.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -12,10 +14,11 @@ class DividerTrouble(ValueError):
 
 @dataclass(frozen=True)
 class Divided:
-    """Lengths in ticks from the lower (or left) end. `at` is where each shelf, front or slat begins.
+    """Lengths in ticks from the lower (or left) end. `at` is where each shelf, front or slat
+    begins.
 
-    `openings` are the clear heights of shelves, the heights of drawer fronts, the gaps between slats. `left` did not
-    divide and went where `said` says; everything adds up to the span exactly.
+    `openings` are the clear heights of shelves, the heights of drawer fronts, the gaps between
+    slats. `left` did not divide and went where `said` says; everything adds up to the span exactly.
     """
 
     openings: tuple[int, ...]
@@ -30,7 +33,9 @@ def step_of(system: System) -> int:
 
 
 def shelves(span: int, stock: int, heights: Sequence[int], room: int, system: System) -> Divided:
-    """Openings from the bottom for things of these heights, `room` for the fingers above each; a shelf between each two."""
+    """Openings from the bottom for things of these heights, `room` for the fingers above each; a
+    shelf between each two.
+    """
     if not heights:
         raise DividerTrouble("nothing is to stand there; expected a height for each opening")
     openings = [h + room for h in heights]
@@ -38,8 +43,10 @@ def shelves(span: int, stock: int, heights: Sequence[int], room: int, system: Sy
     left = span - need
     if left < 0:
         raise DividerTrouble(
-            f"that needs {show(need, system, unit=True)} and there are {show(span, system, unit=True)}: "
-            f"{show(-left, system, unit=True)} too little. Leave out one opening, or give less finger room"
+            f"that needs {show(need, system, unit=True)} and there are "
+            f"{show(span, system, unit=True)}: "
+            f"{show(-left, system, unit=True)} too little. Leave out one opening, or give less "
+            f"finger room"
         )
     openings[-1] += left
     at, y = [], 0
@@ -47,19 +54,26 @@ def shelves(span: int, stock: int, heights: Sequence[int], room: int, system: Sy
         y += opening
         at.append(y)
         y += stock
-    said = f"{show(left, system, unit=True)} left over went to the top opening" if left else "nothing left over"
+    said = (
+        f"{show(left, system, unit=True)} left over went to the top opening"
+        if left
+        else "nothing left over"
+    )
     return Divided(tuple(openings), tuple(at), left, said)
 
 
 def drawers(span: int, count: int, gap: int, growth: float, system: System) -> Divided:
-    """Fronts from the top with a gap above, between and below; each `growth` times the one above (1: all equal)."""
+    """Fronts from the top with a gap above, between and below; each `growth` times the one above
+    (1: all equal).
+    """
     room = span - (count + 1) * gap
     weights = [growth**k for k in range(count)]
     step = step_of(system)
     fronts = [int(room * w / sum(weights)) // step * step for w in weights]
     if min(fronts) <= 0:
         raise DividerTrouble(
-            f"{count} fronts with gaps of {show(gap, system, unit=True)} leave nothing for a front; expected fewer drawers"
+            f"{count} fronts with gaps of {show(gap, system, unit=True)} leave nothing for a "
+            f"front; expected fewer drawers"
         )
     left = room - sum(fronts)
     fronts[-1] += left
@@ -68,7 +82,11 @@ def drawers(span: int, count: int, gap: int, growth: float, system: System) -> D
     for front in low_first:
         at.append(y)
         y += front + gap
-    said = f"{show(left, system, unit=True)} left over went to the lowest front" if left else "nothing left over"
+    said = (
+        f"{show(left, system, unit=True)} left over went to the lowest front"
+        if left
+        else "nothing left over"
+    )
     return Divided(tuple(low_first), tuple(at), left, said)
 
 
@@ -79,14 +97,19 @@ def slats(span: int, width: int, count: int, system: System) -> Divided:
     gap = free // (count + 1) // step * step
     if gap <= 0:
         raise DividerTrouble(
-            f"{count} slats of {show(width, system, unit=True)} fill {show(count * width, system, unit=True)} of "
+            f"{count} slats of {show(width, system, unit=True)} fill "
+            f"{show(count * width, system, unit=True)} of "
             f"{show(span, system, unit=True)}; expected fewer or narrower slats"
         )
     left = free - gap * (count + 1)
     first = gap + left // 2
     gaps = [first, *[gap] * (count - 1), gap + left - left // 2]
     at = [first + k * (width + gap) for k in range(count)]
-    said = f"{show(left, system, unit=True)} left over went to the two outer gaps" if left else "nothing left over"
+    said = (
+        f"{show(left, system, unit=True)} left over went to the two outer gaps"
+        if left
+        else "nothing left over"
+    )
     return Divided(tuple(gaps), tuple(at), left, said)
 
 
@@ -97,10 +120,16 @@ def slats_for_gap(span: int, width: int, wanted: int, system: System) -> Divided
     most = max(1, (span - wanted) // (width + wanted) + 1)
     fits = [n for n in range(max(1, most - 1), most + 2) if span - n * width > 0]
     if not fits:
-        raise DividerTrouble(f"a slat of {show(width, system, unit=True)} does not go into {show(span, system, unit=True)}")
+        raise DividerTrouble(
+            f"a slat of {show(width, system, unit=True)} does not go into "
+            f"{show(span, system, unit=True)}"
+        )
     best = min(fits, key=lambda n: abs((span - n * width) / (n + 1) - wanted))
     found = slats(span, width, best, system)
     inner = found.openings[1] if best > 1 else found.openings[0]
     return Divided(
-        found.openings, found.at, found.left, f"{best} slats; the gap comes to {show(inner, system, unit=True)}; {found.said}"
+        found.openings,
+        found.at,
+        found.left,
+        f"{best} slats; the gap comes to {show(inner, system, unit=True)}; {found.said}",
     )

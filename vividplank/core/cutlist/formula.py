@@ -1,7 +1,7 @@
 """Formulas over a project's measures: `W - 2 * stock`, `1' 4 1/2" / 3`, `round(H / 5, 1/16 in)`.
 
-A value is a length (in ticks) or a plain number; both are exact fractions until a part takes them. A number without
-a unit beside a length is read in the project's unit.
+A value is a length (in ticks) or a plain number; both are exact fractions until a part takes them.
+A number without a unit beside a length is read in the project's unit.
 """
 
 import re
@@ -42,7 +42,7 @@ def _token(fraction: str) -> re.Pattern[str]:
     return re.compile(
         rf"\s*(?:(?P<number>(?:\d+\s+)?\d+/\d+(?={imperial})|\d+\s+\d+/\d+|{fraction}\d+\.\d+|\.\d+|\d+)\s*(?:(?P<unit>{unit})(?:\.(?!\d))?)?"
         r"|(?P<name>[a-z_][a-z_0-9]*)|(?P<sign>[-+*/()×÷,;]))",
-        re.I,
+        re.IGNORECASE,
     )
 
 
@@ -50,7 +50,8 @@ def _token(fraction: str) -> re.Pattern[str]:
 _TOKEN, _AFTER_SLASH = _token(r"\d+/\d+(?![\d.])|"), _token("")
 _LONGEST_TEXT = 300
 _DEEPEST = 40
-#: No figure of a shop needs more binary digits, exact thirds of thirds included; products of products would grow for ever.
+# : No figure of a shop needs more binary digits, exact thirds of thirds included; products of
+# products would grow for ever.
 _MOST_BITS = 512
 
 EXPECTED = "a formula such as W - 2 * stock, H / 3 + 1/4 in or max(D, 300 mm)"
@@ -67,7 +68,9 @@ class FormulaError(ValueError):
 
 @dataclass(frozen=True)
 class Value:
-    """`length`: in ticks; else a plain number. `bare` are the places of numbers that would take a unit if it became one."""
+    """`length`: in ticks; else a plain number. `bare` are the places of numbers that would take a
+    unit if it became one.
+    """
 
     amount: Fraction
     length: bool
@@ -116,7 +119,11 @@ class _Reader:
             if sign in "*×":
                 if value.length and other.length:
                     raise self.wrong("multiplies a length by a length, which is an area")
-                value = Value(self.bounded(value.amount * other.amount), value.length or other.length, value.bare or other.bare)
+                value = Value(
+                    self.bounded(value.amount * other.amount),
+                    value.length or other.length,
+                    value.bare or other.bare,
+                )
             else:
                 if other.amount == 0:
                     raise self.wrong("divides by nothing")
@@ -161,23 +168,35 @@ class _Reader:
         return Value(self.bounded(ticks + (self.inches_after(token) if unit == "ft" else 0)), True)
 
     def inches_after(self, feet: re.Match[str]) -> Fraction:
-        """The inches written to a figure in feet, in ticks: `5' 6"` and `5'-6"` mean 66 in, as in every measure field.
+        """The inches written to a figure in feet, in ticks: `5' 6"` and `5'-6"` mean 66 in, as in
+        every measure field.
 
         Set apart, `5' - 6"` could as well be a difference, and is refused.
         """
         minus = self.tokens[self.at] if self.at < len(self.tokens) and self.here() == "-" else None
         at = self.at + (1 if minus else 0)
         inches = self.tokens[at] if at < len(self.tokens) else None
-        if not inches or not inches["number"] or _UNITS.get((inches["unit"] or '"').lower()) != "in":
+        if (
+            not inches
+            or not inches["number"]
+            or _UNITS.get((inches["unit"] or '"').lower()) != "in"
+        ):
             return Fraction(0)
         amount = _amount(inches["number"], self)
         if minus:
             joined = minus.start("sign") == feet.end() and inches.start("number") == minus.end()
-            times = at + 1 < len(self.tokens) and self.tokens[at + 1]["sign"] in ("*", "/", "×", "÷")
+            times = at + 1 < len(self.tokens) and self.tokens[at + 1]["sign"] in (
+                "*",
+                "/",
+                "×",
+                "÷",
+            )
             if not joined and (times or amount >= 12):
                 return Fraction(0)
             if not joined or times:
-                raise self.wrong("could mean feet and inches or a difference; write 5' 6\" or (5') - 6\"")
+                raise self.wrong(
+                    "could mean feet and inches or a difference; write 5' 6\" or (5') - 6\""
+                )
         if amount >= 12:
             raise self.wrong("gives twelve inches or more beside the feet")
         self.at = at + 1
@@ -185,7 +204,9 @@ class _Reader:
 
     def function(self, name: str) -> Value:
         if name not in _FUNCTIONS:
-            raise self.wrong(f"calls '{name}', which is not known; there are {', '.join(_FUNCTIONS)}")
+            raise self.wrong(
+                f"calls '{name}', which is not known; there are {', '.join(_FUNCTIONS)}"
+            )
         self.take()
         values = [self.sum()]
         while self.here() in (",", ";"):
@@ -208,15 +229,21 @@ class _Reader:
     def stepped(self, name: str, values: list[Value]) -> Value:
         if len(values) == 1 and values[0].length:
             raise self.wrong(f"must say to what step: {name}(length, 1/16 in)")
-        value, step = self.alike(values[0], values[1] if len(values) == 2 else Value(Fraction(1), False))
+        value, step = self.alike(
+            values[0], values[1] if len(values) == 2 else Value(Fraction(1), False)
+        )
         if step.amount <= 0:
             raise self.wrong(f"steps by {step.amount}; expected more than nothing")
         times = value.amount / step.amount
-        whole = {"round": (times + Fraction(1, 2)) // 1, "up": -(-times // 1), "down": times // 1}[name]
+        whole = {"round": (times + Fraction(1, 2)) // 1, "up": -(-times // 1), "down": times // 1}[
+            name
+        ]
         return Value(Fraction(whole) * step.amount, value.length, value.bare | step.bare)
 
     def alike(self, one: Value, other: Value) -> tuple[Value, Value]:
-        """Both lengths or both numbers: a bare number beside a length is one, in the project's unit."""
+        """Both lengths or both numbers: a bare number beside a length is one, in the project's
+        unit.
+        """
         if one.length == other.length:
             return one, other
         return (one, self.as_length(other)) if one.length else (self.as_length(one), other)
@@ -242,7 +269,10 @@ class _Reader:
         self.at += 1
 
     def bounded(self, amount: Fraction) -> Fraction:
-        if amount.numerator.bit_length() > _MOST_BITS or amount.denominator.bit_length() > _MOST_BITS:
+        if (
+            amount.numerator.bit_length() > _MOST_BITS
+            or amount.denominator.bit_length() > _MOST_BITS
+        ):
             raise self.wrong("grows beyond any figure of a shop")
         return amount
 
@@ -251,7 +281,9 @@ class _Reader:
 
 
 def length_of(text: str, unit: Unit, values: Mapping[str, Value]) -> int:
-    """The formula as whole ticks, to the nearest (3 micrometres). Raises FormulaError; a length must be more than nothing."""
+    """The formula as whole ticks, to the nearest (3 micrometres). Raises FormulaError; a length
+    must be more than nothing.
+    """
     ticks = round(evaluate(text, unit, values, length=True).amount)
     if ticks <= 0:
         raise FormulaError(text, "comes to nothing or less; expected a length")
@@ -262,18 +294,26 @@ def count_of(text: str, unit: Unit, values: Mapping[str, Value]) -> int:
     """The formula as a whole number of pieces."""
     value = evaluate(text, unit, values, length=False)
     if value.amount.denominator != 1 or value.amount < 1:
-        raise FormulaError(text, f"comes to {float(value.amount):g}; expected a whole number of 1 or more, as down(…) makes it")
+        raise FormulaError(
+            text,
+            f"comes to {float(value.amount):g}; expected a whole number of 1 or more, as down(…) "
+            f"makes it",
+        )
     return int(value.amount)
 
 
 def evaluate(text: str, unit: Unit, values: Mapping[str, Value], *, length: bool) -> Value:
-    """The value of a formula that must be a length, or a plain number. Names are looked up without regard to case."""
+    """The value of a formula that must be a length, or a plain number. Names are looked up without
+    regard to case.
+    """
     reader = _reader(text, unit, values)
     value = reader.whole()
     if length:
         return reader.as_length(value)
     if value.length:
-        raise FormulaError(text, "is a length; expected a number. Divide it by a length with a unit, as W / 3 in")
+        raise FormulaError(
+            text, "is a length; expected a number. Divide it by a length with a unit, as W / 3 in"
+        )
     return value
 
 
@@ -296,7 +336,11 @@ def with_units(text: str, unit: Unit, values: Mapping[str, Value], *, length: bo
 def names_in(text: str) -> list[str]:
     """The measures a formula asks for, in order, as written."""
     tokens = _tokens(text)
-    return [t["name"] for i, t in enumerate(tokens) if t["name"] and not (i + 1 < len(tokens) and tokens[i + 1]["sign"] == "(")]
+    return [
+        t["name"]
+        for i, t in enumerate(tokens)
+        if t["name"] and not (i + 1 < len(tokens) and tokens[i + 1]["sign"] == "(")
+    ]
 
 
 def renamed(text: str, names: Mapping[str, str]) -> str:
@@ -318,7 +362,9 @@ def _reader(text: str, unit: Unit, values: Mapping[str, Value]) -> _Reader:
         found = values.get(name.lower())
         if found is None:
             known = ", ".join(sorted(values)) or "none yet"
-            raise FormulaError(text, f"asks for '{name}', which is no measure here (there are: {known})")
+            raise FormulaError(
+                text, f"asks for '{name}', which is no measure here (there are: {known})"
+            )
         return Value(found.amount, found.length)
 
     return _Reader(_signs(text), _tokens(text), unit, look_up)
@@ -329,7 +375,9 @@ def _tokens(text: str) -> list[re.Match[str]]:
     if len(cleaned) > _LONGEST_TEXT:
         raise FormulaError(cleaned[:40] + "…", f"is longer than {_LONGEST_TEXT} letters")
     if re.search(r"(?<![\w.])\d+-\d+/\d+", cleaned):
-        raise FormulaError(text, "could mean a mixed number or a difference; write 2 3/16 or 2 - 3/16")
+        raise FormulaError(
+            text, "could mean a mixed number or a difference; write 2 3/16 or 2 - 3/16"
+        )
     tokens: list[re.Match[str]] = []
     at = 0
     while at < len(cleaned.rstrip()):

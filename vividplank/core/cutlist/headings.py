@@ -1,4 +1,6 @@
-"""The heading row of a parts list: which column holds what, in which unit, by the words of several languages."""
+"""The heading row of a parts list: which column holds what, in which unit, by the words of several
+languages.
+"""
 
 import re
 from collections.abc import Mapping
@@ -36,20 +38,23 @@ HEADINGS = (
     "joint_length",
 )
 LENGTHS = ("length", "width", "thickness", "stave_min", "stave_max", "edging", "joint_length")
-#: What else a column is called: English, German, French, Spanish, Italian, Dutch, Swedish; Danish and Norwegian, Portuguese,
-#: Polish.
+# : What else a column is called: English, German, French, Spanish, Italian, Dutch, Swedish; Danish
+# and Norwegian, Portuguese, : Polish.
 _WORDS = {
     "id": "mark pos position nr",
     "name": "part parts component item description|bezeichnung benennung teil bauteil|"
     "désignation designation pièce "
-    "nom|pieza descripción descripcion denominación|pezzo descrizione nome|onderdeel naam omschrijving|benämning del|"
+    "nom|pieza descripción descripcion denominación|pezzo descrizione nome|onderdeel naam "
+    "omschrijving|benämning del|"
     "benævnelse emne|peça|nazwa element część",
-    "quantity": "qty count no pcs pieces amount number # each|stück stueck stk anzahl menge|quantité quantite qté "
-    "qte|cantidad cant uds|quantità quantita qta|aantal stuks|antal st|antall|quantidade|ilość szt off nos",
-    "length": "l len long|länge laenge|longueur long.|longitud largo|lunghezza|lengte|längd|længde lengde|"
+    "quantity": "qty count no pcs pieces amount number # each|stück stueck stk anzahl "
+    "menge|quantité quantite qté "
+    "qte|cantidad cant uds|quantità quantita qta|aantal stuks|antal st|antall|quantidade|ilość "
+    "szt off nos",
+    "length": "l len long|länge laenge|longueur long.|longitud "
+    "largo|lunghezza|lengte|längd|længde lengde|"
     "comprimento|długość",
-    "width": "w wide|breite b|largeur larg|ancho anchura|larghezza|breedte|bredd|bredde|"
-    "szerokość",
+    "width": "w wide|breite b|largeur larg|ancho anchura|larghezza|breedte|bredd|bredde|szerokość",
     "thickness": "t thick thk th|dicke stärke staerke d|épaisseur epaisseur ép ep|espesor grosor "
     "grueso|spessore|dikte|tjocklek|tykkelse|"
     "espessura|grubość",
@@ -58,7 +63,8 @@ _WORDS = {
     "materiale|hout houtsoort materiaal|trä träslag|træ træsort tre treslag|"
     "madeira|materiał drewno gatunek",
     "faces": "face quality",
-    "note": "notes comment comments remark remarks|bemerkung bemerkungen anmerkung hinweis|remarque remarques|nota notas "
+    "note": "notes comment comments remark remarks|bemerkung bemerkungen anmerkung "
+    "hinweis|remarque remarques|nota notas "
     "observaciones|opmerking opmerkingen|anmärkning",
     "stock": "kind",
     "size": "size sizes dimension dimensions|abmessung abmessungen maß maße masse|"
@@ -69,7 +75,15 @@ _ALSO = {word: column for column, words in _WORDS.items() for word in re.split(r
     "stave max": "stave_max",
 }
 #: The unit a heading may name: Length (mm), Länge in mm.
-_UNITS: dict[str, System] = {"mm": "mm", "cm": "cm", "m": "m", "in": "in", "inch": "in", "inches": "in", '"': "in"}
+_UNITS: dict[str, System] = {
+    "mm": "mm",
+    "cm": "cm",
+    "m": "m",
+    "in": "in",
+    "inch": "in",
+    "inches": "in",
+    '"': "in",
+}
 _NAMED_UNIT = re.compile(r"(?:[(\[,/_]\s*|\s(?:in\s+)?)(mm|cm|m|in|inch|inches|\")\.?\s*[)\]]?\s*$")
 _ORDER = re.compile(r"([^\W\d_]+)\.?\s*[x×*/]\s*([^\W\d_]+)\.?\s*[x×*/]\s*([^\W\d_]+)")
 _SIZES = ("length", "width", "thickness")
@@ -79,7 +93,9 @@ TITLE_ROWS = 40
 
 @dataclass(frozen=True)
 class Headings:
-    """`columns` by their names here, unknown ones as they stand; `order` is that of three sizes in one cell, if said."""
+    """`columns` by their names here, unknown ones as they stand; `order` is that of three sizes in
+    one cell, if said.
+    """
 
     columns: tuple[str, ...]
     written: tuple[str, ...] = ()
@@ -92,12 +108,18 @@ USUAL = Headings(("name", "quantity", *_SIZES, "species", "faces"))
 
 
 def headings(
-    row: list[str], above: list[str] | None = None, answered: Mapping[str, str] | None = None, *, every: bool = False
+    row: list[str],
+    above: list[str] | None = None,
+    answered: Mapping[str, str] | None = None,
+    *,
+    every: bool = False,
 ) -> Headings | None:
-    """What a row says of its columns; None where it is no heading row, unless `every` row is to be taken for one.
+    """What a row says of its columns; None where it is no heading row, unless `every` row is to be
+    taken for one.
 
-    Where it is the lower of two rows, whose upper one spans several columns, the upper one speaks for the cells left blank.
-    `answered` says what columns hold by their headings, in lower case; that rules over the words known here.
+    Where it is the lower of two rows, whose upper one spans several columns, the upper one speaks
+    for the cells left blank. `answered` says what columns hold by their headings, in lower case;
+    that rules over the words known here.
     """
     told = answered or {}
     cells = [c.strip() for c in row]
@@ -124,7 +146,9 @@ def named_unit(heading: str) -> System | None:
 
 
 def repeated(found: Headings) -> str:
-    """A column of a size that stands twice, so that neither can be taken; empty where there is none."""
+    """A column of a size that stands twice, so that neither can be taken; empty where there is
+    none.
+    """
     sizes = sorted(c for c in found.columns if c in (*_SIZES, "size", "quantity"))
     return next((a for a, b in pairwise(sizes) if a == b), "")
 

@@ -1,4 +1,6 @@
-"""Marks made up from names, where a part has none yet. The front end's stages/list/marks.ts makes the same ones."""
+"""Marks made up from names, where a part has none yet. The front end's stages/list/marks.ts makes
+the same ones.
+"""
 
 import re
 from collections.abc import Collection
@@ -11,7 +13,9 @@ def mark_for(name: str, used: Collection[str]) -> str:
     ('BP2', 'SE')
     """
     words = re.findall(r"[A-Za-z0-9]+", name)
-    stem = "".join(w[0] for w in words[:3]).upper() if len(words) > 1 else "".join(words)[:2].upper()
+    stem = (
+        "".join(w[0] for w in words[:3]).upper() if len(words) > 1 else "".join(words)[:2].upper()
+    )
     stem = stem or "P"
     if stem not in used:
         return stem

@@ -5,7 +5,16 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from vividplank.core.cutlist.formula import RESERVED, FormulaError, Value, count_of, evaluate, length_of, names_in, with_units
+from vividplank.core.cutlist.formula import (
+    RESERVED,
+    FormulaError,
+    Value,
+    count_of,
+    evaluate,
+    length_of,
+    names_in,
+    with_units,
+)
 from vividplank.core.cutlist.part import Part
 from vividplank.core.measure import Unit
 
@@ -32,15 +41,21 @@ class MeasureTrouble(ValueError):
 
 
 def values_of(measures: Sequence[Measure], unit: Unit) -> dict[str, Value]:
-    """The value of each measure by its name in lower case. Raises MeasureTrouble for names twice or unfit, and for loops."""
+    """The value of each measure by its name in lower case. Raises MeasureTrouble for names twice or
+    unfit, and for loops.
+    """
     by_name: dict[str, Measure] = {}
     for m in measures:
         if not re.fullmatch(r"[A-Za-z_][A-Za-z_0-9]{0,39}", m.name):
-            raise MeasureTrouble(m.name, "is no name for a measure; expected a letter, then letters, figures or _")
+            raise MeasureTrouble(
+                m.name, "is no name for a measure; expected a letter, then letters, figures or _"
+            )
         if m.name.lower() in RESERVED:
             raise MeasureTrouble(m.name, "is a unit or a function; expected another name")
         if m.name.lower() in by_name:
-            raise MeasureTrouble(m.name, "stands there already; expected every name once, upper and lower case alike")
+            raise MeasureTrouble(
+                m.name, "stands there already; expected every name once, upper and lower case alike"
+            )
         by_name[m.name.lower()] = m
     values: dict[str, Value] = {}
 
@@ -50,7 +65,10 @@ def values_of(measures: Sequence[Measure], unit: Unit) -> dict[str, Value]:
         m = by_name[name]
         if name in waiting:
             ring = [by_name[n].name for n in (*waiting[waiting.index(name) :], name)]
-            raise MeasureTrouble(m.name, f"needs itself: {' needs '.join(ring)}; expected one of them to stand on its own")
+            raise MeasureTrouble(
+                m.name,
+                f"needs itself: {' needs '.join(ring)}; expected one of them to stand on its own",
+            )
         try:
             for other in names_in(m.text):
                 work_out(other.lower(), (*waiting, name))
@@ -67,19 +85,30 @@ def worked_out(part: Part, unit: Unit, values: dict[str, Value]) -> Part:
     """The part with its formulas' values in place. Raises FormulaError."""
     found: dict[str, int] = {}
     for name, text in part.formulas:
-        found[name] = count_of(text, unit, values) if name == "quantity" else length_of(text, unit, values)
+        found[name] = (
+            count_of(text, unit, values) if name == "quantity" else length_of(text, unit, values)
+        )
     return replace(part, **found) if found else part  # type: ignore[arg-type]
 
 
 def in_other_unit(
     measures: Sequence[Measure], parts: Sequence[Part], unit: Unit
 ) -> tuple[tuple[Measure, ...], tuple[Part, ...]]:
-    """Measures and parts whose bare numbers carry `unit`, so that the project can be shown in another one."""
+    """Measures and parts whose bare numbers carry `unit`, so that the project can be shown in
+    another one.
+    """
     values = values_of(measures, unit)
-    told = tuple(replace(m, text=with_units(m.text, unit, values, length=m.kind == "length")) for m in measures)
+    told = tuple(
+        replace(m, text=with_units(m.text, unit, values, length=m.kind == "length"))
+        for m in measures
+    )
     return told, tuple(
         replace(
-            p, formulas=tuple((name, with_units(text, unit, values, length=name != "quantity")) for name, text in p.formulas)
+            p,
+            formulas=tuple(
+                (name, with_units(text, unit, values, length=name != "quantity"))
+                for name, text in p.formulas
+            ),
         )
         for p in parts
     )

@@ -27,7 +27,9 @@ class Panel:
 
 @dataclass(frozen=True)
 class Edging:
-    """Solid strips of this thickness on so many long edges and ends of a sheet part; the finished size includes them."""
+    """Solid strips of this thickness on so many long edges and ends of a sheet part; the finished
+    size includes them.
+    """
 
     thickness: int
     long_edges: int
@@ -36,7 +38,9 @@ class Edging:
 
 @dataclass(frozen=True)
 class GluedUp:
-    """What a thin part is a layer of: so many of them are glued face to face and milled to this thickness."""
+    """What a thin part is a layer of: so many of them are glued face to face and milled to this
+    thickness.
+    """
 
     layers: int
     thickness: int
@@ -54,12 +58,13 @@ class Source:
 class Part:
     """`length` lies along the grain. Parts of one `run` come end to end out of one blank.
 
-    `fitted` parts are held long and cut to the work. `layers` of equal thickness are glued to make a thick part.
-    Parts of one `match` are opened like a book, those of one `same_board` come from one board; a part is to show its `figure`
-    where a board has it. `joint_length` is what
-    joinery (`joint`) has added to the length. `formulas` are (field, text) pairs over the project's measures; the
-    sizes here are always their values. `outline` (ticks, in length × width) is kept where it is no rectangle. Of a job on its
-    boards, layers are parts of their own, and `glued_up` says what of.
+    `fitted` parts are held long and cut to the work. `layers` of equal thickness are glued to make
+    a thick part. Parts of one `match` are opened like a book, those of one `same_board` come from
+    one board; a part is to show its `figure` where a board has it. `joint_length` is what joinery
+    (`joint`) has added to the length. `formulas` are (field, text) pairs over the project's
+    measures; the sizes here are always their values. `outline` (ticks, in length × width) is kept
+    where it is no rectangle. Of a job on its boards, layers are parts of their own, and `glued_up`
+    says what of.
     """
 
     id: str
@@ -99,11 +104,19 @@ class Part:
         return self.joint.casefold().startswith("mitre")
 
     def fitting_outline(self) -> "Part":
-        """The part; without its outline where that is of another size than the part has now, and so no longer true."""
+        """The part; without its outline where that is of another size than the part has now, and so
+        no longer true.
+        """
         if not self.outline:
             return self
-        reach = [max(point[k] for point in self.outline) - min(point[k] for point in self.outline) for k in (0, 1)]
-        true = all(abs(r - size) <= _OUTLINE_SLACK for r, size in zip(reach, (self.length, self.width), strict=True))
+        reach = [
+            max(point[k] for point in self.outline) - min(point[k] for point in self.outline)
+            for k in (0, 1)
+        ]
+        true = all(
+            abs(r - size) <= _OUTLINE_SLACK
+            for r, size in zip(reach, (self.length, self.width), strict=True)
+        )
         return self if true else replace(self, outline=())
 
     def cut_size(self) -> tuple[int, int]:

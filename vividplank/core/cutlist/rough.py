@@ -5,7 +5,8 @@ from vividplank.core.shop import Shop
 
 
 def rough_size(part: Part, shop: Shop) -> tuple[int, int, int]:
-    """Length, width and thickness of the blank of one part, in ticks. Sheet and bought parts are cut to size.
+    """Length, width and thickness of the blank of one part, in ticks. Sheet and bought parts are
+    cut to size.
 
     A panel is glued over by its own allowance; layers each carry their face allowance.
     """

@@ -16,8 +16,13 @@ from vividplank.core.timber.rest import Moisture
 def version_of(board: Board) -> int:
     """The version a file must have to say all of the board's survey."""
     plain = Board(
-        board.id, board.species, board.length, tuple(Station(s.x, s.y0, s.y1, s.t0, s.t1) for s in board.stations), board.warp,
-        tuple(Defect(d.kind, d.face, d.x0, d.x1, d.y0, d.y1) for d in board.defects), board.price,
+        board.id,
+        board.species,
+        board.length,
+        tuple(Station(s.x, s.y0, s.y1, s.t0, s.t1) for s in board.stations),
+        board.warp,
+        tuple(Defect(d.kind, d.face, d.x0, d.x1, d.y0, d.y1) for d in board.defects),
+        board.price,
     )
     return 1 if replace(board, photos=()) == plain else 2
 
@@ -37,7 +42,14 @@ def read_board(shape: BoardShape, unit: Unit, path: str) -> Board:
             shape.species,
             ticks(shape.length),
             tuple(
-                Station(ticks(s.x), ticks(s.y0), ticks(s.y1), ticks(s.t0), ticks(s.t1), tuple(map(ticks, s.between)))
+                Station(
+                    ticks(s.x),
+                    ticks(s.y0),
+                    ticks(s.y1),
+                    ticks(s.t0),
+                    ticks(s.t1),
+                    tuple(map(ticks, s.between)),
+                )
                 for s in shape.stations
             ),
             Warp(ticks(shape.warp.bow), ticks(shape.warp.cup), ticks(shape.warp.twist)),
@@ -100,12 +112,14 @@ def board_document(board: Board, unit: Unit, version: int) -> dict[str, Any]:
         and {k: v for k, v in vars(grain).items() if k != "zones" and v not in (None, "")}
         | {
             "zones": [
-                {"figure": z.figure} | {k: num(getattr(z, k)) for k in ("x0", "x1", "y0", "y1")} for z in grain.zones
+                {"figure": z.figure} | {k: num(getattr(z, k)) for k in ("x0", "x1", "y0", "y1")}
+                for z in grain.zones
             ]
         },
         "dressed": list(board.dressed),
         "moisture": [
-            {"percent": m.percent, "day": m.day} | {k: num(v) for k, v in (("x", m.x), ("y", m.y)) if v is not None}
+            {"percent": m.percent, "day": m.day}
+            | {k: num(v) for k, v in (("x", m.x), ("y", m.y)) if v is not None}
             for m in board.moisture
         ],
         "grade": board.grade,
@@ -132,16 +146,26 @@ def _surface(shape: SurfaceShape, unit: Unit, path: str) -> Surface:
 
     for name, wanted in (("lower", shape.lower), ("upper", shape.upper)):
         if len(wanted) != len(shape.xs):
-            raise Refusal(f"{path}.{name}", f"has {len(wanted)} rows; expected one for each of {len(shape.xs)} xs")
+            raise Refusal(
+                f"{path}.{name}",
+                f"has {len(wanted)} rows; expected one for each of {len(shape.xs)} xs",
+            )
         for i, heights in enumerate(wanted):
             if len(heights) != len(shape.ys):
-                raise Refusal(f"{path}.{name}[{i}]", f"has {len(heights)} heights; expected one for each of {len(shape.ys)} ys")
-    return Surface(row(shape.xs), row(shape.ys), tuple(map(row, shape.lower)), tuple(map(row, shape.upper)))
+                raise Refusal(
+                    f"{path}.{name}[{i}]",
+                    f"has {len(heights)} heights; expected one for each of {len(shape.ys)} ys",
+                )
+    return Surface(
+        row(shape.xs), row(shape.ys), tuple(map(row, shape.lower)), tuple(map(row, shape.upper))
+    )
 
 
 def _grain(shape: GrainShape, unit: Unit) -> Grain:
     def ticks(value: float) -> int:
         return from_number(value, unit)
 
-    zones = tuple(Zone(z.figure, ticks(z.x0), ticks(z.x1), ticks(z.y0), ticks(z.y1)) for z in shape.zones)
+    zones = tuple(
+        Zone(z.figure, ticks(z.x0), ticks(z.x1), ticks(z.y0), ticks(z.y1)) for z in shape.zones
+    )
     return Grain(shape.datum_edge, shape.far_edge, shape.across, shape.rings, shape.heart, zones)

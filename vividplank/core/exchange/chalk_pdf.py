@@ -1,4 +1,6 @@
-"""Paper: a page for each board with its picture to scale and the marks to draw on it, in order, to be ticked."""
+"""Paper: a page for each board with its picture to scale and the marks to draw on it, in order, to
+be ticked.
+"""
 
 import io
 
@@ -36,7 +38,14 @@ def chalk_pdf(job: Job, plan: Plan, system: System) -> bytes:
     return out.getvalue()
 
 
-def _page(canvas: Canvas, page: tuple[float, float], job: Job, plan: BoardPlan, marks: BoardMarks, system: System) -> None:
+def _page(
+    canvas: Canvas,
+    page: tuple[float, float],
+    job: Job,
+    plan: BoardPlan,
+    marks: BoardMarks,
+    system: System,
+) -> None:
     width, height = page
     board = job.board(plan.board)
     low, high = min(s.y0 for s in board.stations), max(s.y1 for s in board.stations)
@@ -45,9 +54,14 @@ def _page(canvas: Canvas, page: tuple[float, float], job: Job, plan: BoardPlan, 
     canvas.setFont("Helvetica-Bold", 18)
     canvas.drawString(_MARGIN, height - _MARGIN - 4 * mm, latin(board.id))
     canvas.setFont("Helvetica", 9)
-    size = f"{board.species}, {show(board.length, system, unit=True)} long, drawn 1 : {scale}, face A up, datum end at the left"
+    size = (
+        f"{board.species}, {show(board.length, system, unit=True)} long, drawn 1 : {scale}, "
+        f"face A up, datum end at the left"
+    )
     canvas.drawString(_MARGIN + 30 * mm, height - _MARGIN - 4 * mm, latin(size))
-    canvas.drawRightString(width - _MARGIN, height - _MARGIN - 4 * mm, latin(f"{job.name}: chalk list"))
+    canvas.drawRightString(
+        width - _MARGIN, height - _MARGIN - 4 * mm, latin(f"{job.name}: chalk list")
+    )
     per = mm / (TICKS_PER_MM * scale)
     bottom = height - _MARGIN - 12 * mm - (high - low) * per
     canvas.saveState()
@@ -63,22 +77,36 @@ def _page(canvas: Canvas, page: tuple[float, float], job: Job, plan: BoardPlan, 
             canvas.drawString(_MARGIN, height - _MARGIN, latin(f"{board.id}, further"))
             canvas.setFont("Helvetica", 9.5)
             y = height - _MARGIN - 8 * mm
-        canvas.rect(_MARGIN + (4 * mm if mark.kind != "crosscut" else 0), y - 0.6 * mm, 3 * mm, 3 * mm)
+        canvas.rect(
+            _MARGIN + (4 * mm if mark.kind != "crosscut" else 0), y - 0.6 * mm, 3 * mm, 3 * mm
+        )
         saw = f"; saw {mark.saw}" if mark.saw else ""
-        canvas.drawString(_MARGIN + (10 * mm if mark.kind != "crosscut" else 6 * mm), y, latin(mark.words + saw))
+        canvas.drawString(
+            _MARGIN + (10 * mm if mark.kind != "crosscut" else 6 * mm), y, latin(mark.words + saw)
+        )
         y -= _LINE
-    sizes = ((to_rule(o.length, job, system), to_rule(o.mean_width, job, system)) for o in marks.offcuts)
+    sizes = (
+        (to_rule(o.length, job, system), to_rule(o.mean_width, job, system)) for o in marks.offcuts
+    )
     kept = ", ".join(f"{long} by {wide}" for long, wide in sizes)
     canvas.setFont("Helvetica-Bold", 9.5)
-    canvas.drawString(_MARGIN, max(y, _MARGIN), latin(f"Keep: {kept}" if kept else "Nothing of it is worth keeping."))
+    canvas.drawString(
+        _MARGIN,
+        max(y, _MARGIN),
+        latin(f"Keep: {kept}" if kept else "Nothing of it is worth keeping."),
+    )
 
 
 def _drawing(canvas: Canvas, board: Board, plan: BoardPlan, per: float) -> None:
-    outline = [(s.x, s.y0) for s in board.stations] + [(s.x, s.y1) for s in reversed(board.stations)]
+    outline = [(s.x, s.y0) for s in board.stations] + [
+        (s.x, s.y1) for s in reversed(board.stations)
+    ]
     _polygon(canvas, [(x * per, y * per) for x, y in outline])
     canvas.setFillGray(0.75)
     for d in board.defects:
-        canvas.rect(d.x0 * per, d.y0 * per, (d.x1 - d.x0) * per, (d.y1 - d.y0) * per, stroke=0, fill=1)
+        canvas.rect(
+            d.x0 * per, d.y0 * per, (d.x1 - d.x0) * per, (d.y1 - d.y0) * per, stroke=0, fill=1
+        )
     canvas.setFillGray(0)
     for segment in plan.segments:
         for strip, blank in segment.blanks():
@@ -87,7 +115,11 @@ def _drawing(canvas: Canvas, board: Board, plan: BoardPlan, per: float) -> None:
             middle = (region.x0 + region.x1) / 2
             at = region.line(middle) + (region.h0 + region.h1) / 2
             words = latin(blank.name)
-            font = min(10.0, (region.h1 - region.h0) * per * 0.6, (region.x1 - region.x0) * per / (0.6 * max(1, len(words))))
+            font = min(
+                10.0,
+                (region.h1 - region.h0) * per * 0.6,
+                (region.x1 - region.x0) * per / (0.6 * max(1, len(words))),
+            )
             canvas.setFont("Helvetica-Bold", max(3.0, font))
             canvas.drawCentredString(middle * per, at * per - font / 3, words)
         canvas.setLineWidth(1.4)

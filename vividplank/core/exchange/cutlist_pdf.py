@@ -1,4 +1,6 @@
-"""Paper: the cut list with a small drawing of each part, and labels for the parts with a code that opens them."""
+"""Paper: the cut list with a small drawing of each part, and labels for the parts with a code that
+opens them.
+"""
 
 import io
 from collections.abc import Callable
@@ -23,7 +25,9 @@ _ROW = 15 * mm
 
 @dataclass(frozen=True)
 class LabelSheet:
-    """Labels on a sheet of paper, all in mm: how many across and down, their size, the margins and gaps."""
+    """Labels on a sheet of paper, all in mm: how many across and down, their size, the margins and
+    gaps.
+    """
 
     columns: int
     rows: int
@@ -47,7 +51,9 @@ class LabelTrouble(ValueError):
 
 
 def cutlist_pdf(job: Job, system: System) -> bytes:
-    """The cut list by wood and thickness, thickest first; finished sizes large, rough sizes beside."""
+    """The cut list by wood and thickness, thickest first; finished sizes large, rough sizes
+    beside.
+    """
     page = LETTER if job.unit == "in" else A4
     out = io.BytesIO()
     canvas = canvas_for(out, page, f"{job.name}: cut list")
@@ -88,17 +94,23 @@ def cutlist_pdf(job: Job, system: System) -> bytes:
     return out.getvalue()
 
 
-def labels_pdf(job: Job, system: System, sheet: LabelSheet, address: Callable[[Part], str], skip: int = 0) -> bytes:
-    """One label a piece with mark, name, size, wood and a code of its `address`; `skip` labels are used up already.
+def labels_pdf(
+    job: Job, system: System, sheet: LabelSheet, address: Callable[[Part], str], skip: int = 0
+) -> bytes:
+    """One label a piece with mark, name, size, wood and a code of its `address`; `skip` labels are
+    used up already.
 
     Raises LabelTrouble where the labels do not fit on the paper.
     """
     page = LETTER if job.unit == "in" else A4
-    if (sheet.left + sheet.columns * sheet.width + (sheet.columns - 1) * sheet.gap_x) * mm > page[0] + 1 or (
-        sheet.top + sheet.rows * sheet.height + (sheet.rows - 1) * sheet.gap_y
-    ) * mm > page[1] + 1:
+    if (sheet.left + sheet.columns * sheet.width + (sheet.columns - 1) * sheet.gap_x) * mm > page[
+        0
+    ] + 1 or (sheet.top + sheet.rows * sheet.height + (sheet.rows - 1) * sheet.gap_y) * mm > page[
+        1
+    ] + 1:
         raise LabelTrouble(
-            f"{sheet.columns} by {sheet.rows} labels of {sheet.width:g} by {sheet.height:g} mm do not go on a sheet of "
+            f"{sheet.columns} by {sheet.rows} labels of {sheet.width:g} by {sheet.height:g} mm "
+            f"do not go on a sheet of "
             f"{page[0] / mm:.0f} by {page[1] / mm:.0f} mm; expected fewer or smaller ones"
         )
     out = io.BytesIO()
@@ -154,15 +166,24 @@ def _row(canvas: Any, p: Part, job: Job, system: System, y: float, width: float)
         if on
     ]
     if p.panel:
-        told.append(f"staves {show(p.panel.stave_min, system)} to {show(p.panel.stave_max, system, unit=True)}")
+        told.append(
+            f"staves {show(p.panel.stave_min, system)} to "
+            f"{show(p.panel.stave_max, system, unit=True)}"
+        )
     canvas.drawString(x, y - 9 * mm, latin(", ".join(told)))
     if p.note:
-        canvas.drawString(x, y - 12.5 * mm, latin(cut_text(p.note, "Helvetica", 8, width - x - _MARGIN)))
+        canvas.drawString(
+            x, y - 12.5 * mm, latin(cut_text(p.note, "Helvetica", 8, width - x - _MARGIN))
+        )
     canvas.setFont("Helvetica-Bold", 12)
     finished = " x ".join(show(t, system) for t in (p.length, p.width, p.thickness))
     canvas.drawRightString(width - _MARGIN, y - 5 * mm, finished)
     canvas.setFont("Helvetica", 8)
-    canvas.drawRightString(width - _MARGIN, y - 9 * mm, "rough " + " x ".join(show(t, system) for t in rough_size(p, job.shop)))
+    canvas.drawRightString(
+        width - _MARGIN,
+        y - 9 * mm,
+        "rough " + " x ".join(show(t, system) for t in rough_size(p, job.shop)),
+    )
     canvas.setLineWidth(0.3)
     canvas.line(_MARGIN, y - _ROW + 1.5 * mm, width - _MARGIN, y - _ROW + 1.5 * mm)
 
@@ -189,7 +210,14 @@ def _small_drawing(canvas: Any, p: Part, x: float, y: float, w: float, h: float)
         canvas.line(x + across * 0.8, middle, x + across * 0.8 - 1.5 * mm, middle - 0.8 * mm)
 
 
-def _label(canvas: Any, p: Part, n: int, system: System, box: tuple[float, float, float, float], address: str) -> None:
+def _label(
+    canvas: Any,
+    p: Part,
+    n: int,
+    system: System,
+    box: tuple[float, float, float, float],
+    address: str,
+) -> None:
     x, y, w, h = box
     side = min(h - 6 * mm, w * 0.36)
     qr_code(canvas, address, x + w - side - 2 * mm, y + (h - side) / 2, side)
@@ -198,7 +226,11 @@ def _label(canvas: Any, p: Part, n: int, system: System, box: tuple[float, float
     canvas.drawString(x + 3 * mm, y + h - 9 * mm, latin(cut_text(p.id, "Helvetica-Bold", 20, room)))
     canvas.setFont("Helvetica", 8)
     canvas.drawString(x + 3 * mm, y + h - 13.5 * mm, latin(cut_text(p.name, "Helvetica", 8, room)))
-    canvas.drawString(x + 3 * mm, y + h - 17 * mm, latin(cut_text(f"{n} of {p.quantity}, {p.species}", "Helvetica", 8, room)))
+    canvas.drawString(
+        x + 3 * mm,
+        y + h - 17 * mm,
+        latin(cut_text(f"{n} of {p.quantity}, {p.species}", "Helvetica", 8, room)),
+    )
     canvas.setFont("Helvetica-Bold", 9)
     size = " x ".join(show(t, system) for t in (p.length, p.width, p.thickness))
     canvas.drawString(x + 3 * mm, y + 4 * mm, latin(cut_text(size, "Helvetica-Bold", 9, room)))
@@ -211,7 +243,14 @@ def qr_code(canvas: Any, address: str, x: float, y: float, side: float) -> None:
     for r, line in enumerate(matrix):
         for c, dark in enumerate(line):
             if dark:
-                canvas.rect(x + c * step, y + side - (r + 1) * step, step * 1.02, step * 1.02, stroke=0, fill=1)
+                canvas.rect(
+                    x + c * step,
+                    y + side - (r + 1) * step,
+                    step * 1.02,
+                    step * 1.02,
+                    stroke=0,
+                    fill=1,
+                )
 
 
 def cut_text(text: str, font: str, size: float, room: float) -> str:

@@ -32,7 +32,16 @@ _HEADINGS = (
     "As written",
     "Note",
 )
-_LENGTHS = {"Length", "Width", "Thickness", "Rough length", "Rough width", "Rough thickness", "Stave min", "Stave max"}
+_LENGTHS = {
+    "Length",
+    "Width",
+    "Thickness",
+    "Rough length",
+    "Rough width",
+    "Rough thickness",
+    "Stave min",
+    "Stave max",
+}
 
 
 def cutlist_xlsx(job: Job, system: System) -> bytes:
@@ -45,7 +54,11 @@ def cutlist_xlsx(job: Job, system: System) -> bytes:
     sheet.append([f"{h} ({unit})" if h in _LENGTHS else h for h in _HEADINGS])
     for p in job.parts:
         rough = rough_size(p, job.shop)
-        stave = (to_number(p.panel.stave_min, unit), to_number(p.panel.stave_max, unit)) if p.panel else (None, None)
+        stave = (
+            (to_number(p.panel.stave_min, unit), to_number(p.panel.stave_max, unit))
+            if p.panel
+            else (None, None)
+        )
         written = " × ".join(show(t, system) for t in (p.length, p.width, p.thickness))
         sheet.append(
             [
@@ -69,7 +82,11 @@ def cutlist_xlsx(job: Job, system: System) -> bytes:
         cell.font = Font(bold=True)
         cell.alignment = Alignment(wrap_text=True, vertical="top")
     for at, heading in enumerate(_HEADINGS, 1):
-        sheet.column_dimensions[get_column_letter(at)].width = {"Part": 24, "As written": 24, "Note": 30}.get(heading, 11)
+        sheet.column_dimensions[get_column_letter(at)].width = {
+            "Part": 24,
+            "As written": 24,
+            "Note": 30,
+        }.get(heading, 11)
     sheet.freeze_panes = "C2"
     sheet.page_setup.orientation = "landscape"
     sheet.page_setup.fitToWidth, sheet.page_setup.fitToHeight = 1, 0

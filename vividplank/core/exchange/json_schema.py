@@ -1,4 +1,6 @@
-"""The JSON Schemas of the exchange files, as docs/ keeps them: `python -m vividplank.core.exchange.json_schema`."""
+"""The JSON Schemas of the exchange files, as docs/ keeps them: `python -m
+vividplank.core.exchange.json_schema`.
+"""
 
 import json
 from pathlib import Path
@@ -12,9 +14,13 @@ FILES: dict[str, type[BaseModel]] = {"job.schema.json": JobShape, "plan.schema.j
 
 
 def schema(name: str) -> dict[str, Any]:
-    return {"$schema": "https://json-schema.org/draft/2020-12/schema"} | FILES[name].model_json_schema()
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema"} | FILES[
+        name
+    ].model_json_schema()
 
 
 if __name__ == "__main__":
     for name in FILES:
-        (Path(__file__).parents[3] / "docs" / name).write_text(json.dumps(schema(name), indent=1) + "\n", encoding="utf-8")
+        (Path(__file__).parents[3] / "docs" / name).write_text(
+            json.dumps(schema(name), indent=1) + "\n", encoding="utf-8"
+        )

@@ -1,4 +1,6 @@
-"""A plan as DXF, true to size: boards one above the other, with their faults, cuts and pieces on layers of their own."""
+"""A plan as DXF, true to size: boards one above the other, with their faults, cuts and pieces on
+layers of their own.
+"""
 
 import io
 from collections.abc import Sequence
@@ -26,7 +28,9 @@ def plan_dxf(job: Job, plan: Plan) -> bytes:
     base = 0.0
 
     def ring(points: Sequence[tuple[float, float]], layer: str) -> None:
-        space.add_lwpolyline([(x / per, base + y / per) for x, y in points], close=True, dxfattribs={"layer": layer})
+        space.add_lwpolyline(
+            [(x / per, base + y / per) for x, y in points], close=True, dxfattribs={"layer": layer}
+        )
 
     def words(text: str, x: float, y: float, height: float) -> None:
         placed = space.add_text(text, height=height, dxfattribs={"layer": "name"})
@@ -36,14 +40,21 @@ def plan_dxf(job: Job, plan: Plan) -> bytes:
         board = job.board(cut.board)
         low, high = min(s.y0 for s in board.stations), max(s.y1 for s in board.stations)
         base -= low / per
-        ring([(s.x, s.y0) for s in board.stations] + [(s.x, s.y1) for s in reversed(board.stations)], "board")
+        ring(
+            [(s.x, s.y0) for s in board.stations] + [(s.x, s.y1) for s in reversed(board.stations)],
+            "board",
+        )
         for d in board.defects:
             box = ((d.x0, d.y0), (d.x1, d.y0), (d.x1, d.y1), (d.x0, d.y1))
             ring(d.points if d.shape == "outline" else box, "fault")
         for segment in cut.segments:
             for x in (segment.x0, segment.x1):
                 a, b = board.edges(x)
-                space.add_line((x / per, base + a / per), (x / per, base + b / per), dxfattribs={"layer": "cut"})
+                space.add_line(
+                    (x / per, base + a / per),
+                    (x / per, base + b / per),
+                    dxfattribs={"layer": "cut"},
+                )
             for strip, blank in segment.blanks():
                 region = segment.blank_region(strip, blank)
                 ring(region.corners, "piece")

@@ -19,22 +19,48 @@ def read_plan(text: str | bytes) -> Plan:
 
     return Plan(
         tuple(
-            BoardPlan(b.board, tuple(
-                Segment(ticks(s.x0), ticks(s.x1), ticks(s.y0), s.slope, tuple(
-                    Strip(ticks(t.y0), ticks(t.y1), tuple(
-                        Blank(ticks(k.x0), ticks(k.x1), tuple(
-                            tuple(Item(i.part, i.n, i.stave or 0) for i in layer) for layer in k.layers))
-                        for k in t.blanks))
-                    for t in s.strips))
-                for s in b.segments))
-            for b in shape.boards),
+            BoardPlan(
+                b.board,
+                tuple(
+                    Segment(
+                        ticks(s.x0),
+                        ticks(s.x1),
+                        ticks(s.y0),
+                        s.slope,
+                        tuple(
+                            Strip(
+                                ticks(t.y0),
+                                ticks(t.y1),
+                                tuple(
+                                    Blank(
+                                        ticks(k.x0),
+                                        ticks(k.x1),
+                                        tuple(
+                                            tuple(Item(i.part, i.n, i.stave or 0) for i in layer)
+                                            for layer in k.layers
+                                        ),
+                                    )
+                                    for k in t.blanks
+                                ),
+                            )
+                            for t in s.strips
+                        ),
+                    )
+                    for s in b.segments
+                ),
+            )
+            for b in shape.boards
+        ),
         tuple(Unplaced(u.part, u.n, u.why) for u in shape.unplaced),
-        Decimal(str(shape.summary.cost)), shape.summary.lower_bound, shape.summary.seconds,
+        Decimal(str(shape.summary.cost)),
+        shape.summary.lower_bound,
+        shape.summary.seconds,
     )
 
 
 def plan_document(plan: Plan, unit: Unit) -> dict[str, Any]:
     """The plan as the plain document of the exchange format."""
+
     def num(ticks: int) -> float | int:
         return to_number(ticks, unit)
 
@@ -42,16 +68,43 @@ def plan_document(plan: Plan, unit: Unit) -> dict[str, Any]:
         return {"part": i.part, "n": i.n} | ({"stave": i.stave} if i.stave else {})
 
     return {
-        "format": "vivid-plank/plan", "version": 1, "unit": unit,
+        "format": "vivid-plank/plan",
+        "version": 1,
+        "unit": unit,
         "boards": [
-            {"board": b.board, "segments": [
-                {"x0": num(s.x0), "x1": num(s.x1), "y0": num(s.y0), "slope": s.slope, "strips": [
-                    {"y0": num(t.y0), "y1": num(t.y1), "blanks": [
-                        {"x0": num(k.x0), "x1": num(k.x1), "layers": [[item(i) for i in layer] for layer in k.layers]}
-                        for k in t.blanks]}
-                    for t in s.strips]}
-                for s in b.segments]}
-            for b in plan.boards],
+            {
+                "board": b.board,
+                "segments": [
+                    {
+                        "x0": num(s.x0),
+                        "x1": num(s.x1),
+                        "y0": num(s.y0),
+                        "slope": s.slope,
+                        "strips": [
+                            {
+                                "y0": num(t.y0),
+                                "y1": num(t.y1),
+                                "blanks": [
+                                    {
+                                        "x0": num(k.x0),
+                                        "x1": num(k.x1),
+                                        "layers": [[item(i) for i in layer] for layer in k.layers],
+                                    }
+                                    for k in t.blanks
+                                ],
+                            }
+                            for t in s.strips
+                        ],
+                    }
+                    for s in b.segments
+                ],
+            }
+            for b in plan.boards
+        ],
         "unplaced": [{"part": u.part, "n": u.n, "why": u.why} for u in plan.unplaced],
-        "summary": {"cost": money(plan.cost), "lower_bound": plan.lower_bound, "seconds": round(plan.seconds, 3)},
+        "summary": {
+            "cost": money(plan.cost),
+            "lower_bound": plan.lower_bound,
+            "seconds": round(plan.seconds, 3),
+        },
     }

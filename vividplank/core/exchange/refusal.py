@@ -40,8 +40,9 @@ def load(text: str | bytes, model: type[Model]) -> Model:
 
 
 def parse(text: str | bytes) -> Any:
-    """The JSON document in a text, or a Refusal: also where it is nested too deep, holds a number that is none, or a text
-    with a character that belongs in none (a NUL, half of a pair of surrogates).
+    """The JSON document in a text, or a Refusal: also where it is nested too deep, holds a number
+    that is none, or a text with a character that belongs in none (a NUL, half of a pair of
+    surrogates).
     """
     try:
         document: Any = json.loads(text, parse_constant=_no_constant, parse_float=_finite)
@@ -56,7 +57,9 @@ def parse(text: str | bytes) -> Any:
 def one_line(text: str, path: str) -> None:
     """A Refusal where a name has a line break or another character that is none of writing."""
     if any(unicodedata.category(c) in ("Cc", "Cs", "Zl", "Zp") for c in text):
-        raise Refusal(path, "has a line break or a character that cannot be seen; expected one line of text")
+        raise Refusal(
+            path, "has a line break or a character that cannot be seen; expected one line of text"
+        )
 
 
 def prose(text: str, path: str) -> None:
@@ -76,9 +79,15 @@ def _fit(document: Any) -> None:
             waiting += [(inner, f"{path}.{key}", depth + 1) for key, inner in value.items()]
         elif isinstance(value, list):
             waiting += [(inner, f"{path}[{i}]", depth + 1) for i, inner in enumerate(value)]
-        elif isinstance(value, str) and (bad := next((c for c in value if c == "\0" or "\ud800" <= c <= "\udfff"), "")):
+        elif isinstance(value, str) and (
+            bad := next((c for c in value if c == "\0" or "\ud800" <= c <= "\udfff"), "")
+        ):
             where = path if bad.isprintable() else path.encode("utf-8", "replace").decode()
-            raise Refusal(where, f"has the character U+{ord(bad):04X}, which belongs in no text; expected it left out")
+            raise Refusal(
+                where,
+                f"has the character U+{ord(bad):04X}, which belongs in no text; expected it left "
+                f"out",
+            )
 
 
 def _finite(text: str) -> float:

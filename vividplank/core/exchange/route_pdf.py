@@ -1,4 +1,6 @@
-"""Paper for a shop without a screen: a route card for each board and panel, and a setting sheet for each machine."""
+"""Paper for a shop without a screen: a route card for each board and panel, and a setting sheet for
+each machine.
+"""
 
 import io
 from collections.abc import Mapping, Sequence
@@ -44,7 +46,9 @@ class _Page:
             self.canvas.showPage()
             self.begin(", further")
 
-    def write(self, text: str, font: str = "Helvetica", size: float = 9.5, indent: float = 0.0) -> None:
+    def write(
+        self, text: str, font: str = "Helvetica", size: float = 9.5, indent: float = 0.0
+    ) -> None:
         width = self.size[0] - 2 * _MARGIN - indent
         for line in simpleSplit(latin(text), font, size, width):
             self.room(1)
@@ -91,8 +95,12 @@ def _step(page: _Page, step: Step, system: System) -> None:
     page.y -= _LINE * 0.5
 
 
-def setting_sheets(job: Job, routes: Sequence[Route], days: Days, hours: Hours, system: System) -> bytes:
-    """A sheet for each machine: its settings in the order of the shop's days, the pieces of each with what to do."""
+def setting_sheets(
+    job: Job, routes: Sequence[Route], days: Days, hours: Hours, system: System
+) -> bytes:
+    """A sheet for each machine: its settings in the order of the shop's days, the pieces of each
+    with what to do.
+    """
     out = io.BytesIO()
     size = LETTER if job.unit == "in" else A4
     canvas = canvas_for(out, size, f"{job.name}: setting sheets")
@@ -109,9 +117,19 @@ def setting_sheets(job: Job, routes: Sequence[Route], days: Days, hours: Hours, 
                 listed = [steps[k] for k in setup.steps]
                 page.room(4)
                 page.tick()
-                page.write(f"day {setup.day(hours) + 1}: {setting_name(listed[0], system)}", "Helvetica-Bold", 10.5, 7 * mm)
+                page.write(
+                    f"day {setup.day(hours) + 1}: {setting_name(listed[0], system)}",
+                    "Helvetica-Bold",
+                    10.5,
+                    7 * mm,
+                )
                 for step in listed:
-                    page.write(f"{step.piece or step.board}: {step.do}; {figures(step, system)}", "Helvetica", 9, 7 * mm)
+                    page.write(
+                        f"{step.piece or step.board}: {step.do}; {figures(step, system)}",
+                        "Helvetica",
+                        9,
+                        7 * mm,
+                    )
                 page.y -= _LINE * 0.5
     canvas.save()
     return out.getvalue()

@@ -1,4 +1,6 @@
-"""The shape of job and plan files, as the exchange page describes them. Lengths in the file's unit."""
+"""The shape of job and plan files, as the exchange page describes them. Lengths in the file's
+unit.
+"""
 
 from collections.abc import Iterator
 from typing import Annotated, Literal
@@ -85,7 +87,9 @@ class DefectShape(Shape):
     y0: Length
     y1: Length
     shape: Literal["rectangle", "ellipse", "outline"] = "rectangle"
-    points: Annotated[list[Annotated[list[Length], Field(min_length=2, max_length=2)]], Field(max_length=400)] = []
+    points: Annotated[
+        list[Annotated[list[Length], Field(min_length=2, max_length=2)]], Field(max_length=400)
+    ] = []
     severity: Literal["slight", "plain", "grave"] = "plain"
 
 
@@ -152,7 +156,9 @@ ADDED: dict[int, dict[type[Shape], frozenset[str]]] = {
     2: {
         StationShape: frozenset({"between"}),
         DefectShape: frozenset({"shape", "points", "severity"}),
-        BoardShape: frozenset({"surface", "grain", "dressed", "moisture", "grade", "searched", "quarter", "note"}),
+        BoardShape: frozenset(
+            {"surface", "grain", "dressed", "moisture", "grade", "searched", "quarter", "note"}
+        ),
     },
     3: {
         AllowanceShape: frozenset({"between"}),
@@ -170,11 +176,15 @@ def newer_names(shape: Shape, version: int, path: str = "$") -> Iterator[tuple[s
         value = getattr(shape, name)
         for at, each in enumerate(value) if isinstance(value, list) else [(-1, value)]:
             if isinstance(each, Shape):
-                yield from newer_names(each, version, f"{path}.{name}" + (f"[{at}]" if at >= 0 else ""))
+                yield from newer_names(
+                    each, version, f"{path}.{name}" + (f"[{at}]" if at >= 0 else "")
+                )
 
 
 class JobShape(Shape):
-    """A job: what is wanted and what stock there is. A version knows nothing of what ADDED lists for later ones."""
+    """A job: what is wanted and what stock there is. A version knows nothing of what ADDED lists
+    for later ones.
+    """
 
     format: Literal["vivid-plank/job"]
     version: Literal[1, 2, 3]

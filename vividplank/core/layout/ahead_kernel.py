@@ -1,4 +1,5 @@
-"""The compiled look ahead along a board: which lengths are worth asking about, and which of them promise most.
+"""The compiled look ahead along a board: which lengths are worth asking about, and which of them
+promise most.
 
 Leads, steps and grains are those of propose_kernel.py; propose.py says what it is for.
 """
@@ -14,9 +15,11 @@ _COARSE = 4
 
 @njit(cache=True)
 def lengths(blank, wide, owner, unit, stock, pairs, shared, kerf, least, total, most, seed):  # type: ignore[no-untyped-def]
-    """About `most` lengths that some parts fill exactly: one, several end to end, two different ones; and all there is.
+    """About `most` lengths that some parts fill exactly: one, several end to end, two different
+    ones; and all there is.
 
-    `pairs` has rows of two leads and the length both take, those that waste least beside each other first.
+    `pairs` has rows of two leads and the length both take, those that waste least beside each other
+    first.
     """
     np.random.seed(seed)
     n = blank.shape[0]
@@ -39,7 +42,12 @@ def lengths(blank, wide, owner, unit, stock, pairs, shared, kerf, least, total, 
         if k >= most // 3:
             break
         run = pairs[p, 2]
-        if least <= run <= total and count[pairs[p, 0]] > 0 and count[pairs[p, 1]] > 0 and not np.any(both[:k] == run):
+        if (
+            least <= run <= total
+            and count[pairs[p, 0]] > 0
+            and count[pairs[p, 1]] > 0
+            and not np.any(both[:k] == run)
+        ):
             both[k] = run
             k += 1
     for _ in range(2 * most if pairs.shape[0] else 0):
@@ -54,23 +62,77 @@ def lengths(blank, wide, owner, unit, stock, pairs, shared, kerf, least, total, 
 
 @njit(cache=True)
 def promising(  # type: ignore[no-untyped-def]
-    runs, caps, rooms, clear, free, faults, total, rip, shared, kerf, blank, wide, worth, need, owner, unit, stock,
-    weighed, first, others, hope, chance, most, seed,
+    runs,
+    caps,
+    rooms,
+    clear,
+    free,
+    faults,
+    total,
+    rip,
+    shared,
+    kerf,
+    blank,
+    wide,
+    worth,
+    need,
+    owner,
+    unit,
+    stock,
+    weighed,
+    first,
+    others,
+    hope,
+    chance,
+    most,
+    seed,
 ):
-    """The `most` lengths that promise most, how many strips each has, these, their worth, and that of the rest of the board.
+    """The `most` lengths that promise most, how many strips each has, these, their worth, and that
+    of the rest of the board.
 
-    `clear` is how wide every length is without its faults, in grains on the average, `free` the room beyond it, in steps by
-    grains; of the `first` best it is asked what goes together with them among so many `others`. `chance` lets the foremost
-    change places.
+    `clear` is how wide every length is without its faults, in grains on the average, `free` the
+    room beyond it, in steps by grains; of the `first` best it is asked what goes together with them
+    among so many `others`. `chance` lets the foremost change places.
     """
     np.random.seed(seed)
     many, values, strips, used = run_strips(
-        runs, caps, rooms, clear, rip, shared, faults, kerf, blank, wide, worth, need, owner, unit, stock, weighed)
+        runs,
+        caps,
+        rooms,
+        clear,
+        rip,
+        shared,
+        faults,
+        kerf,
+        blank,
+        wide,
+        worth,
+        need,
+        owner,
+        unit,
+        stock,
+        weighed,
+    )
     after, uses = values, used
     if faults.any():  # beyond a length the faults of this place are passed
         _, after, _, uses = run_strips(
-            runs, caps, rooms, rooms, rip, shared, np.zeros_like(faults), kerf, blank, wide, worth, need, owner, unit, stock,
-            weighed)
+            runs,
+            caps,
+            rooms,
+            rooms,
+            rip,
+            shared,
+            np.zeros_like(faults),
+            kerf,
+            blank,
+            wide,
+            worth,
+            need,
+            owner,
+            unit,
+            stock,
+            weighed,
+        )
     dense = (worth / ((blank + kerf) * wide)).max()
     everything = (worth * (stock[owner] / unit)).sum()
     often = np.full(runs.shape[0], 4, dtype=np.int64)

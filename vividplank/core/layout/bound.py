@@ -1,15 +1,20 @@
 """A cost that no right plan placing every part can undercut.
 
-A covering program over the boards (bought or not). Give one piece of every want a worth, any worth: what all of them are worth
-together must find room on the boards that are bought, and no board has room for more than its best pieces are worth. Rows:
+A covering program over the boards (bought or not). Give one piece of every want a worth, any worth:
+what all of them are worth together must find room on the boards that are bought, and no board has
+room for more than its best pieces are worth. Rows:
 
-* By area: for every thickness that a part needs, the parts needing it or more must find room on boards that reach it. Push
-  every blank out by a crosscut kerf at its end and a rip kerf at its upper side: rule 1 keeps these grown blanks apart, and
-  they lie in the outline grown the same way.
-* By crossings: lines across the board every l ticks are each crossed at most as often as strips fit, and every blank at least
+* By area: for every thickness that a part needs, the parts needing it or more must find room on
+boards that reach it. Push
+  every blank out by a crosscut kerf at its end and a rip kerf at its upper side: rule 1 keeps these
+  grown blanks apart, and they lie in the outline grown the same way.
+* By crossings: lines across the board every l ticks are each crossed at most as often as strips
+fit, and every blank at least
   l long crosses one.
-* By worth: for a choice of boards that covers all rows so far, the worths are sought (by generating columns, with room.py to
-  price them) for which it has not room enough; if there are any, that is a new row, and the choice is out.
+* By worth: for a choice of boards that covers all rows so far, the worths are sought (by generating
+columns, with room.py to
+  price them) for which it has not room enough; if there are any, that is a new row, and the choice
+  is out.
 
 Solved by HiGHS; its dual bound is what counts.
 """
@@ -33,11 +38,13 @@ from vividplank.core.shop import Shop
 Floats = npt.NDArray[np.float64]
 #: Asked again and again whether to go on.
 GoOn = Callable[[], bool]
-#: Told how the boards of these numbers would hold most by some worths; it stands in `Rooms.counted`.
+# : Told how the boards of these numbers would hold most by some worths; it stands in
+# `Rooms.counted`.
 Counted = Callable[[Rooms, Floats, Sequence[int]], None]
 #: Told every bound that is found, of which the greatest counts.
 Proved = Callable[[float], None]
-#: What owned boards count for where parts of boards are chosen, so that no more of them are than help.
+# : What owned boards count for where parts of boards are chosen, so that no more of them are than
+# help.
 _HAIR = 1e-6
 #: A choice of boards short of this share of what is wanted is out.
 _SHORT = 1e-6
@@ -48,13 +55,16 @@ _TRIALS = 60
 
 
 def lower_bound(
-    job: Job, cuts: int = 0, go_on: GoOn = lambda: True, counted: Counted = lambda rooms, worth, boards: None,
+    job: Job,
+    cuts: int = 0,
+    go_on: GoOn = lambda: True,
+    counted: Counted = lambda rooms, worth, boards: None,
     proved: Proved = lambda bound: None,
 ) -> float:
     """A true lower bound on the cost; the whole stock's price where no complete plan exists at all.
 
-    With rows by worth as long as `go_on` says so, `cuts` at most for each wood. `counted` and `proved` are told what is met on
-    the way.
+    With rows by worth as long as `go_on` says so, `cuts` at most for each wood. `counted` and
+    `proved` are told what is met on the way.
     """
     covers = []
     for species in _species(job.parts):
@@ -106,7 +116,9 @@ class _Cover:
         self._area_rows()
         matrix, wanted = self._program()
         if np.any(matrix.sum(axis=1) < wanted):
-            return float(self.prices.sum())  # no plan places everything: any figure is true, the stock's is the useful one
+            return float(
+                self.prices.sum()
+            )  # no plan places everything: any figure is true, the stock's is the useful one
         best, self.chosen = self._cheapest(whole=True, seconds=2.0 if self.cuts else 0.3)
         return best
 
@@ -166,14 +178,25 @@ class _Cover:
         return matrix / scale[:, None], wanted / scale * (1 - 1e-9) - 1e-9
 
     def _cheapest(self, whole: bool, seconds: float = 2.0) -> tuple[float, Floats | None]:
-        """What covers all rows at the least cost, in whole boards or in parts of boards: a bound of it, and the boards."""
+        """What covers all rows at the least cost, in whole boards or in parts of boards: a bound of
+        it, and the boards.
+        """
         matrix, wanted = self._program()
         if not whole:
-            found = linprog(self.prices + _HAIR, A_ub=-matrix, b_ub=-wanted, bounds=(0, 1), method="highs")
-            return (max(0.0, float(found.fun) - 2 * _HAIR * len(self.prices)) if found.status == 0 else 0.0), found.x
+            found = linprog(
+                self.prices + _HAIR, A_ub=-matrix, b_ub=-wanted, bounds=(0, 1), method="highs"
+            )
+            return (
+                max(0.0, float(found.fun) - 2 * _HAIR * len(self.prices))
+                if found.status == 0
+                else 0.0
+            ), found.x
         result = milp(
-            self.prices, constraints=LinearConstraint(matrix, lb=wanted), integrality=np.ones(len(self.prices)),
-            bounds=Bounds(0, 1), options={"time_limit": seconds, "mip_rel_gap": 0.0},
+            self.prices,
+            constraints=LinearConstraint(matrix, lb=wanted),
+            integrality=np.ones(len(self.prices)),
+            bounds=Bounds(0, 1),
+            options={"time_limit": seconds, "mip_rel_gap": 0.0},
         )
         dual = getattr(result, "mip_dual_bound", None)
         sure = float(dual) if dual is not None else 0.0
@@ -184,15 +207,20 @@ class _Cover:
 
 
 class _Columns:
-    """What boards can hold, met so far; for a choice of boards it seeks worths by which it has not room enough."""
+    """What boards can hold, met so far; for a choice of boards it seeks worths by which it has not
+    room enough.
+    """
 
     def __init__(self, rooms: Rooms, counted: Counted) -> None:
         self.rooms = rooms
         self.counted = counted
-        self.demand = np.array([w.width if w.is_panel else w.count for w in rooms.wants], dtype=float)
+        self.demand = np.array(
+            [w.width if w.is_panel else w.count for w in rooms.wants], dtype=float
+        )
         # A want left out costs its area; all of them together cost 1.
         area = [
-            (w.length + rooms.shop.kerf.crosscut) * (1 if w.is_panel else w.width + rooms.shop.allowance.width)
+            (w.length + rooms.shop.kerf.crosscut)
+            * (1 if w.is_panel else w.width + rooms.shop.allowance.width)
             for w in rooms.wants
         ]
         self.most = np.array(area, dtype=float) / float(np.dot(area, self.demand))
@@ -200,8 +228,9 @@ class _Columns:
         self.held: list[Floats] = []
 
     def refuted(self, chosen: Floats, go_on: GoOn) -> tuple[Floats, float] | None:
-        """What every board has room for and what is wanted, by worths for which the chosen (parts of) boards have not room
-        enough; None where there are none, or no time to find them. Raises Halted.
+        """What every board has room for and what is wanted, by worths for which the chosen (parts
+        of) boards have not room enough; None where there are none, or no time to find them. Raises
+        Halted.
         """
         worth = self.most
         best: tuple[float, Floats, Floats] | None = None
@@ -225,18 +254,25 @@ class _Columns:
         return room + others, float(worth @ self.demand)
 
     def _worths(self, chosen: Floats) -> tuple[Floats, float]:
-        """As much as the columns met so far can place of what is wanted: the worth of one of each want at the margin, and the
-        share that is left out.
+        """As much as the columns met so far can place of what is wanted: the worth of one of each
+        want at the margin, and the share that is left out.
         """
         columns, wants = len(self.held), len(self.demand)
         held = np.array(self.held)
         wanted, place = np.nonzero(held.T)
-        cover = coo_matrix((-held.T[wanted, place], (wanted, place)), shape=(wants, columns + wants)).tolil()
+        cover = coo_matrix(
+            (-held.T[wanted, place], (wanted, place)), shape=(wants, columns + wants)
+        ).tolil()
         cover[np.arange(wants), columns + np.arange(wants)] = -1.0
-        once = coo_matrix((np.ones(columns), (self.boards, range(columns))), shape=(len(chosen), columns + wants))
+        once = coo_matrix(
+            (np.ones(columns), (self.boards, range(columns))), shape=(len(chosen), columns + wants)
+        )
         cost = np.concatenate([np.zeros(columns), self.most])
         solved = linprog(
-            cost, A_ub=vstack([cover.tocsr(), once.tocsr()]), b_ub=np.concatenate([-self.demand, chosen]), bounds=(0, None),
+            cost,
+            A_ub=vstack([cover.tocsr(), once.tocsr()]),
+            b_ub=np.concatenate([-self.demand, chosen]),
+            bounds=(0, None),
             method="highs",
         )
         if solved.status != 0:
@@ -245,7 +281,9 @@ class _Columns:
 
 
 def _spread(values: set[int], most: int = 8) -> list[int]:
-    """Some of the values, evenly over their order: every one gives a true row, all of them would be too many."""
+    """Some of the values, evenly over their order: every one gives a true row, all of them would be
+    too many.
+    """
     ordered = sorted(values)
     if len(ordered) <= most:
         return ordered
@@ -253,7 +291,9 @@ def _spread(values: set[int], most: int = 8) -> list[int]:
 
 
 def _layers(board: Board, thickness: int, shop: Shop) -> int:
-    """Most pieces of this thickness that the board's thickest place gives, with their allowances."""
+    """Most pieces of this thickness that the board's thickest place gives, with their
+    allowances.
+    """
     each = thickness + shop.allowance.face
     return max(0, (board.thickest + shop.kerf.resaw) // (each + shop.kerf.resaw))
 
@@ -281,11 +321,15 @@ def _least_area(part: Part, shop: Shop) -> float:
 
 
 def _grown_area(board: Board, shop: Shop) -> float:
-    """Area of the outline between the end trims, grown by a crosscut kerf along and a rip kerf across."""
+    """Area of the outline between the end trims, grown by a crosscut kerf along and a rip kerf
+    across.
+    """
     kerf = shop.kerf.crosscut
     steepest = max(
-        (max(abs(b.y0 - a.y0), abs(b.y1 - a.y1)) / (b.x - a.x)
-         for a, b in pairwise(board.stations)),
+        (
+            max(abs(b.y0 - a.y0), abs(b.y1 - a.y1)) / (b.x - a.x)
+            for a, b in pairwise(board.stations)
+        ),
         default=0.0,
     )
     # Within a kerf's length a blank pushed out along the board may stand over a narrower place; and
@@ -306,7 +350,9 @@ def _grown_area(board: Board, shop: Shop) -> float:
 def _crossings(board: Board, length: int, width: int, shop: Shop) -> int:
     """Most pieces at least this long and wide that one layer of the board can hold."""
     usable = board.length - 2 * shop.end_trim
-    lines = usable // max(length + shop.allowance.length, shop.min_blank_length) if usable > 0 else 0
+    lines = (
+        usable // max(length + shop.allowance.length, shop.min_blank_length) if usable > 0 else 0
+    )
     # Short parts share a blank, so count by parts and not by blanks where that gives more.
     lines = max(lines, max(0, usable - shop.allowance.length) // length if length else 0)
     across = (board.widest + shop.kerf.rip) // (width + shop.allowance.width + shop.kerf.rip)

@@ -1,4 +1,6 @@
-"""The compiled heart of room.py: the segments in a row that hold most, each asked closely only where that may matter."""
+"""The compiled heart of room.py: the segments in a row that hold most, each asked closely only
+where that may matter.
+"""
 
 import numpy as np
 from numba import njit
@@ -13,7 +15,9 @@ _BLOCK = 4
 
 @njit(cache=True)
 def _chain(most, told, shortest, best, came):  # type: ignore[no-untyped-def]
-    """Write the segments in a row that may hold most, and answer what those hold of which it is told closely."""
+    """Write the segments in a row that may hold most, and answer what those hold of which it is
+    told closely.
+    """
     cells = most.shape[0] - 1
     sure = np.zeros(cells + 1)
     for j in range(1, cells + 1):
@@ -36,11 +40,12 @@ def _no_more(most, i, j, value):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def lower(most, shortest, rounds, near, steepest, stock, held, items, coarse, fine, work):  # type: ignore[no-untyped-def]
-    """Lower what segments over cells i..j hold at `most` where a row of them holds most, until that is told as closely as
-    `near` or so many times; answer what a row holds at most, and where the segment begins that ends at every cell.
+    """Lower what segments over cells i..j hold at `most` where a row of them holds most, until that
+    is told as closely as `near` or so many times; answer what a row holds at most, and where the
+    segment begins that ends at every cell.
 
-    What is told of a segment that could hold most is true of all that lie within the same cells: it is asked first of some that
-    are a little longer, roughly.
+    What is told of a segment that could hold most is true of all that lie within the same cells: it
+    is asked first of some that are a little longer, roughly.
     """
     cells = most.shape[0] - 1
     told, asked = np.zeros(most.shape, dtype=np.bool_), np.zeros(most.shape, dtype=np.bool_)
@@ -64,10 +69,23 @@ def lower(most, shortest, rounds, near, steepest, stock, held, items, coarse, fi
                     asked[first, last] = True
                     around = min(cells, last * _BLOCK)
                     value, _, _ = aslant(
-                        first * _BLOCK, around, 1e300, floor, steepest, stock, held, items, coarse, coarse, work)
+                        first * _BLOCK,
+                        around,
+                        1e300,
+                        floor,
+                        steepest,
+                        stock,
+                        held,
+                        items,
+                        coarse,
+                        coarse,
+                        work,
+                    )
                     _no_more(most, first * _BLOCK, around, value)
                 else:
-                    value, _, _ = aslant(i, j, was, floor, steepest, stock, held, items, coarse, fine, work)
+                    value, _, _ = aslant(
+                        i, j, was, floor, steepest, stock, held, items, coarse, fine, work
+                    )
                     told[i, j] = True
                     most[i, j] = value
                     _no_more(most, i, j, value)

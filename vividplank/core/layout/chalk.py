@@ -1,4 +1,6 @@
-"""The chalk list: for each board the marks to draw, in order, every measure from its datum end and its datum edge."""
+"""The chalk list: for each board the marks to draw, in order, every measure from its datum end and
+its datum edge.
+"""
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
@@ -15,10 +17,11 @@ Kind = Literal["crosscut", "line", "piece"]
 
 @dataclass(frozen=True)
 class Mark:
-    """One mark: a crosscut square across at x0, a line from x0 to x1, the name of a piece between x0 and x1.
+    """One mark: a crosscut square across at x0, a line from x0 to x1, the name of a piece between
+    x0 and x1.
 
-    The heights of a line, y0 at x0 and y1 at x1, are measured from the datum edge of the board as it is there. `saw` says on
-    which side of the mark the blade goes.
+    The heights of a line, y0 at x0 and y1 at x1, are measured from the datum edge of the board as
+    it is there. `saw` says on which side of the mark the blade goes.
     """
 
     key: str
@@ -60,8 +63,15 @@ def _segment(job: Job, board: Board, segment: Segment, n: int, system: System) -
     begins = f"Square across at {says(segment.x0)}: piece {n} begins"
     yield Mark(f"{key} from", "crosscut", segment.x0, segment.x0, 0, 0, begins, "before it")
     yield Mark(
-        f"{key} to", "crosscut", segment.x1, segment.x1, 0, 0,
-        f"Square across at {says(segment.x1)}: piece {n} ends, {says(segment.x1 - segment.x0)} long", "beyond it",
+        f"{key} to",
+        "crosscut",
+        segment.x1,
+        segment.x1,
+        0,
+        0,
+        f"Square across at {says(segment.x1)}: piece {n} ends, {says(segment.x1 - segment.x0)} "
+        f"long",
+        "beyond it",
     )
     for k, strip in enumerate(segment.strips, 1):
         for height, side, saw in ((strip.y0, "lower", "below it"), (strip.y1, "upper", "above it")):
@@ -69,12 +79,18 @@ def _segment(job: Job, board: Board, segment: Segment, n: int, system: System) -
             if side == "lower" and k == 1 and y0 == 0 == y1:
                 continue  # the datum edge itself
             words = f"Strip {k}, {side} line: {says(y0)} from the edge at {says(segment.x0)}"
-            words += f", {says(y1)} at {says(segment.x1)}" if y0 != y1 else f", the same at {says(segment.x1)}"
+            words += (
+                f", {says(y1)} at {says(segment.x1)}"
+                if y0 != y1
+                else f", the same at {says(segment.x1)}"
+            )
             yield Mark(f"{key} {k} {side}", "line", segment.x0, segment.x1, y0, y1, words, saw)
         yield from _blanks(segment, strip, f"{key} {k}", says)
 
 
-def _blanks(segment: Segment, strip: Strip, key: str, says: Callable[[float], str]) -> Iterator[Mark]:
+def _blanks(
+    segment: Segment, strip: Strip, key: str, says: Callable[[float], str]
+) -> Iterator[Mark]:
     for m, blank in enumerate(strip.blanks, 1):
         names = blank.name
         begins = "" if blank.x0 == segment.x0 else f" from {says(blank.x0)}"

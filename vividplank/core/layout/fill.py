@@ -24,7 +24,9 @@ from vividplank.core.shop import Shop
 
 @dataclass(frozen=True)
 class _Cut:
-    """A board cut up to `at`: what it holds so far, what is left to place, and what the rest may still be worth."""
+    """A board cut up to `at`: what it holds so far, what is left to place, and what the rest may
+    still be worth.
+    """
 
     at: int
     segments: tuple[FilledSegment, ...]
@@ -37,9 +39,16 @@ class Filler:
     """Fills one board for the demand it is given, round the segments that are pinned."""
 
     def __init__(
-        self, board: Board, shop: Shop, wants: Sequence[Want], mark: int, pinned: Sequence[tuple[Segment, int]] = ()
+        self,
+        board: Board,
+        shop: Shop,
+        wants: Sequence[Want],
+        mark: int,
+        pinned: Sequence[tuple[Segment, int]] = (),
     ) -> None:
-        """`pinned` gives with every segment the flat thickness that what is pinned in it asks for."""
+        """`pinned` gives with every segment the flat thickness that what is pinned in it asks
+        for.
+        """
         self.board = board = board.to_marks(mark)  # where a fault ends a cut may be chalked
         self.pinned = sorted(pinned, key=lambda p: p[0].x0)
         at, kerf = shop.end_trim, shop.kerf.crosscut
@@ -54,9 +63,12 @@ class Filler:
         self.wants = wants
         self.stretches = Stretches(board, shop.max_slope)
         self.mine = [
-            w for w in wants
-            if same_species(w.species, board.species) and w.thickness + shop.allowance.face <= board.thickest
-            and max(w.length + shop.allowance.length, shop.min_blank_length) <= board.length - 2 * shop.end_trim
+            w
+            for w in wants
+            if same_species(w.species, board.species)
+            and w.thickness + shop.allowance.face <= board.thickest
+            and max(w.length + shop.allowance.length, shop.min_blank_length)
+            <= board.length - 2 * shop.end_trim
             and (w.stave_min or w.width) + shop.allowance.width <= board.widest
         ]
         self.mine_indexes = {w.index for w in self.mine}
@@ -75,9 +87,16 @@ class Filler:
             self.__dict__.pop(made, None)
 
     def cut(
-        self, left: list[int], worth: Sequence[float], rng: random.Random, beam: int = 2, tries: int = 3
+        self,
+        left: list[int],
+        worth: Sequence[float],
+        rng: random.Random,
+        beam: int = 2,
+        tries: int = 3,
     ) -> list[Fill]:
-        """Fills of the whole board found side by side by looking ahead along it, the one worth most first."""
+        """Fills of the whole board found side by side by looking ahead along it, the one worth most
+        first.
+        """
         shop = self.shop
         going = [self._beside_pinned(left, worth)]
         done: list[_Cut] = []
@@ -87,9 +106,15 @@ class Filler:
                 if not any(state.left[i] > 0 for i in self.mine_indexes):
                     done.append(state)
                     continue
-                start, end = next(((a, b) for a, b in self.gaps if b > state.at), (state.at, state.at))
+                start, end = next(
+                    ((a, b) for a, b in self.gaps if b > state.at), (state.at, state.at)
+                )
                 state = replace(state, at=max(start, state.at))
-                made = self._longer(state, end, worth, rng, tries) if end - state.at >= shop.min_blank_length else []
+                made = (
+                    self._longer(state, end, worth, rng, tries)
+                    if end - state.at >= shop.min_blank_length
+                    else []
+                )
                 following = next((a for a, _ in self.gaps if a > state.at), None)
                 if made:
                     longer += made
@@ -111,10 +136,12 @@ class Filler:
 
     @cached_property
     def breadth(self) -> tuple[int, int]:
-        """How many ways to cut the board are followed side by side, and how many are tried to go on with each: more where a
-        figure or faults give a choice.
+        """How many ways to cut the board are followed side by side, and how many are tried to go on
+        with each: more where a figure or faults give a choice.
         """
-        return (4, 5) if self.strips.liking.matters else (3, 5) if self.stretches.unsound else (2, 3)
+        return (
+            (4, 5) if self.strips.liking.matters else (3, 5) if self.stretches.unsound else (2, 3)
+        )
 
     @property
     def able(self) -> set[int]:
@@ -122,13 +149,17 @@ class Filler:
         return set(self.proposer.wanted.tolist())
 
     def _beside_pinned(self, left: Sequence[int], worth: Sequence[float]) -> _Cut:
-        """What still goes into the segments that are pinned: along their strips, and across between them."""
+        """What still goes into the segments that are pinned: along their strips, and across between
+        them.
+        """
         rest = list(left)
         segments: list[FilledSegment] = []
         total = 0.0
         for s, need in self.pinned:
             fitting = [w for w in self.mine if w.length + self.shop.allowance.length <= s.x1 - s.x0]
-            found = self.strips.beside(s, need, self.board.reach(s.y0, s.slope, s.x0, s.x0, s.x1), fitting, rest, worth)
+            found = self.strips.beside(
+                s, need, self.board.reach(s.y0, s.slope, s.x0, s.x0, s.x1), fitting, rest, worth
+            )
             for laid in found:
                 total += laid.worth
                 for index, amount in laid.taken:
@@ -138,7 +169,9 @@ class Filler:
                 segments.append(FilledSegment(s.x0, s.x1, s.y0, s.slope, strips))
         return _Cut(self.gaps[0][0], tuple(segments), tuple(rest), total, 0.0)
 
-    def _longer(self, state: "_Cut", end: int, worth: Sequence[float], rng: random.Random, tries: int) -> list["_Cut"]:
+    def _longer(
+        self, state: "_Cut", end: int, worth: Sequence[float], rng: random.Random, tries: int
+    ) -> list["_Cut"]:
         found = []
         kerf = self.shop.kerf.crosscut
         near = self.shop.min_blank_length
@@ -152,7 +185,15 @@ class Filler:
                 left = list(state.left)
                 for index, amount in laid.taken:
                     left[index] -= amount
-                found.append(_Cut(p.x1 + kerf, (*state.segments, laid.segment), tuple(left), state.worth + laid.worth, p.rest))
+                found.append(
+                    _Cut(
+                        p.x1 + kerf,
+                        (*state.segments, laid.segment),
+                        tuple(left),
+                        state.worth + laid.worth,
+                        p.rest,
+                    )
+                )
         return found
 
     def _lay(self, p: Proposal, left: list[int], worth: Sequence[float]) -> Laid | None:
@@ -165,7 +206,11 @@ class Filler:
         taken: list[tuple[int, int]] = []
         total, at, lowest, need = 0.0, 0, -1, 0
         rows = [(low, [self.wants[i] for i in led]) for low, led in p.strips]
-        fitting = [w for w in self.mine if left[w.index] > 0 and w.length + self.shop.allowance.length <= p.x1 - p.x0]
+        fitting = [
+            w
+            for w in self.mine
+            if left[w.index] > 0 and w.length + self.shop.allowance.length <= p.x1 - p.x0
+        ]
         tried: list[tuple[int, list[Want]]] = rows
         for _ in range(2):
             for low, (want, *behind) in tried:
@@ -173,7 +218,21 @@ class Filler:
                     continue
                 for start in self.strips.starts(p.x0, p.x1, y0, slope, max(at, low), want):
                     base = start if lowest < 0 else lowest
-                    laid = self.strips.strip(want, p.x0, p.x1, y0, slope, start, high, base, need, fitting, left, worth, behind)
+                    laid = self.strips.strip(
+                        want,
+                        p.x0,
+                        p.x1,
+                        y0,
+                        slope,
+                        start,
+                        high,
+                        base,
+                        need,
+                        fitting,
+                        left,
+                        worth,
+                        behind,
+                    )
                     if laid and laid.strip:
                         break
                 else:
@@ -193,30 +252,44 @@ class Filler:
         # A segment is cut no longer than what lies in it.
         x1 = max(blank.x1 for strip in strips for blank in strip.blanks)
         x1 = p.x1 if p.x1 - x1 < self.shop.min_blank_length else x1
-        return Laid(total, None, FilledSegment(p.x0, x1, y0, slope, tuple(strips)), tuple(taken), need)
+        return Laid(
+            total, None, FilledSegment(p.x0, x1, y0, slope, tuple(strips)), tuple(taken), need
+        )
 
     def _cap(self, x0: int, x1: int, y0: int, slope: float, high: int) -> float:
-        """The flat thickness of a stretch that is milled in one piece; of its flattest strip where that is too little."""
+        """The flat thickness of a stretch that is milled in one piece; of its flattest strip where
+        that is too little.
+        """
         if high <= 0:
             return float("inf")
         whole = self.strips.slab(x0, x1, y0, slope, 0, high)
         narrow = self.proposer.narrowest
         if whole >= self.proposer.thinnest or high <= narrow:
             return whole
-        return max(self.strips.slab(x0, x1, y0, slope, low, low + narrow) for low in (0, (high - narrow) // 2, high - narrow))
+        return max(
+            self.strips.slab(x0, x1, y0, slope, low, low + narrow)
+            for low in (0, (high - narrow) // 2, high - narrow)
+        )
 
     def _beyond(self, at: int) -> int:
-        """Where to look next when nothing begins here: behind the next fault, or a little further."""
+        """Where to look next when nothing begins here: behind the next fault, or a little
+        further.
+        """
         ends = [d.x1 for d in self.board.boxed if not d.sound and d.x1 > at]
         return min(min(ends, default=self.board.length), at + self.shop.min_blank_length // 2)
 
     def _filled(self, c: "_Cut", left: Sequence[int]) -> Fill:
-        return Fill(c.segments, tuple((i, a - b) for i, (a, b) in enumerate(zip(left, c.left, strict=True)) if a != b))
+        return Fill(
+            c.segments,
+            tuple((i, a - b) for i, (a, b) in enumerate(zip(left, c.left, strict=True)) if a != b),
+        )
 
     @cached_property
     def proposer(self) -> Proposer:
         step = TICKS_PER_INCH // 64 if self.mark == TICKS_PER_INCH // 64 else self.mark
-        return Proposer(self.stretches, self.shop, self.mine, self.mark, step, self._alone, self.strips.liking)
+        return Proposer(
+            self.stretches, self.shop, self.mine, self.mark, step, self._alone, self.strips.liking
+        )
 
     @cached_property
     def _flat_whole(self) -> float:
@@ -225,7 +298,9 @@ class Filler:
         return self.strips.slab(0, self.board.length, low, 0.0, 0, high - low)
 
     def _alone(self, want: Want) -> bool:
-        """Whether a blank of this want would be flat enough in the middle of the board or at an end."""
+        """Whether a blank of this want would be flat enough in the middle of the board or at an
+        end.
+        """
         if self.shop.method != "rough-rip":
             return True
         shop = self.shop

@@ -1,4 +1,6 @@
-"""What a board gives in the search: segments, strips and blanks holding indexes of wants. Lengths in ticks."""
+"""What a board gives in the search: segments, strips and blanks holding indexes of wants. Lengths
+in ticks.
+"""
 
 from typing import NamedTuple
 
@@ -24,7 +26,9 @@ class FilledSegment(NamedTuple):
 
 
 class Fill(NamedTuple):
-    """What one board gives: its segments, and how many lumps of each want (net ticks for a panel)."""
+    """What one board gives: its segments, and how many lumps of each want (net ticks for a
+    panel).
+    """
 
     segments: tuple[FilledSegment, ...]
     taken: tuple[tuple[int, int], ...]

@@ -1,4 +1,6 @@
-"""The fillers of all boards: which of them is to hold what belongs together, and what the bound counts on theirs, cut."""
+"""The fillers of all boards: which of them is to hold what belongs together, and what the bound
+counts on theirs, cut.
+"""
 
 import random
 from collections.abc import Collection, Iterator, Sequence
@@ -9,11 +11,16 @@ from vividplank.core.layout.room import Floats, Rooms
 
 
 def keep_together(
-    fillers: Sequence[Filler], group: set[int], begun: Collection[str], prices: Sequence[float], demand: Sequence[int],
-    worth: Sequence[float], rng: random.Random,
+    fillers: Sequence[Filler],
+    group: set[int],
+    begun: Collection[str],
+    prices: Sequence[float],
+    demand: Sequence[int],
+    worth: Sequence[float],
+    rng: random.Random,
 ) -> None:
-    """Give the wants of a group to the board that holds them all for the least, of those where they are `begun` if they are;
-    where none does they go where they can.
+    """Give the wants of a group to the board that holds them all for the least, of those where they
+    are `begun` if they are; where none does they go where they can.
     """
     theirs = [n if k in group else 0 for k, n in enumerate(demand)]
     holding: list[tuple[float, int]] = []
@@ -30,13 +37,21 @@ def keep_together(
 
 
 def cut_as_counted(
-    fillers: Sequence[Filler], rooms: Rooms, worth: Floats, boards: Sequence[int], left: Sequence[int]
+    fillers: Sequence[Filler],
+    rooms: Rooms,
+    worth: Floats,
+    boards: Sequence[int],
+    left: Sequence[int],
 ) -> Iterator[tuple[int, Fill]]:
-    """Fills, by the place of their filler, of boards counted by these worths; none of boards where something is pinned."""
+    """Fills, by the place of their filler, of boards counted by these worths; none of boards where
+    something is pinned.
+    """
     free = {f.board.id: i for i, f in enumerate(fillers) if not f.pinned}
     for b in boards:
         i = free.get(rooms.boards[b].id)
         if i is not None:
-            fill = fillers[i].tight.cut(rooms.counted.get(b, ()), left, rooms.for_wants(worth, fillers[i].wants))
+            fill = fillers[i].tight.cut(
+                rooms.counted.get(b, ()), left, rooms.for_wants(worth, fillers[i].wants)
+            )
             if fill:
                 yield i, fill

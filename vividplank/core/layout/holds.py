@@ -1,4 +1,6 @@
-"""What the maker holds fast when the rest is solved: pinned pieces, forbidden places, boards that stay in the rack."""
+"""What the maker holds fast when the rest is solved: pinned pieces, forbidden places, boards that
+stay in the rack.
+"""
 
 from collections import Counter
 from collections.abc import Iterable, Sequence
@@ -28,13 +30,15 @@ class Forbidden:
 
     def __post_init__(self) -> None:
         if self.x1 <= self.x0 or self.y1 <= self.y0:
-            raise ValueError(f"a forbidden place on {self.board} has no area; expected x0 < x1 and y0 < y1")
+            raise ValueError(
+                f"a forbidden place on {self.board} has no area; expected x0 < x1 and y0 < y1"
+            )
 
 
 @dataclass(frozen=True)
 class Holds:
-    """`pins` are pieces that stay where the plan has them, `rested` boards that stay whole, `first` parts that come before all
-    others where there is not wood enough.
+    """`pins` are pieces that stay where the plan has them, `rested` boards that stay whole, `first`
+    parts that come before all others where there is not wood enough.
     """
 
     pins: tuple[Item, ...] = ()
@@ -43,12 +47,20 @@ class Holds:
     first: tuple[str, ...] = ()
 
     def on(self, job: Job) -> Job:
-        """The job as it is with what is held: forbidden places are faults, rested boards are not there."""
+        """The job as it is with what is held: forbidden places are faults, rested boards are not
+        there.
+        """
         awake = self.awake(job)
         boards = tuple(
-            replace(b, defects=b.defects + tuple(
-                Defect(FORBIDDEN, "both", f.x0, f.x1, f.y0, f.y1) for f in self.forbidden if f.board == b.id
-            ))
+            replace(
+                b,
+                defects=b.defects
+                + tuple(
+                    Defect(FORBIDDEN, "both", f.x0, f.x1, f.y0, f.y1)
+                    for f in self.forbidden
+                    if f.board == b.id
+                ),
+            )
             for b in awake.boards
         )
         return replace(job, boards=boards)
@@ -60,14 +72,18 @@ class Holds:
 
 @dataclass(frozen=True)
 class Task:
-    """What is held, and the plan in which the pins have their places; `plain` lets wishes for books and resawing go."""
+    """What is held, and the plan in which the pins have their places; `plain` lets wishes for books
+    and resawing go.
+    """
 
     holds: Holds = Holds()
     plan: Plan | None = None
     plain: bool = False
 
     def pinned(self, job: Job) -> dict[str, tuple[Segment, ...]]:
-        """For every board of the job its pinned segments, where what is pinned is still right for it and still wanted."""
+        """For every board of the job its pinned segments, where what is pinned is still right for
+        it and still wanted.
+        """
         held = pinned(self.plan, self.holds.pins) if self.plan else {}
         there = {b.id for b in job.boards}
         listed = {(p.id, n) for p in job.parts for n in range(1, p.quantity + 1)}
@@ -76,25 +92,36 @@ class Task:
             wanted = all((i.part, i.n) in listed for _, b in segment.blanks() for i in b.items())
             return wanted and not audit_board(job, BoardPlan(board, (segment,)))
 
-        kept = {b: tuple(s for s in segments if right(b, s)) for b, segments in held.items() if b in there}
+        kept = {
+            b: tuple(s for s in segments if right(b, s))
+            for b, segments in held.items()
+            if b in there
+        }
         return {board: segments for board, segments in kept.items() if segments}
 
     def kept(self, job: Job) -> bool:
-        """Whether the plan as it is keeps what is held: nothing on forbidden places, no rested board cut."""
+        """Whether the plan as it is keeps what is held: nothing on forbidden places, no rested
+        board cut.
+        """
         on = self.holds.on(job)
         there = {b.id for b in on.boards}
-        return self.plan is None or all(b.board in there and not audit_board(on, b) for b in self.plan.boards)
+        return self.plan is None or all(
+            b.board in there and not audit_board(on, b) for b in self.plan.boards
+        )
 
 
 def pinned(plan: Plan, pins: Sequence[Item]) -> dict[str, tuple[Segment, ...]]:
-    """For every board the segments with a pinned piece, and of them only the blanks that hold one."""
+    """For every board the segments with a pinned piece, and of them only the blanks that hold
+    one.
+    """
     wanted = set(pins)
     found: dict[str, tuple[Segment, ...]] = {}
     for board in plan.boards:
         segments = []
         for segment in board.segments:
             strips = tuple(
-                replace(strip, blanks=held) for strip in segment.strips
+                replace(strip, blanks=held)
+                for strip in segment.strips
                 if (held := tuple(b for b in strip.blanks if any(i in wanted for i in b.items())))
             )
             if strips:
@@ -107,10 +134,15 @@ def pinned(plan: Plan, pins: Sequence[Item]) -> dict[str, tuple[Segment, ...]]:
 def still_wanted(
     wants: Sequence[Want], held: dict[str, tuple[Segment, ...]], allowance: int
 ) -> tuple[list[Want], dict[Item, int]]:
-    """The wants without what is pinned, and for every panel begun the highest number of a stave of it (by its first item)."""
+    """The wants without what is pinned, and for every panel begun the highest number of a stave of
+    it (by its first item).
+    """
     placed = [
         (item, strip.y1 - strip.y0 - allowance)
-        for segments in held.values() for s in segments for strip, blank in s.blanks() for item in blank.items()
+        for segments in held.values()
+        for s in segments
+        for strip, blank in s.blanks()
+        for item in blank.items()
     ]
     there = {Item(i.part, i.n) for i, _ in placed}
     net: Counter[Item] = Counter()
@@ -126,7 +158,14 @@ def still_wanted(
         if w.is_panel:
             width = w.width - net[w.members[0][0]]
             if width > 0:
-                left.append(replace(w, index=next(place), width=max(width, w.stave_min), volume=w.volume * width // w.width))
+                left.append(
+                    replace(
+                        w,
+                        index=next(place),
+                        width=max(width, w.stave_min),
+                        volume=w.volume * width // w.width,
+                    )
+                )
         else:
             members = tuple(m for m in w.members if m[0] not in there)
             if members:
@@ -144,7 +183,9 @@ def with_pinned(plan: Plan, held: dict[str, tuple[Segment, ...]]) -> tuple[Board
             if same is None:
                 there.append(segment)
             else:
-                there[there.index(same)] = replace(same, strips=_together(same.strips, segment.strips))
+                there[there.index(same)] = replace(
+                    same, strips=_together(same.strips, segment.strips)
+                )
     return tuple(BoardPlan(b, tuple(sorted(s, key=lambda s: s.x0))) for b, s in boards.items())
 
 
@@ -157,15 +198,23 @@ def _together(some: Sequence[Strip], others: Sequence[Strip]) -> tuple[Strip, ..
     for strip in some:
         same = by_height.get((strip.y0, strip.y1))
         blanks = (*strip.blanks, *(same.blanks if same else ()))
-        by_height[strip.y0, strip.y1] = replace(strip, blanks=tuple(sorted(blanks, key=lambda b: b.x0)))
+        by_height[strip.y0, strip.y1] = replace(
+            strip, blanks=tuple(sorted(blanks, key=lambda b: b.x0))
+        )
     return tuple(by_height[key] for key in sorted(by_height))
 
 
 def pinned_needs(segments: Iterable[Segment], job: Job) -> list[tuple[Segment, int]]:
-    """The pinned segments of a board, each with the thickness that what is pinned in it asks for."""
+    """The pinned segments of a board, each with the thickness that what is pinned in it asks
+    for.
+    """
     found = []
     for segment in segments:
-        needs = [blank_need([max(job.part(i.part).thickness for i in b.items())] * len(b.layers), job.shop)
-                 for _, b in segment.blanks()]
+        needs = [
+            blank_need(
+                [max(job.part(i.part).thickness for i in b.items())] * len(b.layers), job.shop
+            )
+            for _, b in segment.blanks()
+        ]
         found.append((segment, max(needs)))
     return found

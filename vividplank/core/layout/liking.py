@@ -1,4 +1,6 @@
-"""Figure that is wished for: how far a place on a board shows it. A wish costs no money and leaves no part out."""
+"""Figure that is wished for: how far a place on a board shows it. A wish costs no money and leaves
+no part out.
+"""
 
 from collections.abc import Sequence
 from functools import cached_property
@@ -19,7 +21,9 @@ def share_shown(board: Board, figure: str, region: Region) -> float:
 
 
 class Liking:
-    """What the wants of one board would like to show on it. Where no zone is noted, everything is liked alike."""
+    """What the wants of one board would like to show on it. Where no zone is noted, everything is
+    liked alike.
+    """
 
     def __init__(self, board: Board, wants: Sequence[Want]) -> None:
         self.board = board
@@ -28,7 +32,9 @@ class Liking:
 
     @cached_property
     def matters(self) -> bool:
-        """Whether it is worth looking for another order on this board: it has a figure noted that is wished for."""
+        """Whether it is worth looking for another order on this board: it has a figure noted that
+        is wished for.
+        """
         return any(z.figure in self.figures.values() for z in self.board.grain.zones)
 
     def factor(self, want: int, region: Region) -> float:
@@ -47,15 +53,23 @@ class Liking:
         for s in fill.segments if self.matters else ():
             for strip in s.strips:
                 for b in strip.blanks:
-                    region = Region(b.x0, b.x1, s.y0 + s.slope * (b.x0 - s.x0), s.slope, strip.y0, strip.y1)
-                    for want in (self.wants[i] for layer in b.layers for i in layer if i in self.figures):
-                        volume = want.volume * ((strip.y1 - strip.y0) / want.width if want.is_panel else 1.0)
+                    region = Region(
+                        b.x0, b.x1, s.y0 + s.slope * (b.x0 - s.x0), s.slope, strip.y0, strip.y1
+                    )
+                    for want in (
+                        self.wants[i] for layer in b.layers for i in layer if i in self.figures
+                    ):
+                        volume = want.volume * (
+                            (strip.y1 - strip.y0) / want.width if want.is_panel else 1.0
+                        )
                         total += volume * share_shown(self.board, want.figure, region)
         return total
 
 
 def shown_in(job: Job, plan: Plan) -> dict[str, float]:
-    """For every part that is to show a figure, how much of what is placed of it does, from 0 to 1; by the parts' ids."""
+    """For every part that is to show a figure, how much of what is placed of it does, from 0 to 1;
+    by the parts' ids.
+    """
     found: dict[str, list[float]] = {}
     for board, segment, strip, blank, item in plan.items():
         figure = job.part(item.part).figure

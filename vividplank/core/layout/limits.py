@@ -7,8 +7,8 @@ from decimal import Decimal
 
 @dataclass(frozen=True)
 class Limits:
-    """How long to search, and in how many processes at once. `rounds` makes a search that does not depend on the clock (and
-    has no help).
+    """How long to search, and in how many processes at once. `rounds` makes a search that does not
+    depend on the clock (and has no help).
     """
 
     seconds: float = 10.0
@@ -27,7 +27,9 @@ class Limits:
 
 @dataclass(frozen=True)
 class Progress:
-    """What a search has so far; `unplaced` counts parts (a panel is one), `trying` says what it is at, in the shop's words."""
+    """What a search has so far; `unplaced` counts parts (a panel is one), `trying` says what it is
+    at, in the shop's words.
+    """
 
     seconds: float
     rounds: int

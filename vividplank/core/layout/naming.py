@@ -1,4 +1,6 @@
-"""From what boards hold by want to a plan that names every instance; of a panel that is not whole nothing is placed."""
+"""From what boards hold by want to a plan that names every instance; of a panel that is not whole
+nothing is placed.
+"""
 
 from collections.abc import Iterable, Iterator, Sequence
 
@@ -9,10 +11,16 @@ from vividplank.core.layout.want import Want
 
 
 class Named:
-    """Instances given out in order. `left` is what is not placed of each want, `staves` the last stave a pinned panel has."""
+    """Instances given out in order. `left` is what is not placed of each want, `staves` the last
+    stave a pinned panel has.
+    """
 
     def __init__(
-        self, wants: Sequence[Want], left: Sequence[int], staves: dict[Item, int], held: dict[str, tuple[Segment, ...]]
+        self,
+        wants: Sequence[Want],
+        left: Sequence[int],
+        staves: dict[Item, int],
+        held: dict[str, tuple[Segment, ...]],
     ) -> None:
         self.wants = wants
         self.left = left
@@ -40,7 +48,8 @@ class Named:
         strips: list[Strip] = []
         for t in s.strips:
             blanks = [
-                Blank(k.x0, k.x1, layers) for k in t.blanks
+                Blank(k.x0, k.x1, layers)
+                for k in t.blanks
                 if (layers := tuple(named for layer in k.layers for named in self._layers(layer)))
             ]
             if blanks:
@@ -74,7 +83,11 @@ class Named:
         """What is pinned, without the staves of panels that could not be made whole."""
         gone = {self.wants[index].members[0][0] for index in self.broken}
         pins = [
-            i for segments in self.held.values() for s in segments for _, b in s.blanks() for i in b.items()
+            i
+            for segments in self.held.values()
+            for s in segments
+            for _, b in s.blanks()
+            for i in b.items()
             if Item(i.part, i.n) not in gone
         ]
         return pinned(Plan(tuple(BoardPlan(b, s) for b, s in self.held.items())), pins)

@@ -23,7 +23,9 @@ class Item:
 
 @dataclass(frozen=True)
 class Blank:
-    """A stretch of a strip; `layers` holds, for each piece it is resawn into, its items end to end."""
+    """A stretch of a strip; `layers` holds, for each piece it is resawn into, its items end to
+    end.
+    """
 
     x0: int
     x1: int

@@ -1,9 +1,9 @@
 """The fills met so far, and the best choice of at most one for each board.
 
-A search by ruin and recreate forgets good fills of single boards when they do not go together at once.
-Here they are kept, and a covering program (HiGHS) picks those that together place everything at the
-least cost. Its linear relaxation gives what each want is worth at the margin, which leads the next
-fills to what is hard to place.
+A search by ruin and recreate forgets good fills of single boards when they do not go together at
+once. Here they are kept, and a covering program (HiGHS) picks those that together place everything
+at the least cost. Its linear relaxation gives what each want is worth at the margin, which leads
+the next fills to what is hard to place.
 """
 
 import math
@@ -22,12 +22,15 @@ Key = tuple[int, tuple[tuple[int, int], ...]]
 
 
 class Pool:
-    """Fills by board. `demand` counts lumps of each want, or net ticks for a panel; of fills that cost the same those are
-    chosen that please more.
+    """Fills by board. `demand` counts lumps of each want, or net ticks for a panel; of fills that
+    cost the same those are chosen that please more.
     """
 
     def __init__(
-        self, prices: Sequence[float], demand: Sequence[int], penalty: Sequence[float],
+        self,
+        prices: Sequence[float],
+        demand: Sequence[int],
+        penalty: Sequence[float],
         pleases: Callable[[int, Fill], float] = lambda board, fill: 0.0,
     ) -> None:
         """`pleases` is less than the least difference in price, for all boards together."""
@@ -44,7 +47,9 @@ class Pool:
             self.fresh.append((board, fill))
 
     def _keep(self, board: int, fill: Fill) -> bool:
-        """Whether it is new, or pleases more than one that gives the same; the oldest goes where there are too many."""
+        """Whether it is new, or pleases more than one that gives the same; the oldest goes where
+        there are too many.
+        """
         key, pleasing = (board, fill.taken), self.pleases(board, fill)
         if key in self.columns and pleasing <= self.pleasing[key]:
             return False
@@ -60,7 +65,9 @@ class Pool:
         return known if known and self.pleasing[key] > self.pleases(board, fill) else fill
 
     def share(self, share: Share, known: Span) -> Span:
-        """Tell others what is new, and take in what they have found; what all of them know of the cost."""
+        """Tell others what is new, and take in what they have found; what all of them know of the
+        cost.
+        """
         told, self.fresh = self.fresh, []
         found, best = share(told, known)
         for board, fill in found:
@@ -68,19 +75,35 @@ class Pool:
         return best
 
     def worth(self) -> np.ndarray | None:
-        """The price of one unit of each want in the linear relaxation; None where it was not solved."""
+        """The price of one unit of each want in the linear relaxation; None where it was not
+        solved.
+        """
         if not self.columns:
             return None
         cover, once, cost = self._program(list(self.columns), self.penalty)
         limits = vstack([-cover, once])
         right = np.concatenate([-self.demand, np.ones(len(self.prices))])
-        solved = linprog(cost, A_ub=limits, b_ub=right, bounds=(0, None), method="highs", options={"time_limit": 2.0})
-        return None if solved.status != 0 else np.maximum(0.0, -solved.ineqlin.marginals[: len(self.demand)])
+        solved = linprog(
+            cost,
+            A_ub=limits,
+            b_ub=right,
+            bounds=(0, None),
+            method="highs",
+            options={"time_limit": 2.0},
+        )
+        return (
+            None
+            if solved.status != 0
+            else np.maximum(0.0, -solved.ineqlin.marginals[: len(self.demand)])
+        )
 
-    def choose(self, seconds: float, penalty: Sequence[float] | None = None) -> dict[int, Fill] | None:
+    def choose(
+        self, seconds: float, penalty: Sequence[float] | None = None
+    ) -> dict[int, Fill] | None:
         """The best fills by board; surplus is still in them.
 
-        With a `penalty` of its own for each unit of a want left out, only fills that cost less than what they place are taken.
+        With a `penalty` of its own for each unit of a want left out, only fills that cost less than
+        what they place are taken.
         """
         keys = list(self.columns)
         owed = self.penalty if penalty is None else np.array(penalty, dtype=float)
@@ -92,16 +115,22 @@ class Pool:
         whole = np.concatenate([np.ones(len(keys)), np.zeros(len(self.demand))])
         upper = np.concatenate([np.ones(len(keys)), self.demand])
         solved = milp(
-            cost, integrality=whole, bounds=Bounds(0, upper),
+            cost,
+            integrality=whole,
+            bounds=Bounds(0, upper),
             constraints=[LinearConstraint(cover, lb=self.demand), LinearConstraint(once, ub=1)],
             options={"time_limit": max(0.05, seconds), "mip_rel_gap": 1e-4},
         )
         if solved.x is None:
             return None
-        return {keys[k][0]: self.columns[keys[k]] for k in np.flatnonzero(solved.x[: len(keys)] > 0.5)}
+        return {
+            keys[k][0]: self.columns[keys[k]] for k in np.flatnonzero(solved.x[: len(keys)] > 0.5)
+        }
 
     def cheapest(self, units: Sequence[float]) -> list[float]:
-        """What a unit of worth costs at least on every board, from the lowest up; `units` is what one of each want is worth."""
+        """What a unit of worth costs at least on every board, from the lowest up; `units` is what
+        one of each want is worth.
+        """
         least: dict[int, float] = {}
         for b, taken in self.columns:
             worth = sum(units[w] * n for w, n in taken)
@@ -109,8 +138,12 @@ class Pool:
                 least[b] = min(least.get(b, math.inf), float(self.prices[b]) / worth)
         return sorted(least.values())
 
-    def _program(self, keys: Sequence[Key], penalty: np.ndarray) -> tuple[csr_matrix, csr_matrix, np.ndarray]:
-        """Cover matrix (with a column for what each want leaves out), one-fill-a-board matrix, costs."""
+    def _program(
+        self, keys: Sequence[Key], penalty: np.ndarray
+    ) -> tuple[csr_matrix, csr_matrix, np.ndarray]:
+        """Cover matrix (with a column for what each want leaves out), one-fill-a-board matrix,
+        costs.
+        """
         rows, columns, values, boards = [], [], [], []
         for k, (board, taken) in enumerate(keys):
             boards.append(board)
@@ -126,7 +159,9 @@ class Pool:
         once = coo_matrix((np.ones(n), (boards, range(n))), shape=(len(self.prices), n + w)).tocsr()
         # A hair for every board, so that of two equal choices the one with fewer boards is taken.
         please = np.array([self.pleasing[k] for k in keys])
-        cost = np.concatenate([self.prices[boards] + 1e-6 * (1 + self.prices.max()) - please, penalty])
+        cost = np.concatenate(
+            [self.prices[boards] + 1e-6 * (1 + self.prices.max()) - please, penalty]
+        )
         return cover, once, cost
 
 
@@ -151,9 +186,11 @@ class Known:
 
 
 def without_surplus(fill: Fill, surplus: list[int], panels: Sequence[bool], allowance: int) -> Fill:
-    """The fill with lumps taken out that are placed elsewhere too; `surplus` is lowered by what was.
+    """The fill with lumps taken out that are placed elsewhere too; `surplus` is lowered by what
+    was.
 
-    A stave goes only where the panel keeps enough without it. Empty blanks, strips and segments go with them.
+    A stave goes only where the panel keeps enough without it. Empty blanks, strips and segments go
+    with them.
     """
     taken: dict[int, int] = {}
     segments: list[FilledSegment] = []
@@ -180,5 +217,7 @@ def without_surplus(fill: Fill, surplus: list[int], panels: Sequence[bool], allo
             if blanks:
                 strips.append(FilledStrip(strip.y0, strip.y1, tuple(blanks)))
         if strips:
-            segments.append(FilledSegment(segment.x0, segment.x1, segment.y0, segment.slope, tuple(strips)))
+            segments.append(
+                FilledSegment(segment.x0, segment.x1, segment.y0, segment.slope, tuple(strips))
+            )
     return Fill(tuple(segments), tuple(sorted(taken.items())))

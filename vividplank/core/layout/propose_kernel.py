@@ -1,11 +1,12 @@
 """The compiled heart of proposing how to cut a board; see propose.py for what it computes.
 
-A lead is a way to begin a strip: a want (or a stave of some width) with the length `blank` one of it takes, how `wide` its
-strip is with the kerf, what one of it is `worth`, the thickness it `need`s, and the want it belongs to (`owner`), of which it
-uses so many `unit`s out of what is in `stock`. Lengths are in steps of the rule, widths in grains.
+A lead is a way to begin a strip: a want (or a stave of some width) with the length `blank` one of
+it takes, how `wide` its strip is with the kerf, what one of it is `worth`, the thickness it
+`need`s, and the want it belongs to (`owner`), of which it uses so many `unit`s out of what is in
+`stock`. Lengths are in steps of the rule, widths in grains.
 
-A way to fill a strip is a row of six: how many of the lead, the companion laid behind it and how many, a second companion and
-how many, and whether it holds anything.
+A way to fill a strip is a row of six: how many of the lead, the companion laid behind it and how
+many, a second companion and how many, and whether it holds anything.
 """
 
 import numpy as np
@@ -32,15 +33,19 @@ def _most(j, rest, kerf, blank, there):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def still_there(owner, unit, stock):  # type: ignore[no-untyped-def]
-    """How many of every lead the stock gives; the last stave of a panel may be wider than what is left."""
+    """How many of every lead the stock gives; the last stave of a panel may be wider than what is
+    left.
+    """
     return (stock[owner] + unit - 1) // unit
 
 
 @njit(cache=True)
 def companions(longest, cap, kerf, blank, wide, worth, need, owner, there):  # type: ignore[no-untyped-def]
-    """Which leads fill the rest of a strip best, of _COMPANIONS different wants (-1: none): by row and column.
+    """Which leads fill the rest of a strip best, of _COMPANIONS different wants (-1: none): by row
+    and column.
 
-    Also the column of every rest of a length up to `longest` (-1: no lead fits), and the row of every lead's width.
+    Also the column of every rest of a length up to `longest` (-1: no lead fits), and the row of
+    every lead's width.
     """
     n = blank.shape[0]
     marks = np.zeros(4 * n, dtype=np.int64)
@@ -81,7 +86,9 @@ def companions(longest, cap, kerf, blank, wide, worth, need, owner, there):  # t
 
 @njit(cache=True)
 def _insert(best, gain, j, value, owner):  # type: ignore[no-untyped-def]
-    """Put a lead in its place among the best, in favour of which another of the same want gives way."""
+    """Put a lead in its place among the best, in favour of which another of the same want gives
+    way.
+    """
     at = 0
     while at < _COMPANIONS and gain[at] >= value:
         if best[at] >= 0 and owner[best[at]] == owner[j]:
@@ -99,7 +106,9 @@ def _insert(best, gain, j, value, owner):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def _companion(rest, row, avoid, also, column, which, owner, there):  # type: ignore[no-untyped-def]
-    """The best companion still there for the rest of a strip that is of neither of two wants; -1 for none."""
+    """The best companion still there for the rest of a strip that is of neither of two wants; -1
+    for none.
+    """
     if rest >= 0 and column[rest] >= 0:
         for k in range(_COMPANIONS):
             j = which[row, column[rest], k]
@@ -145,7 +154,9 @@ def _use(i, ways, owner, unit, stock, sign):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def _there(i, ways, owner, unit, stock):  # type: ignore[no-untyped-def]
-    """Whether the stock still has what a strip holds (the last stave of a panel may be too wide)."""
+    """Whether the stock still has what a strip holds (the last stave of a panel may be too
+    wide).
+    """
     if stock[owner[i]] <= (ways[i, 0] - 1) * unit[i]:
         return False
     j, k = ways[i, 1], ways[i, 3]
@@ -206,15 +217,21 @@ def knapsack(room, values, wide, copies, among):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True)
-def fill_width(room, run, cap, kerf, blank, wide, worth, need, owner, unit, stock, strips, column, which, row):  # type: ignore[no-untyped-def]
-    """The strips that fill a free width best: written to `strips` and taken from the stock; how many, what they are worth.
+def fill_width(  # type: ignore[no-untyped-def]
+    room, run, cap, kerf, blank, wide, worth, need, owner, unit, stock, strips, column, which, row
+):
+    """The strips that fill a free width best: written to `strips` and taken from the stock; how
+    many, what they are worth.
 
-    Two strips may want the same companion: then the better one has it, and the width that is left is asked again.
+    Two strips may want the same companion: then the better one has it, and the width that is left
+    is asked again.
     """
     many, total = 0, 0.0
     for _ in range(4):
         there = still_there(owner, unit, stock)
-        values, ways = strip_values(run, cap, kerf, blank, worth, need, owner, there, column, which, row)
+        values, ways = strip_values(
+            run, cap, kerf, blank, worth, need, owner, there, column, which, row
+        )
         among = _densest(values, wide, room)
         if among.shape[0] == 0:
             break
@@ -241,7 +258,9 @@ def fill_width(room, run, cap, kerf, blank, wide, worth, need, owner, unit, stoc
 
 @njit(cache=True)
 def _clear(low, high, run, faults):  # type: ignore[no-untyped-def]
-    """The longest stretch of a strip from `low` to `high` without a fault; `faults` are sorted by where they begin."""
+    """The longest stretch of a strip from `low` to `high` without a fault; `faults` are sorted by
+    where they begin.
+    """
     at, longest = 0, 0
     for f in range(faults.shape[0]):
         if faults[f, 0] < high and faults[f, 1] > low:
@@ -252,9 +271,27 @@ def _clear(low, high, run, faults):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def fill_between(  # type: ignore[no-untyped-def]
-    room, rip, run, shared, cap, faults, kerf, blank, wide, worth, need, owner, unit, stock, strips, column, which, row,
+    room,
+    rip,
+    run,
+    shared,
+    cap,
+    faults,
+    kerf,
+    blank,
+    wide,
+    worth,
+    need,
+    owner,
+    unit,
+    stock,
+    strips,
+    column,
+    which,
+    row,
 ):
-    """Like fill_width where faults are in the way: strips from the bottom up, each as long as it is clear there.
+    """Like fill_width where faults are in the way: strips from the bottom up, each as long as it is
+    clear there.
 
     The best way to every height is kept, with what it has used.
     """
@@ -270,14 +307,18 @@ def fill_between(  # type: ignore[no-untyped-def]
     ways = np.zeros((classes, n, 5), dtype=np.int64)
     among = np.zeros(n, dtype=np.bool_)
     for c in range(classes):
-        values[c], ways[c] = strip_values(lengths[c] - shared, cap, kerf, blank, worth, need, owner, there, column, which, row)
+        values[c], ways[c] = strip_values(
+            lengths[c] - shared, cap, kerf, blank, worth, need, owner, there, column, which, row
+        )
         for i in _densest(values[c], wide, room):
             among[i] = True
     led = np.flatnonzero(among)
     most = values[classes - 1]
     best = np.full(room + 1, -1.0)
     best[0] = 0.0
-    came = np.zeros((room + 1, 3), dtype=np.int64)  # from which height, led by which lead (-1: nothing), clear class
+    came = np.zeros(
+        (room + 1, 3), dtype=np.int64
+    )  # from which height, led by which lead (-1: nothing), clear class
     begins = np.zeros(room + 1, dtype=np.bool_)  # a strip lies on the edge or on another strip
     begins[0] = True
     ends = np.zeros(room + 1, dtype=np.bool_)  # a fault does
@@ -342,27 +383,60 @@ def _firsts(level):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def run_strips(  # type: ignore[no-untyped-def]
-    runs, caps, rooms, clear, rip, shared, faults, kerf, blank, wide, worth, need, owner, unit, stock, weighed,
+    runs,
+    caps,
+    rooms,
+    clear,
+    rip,
+    shared,
+    faults,
+    kerf,
+    blank,
+    wide,
+    worth,
+    need,
+    owner,
+    unit,
+    stock,
+    weighed,
 ):
-    """For the `weighed` most promising lengths the strips that fill their width best: height, lead and companions of each, how
-    many, their worth, what they use; nothing for the others. Those promise most that may fill best what is `clear` of their
-    width on the average.
+    """For the `weighed` most promising lengths the strips that fill their width best: height, lead
+    and companions of each, how many, their worth, what they use; nothing for the others. Those
+    promise most that may fill best what is `clear` of their width on the average.
 
-    `faults` holds for every length bottom, top (grains over its line), beginning and end (steps from its start).
+    `faults` holds for every length bottom, top (grains over its line), beginning and end (steps
+    from its start).
     """
     many = np.zeros(runs.shape[0], dtype=np.int64)
     values = np.zeros(runs.shape[0])
     strips = np.zeros((runs.shape[0], ACROSS, 4), dtype=np.int64)
     used = np.zeros((runs.shape[0], stock.shape[0]), dtype=np.int64)
-    level = np.searchsorted(np.unique(need), caps, side="right")  # lengths that are flat for the same leads
+    level = np.searchsorted(
+        np.unique(need), caps, side="right"
+    )  # lengths that are flat for the same leads
     there = still_there(owner, unit, stock)
-    tables = [companions(runs.max(), caps[r], kerf, blank, wide, worth, need, owner, there) for r in _firsts(level)]
+    tables = [
+        companions(runs.max(), caps[r], kerf, blank, wide, worth, need, owner, there)
+        for r in _firsts(level)
+    ]
     most = np.zeros(runs.shape[0])
     kind = np.searchsorted(np.unique(level), level)
     for r in range(runs.shape[0]):
         if rooms[r] > 0:
             column, which, row = tables[kind[r]]
-            each, _ = strip_values(runs[r] - shared, caps[r], kerf, blank, worth, need, owner, there, column, which, row)
+            each, _ = strip_values(
+                runs[r] - shared,
+                caps[r],
+                kerf,
+                blank,
+                worth,
+                need,
+                owner,
+                there,
+                column,
+                which,
+                row,
+            )
             most[r] = _at_most(each, wide, clear[r], there) / ((runs[r] + kerf) * max(1, clear[r]))
     for r in np.argsort(-most)[:weighed]:
         if most[r] <= 0:
@@ -374,13 +448,42 @@ def run_strips(  # type: ignore[no-untyped-def]
             some += 1
         if some:
             many[r], values[r] = fill_between(
-                rooms[r], rip, runs[r], shared, caps[r], faults[r, :some], kerf, blank, wide, worth, need, owner, unit, mine,
-                strips[r], column, which, row,
+                rooms[r],
+                rip,
+                runs[r],
+                shared,
+                caps[r],
+                faults[r, :some],
+                kerf,
+                blank,
+                wide,
+                worth,
+                need,
+                owner,
+                unit,
+                mine,
+                strips[r],
+                column,
+                which,
+                row,
             )
         else:
             many[r], values[r] = fill_width(
-                rooms[r], runs[r] - shared, caps[r], kerf, blank, wide, worth, need, owner, unit, mine, strips[r], column,
-                which, row,
+                rooms[r],
+                runs[r] - shared,
+                caps[r],
+                kerf,
+                blank,
+                wide,
+                worth,
+                need,
+                owner,
+                unit,
+                mine,
+                strips[r],
+                column,
+                which,
+                row,
             )
         used[r] = stock - np.maximum(mine, 0)  # a last stave may be wider than what is left
     return many, values, strips, used
@@ -388,7 +491,8 @@ def run_strips(  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def together(room, left, runs, values, used, order, kerf):  # type: ignore[no-untyped-def]
-    """The most that lengths within `room` are worth which leave parts enough to one another; `left` is what there is.
+    """The most that lengths within `room` are worth which leave parts enough to one another; `left`
+    is what there is.
 
     `order` names the lengths tried, the densest first.
     """
@@ -433,7 +537,9 @@ def together(room, left, runs, values, used, order, kerf):  # type: ignore[no-un
 
 @njit(cache=True)
 def length_values(long, values, copies, most):  # type: ignore[no-untyped-def]
-    """The most that lengths (each with its kerf) are worth together in every length up to `most`, each so many times."""
+    """The most that lengths (each with its kerf) are worth together in every length up to `most`,
+    each so many times.
+    """
     found = np.zeros(most + 1)
     for r in range(long.shape[0]):
         if values[r] <= 0:

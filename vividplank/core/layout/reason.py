@@ -23,30 +23,45 @@ def why_unplaced(job: Job, want: Want) -> str:
         return f"no board of {want.species} here"
     best = max(b.thickest for b in boards)
     if best < thick:
-        return (f"needs {says(thick)} of thickness with its allowance; the thickest {want.species} board has "
-                f"{says(best)}")
+        return (
+            f"needs {says(thick)} of thickness with its allowance; the thickest {want.species} "
+            f"board has "
+            f"{says(best)}"
+        )
     boards = [b for b in boards if b.thickest >= thick]
     best = max(b.length - 2 * shop.end_trim for b in boards)
     if best < long:
-        return f"needs {says(long)} of length; the longest board thick enough gives {says(best)} between its end trims"
+        return (
+            f"needs {says(long)} of length; the longest board thick enough gives {says(best)} "
+            f"between its end trims"
+        )
     boards = [b for b in boards if b.length - 2 * shop.end_trim >= long]
     best = max(b.widest for b in boards)
     if best < wide:
-        return f"needs {says(wide)} of width; the widest board long and thick enough has {says(best)}"
+        return (
+            f"needs {says(wide)} of width; the widest board long and thick enough has {says(best)}"
+        )
     boards = [b for b in boards if b.widest >= wide]
     flattest = _flattest_of(boards, long, wide, thick, shop.end_trim)
     if flattest < thick:
-        return (f"needs {says(thick)} flat; warp leaves at most {says(flattest)} in a piece of {says(long)} by "
-                f"{says(wide)} of these boards")
+        return (
+            f"needs {says(thick)} flat; warp leaves at most {says(flattest)} in a piece of "
+            f"{says(long)} by "
+            f"{says(wide)} of these boards"
+        )
     if want.is_panel:
         return "the boards left have not enough clear width in lengths of its staves"
     return "the wood ran out: no clear place of its size was left on the boards of this wood"
 
 
 def _flattest_of(boards: list[Board], long: int, wide: int, thick: int, trim: int) -> float:
-    """The best flat thickness of a piece of this size, of the least warped boards; enough is enough."""
+    """The best flat thickness of a piece of this size, of the least warped boards; enough is
+    enough.
+    """
     best = 0.0
-    for board in sorted(boards, key=lambda b: abs(b.warp.bow) + abs(b.warp.cup) + abs(b.warp.twist) - b.thinnest)[:_LOOKED_AT]:
+    for board in sorted(
+        boards, key=lambda b: abs(b.warp.bow) + abs(b.warp.cup) + abs(b.warp.twist) - b.thinnest
+    )[:_LOOKED_AT]:
         best = max(best, _flattest(board, long, wide, thick, trim))
         if best >= thick:
             break
@@ -54,7 +69,9 @@ def _flattest_of(boards: list[Board], long: int, wide: int, thick: int, trim: in
 
 
 def _flattest(board: Board, long: int, wide: int, thick: int, trim: int) -> float:
-    """The best flat thickness of a few pieces of this size along the board, or the first that is enough."""
+    """The best flat thickness of a few pieces of this size along the board, or the first that is
+    enough.
+    """
     best = 0.0
     last = board.length - trim - long
     for step in range(9):

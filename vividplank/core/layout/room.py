@@ -1,20 +1,28 @@
-"""How much can be made of a board at most, whatever one piece of each want is worth: never less than the truth.
+"""How much can be made of a board at most, whatever one piece of each want is worth: never less
+than the truth.
 
-A right plan cuts a board into segments, these into strips, these into blanks. Let go, each in favour of the plan, are: how
-many pieces are wanted over all strips of a board, and that all strips of a segment must be flat together. What is left is
-counted in full:
+A right plan cuts a board into segments, these into strips, these into blanks. Let go, each in
+favour of the plan, are: how many pieces are wanted over all strips of a board, and that all strips
+of a segment must be flat together. What is left is counted in full:
 
-* A segment holds the strips that a knapsack over its width allows, each filled by a knapsack along its length, with no more of
-  a part in one strip than are wanted. Lengths and widths of parts are rounded down, those of the board up.
-* A segment is cut aslant by as much as the shop does; between edges that are not parallel it is as wide as its narrow end, and
+* A segment holds the strips that a knapsack over its width allows, each filled by a knapsack along
+its length, with no more of
+  a part in one strip than are wanted. Lengths and widths of parts are rounded down, those of the
+  board up.
+* A segment is cut aslant by as much as the shop does; between edges that are not parallel it is as
+wide as its narrow end, and
   what stands out over an edge is shorter for it.
-* Every line across the board crosses strips that fit beside each other between the unsound faults on it; a piece counts on
+* Every line across the board crosses strips that fit beside each other between the unsound faults
+on it; a piece counts on
   every line over its length and one kerf. Rule 1 keeps what is counted apart.
-* In the segments by which the board would hold most the strips are laid from the bottom up over all faults in their way, at
-  every slope: a strip ends at an unsound fault, and each of its parts lies over no sound one that it may not carry. That is
-  asked again and again, until it changes nothing.
-* A piece has room only on a board on which a blank of its size can be flat enough, resawn as often as that allows. A blank
-  may slope: it then holds a level rectangle that is lower by what it rises, and h of a part is never less than h of the whole.
+* In the segments by which the board would hold most the strips are laid from the bottom up over all
+faults in their way, at
+  every slope: a strip ends at an unsound fault, and each of its parts lies over no sound one that
+  it may not carry. That is asked again and again, until it changes nothing.
+* A piece has room only on a board on which a blank of its size can be flat enough, resawn as often
+as that allows. A blank
+  may slope: it then holds a level rectangle that is lower by what it rises, and h of a part is
+  never less than h of the whole.
 """
 
 import math
@@ -37,14 +45,15 @@ from vividplank.core.shop import Shop
 ROUNDS, QUICK = 400, 3
 Floats = npt.NDArray[np.float64]
 Ints = npt.NDArray[np.int64]
-#: Lengths of parts are counted in steps, those of segments in cells; widths of parts in grains, those of segments in marks. Of
-#: steps, grains and marks these are the least.
+# : Lengths of parts are counted in steps, those of segments in cells; widths of parts in grains,
+# those of segments in marks. Of : steps, grains and marks these are the least.
 _STEP = TICKS_PER_INCH // 16
 _CELL = TICKS_PER_INCH // 4
 _GRAIN = TICKS_PER_INCH // 32
 #: Steps over sound faults are no longer than this.
 _FINE = TICKS_PER_INCH // 8
-#: A fault is taken apart into pieces no longer than this, in cells, and of no more than so many something is told.
+# : A fault is taken apart into pieces no longer than this, in cells, and of no more than so many
+# something is told.
 _FAULT, _FAULTS = 24.0, 62
 #: Heights are first counted in steps of so many marks.
 _COARSE = 4
@@ -61,8 +70,8 @@ class Halted(Exception):
 
 
 class CountedSegment(NamedTuple):
-    """A segment as a board would hold most: between which places it lies, its line, and of its strips bottom, net width and
-    whether that is one of any.
+    """A segment as a board would hold most: between which places it lies, its line, and of its
+    strips bottom, net width and whether that is one of any.
     """
 
     x0: int
@@ -75,12 +84,17 @@ class CountedSegment(NamedTuple):
 class Rooms:
     """The boards of one wood and what is wanted of it.
 
-    `most(worth)` answers for every board what pieces may be worth together that are cut out of it, where `worth` is that of
-    one lump of each want, or of one tick of net width of a panel's stave; and how much of each want (lumps, ticks) that is.
+    `most(worth)` answers for every board what pieces may be worth together that are cut out of it,
+    where `worth` is that of one lump of each want, or of one tick of net width of a panel's stave;
+    and how much of each want (lumps, ticks) that is.
     """
 
     def __init__(
-        self, boards: Sequence[Board], wants: Sequence[Want], shop: Shop, go_on: Callable[[], bool] = lambda: True
+        self,
+        boards: Sequence[Board],
+        wants: Sequence[Want],
+        shop: Shop,
+        go_on: Callable[[], bool] = lambda: True,
     ) -> None:
         self.boards = boards
         self.go_on = go_on
@@ -98,27 +112,43 @@ class Rooms:
         self.rounds = ROUNDS
         self.rooms = self.along(1)
         self.over = shop.allowance.width + shop.kerf.rip
-        self.shortest = min(max(w.length + shop.allowance.length, shop.min_blank_length) for w in wants) // _CELL
+        self.shortest = (
+            min(max(w.length + shop.allowance.length, shop.min_blank_length) for w in wants)
+            // _CELL
+        )
         self.plain = sorted((w for w in wants if not w.is_panel), key=lambda w: w.width)
         self.panels = [w for w in wants if w.is_panel]
         listed = [*self.plain, *self.panels]
         self.order = [w.index for w in listed]
-        self.lengths = np.array([max(1, (w.length + kerf) // self.step) for w in listed], dtype=np.int64)
-        self.nets = sorted({w.width for w in self.plain} | {n for w in self.panels for n in (w.stave_min, w.stave_max)})
+        self.lengths = np.array(
+            [max(1, (w.length + kerf) // self.step) for w in listed], dtype=np.int64
+        )
+        self.nets = sorted(
+            {w.width for w in self.plain}
+            | {n for w in self.panels for n in (w.stave_min, w.stave_max)}
+        )
         self.grain = _unit([net + self.over for net in self.nets], _GRAIN)
         self.marks = max(1, self.grain // _GRAIN)
         self.mark = self.grain / self.marks
-        self.sizes = np.array([(net + self.over) // self.grain for net in self.nets], dtype=np.int64)
+        self.sizes = np.array(
+            [(net + self.over) // self.grain for net in self.nets], dtype=np.int64
+        )
         self.wide = np.array([(net + self.over) / self.mark for net in self.nets])
         self.first = np.array([self.nets.index(w.width) for w in self.plain], dtype=np.int64)
         self.free = min((self.nets.index(w.stave_min) for w in self.panels), default=len(self.nets))
         nets = np.array(self.nets, dtype=float)
         following = np.append(nets[1:], nets[-1:])
-        #: Net width of a stave of every panel in a strip of every kind, and just below the next kind: kinds × 2 × panels.
-        self.staves = np.array([
-            [[min(n, w.stave_max) if net >= w.stave_min else 0.0 for w in self.panels] for n in (net, after)]
-            for net, after in zip(nets, following, strict=True)
-        ]).reshape(len(nets), 2, len(self.panels))
+        # : Net width of a stave of every panel in a strip of every kind, and just below the next
+        # kind: kinds × 2 × panels.
+        self.staves = np.array(
+            [
+                [
+                    [min(n, w.stave_max) if net >= w.stave_min else 0.0 for w in self.panels]
+                    for n in (net, after)
+                ]
+                for net, after in zip(nets, following, strict=True)
+            ]
+        ).reshape(len(nets), 2, len(self.panels))
 
     def along(self, finer: int) -> Ints:
         """Steps along in every number of cells, or how many times finer ones."""
@@ -132,17 +162,21 @@ class Rooms:
         gaps = np.append(np.diff(self.wide), np.inf)
         shares = np.clip((wide - self.wide[any_width]) / gaps[any_width], 0, 1)
         sweeping = _kernels()[2]
-        return sweeping.Sizes(kinds, np.where(any_width < self.free, -1, any_width), shares, self.mark * marks, marks)
+        return sweeping.Sizes(
+            kinds, np.where(any_width < self.free, -1, any_width), shares, self.mark * marks, marks
+        )
 
     def most(self, worth: Floats, of: Collection[int] | None = None) -> tuple[Floats, Floats]:
-        """The most that one board of each is worth, and what it then holds: boards, boards × wants; 0 for boards not asked. How
-        those were counted last stands in `counted`.
+        """The most that one board of each is worth, and what it then holds: boards, boards × wants;
+        0 for boards not asked. How those were counted last stands in `counted`.
 
         Raises Halted where it may not go on.
         """
         found = np.zeros(len(self.boards))
         held = np.zeros((len(self.boards), len(self.wants)))
-        asked = [b for b in range(len(self.boards)) if self.outlines[b].free and (of is None or b in of)]
+        asked = [
+            b for b in range(len(self.boards)) if self.outlines[b].free and (of is None or b in of)
+        ]
         for layers, members in self.groups.items():
             mine = [b for b in members if b in asked]
             if mine and (worth * np.array(layers)).any():
@@ -176,7 +210,9 @@ class Rooms:
         kerf = self.shop.kerf.crosscut
         start, end = self.shop.end_trim, board.length - self.shop.end_trim
         first, last = board.edges(0), board.edges(board.length)
-        slopes = np.array([(b - a) * _CELL / board.length for a, b in zip(first, last, strict=True)])
+        slopes = np.array(
+            [(b - a) * _CELL / board.length for a, b in zip(first, last, strict=True)]
+        )
         low, high, free = [], [], []
         for n in range(max(0, (end - start + kerf) // _CELL + 1)):
             # What is counted at a place may lie a kerf before it.
@@ -187,18 +223,28 @@ class Rooms:
             edges = [(*board.edges(x), slopes * (x - start) / _CELL) for x in places]
             low.append(min(e[0] - e[2][0] for e in edges))
             high.append(max(e[1] - e[2][1] for e in edges))
-            free.append(self._free(board, x0, x1, min(e[0] for e in edges), max(e[1] for e in edges)))
+            free.append(
+                self._free(board, x0, x1, min(e[0] for e in edges), max(e[1] for e in edges))
+            )
         faults = []
         for d, (begins, ends, y0, y1) in self._within(board):
             pieces = max(1, math.ceil((ends - begins) / _CELL / _FAULT))
             at = np.linspace((begins - start) / _CELL, (ends - start) / _CELL, pieces + 1)
             faults += [(y0, y1, a, b, spoils(d)) for a, b in pairwise(at)]
         faults = sorted(sorted(faults, key=lambda f: -f[4])[:_FAULTS], key=lambda f: f[2])
-        return _Outline(np.array(low), np.array(high), slopes, free, np.array(faults, dtype=float).reshape(-1, 5))
+        return _Outline(
+            np.array(low),
+            np.array(high),
+            slopes,
+            free,
+            np.array(faults, dtype=float).reshape(-1, 5),
+        )
 
     @staticmethod
     def _within(board: Board) -> Iterator[tuple[Defect, tuple[float, float, float, float]]]:
-        """A rectangle within every fault: in an ellipse lies one a good two thirds as long and wide."""
+        """A rectangle within every fault: in an ellipse lies one a good two thirds as long and
+        wide.
+        """
         for d in board.defects:
             if d.shape != "outline":
                 inset = 0.15 if d.shape == "ellipse" else 0.0
@@ -206,7 +252,11 @@ class Rooms:
                 yield d, (d.x0 + wide, d.x1 - wide, d.y0 + tall, d.y1 - tall)
 
     def _free(self, board: Board, x0: int, x1: int, low: float, high: float) -> list[int]:
-        blocked = [(y0, y1) for d, (a, b, y0, y1) in self._within(board) if not d.sound and a <= x0 and b >= x1]
+        blocked = [
+            (y0, y1)
+            for d, (a, b, y0, y1) in self._within(board)
+            if not d.sound and a <= x0 and b >= x1
+        ]
         free: list[int] = []
         at = low
         for y0, y1 in sorted(blocked):
@@ -218,14 +268,18 @@ class Rooms:
         return free
 
     def _marks(self, width: float) -> int:
-        """Marks in so much of a line across the board; two pieces counted on one lie up to a kerf apart along the board, and a
-        sloping segment rises over that.
+        """Marks in so much of a line across the board; two pieces counted on one lie up to a kerf
+        apart along the board, and a sloping segment rises over that.
         """
-        return int((width + self.shop.max_slope * self.shop.kerf.crosscut + self.shop.kerf.rip) / self.mark)
+        return int(
+            (width + self.shop.max_slope * self.shop.kerf.crosscut + self.shop.kerf.rip) / self.mark
+        )
 
     @cached_property
     def room(self) -> int:
-        """Grains of a segment as wide as any, cut aslant as far as its strips may stand out over the edges."""
+        """Grains of a segment as wide as any, cut aslant as far as its strips may stand out over
+        the edges.
+        """
         steepest = max(float(np.abs(o.slopes).max()) for o in self.outlines) * len(self.rooms)
         out = 2 * (self.shop.max_slope * self.longest + steepest)
         return int((self.widest + self.shop.kerf.rip + out) / self.grain) + 2
@@ -245,11 +299,16 @@ class Rooms:
         """No blank of this size is flatter anywhere on the board."""
         low, high = min(s.y0 for s in board.stations), max(s.y1 for s in board.stations)
         free = board.length - 2 * self.shop.end_trim - long
-        level = wide - self.shop.max_slope * long  # the height of a level rectangle in a sloping blank
+        level = (
+            wide - self.shop.max_slope * long
+        )  # the height of a level rectangle in a sloping blank
         if level < _GRAIN:
             return float(board.thickest)
         if board.even:
-            return flat_slab(board, Region(self.shop.end_trim, self.shop.end_trim + long, low, 0.0, 0, int(level))).thickness
+            return flat_slab(
+                board,
+                Region(self.shop.end_trim, self.shop.end_trim + long, low, 0.0, 0, int(level)),
+            ).thickness
         along = min(_ALONG, 1 + int(4 * free // long))
         across = min(_ACROSS, 1 + int(3 * max(0.0, high - low - level) // level))
         gap_x, gap_y = free / along, max(0.0, high - low - level) / across
@@ -261,15 +320,20 @@ class Rooms:
                 y0, y1 = low + (j + 1) * gap_y, low + j * gap_y + level
                 if x1 - x0 < _STEP or y1 - y0 < 1:
                     return float(board.thickest)
-                best = max(best, flat_slab(board, Region(int(x0) + 1, int(x1), y0, 0.0, 0, int(y1 - y0))).thickness)
+                best = max(
+                    best,
+                    flat_slab(
+                        board, Region(int(x0) + 1, int(x1), y0, 0.0, 0, int(y1 - y0))
+                    ).thickness,
+                )
         return best
 
 
 @dataclass(frozen=True)
 class _Outline:
-    """Lowest and highest edge by cell, over lines that rise by `slopes` a cell as the edges do from end to end; and the free
-    widths (in marks) between unsound faults that lie right across the cell. Faults are rows of bottom, top, beginning and end
-    (in cells), and what they spoil.
+    """Lowest and highest edge by cell, over lines that rise by `slopes` a cell as the edges do from
+    end to end; and the free widths (in marks) between unsound faults that lie right across the
+    cell. Faults are rows of bottom, top, beginning and end (in cells), and what they spoil.
     """
 
     low: Floats
@@ -287,7 +351,9 @@ class _Outline:
 
 
 class _Tables:
-    """What segments and lines of boards that give the same wants in as many layers can hold, by one set of worths."""
+    """What segments and lines of boards that give the same wants in as many layers can hold, by one
+    set of worths.
+    """
 
     def __init__(self, rooms: Rooms, layers: Floats, worth: Floats) -> None:
         self.rooms = rooms
@@ -295,29 +361,46 @@ class _Tables:
         self.layers = layers
         self.worth = (worth * layers)[rooms.order]
         plain = len(rooms.plain)
-        # Not by the layer: of a blank's layers, unlike each other, the best one stands for all, and it may hold all there are.
+        # Not by the layer: of a blank's layers, unlike each other, the best one stands for all, and
+        # it may hold all there are.
         counts = [w.count for w in rooms.plain]
         self.counts = np.array([*counts, *(len(rooms.rooms) for _ in rooms.panels)], dtype=np.int64)
         staves = rooms.staves * self.worth[plain:]
         found, below = self.kernel.along(
-            rooms.lengths, self.worth[:plain], self.counts[:plain], rooms.first, staves, rooms.rooms)
+            rooms.lengths, self.worth[:plain], self.counts[:plain], rooms.first, staves, rooms.rooms
+        )
         self.least = rooms.shop.min_blank_length // _CELL
         self.segments = self._beside(found, below)
         one = self.segments[2]
-        pairs = self.kernel.short_pairs(found, one, rooms.sizes, rooms.marks, self.least, rooms.room - 1)
+        pairs = self.kernel.short_pairs(
+            found, one, rooms.sizes, rooms.marks, self.least, rooms.room - 1
+        )
         self.tables = (*self.segments, pairs, rooms.sizes)
         self.strips = self.sweeping.Held(found, below, one)
         listed = [rooms.wants[k] for k in rooms.order]
         finer = -(-rooms.step // _FINE)
         self.items = self.sweeping.Items(
-            rooms.lengths * finer, np.array([float(w.length) for w in listed]), np.array([CLEAR[w.faces] for w in listed]),
-            self.worth, self.counts, rooms.first, rooms.staves, rooms.along(finer), rooms.step / finer,
+            rooms.lengths * finer,
+            np.array([float(w.length) for w in listed]),
+            np.array([CLEAR[w.faces] for w in listed]),
+            self.worth,
+            self.counts,
+            rooms.first,
+            rooms.staves,
+            rooms.along(finer),
+            rooms.step / finer,
         )
         # On a line every kind of strip counts by what is densest in it.
         density = np.array([_CELL / (w.length + rooms.shop.kerf.crosscut) for w in listed])
-        dense = np.array([[(self.worth * self._amounts(s, c) * density).max() for s in rooms.staves[c]]
-                          for c in range(len(rooms.nets))])
-        self.lines = self._beside(np.ascontiguousarray(dense[:, :1]), np.ascontiguousarray(dense[:, 1:]))[3][0]
+        dense = np.array(
+            [
+                [(self.worth * self._amounts(s, c) * density).max() for s in rooms.staves[c]]
+                for c in range(len(rooms.nets))
+            ]
+        )
+        self.lines = self._beside(
+            np.ascontiguousarray(dense[:, :1]), np.ascontiguousarray(dense[:, 1:])
+        )[3][0]
 
     def _beside(self, found: Floats, below: Floats) -> tuple[Any, ...]:
         """What strips hold, and strips beside each other: of the kinds, one of any width, both."""
@@ -332,18 +415,42 @@ class _Tables:
         return np.concatenate([np.where(self.rooms.first <= kind, 1.0, 0.0), staves])
 
     def board(self, o: _Outline) -> tuple[float, Floats, list[CountedSegment]]:
-        """The most that a board is worth, what it then holds of every want, and in which segments."""
+        """The most that a board is worth, what it then holds of every want, and in which
+        segments.
+        """
         rooms, sweeping, shop = self.rooms, self.sweeping, self.rooms.shop
-        lines = np.concatenate([[0.0], np.cumsum([sum(float(self.lines[k]) for k in cell) for cell in o.free])])
+        lines = np.concatenate(
+            [[0.0], np.cumsum([sum(float(self.lines[k]) for k in cell) for cell in o.free])]
+        )
         (low, high), kerf = o.edges, shop.kerf.crosscut / _CELL
         steepest, edges = shop.max_slope * _CELL, float(np.abs(o.slopes).max())
         most = self.cutting.segments(
-            o.low, o.high, o.slopes, lines, rooms.shortest, rooms.mark, shop.kerf.rip,
-            abs(o.slopes[1] - o.slopes[0]) / rooms.mark, (steepest + edges) / rooms.mark, self.least, self.tables, rooms.marks,
+            o.low,
+            o.high,
+            o.slopes,
+            lines,
+            rooms.shortest,
+            rooms.mark,
+            shop.kerf.rip,
+            abs(o.slopes[1] - o.slopes[0]) / rooms.mark,
+            (steepest + edges) / rooms.mark,
+            self.least,
+            self.tables,
+            rooms.marks,
         )
-        stock = sweeping.Stock(low, high, o.faults, float(shop.kerf.rip), kerf, self.least, float(_CELL))
-        heights = int((high.max() - low.min() + (steepest + edges) * (len(low) + 1) + shop.kerf.rip) / rooms.mark) + 2
-        work = sweeping.workspace(len(low), heights, len(o.faults), len(rooms.nets), int(self.items.rooms[-1]))
+        stock = sweeping.Stock(
+            low, high, o.faults, float(shop.kerf.rip), kerf, self.least, float(_CELL)
+        )
+        heights = (
+            int(
+                (high.max() - low.min() + (steepest + edges) * (len(low) + 1) + shop.kerf.rip)
+                / rooms.mark
+            )
+            + 2
+        )
+        work = sweeping.workspace(
+            len(low), heights, len(o.faults), len(rooms.nets), int(self.items.rooms[-1])
+        )
         asked = steepest, stock, self.strips, self.items, rooms.steps(_COARSE), rooms.steps(1), work
         value, came = self.chaining.lower(most, rooms.shortest, rooms.rounds, _NEAR, *asked)
         value = min(value, float(lines[-1]))
@@ -355,10 +462,16 @@ class _Tables:
             if i >= 0:
                 taken, least, greatest, base, strips = sweeping.fullest(i, j, most[i, j], *asked)
                 held += taken
-                slope = next((s for s in (0.0, *o.slopes.tolist()) if least <= s <= greatest), (least + greatest) / 2)
-                counted.insert(0, self._counted(i, min(j + 1, len(low)), slope / _CELL, base, strips))
+                slope = next(
+                    (s for s in (0.0, *o.slopes.tolist()) if least <= s <= greatest),
+                    (least + greatest) / 2,
+                )
+                counted.insert(
+                    0, self._counted(i, min(j + 1, len(low)), slope / _CELL, base, strips)
+                )
             j = i if i >= 0 else j - 1
-        # What is told is worth what is found; of strips between two kinds, and where lines tell, it would be a little more.
+        # What is told is worth what is found; of strips between two kinds, and where lines tell, it
+        # would be a little more.
         held *= value / (float(self.worth @ held) or 1.0)
         found = np.zeros(len(rooms.wants))
         found[rooms.order] = held
@@ -367,10 +480,16 @@ class _Tables:
     def _counted(self, i: int, end: int, slope: float, base: float, strips: Ints) -> CountedSegment:
         rooms, trim = self.rooms, self.rooms.shop.end_trim
         laid = tuple(
-            (int(low * rooms.mark), rooms.nets[kind] if kind >= 0 else int((top - low) * rooms.mark) - rooms.over, kind < 0)
+            (
+                int(low * rooms.mark),
+                rooms.nets[kind] if kind >= 0 else int((top - low) * rooms.mark) - rooms.over,
+                kind < 0,
+            )
             for low, top, kind in strips.tolist()
         )
-        return CountedSegment(trim + i * _CELL, trim + end * _CELL, base - slope * (end - i) * _CELL / 2, slope, laid)
+        return CountedSegment(
+            trim + i * _CELL, trim + end * _CELL, base - slope * (end - i) * _CELL / 2, slope, laid
+        )
 
 
 def _unit(sizes: Sequence[int], least: int) -> int:

@@ -1,10 +1,11 @@
 """The compiled heart of room.py: knapsacks that are never below the truth, and what they chose.
 
-Lengths are in steps, widths in grains and in marks, of which a grain has a whole number; those of parts are rounded down. A
-kind of strip has the width of some part, or the least or greatest of some panel's staves; `first` is the first kind that is
-wide enough for each part. Between two kinds a strip may have any width: what it holds then grows with the width, faster and
-faster, so of two such strips one may give width to the other until one of them is of some kind, and nothing is lost. One of
-any width to a segment is enough.
+Lengths are in steps, widths in grains and in marks, of which a grain has a whole number; those of
+parts are rounded down. A kind of strip has the width of some part, or the least or greatest of some
+panel's staves; `first` is the first kind that is wide enough for each part. Between two kinds a
+strip may have any width: what it holds then grows with the width, faster and faster, so of two such
+strips one may give width to the other until one of them is of some kind, and nothing is lost. One
+of any width to a segment is enough.
 """
 
 import math
@@ -12,16 +13,19 @@ import math
 import numpy as np
 from numba import njit
 
-#: Levels of the shares of a segment's length over which two strips that stand out over its edges are on the board.
+# : Levels of the shares of a segment's length over which two strips that stand out over its edges
+# are on the board.
 LEVELS = 6
 
 
 @njit(cache=True)
 def along(long, worth, most, first, staves, rooms):  # type: ignore[no-untyped-def]
-    """What a strip of every kind holds at most in every room: kinds × rooms; and what just below the next kind's width.
+    """What a strip of every kind holds at most in every room: kinds × rooms; and what just below
+    the next kind's width.
 
-    One of each part is `worth` so much, there are so many at `most`; `staves` says what one stave of every panel is worth in
-    every kind, and just below the next: kinds × 2 × panels. The panels' lengths come behind those of the parts.
+    One of each part is `worth` so much, there are so many at `most`; `staves` says what one stave
+    of every panel is worth in every kind, and just below the next: kinds × 2 × panels. The panels'
+    lengths come behind those of the parts.
     """
     kinds, _, panels = staves.shape
     parts = worth.shape[0]
@@ -44,7 +48,9 @@ def along(long, worth, most, first, staves, rooms):  # type: ignore[no-untyped-d
             for p in range(panels):
                 if staves[c, below, p] > 0:
                     for x in range(long[parts + p], steps + 1):
-                        with_staves[x] = max(with_staves[x], with_staves[x - long[parts + p]] + staves[c, below, p])
+                        with_staves[x] = max(
+                            with_staves[x], with_staves[x - long[parts + p]] + staves[c, below, p]
+                        )
             for r in range(rooms.shape[0]):
                 found[below, c, r] = with_staves[rooms[r]]
     return found[0], found[1]
@@ -52,8 +58,8 @@ def along(long, worth, most, first, staves, rooms):  # type: ignore[no-untyped-d
 
 @njit(cache=True)
 def across(sizes, values, room):  # type: ignore[no-untyped-def]
-    """What strips of these kinds beside each other are worth in every length and every width up to `room`: lengths × widths;
-    `values` is kinds × lengths.
+    """What strips of these kinds beside each other are worth in every length and every width up to
+    `room`: lengths × widths; `values` is kinds × lengths.
     """
     found = np.zeros((values.shape[1], room + 1))
     for n in range(values.shape[1]):
@@ -69,8 +75,9 @@ def across(sizes, values, room):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def any_width(found, below, wide, free, room):  # type: ignore[no-untyped-def]
-    """What one strip of any width holds at most: lengths × widths up to `room`, in marks as `wide` is, that of every kind. At
-    x stands what it holds if it is narrower than x + 1. No stave is narrower than kind `free`.
+    """What one strip of any width holds at most: lengths × widths up to `room`, in marks as `wide`
+    is, that of every kind. At x stands what it holds if it is narrower than x + 1. No stave is
+    narrower than kind `free`.
     """
     kinds, lengths = found.shape
     values = np.zeros((lengths, room + 1))
@@ -87,7 +94,9 @@ def any_width(found, below, wide, free, room):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def jumps(full):  # type: ignore[no-untyped-def]
-    """For every length the widths at which strips beside each other become worth more (the rest: -1)."""
+    """For every length the widths at which strips beside each other become worth more (the rest:
+    -1).
+    """
     lengths, room = full.shape
     found = np.full((lengths, room + 1), -1, dtype=np.int64)
     for n in range(lengths):
@@ -101,7 +110,9 @@ def jumps(full):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def with_any(n, x, full, one, at, marks):  # type: ignore[no-untyped-def]
-    """Strips over n cells, one of them of any width, within x marks: their worth, and the grains of the others."""
+    """Strips over n cells, one of them of any width, within x marks: their worth, and the grains of
+    the others.
+    """
     best, grains = 0.0, 0
     for u in at[n]:
         if u < 0 or u * marks > x:
@@ -114,7 +125,9 @@ def with_any(n, x, full, one, at, marks):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def side_by_side(full, one, at, marks):  # type: ignore[no-untyped-def]
-    """What strips beside each other hold, one of them perhaps of any width: lengths × widths in marks."""
+    """What strips beside each other hold, one of them perhaps of any width: lengths × widths in
+    marks.
+    """
     found = np.zeros(one.shape)
     for n in range(one.shape[0]):
         any_has = one[n, -1] > 0
@@ -127,8 +140,9 @@ def side_by_side(full, one, at, marks):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def short(n, level, least):  # type: ignore[no-untyped-def]
-    """Two strips, each over an edge of its own and not on the board over the whole length together: the least shares of a
-    segment's length over which they are on it, and over how many cells at most (0: no blank goes in).
+    """Two strips, each over an edge of its own and not on the board over the whole length together:
+    the least shares of a segment's length over which they are on it, and over how many cells at
+    most (0: no blank goes in).
     """
     one, two = ((0, 0), (0, 1), (0, 2), (0, 3), (1, 1), (1, 2))[level]
     shortest = max(0.0, (least - 2.0) / n)
@@ -157,11 +171,15 @@ def short_pairs(values, one, sizes, marks, least, room):  # type: ignore[no-unty
                         continue
                     for d in range(kinds):
                         if sizes[c] + sizes[d] <= room and values[d, m] > 0:
-                            best[sizes[c] + sizes[d]] = max(best[sizes[c] + sizes[d]], values[c, k] + values[d, m])
+                            best[sizes[c] + sizes[d]] = max(
+                                best[sizes[c] + sizes[d]], values[c, k] + values[d, m]
+                            )
                     if any_has:
                         for u in range(sizes[c], room + 1):  # of any width, to the grain
                             if one[m, (u - sizes[c] + 1) * marks - 1] > 0:
-                                best[u] = max(best[u], values[c, k] + one[m, (u - sizes[c] + 1) * marks - 1])
+                                best[u] = max(
+                                    best[u], values[c, k] + one[m, (u - sizes[c] + 1) * marks - 1]
+                                )
     return found
 
 

@@ -1,4 +1,6 @@
-"""Finding a plan of a job: wants and boards are made ready, the hunt goes over them, and the bound is seen to beside it."""
+"""Finding a plan of a job: wants and boards are made ready, the hunt goes over them, and the bound
+is seen to beside it.
+"""
 
 from collections.abc import Callable, Sequence
 from dataclasses import replace
@@ -24,8 +26,8 @@ from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM
 
 #: Share of the time in which a search without help sees to the bound.
 _PROVING_ALONE = 0.2
-#: Where the best plan costs no more than so many times the bound, and that has not risen for so large a share of the time, a
-#: cheaper plan is more likely than a better bound.
+# : Where the best plan costs no more than so many times the bound, and that has not risen for so
+# large a share of the time, a : cheaper plan is more likely than a better bound.
 _NEAR, _STANDS = 1.06, 0.1
 #: Share of the time for a plan that opens like a book what is to be opened so.
 _WISHING = 0.6
@@ -35,11 +37,13 @@ _CUTS = 400
 __all__ = ["Limits", "Progress", "Watch", "search"]
 
 
-def search(job: Job, limits: Limits, clock: Clock, watch: Watch | None = None, task: Task | None = None) -> Plan:
+def search(
+    job: Job, limits: Limits, clock: Clock, watch: Watch | None = None, task: Task | None = None
+) -> Plan:
     """The best plan found within the limits, with a bound that no complete plan can undercut.
 
-    `clock` tells seconds from any beginning; the core has none of its own. With a `task` it is solved round what is held, and
-    the bound is still that of the job without it.
+    `clock` tells seconds from any beginning; the core has none of its own. With a `task` it is
+    solved round what is held, and the bound is still that of the job without it.
     """
     asked = task or Task()
     if asked.plain or not any(w.opened for w in wants(job, wishes=True)):
@@ -68,7 +72,9 @@ def _once(job: Job, limits: Limits, clock: Clock, watch: Watch | None, task: Tas
 
 
 def _helping(job: Job, task: Task, limits: Limits, clock: Clock, share: Share, first: bool) -> Span:
-    """The first helper sees to the bound, and searches when it can prove little more; what it proves is told as it comes."""
+    """The first helper sees to the bound, and searches when it can prove little more; what it
+    proves is told as it comes.
+    """
     helper = _Search(job, limits, None, clock, task)
     helper.known.share = share
     if first:
@@ -78,7 +84,9 @@ def _helping(job: Job, task: Task, limits: Limits, clock: Clock, share: Share, f
 
 
 class _Search:
-    def __init__(self, job: Job, limits: Limits, watch: Watch | None, clock: Clock, task: Task) -> None:
+    def __init__(
+        self, job: Job, limits: Limits, watch: Watch | None, clock: Clock, task: Task
+    ) -> None:
         self.whole = job
         self.job = job = task.holds.on(job)
         self.held = task.pinned(job)
@@ -88,12 +96,19 @@ class _Search:
         self.clock = clock
         self.began = clock()
         placed = {
-            Item(i.part, i.n) for segments in self.held.values() for s in segments for _, k in s.blanks() for i in k.items()
+            Item(i.part, i.n)
+            for segments in self.held.values()
+            for s in segments
+            for _, k in s.blanks()
+            for i in k.items()
         }
         listed = wants(job, not task.plain, placed)
         self.wants, self.staves = still_wanted(listed, self.held, job.shop.allowance.width)
         mark = TICKS_PER_64TH if job.unit == "in" else TICKS_PER_MM // 2
-        fillers = [Filler(b, job.shop, self.wants, mark, pinned_needs(self.held.get(b.id, ()), job)) for b in job.boards]
+        fillers = [
+            Filler(b, job.shop, self.wants, mark, pinned_needs(self.held.get(b.id, ()), job))
+            for b in job.boards
+        ]
         prices = [Decimal(0) if b.id in self.held else b.price for b in job.boards]
         sunk = sum((b.price for b in job.boards if b.id in self.held), Decimal(0))
         demand = [w.width if w.is_panel else w.count for w in self.wants]
@@ -101,8 +116,16 @@ class _Search:
         self.risen = 0.0, self.began  # the bound, and when it last rose
         holding = [[f.board for f in fillers if w.index in f.mine_indexes] for w in self.wants]
         self.hunt = Hunt(
-            worths(job, self.wants, holding, task.holds.first), fillers, prices, sunk, demand, job.shop, limits, clock,
-            self._goes_on, self.known,
+            worths(job, self.wants, holding, task.holds.first),
+            fillers,
+            prices,
+            sunk,
+            demand,
+            job.shop,
+            limits,
+            clock,
+            self._goes_on,
+            self.known,
         )
         self.hunt.began = self.began  # making ready is part of the time
         for group in together(self.job, self.wants):
@@ -112,15 +135,30 @@ class _Search:
         hunt = self.hunt
         ids = {i.part for index in group for lump in self.wants[index].members for i in lump}
         names = {self.job.part(i).same_board for i in ids}
-        begun = {board for board, segments in self.held.items() for s in segments for _, b in s.blanks() for i in b.items()
-                 if self.job.part(i.part).same_board in names}
+        begun = {
+            board
+            for board, segments in self.held.items()
+            for s in segments
+            for _, b in s.blanks()
+            for i in b.items()
+            if self.job.part(i.part).same_board in names
+        }
         keep_together(hunt.fillers, group, begun, hunt.prices, hunt.demand, hunt.plain, hunt.rng)
 
     def prove(self, seconds: float, go_on: Callable[[], bool] = lambda: True) -> None:
-        """Raise the bound for so long, or until it is stopped; what it counts on boards may nearly be cut."""
+        """Raise the bound for so long, or until it is stopped; what it counts on boards may nearly
+        be cut.
+        """
         until = self.clock() + seconds
-        self._proved(lower_bound(
-            self.whole, _CUTS, lambda: self.clock() < until and go_on(), self._counted, self._proved))
+        self._proved(
+            lower_bound(
+                self.whole,
+                _CUTS,
+                lambda: self.clock() < until and go_on(),
+                self._counted,
+                self._proved,
+            )
+        )
 
     def promises(self) -> bool:
         """Whether there is much to prove yet, or the bound still rises."""
@@ -155,7 +193,9 @@ class _Search:
             self.prove(_PROVING_ALONE * self.limits.seconds, lambda: self._goes_on(state, standing))
         best, standing = hunt.run(state)
         self.known.exchange(hunt.pool)
-        best = State([hunt.pool.as_pleasing(i, fill) for i, fill in enumerate(best.fills)], best.left)
+        best = State(
+            [hunt.pool.as_pleasing(i, fill) for i, fill in enumerate(best.fills)], best.left
+        )
         plan = self._plan(best)
         if self.watch:
             self.watch(self._progress(best, standing))
@@ -163,12 +203,17 @@ class _Search:
 
     def _goes_on(self, best: State, standing: Standing) -> bool:
         """Tell whoever watches, and ask whether to go on; once stopped it stays so."""
-        self.stopped = self.stopped or (self.watch is not None and not self.watch(self._progress(best, standing)))
+        self.stopped = self.stopped or (
+            self.watch is not None and not self.watch(self._progress(best, standing))
+        )
         return not self.stopped
 
     def _progress(self, state: State, standing: Standing) -> Progress:
-        unplaced = sum((1 if w.is_panel else n) * (len(w.members[0]) if w.is_run else 1)
-                       for w, n in zip(self.wants, state.left, strict=True) if n > 0)
+        unplaced = sum(
+            (1 if w.is_panel else n) * (len(w.members[0]) if w.is_run else 1)
+            for w, n in zip(self.wants, state.left, strict=True)
+            if n > 0
+        )
         spent, hunt = self.clock() - self.began, self.hunt
         return Progress(spent, hunt.rounds, unplaced, standing.cost, self.known.bound, hunt.trying)
 
@@ -177,8 +222,11 @@ class _Search:
         boards = named.boards((b.id for b in self.job.boards), state.fills)
         used = {b.board for b in boards}
         unplaced = tuple(
-            Unplaced(item.part, item.n, why) for want, missing in named.missing()
-            for why in [why_unplaced(self.whole, want)] for lump in missing for item in lump
+            Unplaced(item.part, item.n, why)
+            for want, missing in named.missing()
+            for why in [why_unplaced(self.whole, want)]
+            for lump in missing
+            for item in lump
         )
         cost = sum((b.price for b in self.job.boards if b.id in used), Decimal(0))
         return Plan(boards, unplaced, cost, self.known.bound, self.clock() - self.began)

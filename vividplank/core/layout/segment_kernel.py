@@ -1,7 +1,9 @@
-"""The compiled heart of room.py: the most that segments hold for their width, aslant between slanted edges, faults apart.
+"""The compiled heart of room.py: the most that segments hold for their width, aslant between
+slanted edges, faults apart.
 
-Kinds of strips, grains and marks are those of room_kernel.py. `tables` are what strips hold of each kind, kinds beside each
-other, one of any width, all together, the jumps of the second, pairs of short strips; and the sizes of the kinds.
+Kinds of strips, grains and marks are those of room_kernel.py. `tables` are what strips hold of each
+kind, kinds beside each other, one of any width, all together, the jumps of the second, pairs of
+short strips; and the sizes of the kinds.
 """
 
 import math
@@ -11,13 +13,16 @@ from numba import njit
 
 from vividplank.core.layout.room_kernel import LEVELS, short
 
-#: In how many steps it is told for what share of a segment's length a strip that stands out over the board's edge is on it.
+# : In how many steps it is told for what share of a segment's length a strip that stands out over
+# the board's edge is on it.
 _SHARES = 8
 
 
 @njit(cache=True)
 def _standing_out(n, n1, x, tables, marks):  # type: ignore[no-untyped-def]
-    """What one strip over n1 cells and others over n hold, all within x marks; one at most is of any width."""
+    """What one strip over n1 cells and others over n hold, all within x marks; one at most is of
+    any width.
+    """
     values, full, one, both, at, _, sizes = tables
     best = 0.0
     for c in range(sizes.shape[0]):
@@ -36,15 +41,17 @@ def _standing_out(n, n1, x, tables, marks):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def segment(n, x, tapered, sloped, least, tables, marks):  # type: ignore[no-untyped-def]
-    """The most that a segment over n cells holds, however it is cut aslant; it is narrower than x + 1 marks in the middle, with
-    a kerf, between edges that may be slanted themselves.
+    """The most that a segment over n cells holds, however it is cut aslant; it is narrower than x +
+    1 marks in the middle, with a kerf, between edges that may be slanted themselves.
 
-    A strip that is on the board for a share s of the length, at an edge that departs from the segment's by d over it, gives
-    (1/2 - s) d of room. `tapered` is how much the edges depart from each other over a cell: if that is all, the room is what
-    the narrow end leaves and (1 - s) of the taper; a strip at the other edge, which is on it for no less, gives no more.
-    `sloped` is the most that an edge can depart from a segment: so much is gained only by two strips whose shares come to less
-    than 1. Beside two the others have what the narrow end leaves; more only where the outmost strips are narrower than an edge
-    departs, so that they stand out as well. No blank, and so no strip, is over fewer than `least` cells.
+    A strip that is on the board for a share s of the length, at an edge that departs from the
+    segment's by d over it, gives (1/2 - s) d of room. `tapered` is how much the edges depart from
+    each other over a cell: if that is all, the room is what the narrow end leaves and (1 - s) of
+    the taper; a strip at the other edge, which is on it for no less, gives no more. `sloped` is the
+    most that an edge can depart from a segment: so much is gained only by two strips whose shares
+    come to less than 1. Beside two the others have what the narrow end leaves; more only where the
+    outmost strips are narrower than an edge departs, so that they stand out as well. No blank, and
+    so no strip, is over fewer than `least` cells.
     """
     both, pairs, sizes = tables[3], tables[5], tables[6]
     most = both.shape[1] - 1
@@ -56,7 +63,10 @@ def segment(n, x, tapered, sloped, least, tables, marks):  # type: ignore[no-unt
         n1 = min(n, math.ceil((q + 1) / _SHARES * n) + 1)
         if n1 < least or share >= 1:
             continue
-        room = min(most, max(0, math.ceil(x + (0.5 - share) * (taper if share >= 0.5 else tapered * (n + 1)))))
+        room = min(
+            most,
+            max(0, math.ceil(x + (0.5 - share) * (taper if share >= 0.5 else tapered * (n + 1)))),
+        )
         best = max(best, _standing_out(n, n1, room, tables, marks))
     for level in range(LEVELS if n >= 2 * least - 2 else 0):
         share1, share2, n1, _ = short(n, level, least)
@@ -76,8 +86,9 @@ def segment(n, x, tapered, sloped, least, tables, marks):  # type: ignore[no-unt
 
 @njit(cache=True)
 def segments(low, high, slopes, line, shortest, mark, kerf, tapered, sloped, least, tables, marks):  # type: ignore[no-untyped-def]
-    """The most that segments over cells i..j hold: no more than their strips, nor than every line across them crosses (`line`,
-    summed). `low` and `high` are the outline by cell over lines with these `slopes` (a cell), those of the edges as a whole.
+    """The most that segments over cells i..j hold: no more than their strips, nor than every line
+    across them crosses (`line`, summed). `low` and `high` are the outline by cell over lines with
+    these `slopes` (a cell), those of the edges as a whole.
     """
     cells = low.shape[0]
     found = np.zeros((cells + 1, cells + 1))

@@ -1,4 +1,5 @@
-"""Sheets laid out by the engine that lays out boards: a sheet is a flat, faultless board of one price.
+"""Sheets laid out by the engine that lays out boards: a sheet is a flat, faultless board of one
+price.
 
 Its grain runs along it. A part whose grain may run either way is tried both ways, kind by kind.
 """
@@ -24,8 +25,8 @@ _TURNINGS = 8
 
 @dataclass(frozen=True)
 class SheetPlan:
-    """How the sheets of one kind are cut: a job of sheets as boards, `need` of them at most, and its plan. `least` is a number
-    of sheets that no cutting undercuts.
+    """How the sheets of one kind are cut: a job of sheets as boards, `need` of them at most, and
+    its plan. `least` is a number of sheets that no cutting undercuts.
     """
 
     species: str
@@ -44,9 +45,14 @@ def lay_sheets(job: Job, need: SheetNeed, seconds: float, clock: Clock) -> Sheet
     parts = [p for p in job.parts if p.id in need.parts and p.id not in need.too_large]
     rng = random.Random(1)
     choices = [ways_laid(p, need.sheet) for p in parts]
-    turnings = list(product(*choices)) if _product(len(c) for c in choices) <= _TURNINGS else [
-        tuple(c[0] for c in choices), *(tuple(rng.choice(c) for c in choices) for _ in range(_TURNINGS - 1))
-    ]
+    turnings = (
+        list(product(*choices))
+        if _product(len(c) for c in choices) <= _TURNINGS
+        else [
+            tuple(c[0] for c in choices),
+            *(tuple(rng.choice(c) for c in choices) for _ in range(_TURNINGS - 1)),
+        ]
+    )
     best: SheetPlan | None = None
     began = clock()
     for n, turning in enumerate(turnings):
@@ -71,19 +77,45 @@ def _product(counts: Iterable[int]) -> int:
     return total
 
 
-def _job(job: Job, need: SheetNeed, parts: list[Part], turning: tuple[tuple[int, int], ...], most: int) -> Job:
+def _job(
+    job: Job, need: SheetNeed, parts: list[Part], turning: tuple[tuple[int, int], ...], most: int
+) -> Job:
     kerf = job.shop.kerf.rip
     # No blank is shorter than the shortest part, so the least length of a blank forbids nothing.
     shop = Shop(
-        "mill-wide", Kerf(kerf, kerf, kerf), Allowance(0, 0, 0, 0), end_trim=0,
-        min_blank_length=min(length for length, _ in turning), max_slope=0.0, ticket=job.shop.ticket, keep=job.shop.keep,
+        "mill-wide",
+        Kerf(kerf, kerf, kerf),
+        Allowance(0, 0, 0, 0),
+        end_trim=0,
+        min_blank_length=min(length for length, _ in turning),
+        max_slope=0.0,
+        ticket=job.shop.ticket,
+        keep=job.shop.keep,
     )
     along, across = need.sheet
-    ends = (Station(0, 0, across, need.thickness, need.thickness), Station(along, 0, across, need.thickness, need.thickness))
-    boards = tuple(Board(f"sheet {n}", need.species, along, ends, price=Decimal(1)) for n in range(1, most + 1))
+    ends = (
+        Station(0, 0, across, need.thickness, need.thickness),
+        Station(along, 0, across, need.thickness, need.thickness),
+    )
+    boards = tuple(
+        Board(f"sheet {n}", need.species, along, ends, price=Decimal(1)) for n in range(1, most + 1)
+    )
     turned = tuple(
-        replace(p, length=size[0], width=size[1], faces="sound", stock="board", edging=None, match="", same_board="", figure="",
-                run="", resawn=False, panel=None, species=need.species)
+        replace(
+            p,
+            length=size[0],
+            width=size[1],
+            faces="sound",
+            stock="board",
+            edging=None,
+            match="",
+            same_board="",
+            figure="",
+            run="",
+            resawn=False,
+            panel=None,
+            species=need.species,
+        )
         for p, size in zip(parts, turning, strict=True)
     )
     return Job(job.name, shop, turned, boards, job.unit)

@@ -34,6 +34,10 @@ def leftover(fill: Fill, board: Board, shop: Shop) -> int:
     """Length left of a board in full-width pieces long enough to use again."""
     if not fill.segments:
         return board.length
-    ends = [shop.end_trim, *(x for s in fill.segments for x in (s.x0, s.x1)), board.length - shop.end_trim]
+    ends = [
+        shop.end_trim,
+        *(x for s in fill.segments for x in (s.x0, s.x1)),
+        board.length - shop.end_trim,
+    ]
     gaps = [b - a - shop.kerf.crosscut for a, b in zip(ends[::2], ends[1::2], strict=True)]
     return sum(g for g in gaps if g >= shop.min_blank_length)

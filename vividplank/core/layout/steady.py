@@ -1,5 +1,5 @@
-"""Solving again without moving what need not move: first all that still holds stays, then everything is free; what is cheaper
-by less than a stated gain is not worth the chalk.
+"""Solving again without moving what need not move: first all that still holds stays, then
+everything is free; what is cheaper by less than a stated gain is not worth the chalk.
 """
 
 from dataclasses import replace
@@ -19,8 +19,12 @@ _SHOWN = 0.05
 _KEEPING = 0.25
 
 
-def solve(job: Job, limits: Limits, clock: Clock, watch: Watch | None = None, task: Task | None = None) -> Plan:
-    """Like search; where the task brings a plan, that plan is kept but for what has to move or gains by moving."""
+def solve(
+    job: Job, limits: Limits, clock: Clock, watch: Watch | None = None, task: Task | None = None
+) -> Plan:
+    """Like search; where the task brings a plan, that plan is kept but for what has to move or
+    gains by moving.
+    """
     if task is None or task.plan is None:
         return search(job, limits, clock, watch, task)
     began = clock()
@@ -34,20 +38,34 @@ def solve(job: Job, limits: Limits, clock: Clock, watch: Watch | None = None, ta
 
     everything = tuple(item for *_, item in task.plan.items())
     keeping = replace(task, holds=replace(task.holds, pins=everything))
-    kept = search(job, replace(limits, seconds=_KEEPING * limits.seconds, hands=1), clock, told, keeping)
+    kept = search(
+        job, replace(limits, seconds=_KEEPING * limits.seconds, hands=1), clock, told, keeping
+    )
     if stopped:
         return kept
-    free = search(job, replace(limits, seconds=max(0.1, limits.seconds - (clock() - began))), clock, told, task)
+    free = search(
+        job,
+        replace(limits, seconds=max(0.1, limits.seconds - (clock() - began))),
+        clock,
+        told,
+        task,
+    )
     bound = max(kept.lower_bound, free.lower_bound)
     best = kept if _stays(job, kept, free) else free
     return replace(best, lower_bound=bound, seconds=clock() - began)
 
 
 def _stays(job: Job, kept: Plan, free: Plan) -> bool:
-    if not free.unplaced and free.cost <= kept.cost and _shown(job, free) > _shown(job, kept) + _SHOWN:
+    if (
+        not free.unplaced
+        and free.cost <= kept.cost
+        and _shown(job, free) > _shown(job, kept) + _SHOWN
+    ):
         return False
     left = [sum(job.part(u.part).volume for u in plan.unplaced) for plan in (kept, free)]
-    return left[0] < left[1] or (left[0] == left[1] and float(kept.cost) <= float(free.cost) * (1 + GAIN))
+    return left[0] < left[1] or (
+        left[0] == left[1] and float(kept.cost) <= float(free.cost) * (1 + GAIN)
+    )
 
 
 def _shown(job: Job, plan: Plan) -> float:

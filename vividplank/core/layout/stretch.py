@@ -1,4 +1,6 @@
-"""Stretches of one board: over which line each is widest, which unsound faults lie in it, how much they leave."""
+"""Stretches of one board: over which line each is widest, which unsound faults lie in it, how much
+they leave.
+"""
 
 from functools import cached_property
 from typing import Any, NamedTuple
@@ -30,13 +32,19 @@ class Stretches:
         self.outline = np.array([(s.x, s.y0, s.y1) for s in board.stations], dtype=np.float64)
         self.board = board
         self.unsound = sorted((d for d in board.boxed if not d.sound), key=lambda d: d.x0)
-        self.faults = np.array([(d.x0, d.x1, d.y0, d.y1) for d in self.unsound], dtype=np.float64).reshape(-1, 4)
+        self.faults = np.array(
+            [(d.x0, d.x1, d.y0, d.y1) for d in self.unsound], dtype=np.float64
+        ).reshape(-1, 4)
         self.known: dict[tuple[int, int], Band | None] = {}
 
     def band(self, x0: int, x1: int) -> Band | None:
-        """The line over which one stretch is widest, the flattest of equals; None where nothing is clear."""
+        """The line over which one stretch is widest, the flattest of equals; None where nothing is
+        clear.
+        """
         if (x0, x1) not in self.known:
-            y0, slope, high = (each[0].item() for each in self.bands(x0, np.array([x1], dtype=np.int64)))
+            y0, slope, high = (
+                each[0].item() for each in self.bands(x0, np.array([x1], dtype=np.int64))
+            )
             self.known[x0, x1] = (y0, slope, high) if high > 0 else None
         return self.known[x0, x1]
 
@@ -45,8 +53,17 @@ class Stretches:
         return Bands(*self._kernel.widest_bands(self.outline, x0, ends, self.most))
 
     def opens(self, x0: int, long: int, wide: int) -> int:
-        """The first place from x0 on where a strip so long and wide may begin beside the unsound faults; x0 where none is."""
-        return next((x for x in (x0, *sorted(d.x1 for d in self.unsound if d.x1 > x0)) if self._clear_at(x, long, wide)), x0)
+        """The first place from x0 on where a strip so long and wide may begin beside the unsound
+        faults; x0 where none is.
+        """
+        return next(
+            (
+                x
+                for x in (x0, *sorted(d.x1 for d in self.unsound if d.x1 > x0))
+                if self._clear_at(x, long, wide)
+            ),
+            x0,
+        )
 
     def _clear_at(self, x0: int, long: int, wide: int) -> bool:
         low, high = self.board.edges(min(x0, self.board.length))
@@ -57,13 +74,19 @@ class Stretches:
                 low = max(low, d.y1)
         return high - low >= wide
 
-    def faults_over(self, x0: int, ends: Ints, bands: Bands, mark: int, step: int, most: int) -> Ints:
-        """Unsound faults by stretch: bottom and top over its line in grains of `mark`, beginning and end in steps from x0."""
+    def faults_over(
+        self, x0: int, ends: Ints, bands: Bands, mark: int, step: int, most: int
+    ) -> Ints:
+        """Unsound faults by stretch: bottom and top over its line in grains of `mark`, beginning
+        and end in steps from x0.
+        """
         found: Ints = self._kernel.faults_over(self.faults, x0, ends, *bands, mark, step, most)
         return found
 
     def free(self, starts: Ints, end: int, kerf: int) -> Floats:
-        """Area from each of `starts` to `end` that no unsound fault spoils, with a kerf at its upper side."""
+        """Area from each of `starts` to `end` that no unsound fault spoils, with a kerf at its
+        upper side.
+        """
         found: Floats = self._kernel.free_areas(self.outline, self.faults, starts, end, kerf)
         return found
 

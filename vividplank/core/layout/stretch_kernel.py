@@ -1,6 +1,8 @@
-"""The compiled geometry of stretches of a board: how wide each is clear, which faults lie in it, how much of it they leave.
+"""The compiled geometry of stretches of a board: how wide each is clear, which faults lie in it,
+how much of it they leave.
 
-`outline` has rows x, y0, y1 for every station, `faults` rows x0, x1, y0, y1 for every unsound fault, in ticks, sorted by x0.
+`outline` has rows x, y0, y1 for every station, `faults` rows x0, x1, y0, y1 for every unsound
+fault, in ticks, sorted by x0.
 """
 
 import math
@@ -35,8 +37,9 @@ def _reach(outline, y0, slope, x0, x1):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def widest_bands(outline, x0, ends, most):  # type: ignore[no-untyped-def]
-    """For stretches from x0 to each of `ends` the reference line (y0, slope) over which each is widest, and that width; of
-    equals the flattest. A width of 0 says that nothing is clear. No slope is more than `most`.
+    """For stretches from x0 to each of `ends` the reference line (y0, slope) over which each is
+    widest, and that width; of equals the flattest. A width of 0 says that nothing is clear. No
+    slope is more than `most`.
     """
     lines = np.zeros(ends.shape[0], dtype=np.int64)
     slopes = np.zeros(ends.shape[0])
@@ -58,8 +61,8 @@ def widest_bands(outline, x0, ends, most):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def faults_over(faults, x0, ends, lines, slopes, highs, mark, step, most):  # type: ignore[no-untyped-def]
-    """Unsound faults within every stretch, at most `most` of them: bottom and top over its line in grains of `mark`, beginning
-    and end in steps from x0.
+    """Unsound faults within every stretch, at most `most` of them: bottom and top over its line in
+    grains of `mark`, beginning and end in steps from x0.
     """
     found = np.zeros((ends.shape[0], most, 4), dtype=np.int64)
     for r in range(ends.shape[0]):
@@ -74,10 +77,16 @@ def faults_over(faults, x0, ends, lines, slopes, highs, mark, step, most):  # ty
                 break
             one = lines[r] + slopes[r] * (max(fx0, x0) - x0)
             two = lines[r] + slopes[r] * (min(fx1, ends[r]) - x0)
-            low, high = math.floor((fy0 - max(one, two)) / mark), math.ceil((fy1 - min(one, two)) / mark)
+            low, high = (
+                math.floor((fy0 - max(one, two)) / mark),
+                math.ceil((fy1 - min(one, two)) / mark),
+            )
             if high > 0:
                 found[r, k, 0], found[r, k, 1] = max(low, -1), high
-                found[r, k, 2], found[r, k, 3] = max(0, math.floor((fx0 - x0) / step)), math.ceil((fx1 - x0) / step)
+                found[r, k, 2], found[r, k, 3] = (
+                    max(0, math.floor((fx0 - x0) / step)),
+                    math.ceil((fx1 - x0) / step),
+                )
                 k += 1
     return found
 

@@ -1,4 +1,6 @@
-"""Filling one strip of a segment: which stretches are clear, and what goes end to end along them."""
+"""Filling one strip of a segment: which stretches are clear, and what goes end to end along
+them.
+"""
 
 from bisect import insort
 from collections.abc import Sequence
@@ -22,7 +24,8 @@ SLAB_TOLERANCE = 0.001
 
 #: Bits of a board are first looked at on these grids, outward: coarse ones are met again and again.
 _GRIDS = (6 * TICKS_PER_INCH, TICKS_PER_INCH)
-#: On a line aslant a strip stays so far (ticks) off a fault that reckoning in floating point cannot make them overlap.
+# : On a line aslant a strip stays so far (ticks) off a fault that reckoning in floating point
+# cannot make them overlap.
 _HAIR = 1e-6
 
 
@@ -50,9 +53,14 @@ class Strips:
         self.sound = any(d.sound for d in board.boxed)
         self.slabs: dict[tuple[int, int, float, float, int, int], float] = {}
 
-    def slab(self, x0: int, x1: int, y0: float, slope: float, h0: int, h1: int, need: float = 0.0) -> float:
-        """h(R), remembered; less than that where a bit around R is already flat enough for `need` and for every want."""
-        # Where thickness and width do not change, warp costs a place what it costs any other of its size.
+    def slab(
+        self, x0: int, x1: int, y0: float, slope: float, h0: int, h1: int, need: float = 0.0
+    ) -> float:
+        """h(R), remembered; less than that where a bit around R is already flat enough for `need`
+        and for every want.
+        """
+        # Where thickness and width do not change, warp costs a place what it costs any other of its
+        # size.
         if self.board.even:
             return self._slab((0, x1 - x0, 0.0, slope, 0, h1 - h0))
         lines = (y0, y0 + slope * (x1 - x0))
@@ -74,9 +82,13 @@ class Strips:
 
     @cached_property
     def enough(self) -> float:
-        """Flat thickness that is as good as any more: for the thickest want, where none can be resawn."""
+        """Flat thickness that is as good as any more: for the thickest want, where none can be
+        resawn.
+        """
         face, kerf = self.shop.allowance.face, self.shop.kerf.resaw
-        needs = [w.thickness + face for w in self.wants if w.thickness + face <= self.board.thickest]
+        needs = [
+            w.thickness + face for w in self.wants if w.thickness + face <= self.board.thickest
+        ]
         resawn = not needs or 2 * min(needs) + kerf <= self.board.thickest
         return float("inf") if resawn else float(max(needs))
 
@@ -94,10 +106,23 @@ class Strips:
         return found
 
     def strip(
-        self, want: Want, x0: int, x1: int, y0: int, slope: float, start: int, high: int, low: int, need: int,
-        fitting: list[Want], left: list[int], worth: Sequence[float], behind: Sequence[Want] = (),
+        self,
+        want: Want,
+        x0: int,
+        x1: int,
+        y0: int,
+        slope: float,
+        start: int,
+        high: int,
+        low: int,
+        need: int,
+        fitting: list[Want],
+        left: list[int],
+        worth: Sequence[float],
+        behind: Sequence[Want] = (),
     ) -> Laid | None:
-        """A strip led by `want` from `start` up, filled along its length, first with those that are to lie behind it.
+        """A strip led by `want` from `start` up, filled along its length, first with those that are
+        to lie behind it.
 
         None where it does not hold.
         """
@@ -108,7 +133,9 @@ class Strips:
             if net < want.stave_min:
                 return None
             rest = left[want.index] - net
-            if 0 < rest < want.stave_min:  # share it, so that the next stave is no wider than it must be
+            if (
+                0 < rest < want.stave_min
+            ):  # share it, so that the next stave is no wider than it must be
                 net = max(want.stave_min, min(net, -(-left[want.index] // 2)))
             if rest <= 0:  # the last one: a mark too wide rather than a hair too narrow
                 net = min(net + -net % self.mark, want.stave_max, room)
@@ -128,7 +155,9 @@ class Strips:
             slab = float(self.board.thickest)  # each blank is asked by itself
         layers = 1
         if not want.is_run and (left[want.index] > 1 or want.is_panel):
-            layers = max(1, int((slab + shop.kerf.resaw) // (want.thickness + face + shop.kerf.resaw)))
+            layers = max(
+                1, int((slab + shop.kerf.resaw) // (want.thickness + face + shop.kerf.resaw))
+            )
             layers = min(layers, left[want.index] if not want.is_panel else 1)
         modes: list[tuple[Faces, str]] = [(want.faces, side) for side in ("A", "B")]
         if want.faces != "clear-one":
@@ -145,25 +174,48 @@ class Strips:
                 if clear == before and faces == want.faces:
                     continue  # the other face is as clear
                 before = clear
-                laid = self._along(want, clear, x0, y0, slope, start, top, net, faces, count, slab, fitting, left,
-                                   worth, behind)
+                laid = self._along(
+                    want,
+                    clear,
+                    x0,
+                    y0,
+                    slope,
+                    start,
+                    top,
+                    net,
+                    faces,
+                    count,
+                    slab,
+                    fitting,
+                    left,
+                    worth,
+                    behind,
+                )
                 if laid and (best is None or laid.worth > best.worth):
                     best = laid
         return None if best and self.lane and best.need > slab else best
 
     def beside(
-        self, segment: Segment, need: int, height: tuple[int, int], wants: list[Want], left: list[int], worth: Sequence[float]
+        self,
+        segment: Segment,
+        need: int,
+        height: tuple[int, int],
+        wants: list[Want],
+        left: list[int],
+        worth: Sequence[float],
     ) -> list[Laid]:
-        """What goes into a segment beside the strips and blanks it has: along its strips, then across between them.
+        """What goes into a segment beside the strips and blanks it has: along its strips, then
+        across between them.
 
-        `need` is the thickness those ask for, `height` from where to where over its line the board reaches. `left` is not
-        changed.
+        `need` is the thickness those ask for, `height` from where to where over its line the board
+        reaches. `left` is not changed.
         """
         shop, rip = self.shop, self.shop.kerf.rip
         left = list(left)
         found: list[Laid] = []
         there = sorted((s.y0, s.y1) for s in segment.strips)
         low, top = there[0][0], there[-1][1]
+
         def take(laid: Laid) -> None:
             found.append(laid)
             for index, amount in laid.taken:
@@ -180,47 +232,108 @@ class Strips:
             for want in sorted(wants, key=lambda w: -w.width):
                 while left[want.index] > 0:
                     one = self.strip(
-                        want, segment.x0, segment.x1, int(segment.y0), segment.slope, at, high, min(low, at), need, wants,
-                        left, worth,
+                        want,
+                        segment.x0,
+                        segment.x1,
+                        int(segment.y0),
+                        segment.slope,
+                        at,
+                        high,
+                        min(low, at),
+                        need,
+                        wants,
+                        left,
+                        worth,
                     )
                     if one is None or one.strip is None:
                         break
                     if not self._flat_together(segment, one.strip, (low, top), max(need, one.need)):
                         break
                     take(one)
-                    low, top, at = min(low, one.strip.y0), max(top, one.strip.y1), one.strip.y1 + rip
+                    low, top, at = (
+                        min(low, one.strip.y0),
+                        max(top, one.strip.y1),
+                        one.strip.y1 + rip,
+                    )
         return found
 
     def _along_pinned(
-        self, segment: Segment, strip: Strip, taken: list[tuple[int, int]], wants: list[Want], left: list[int],
-        worth: Sequence[float], reach: tuple[int, int],
+        self,
+        segment: Segment,
+        strip: Strip,
+        taken: list[tuple[int, int]],
+        wants: list[Want],
+        left: list[int],
+        worth: Sequence[float],
+        reach: tuple[int, int],
     ) -> Laid | None:
         """The best that goes along a strip beside what is pinned in it."""
         net = strip.y1 - strip.y0 - self.shop.allowance.width
-        slab = self.slab(segment.x0, segment.x1, segment.y0, segment.slope, *reach) if self.lane else float(self.board.thickest)
+        slab = (
+            self.slab(segment.x0, segment.x1, segment.y0, segment.slope, *reach)
+            if self.lane
+            else float(self.board.thickest)
+        )
         best: Laid | None = None
         for want in (w for w in wants if left[w.index] > 0 and not w.is_panel and w.width <= net):
             for side in ("A", "B"):
                 clear = self._clear(
-                    segment.x0, segment.x1, int(segment.y0), segment.slope, strip.y0, strip.y1, want.faces, side, False
+                    segment.x0,
+                    segment.x1,
+                    int(segment.y0),
+                    segment.slope,
+                    strip.y0,
+                    strip.y1,
+                    want.faces,
+                    side,
+                    False,
                 )
                 laid = self._along(
-                    want, _without(clear, taken), segment.x0, int(segment.y0), segment.slope, strip.y0, strip.y1, net,
-                    want.faces, 1, slab, wants, left, worth, (),
+                    want,
+                    _without(clear, taken),
+                    segment.x0,
+                    int(segment.y0),
+                    segment.slope,
+                    strip.y0,
+                    strip.y1,
+                    net,
+                    want.faces,
+                    1,
+                    slab,
+                    wants,
+                    left,
+                    worth,
+                    (),
                 )
                 if laid and laid.need <= slab and (best is None or laid.worth > best.worth):
                     best = laid
         return best
 
-    def _flat_together(self, segment: Segment, strip: FilledStrip, reach: tuple[int, int], need: int) -> bool:
+    def _flat_together(
+        self, segment: Segment, strip: FilledStrip, reach: tuple[int, int], need: int
+    ) -> bool:
         """Whether a segment is still flat enough for all its strips with one more."""
         low, top = min(reach[0], strip.y0), max(reach[1], strip.y1)
-        return not self.lane or self.slab(segment.x0, segment.x1, segment.y0, segment.slope, low, top, need) >= need
+        return (
+            not self.lane
+            or self.slab(segment.x0, segment.x1, segment.y0, segment.slope, low, top, need) >= need
+        )
 
     def _clear(
-        self, x0: int, x1: int, y0: int, slope: float, low: int, top: int, faces: Faces, side: str, resawn: bool
+        self,
+        x0: int,
+        x1: int,
+        y0: int,
+        slope: float,
+        low: int,
+        top: int,
+        faces: Faces,
+        side: str,
+        resawn: bool,
     ) -> list[tuple[int, int]]:
-        """Stretches of the strip free of what `faces` does not allow (with `side` as the clear face)."""
+        """Stretches of the strip free of what `faces` does not allow (with `side` as the clear
+        face).
+        """
         blocked: list[tuple[int, int]] = []
         for d in self.board.boxed:
             if d.x1 <= x0 or d.x0 >= x1:
@@ -245,18 +358,38 @@ class Strips:
         return clear
 
     def _along(
-        self, lead: Want, clear: list[tuple[int, int]], x0: int, y0: int, slope: float, low: int, top: int, net: int,
-        faces: Faces, layers: int, slab: float, fitting: list[Want], left: list[int], worth: Sequence[float],
+        self,
+        lead: Want,
+        clear: list[tuple[int, int]],
+        x0: int,
+        y0: int,
+        slope: float,
+        low: int,
+        top: int,
+        net: int,
+        faces: Faces,
+        layers: int,
+        slab: float,
+        fitting: list[Want],
+        left: list[int],
+        worth: Sequence[float],
         behind: Sequence[Want],
     ) -> Laid | None:
         """Blanks along the clear stretches: the lead first, then whatever else fits its strip."""
         shop = self.shop
         kerf = shop.kerf.crosscut
         # What is left for others: beside the lead, or on another clear stretch.
-        spare = max((b - a for a, b in clear), default=0) - (lead.length + kerf if len(clear) == 1 and layers == 1 else 0)
+        spare = max((b - a for a, b in clear), default=0) - (
+            lead.length + kerf if len(clear) == 1 and layers == 1 else 0
+        )
         others = [
-            w for w in fitting
-            if w.length <= spare and w.width <= net and w is not lead and not w.is_panel and _at_least(faces, w.faces)
+            w
+            for w in fitting
+            if w.length <= spare
+            and w.width <= net
+            and w is not lead
+            and not w.is_panel
+            and _at_least(faces, w.faces)
         ]
         others.sort(key=lambda w: (w in behind, w.width * w.thickness, w.length), reverse=True)
         order = [lead, *others]
@@ -268,7 +401,9 @@ class Strips:
             at = a
             while b - at >= shop.min_blank_length:
                 line = y0 + slope * (at - x0)
-                blank = self._blank(order, at, b, line, slope, low, top, net, layers, slab, left, used)
+                blank = self._blank(
+                    order, at, b, line, slope, low, top, net, layers, slab, left, used
+                )
                 if blank is None:
                     break
                 laid, amounts = blank
@@ -289,15 +424,32 @@ class Strips:
         if not lead_laid:
             return None
         thickest = max(
-            len(k.layers) * (max(self.wants[i].thickness for layer in k.layers for i in layer) + shop.allowance.face)
+            len(k.layers)
+            * (
+                max(self.wants[i].thickness for layer in k.layers for i in layer)
+                + shop.allowance.face
+            )
             + (len(k.layers) - 1) * shop.kerf.resaw
             for k in blanks
         )
-        return Laid(total, FilledStrip(low, top, tuple(blanks)), None, tuple(used.items()), thickest)
+        return Laid(
+            total, FilledStrip(low, top, tuple(blanks)), None, tuple(used.items()), thickest
+        )
 
     def _blank(
-        self, order: list[Want], at: int, end: int, line: float, slope: float, low: int, top: int, net: int,
-        layers: int, slab: float, left: list[int], used: dict[int, int],
+        self,
+        order: list[Want],
+        at: int,
+        end: int,
+        line: float,
+        slope: float,
+        low: int,
+        top: int,
+        net: int,
+        layers: int,
+        slab: float,
+        left: list[int],
+        used: dict[int, int],
     ) -> tuple[FilledBlank, dict[int, int]] | None:
         """One blank from `at`: end to end as far as that holds, in as many layers as asked."""
         shop = self.shop
@@ -310,7 +462,8 @@ class Strips:
             sequence: list[int] = []
             length = -shop.apart
             for want in order:
-                # A run keeps to itself, and a blank once begun takes no thicker layer than its first.
+                # A run keeps to itself, and a blank once begun takes no thicker layer than its
+                # first.
                 if want.is_run and (layers > 1 or sequence or laid):
                     continue
                 if thickest and want.thickness > thickest:
@@ -319,8 +472,13 @@ class Strips:
                     longer = length + shop.apart + want.length
                     if longer > room:
                         break
-                    if not self.lane and sequence and longer + shop.allowance.length > shop.min_blank_length:
-                        break  # sawn free one by one, a blank is better short: flatness costs its square
+                    if (
+                        not self.lane
+                        and sequence
+                        and longer + shop.allowance.length > shop.min_blank_length
+                    ):
+                        # sawn free one by one, a blank is better short: flatness costs its square
+                        break
                     thick = max(thickest, want.thickness)
                     if not self._holds(thick, layers, at, longer, line, slope, low, top, slab):
                         break
@@ -342,7 +500,15 @@ class Strips:
         return FilledBlank(at, x1, tuple(laid)), amounts
 
     def _holds(
-        self, thickest: int, layers: int, at: int, length: int, line: float, slope: float, low: int, top: int,
+        self,
+        thickest: int,
+        layers: int,
+        at: int,
+        length: int,
+        line: float,
+        slope: float,
+        low: int,
+        top: int,
         slab: float,
     ) -> bool:
         """Whether a blank of this length is flat enough for its layers."""
@@ -357,7 +523,12 @@ class Strips:
 def _without(clear: list[tuple[int, int]], taken: list[tuple[int, int]]) -> list[tuple[int, int]]:
     """Stretches without those that are taken."""
     for a, b in taken:
-        clear = [piece for c, d in clear for piece in ((c, min(d, a)), (max(c, b), d)) if piece[1] > piece[0]]
+        clear = [
+            piece
+            for c, d in clear
+            for piece in ((c, min(d, a)), (max(c, b), d))
+            if piece[1] > piece[0]
+        ]
     return clear
 
 

@@ -1,9 +1,11 @@
-"""The compiled heart of room.py where faults are in the way: a segment's strips laid from the bottom up, over all of them.
+"""The compiled heart of room.py where faults are in the way: a segment's strips laid from the
+bottom up, over all of them.
 
-Heights are counted in steps (marks) over the lowest edge, as they are in the middle of the segment; a segment rises by a slope
-between two that are told. All is rounded in favour of the plan: a strip that begins within a step may begin anywhere in it.
-Kinds of strips and marks are those of room_kernel.py; faults are rows of bottom, top (ticks), beginning, end (cells) and what
-they spoil, as faces.py numbers it.
+Heights are counted in steps (marks) over the lowest edge, as they are in the middle of the segment;
+a segment rises by a slope between two that are told. All is rounded in favour of the plan: a strip
+that begins within a step may begin anywhere in it. Kinds of strips and marks are those of
+room_kernel.py; faults are rows of bottom, top (ticks), beginning, end (cells) and what they spoil,
+as faces.py numbers it.
 """
 
 import math
@@ -24,8 +26,8 @@ _KNOWN = 1 << 13
 
 
 class Stock(NamedTuple):
-    """A board: the lowest and the highest edge by cell, its faults, the rip kerf (ticks), the crosscut kerf (cells), the least
-    cells of a blank, and the ticks of a cell.
+    """A board: the lowest and the highest edge by cell, its faults, the rip kerf (ticks), the
+    crosscut kerf (cells), the least cells of a blank, and the ticks of a cell.
     """
 
     low: Any
@@ -38,7 +40,9 @@ class Stock(NamedTuple):
 
 
 class Held(NamedTuple):
-    """What a strip holds: of every kind, of just below the next kind, of any width; kinds (or marks) by lengths."""
+    """What a strip holds: of every kind, of just below the next kind, of any width; kinds (or
+    marks) by lengths.
+    """
 
     found: Any
     below: Any
@@ -46,9 +50,10 @@ class Held(NamedTuple):
 
 
 class Items(NamedTuple):
-    """Parts, then panels: the length with a kerf (steps along) and without (ticks), how many faces are to be clear, the worth
-    of a piece or of a tick of stave, how many there are. Of parts the first kind wide enough; of panels the net width of a
-    stave by kind, and just below the next. The steps along in every number of cells, and the ticks of one.
+    """Parts, then panels: the length with a kerf (steps along) and without (ticks), how many faces
+    are to be clear, the worth of a piece or of a tick of stave, how many there are. Of parts the
+    first kind wide enough; of panels the net width of a stave by kind, and just below the next. The
+    steps along in every number of cells, and the ticks of one.
     """
 
     lengths: Any
@@ -63,8 +68,9 @@ class Items(NamedTuple):
 
 
 class Sizes(NamedTuple):
-    """The steps up of every kind; of every step the kind that a strip of any width is no narrower than (-1: there is none), and
-    how far it is on its way to the next; the ticks and the marks of a step.
+    """The steps up of every kind; of every step the kind that a strip of any width is no narrower
+    than (-1: there is none), and how far it is on its way to the next; the ticks and the marks of a
+    step.
     """
 
     kinds: Any
@@ -75,9 +81,10 @@ class Sizes(NamedTuple):
 
 
 class Work(NamedTuple):
-    """What is written on: the best to every height, and how; edges by cell; by height what is on the board, and over how many
-    faults; the faults of a segment, and of a strip; what is known of strips over sound faults, by key; in what that is told,
-    and what is taken; what is known of strips between faults; how much has been asked, and how much may be.
+    """What is written on: the best to every height, and how; edges by cell; by height what is on
+    the board, and over how many faults; the faults of a segment, and of a strip; what is known of
+    strips over sound faults, by key; in what that is told, and what is taken; what is known of
+    strips between faults; how much has been asked, and how much may be.
     """
 
     best: Any
@@ -98,29 +105,53 @@ class Work(NamedTuple):
 @njit(cache=True)
 def workspace(cells, heights, faults, kinds, steps):  # type: ignore[no-untyped-def]
     return Work(
-        np.zeros(heights), np.zeros((heights, 2), dtype=np.int64), np.zeros((2, cells + 2)),
-        np.zeros((6, heights), dtype=np.int64), np.zeros((faults, 6)), np.zeros((faults, 4)),
-        np.zeros((_KNOWN, 2), dtype=np.int64), np.zeros(_KNOWN), np.zeros(steps + 1), np.zeros((2, steps + 1)),
-        np.zeros(steps + 1, dtype=np.int64), np.zeros((faults + 1, faults + 1, kinds, 2)), np.zeros(2),
+        np.zeros(heights),
+        np.zeros((heights, 2), dtype=np.int64),
+        np.zeros((2, cells + 2)),
+        np.zeros((6, heights), dtype=np.int64),
+        np.zeros((faults, 6)),
+        np.zeros((faults, 4)),
+        np.zeros((_KNOWN, 2), dtype=np.int64),
+        np.zeros(_KNOWN),
+        np.zeros(steps + 1),
+        np.zeros((2, steps + 1)),
+        np.zeros(steps + 1, dtype=np.int64),
+        np.zeros((faults + 1, faults + 1, kinds, 2)),
+        np.zeros(2),
     )
 
 
 @njit(cache=True)
 def _each(kind, below, items):  # type: ignore[no-untyped-def]
-    """How much one piece of each is in a strip of a kind, or just below the next: 1 of a part, its net width of a stave."""
+    """How much one piece of each is in a strip of a kind, or just below the next: 1 of a part, its
+    net width of a stave.
+    """
     first, widths = items.first, items.staves
     found = np.zeros(items.lengths.shape[0])
     for i in range(found.shape[0]):
-        found[i] = widths[kind, below, i - first.shape[0]] if i >= first.shape[0] else 1.0 if first[i] <= kind else 0.0
+        found[i] = (
+            widths[kind, below, i - first.shape[0]]
+            if i >= first.shape[0]
+            else 1.0
+            if first[i] <= kind
+            else 0.0
+        )
     return found
 
 
 @njit(cache=True)
 def _over_faults(room, hits, many, each, items, work):  # type: ignore[no-untyped-def]
-    """What a strip holds in `room` steps, each part over no sound fault that it may not carry; `hits` are their beginnings and
-    ends (ticks from the start) and the faces they spoil, `each` how much one piece of everything is. What it takes is written.
+    """What a strip holds in `room` steps, each part over no sound fault that it may not carry;
+    `hits` are their beginnings and ends (ticks from the start) and the faces they spoil, `each` how
+    much one piece of everything is. What it takes is written.
     """
-    lengths, nets, clear, worth, step = items.lengths, items.nets, items.clear, items.worth, items.step
+    lengths, nets, clear, worth, step = (
+        items.lengths,
+        items.nets,
+        items.clear,
+        items.worth,
+        items.step,
+    )
     best, reach, took = work.along, work.reach, work.took
     reach[:, : room + 1] = 1e18
     for f in range(many):
@@ -137,10 +168,18 @@ def _over_faults(room, hits, many, each, items, work):  # type: ignore[no-untype
             best[x], took[x] = best[x - 1], -1
             if reach[0, x] == reach[0, x - 1] and reach[1, x] == reach[1, x - 1]:
                 continue  # what may begin here may begin before
-        both, one = min(reach[0, x], reach[1, x]) - x * step, max(reach[0, x], reach[1, x]) - x * step
+        both, one = (
+            min(reach[0, x], reach[1, x]) - x * step,
+            max(reach[0, x], reach[1, x]) - x * step,
+        )
         for i in range(lengths.shape[0]):
             end, v = x + lengths[i], worth[i] * each[i]
-            if v <= 0 or end > room or (clear[i] == 2 and nets[i] > both) or (clear[i] == 1 and nets[i] > one):
+            if (
+                v <= 0
+                or end > room
+                or (clear[i] == 2 and nets[i] > both)
+                or (clear[i] == 1 and nets[i] > one)
+            ):
                 continue
             if best[x] + v > best[end]:
                 best[end], took[end] = best[x] + v, i
@@ -149,7 +188,9 @@ def _over_faults(room, hits, many, each, items, work):  # type: ignore[no-untype
 
 @njit(cache=True)
 def _known_over_faults(place, start, cells, hits, many, mask, kind, below, items, cell, work):  # type: ignore[no-untyped-def]
-    """As _over_faults, told from what is known where it was asked before: `place` stands for the start, `mask` for the hits."""
+    """As _over_faults, told from what is known where it was asked before: `place` stands for the
+    start, `mask` for the hits.
+    """
     keys, values = work.keys, work.values
     what = ((place * _MANY + cells) * _MANY + kind) * 2 + below + 1
     at = (mask * 0x9E3779B1 + what * 0x85EBCA77) & 0x7FFFFFFFFFFFFFFF
@@ -159,7 +200,9 @@ def _known_over_faults(place, start, cells, hits, many, mask, kind, below, items
             hits[f, 0], hits[f, 1] = (hits[f, 0] - start) * cell, (hits[f, 1] - start) * cell
         keys[at, 0], keys[at, 1] = mask, what
         work.effort[0] += items.rooms[cells] * items.lengths.shape[0]
-        values[at] = _over_faults(items.rooms[cells], hits, many, _each(kind, below, items), items, work)
+        values[at] = _over_faults(
+            items.rooms[cells], hits, many, _each(kind, below, items), items, work
+        )
         for f in range(many):
             hits[f, 0], hits[f, 1] = hits[f, 0] / cell + start, hits[f, 1] / cell + start
     return values[at]
@@ -167,8 +210,8 @@ def _known_over_faults(place, start, cells, hits, many, mask, kind, below, items
 
 @njit(cache=True)
 def _between_faults(kind, below, i, end, k, t, many, held, items, stock, work):  # type: ignore[no-untyped-def]
-    """What a strip of a kind (or just below the next) between heights k and t holds over cells i to the end, for all the faults
-    in its way.
+    """What a strip of a kind (or just below the next) between heights k and t holds over cells i to
+    the end, for all the faults in its way.
     """
     late, faults, hits = stock.crosscut, work.faults, work.hits
     start, place = float(i), i
@@ -188,7 +231,12 @@ def _between_faults(kind, below, i, end, k, t, many, held, items, stock, work): 
         if cells + 1 >= stock.least:
             v = (held.below if below else held.found)[kind, cells]
             if hit and v > 0:
-                v = min(v, _known_over_faults(place, start, cells, hits, hit, mask, kind, below, items, stock.cell, work))
+                v = min(
+                    v,
+                    _known_over_faults(
+                        place, start, cells, hits, hit, mask, kind, below, items, stock.cell, work
+                    ),
+                )
             total += v
         if f < many and ends > start:
             start, place = ends, _MANY - 1 - int(faults[f, 5])
@@ -198,8 +246,8 @@ def _between_faults(kind, below, i, end, k, t, many, held, items, stock, work): 
 
 @njit(cache=True)
 def _edges(i, end, least_slope, most_slope, stock, step, work):  # type: ignore[no-untyped-def]
-    """Write for every height the first and last cell, from i on, at which a bottom, and a top with its kerf, may be on the
-    board; the lowest edge, and the last height.
+    """Write for every height the first and last cell, from i on, at which a bottom, and a top with
+    its kerf, may be on the board; the lowest edge, and the last height.
     """
     low, high, kerf = stock.low, stock.high, stock.rip
     edges, spans = work.edges, work.spans
@@ -207,8 +255,12 @@ def _edges(i, end, least_slope, most_slope, stock, step, work):  # type: ignore[
     base, top = 1e18, -1e18
     for k in range(m):
         at0, at1 = i + k - middle, i + k + 1 - middle
-        edges[0, k] = low[i + k] - max(max(least_slope * at0, least_slope * at1), max(most_slope * at0, most_slope * at1))
-        edges[1, k] = high[i + k] - min(min(least_slope * at0, least_slope * at1), min(most_slope * at0, most_slope * at1))
+        edges[0, k] = low[i + k] - max(
+            max(least_slope * at0, least_slope * at1), max(most_slope * at0, most_slope * at1)
+        )
+        edges[1, k] = high[i + k] - min(
+            min(least_slope * at0, least_slope * at1), min(most_slope * at0, most_slope * at1)
+        )
         base, top = min(base, edges[0, k]), max(top, edges[1, k])
     last = min(spans.shape[1] - 1, int((top - base + kerf) / step))
     a, b = 0, m
@@ -230,8 +282,8 @@ def _edges(i, end, least_slope, most_slope, stock, step, work):  # type: ignore[
 
 @njit(cache=True)
 def _faults_between(i, end, least_slope, most_slope, stock, step, base, last, work):  # type: ignore[no-untyped-def]
-    """Write the faults over cells i to the end, for every height how many of them end below a bottom there, and begin below a
-    top there; how many they are.
+    """Write the faults over cells i to the end, for every height how many of them end below a
+    bottom there, and begin below a top there; how many they are.
     """
     faults, kerf = stock.faults, stock.rip
     spans, ours = work.spans, work.faults
@@ -243,8 +295,12 @@ def _faults_between(i, end, least_slope, most_slope, stock, step, base, last, wo
         if ends <= begins:
             continue
         at0, at1 = begins - middle, ends - middle
-        y0 -= min(min(least_slope * at0, least_slope * at1), min(most_slope * at0, most_slope * at1))
-        y1 -= max(max(least_slope * at0, least_slope * at1), max(most_slope * at0, most_slope * at1))
+        y0 -= min(
+            min(least_slope * at0, least_slope * at1), min(most_slope * at0, most_slope * at1)
+        )
+        y1 -= max(
+            max(least_slope * at0, least_slope * at1), max(most_slope * at0, most_slope * at1)
+        )
         if y1 > y0:
             first, second = (y0 - base + kerf) / step, (y1 - base) / step
             ours[many, 0], ours[many, 1], ours[many, 2], ours[many, 3] = first, second, begins, ends
@@ -259,8 +315,8 @@ def _faults_between(i, end, least_slope, most_slope, stock, step, base, last, wo
 
 @njit(cache=True)
 def sweep(i, j, least_slope, most_slope, stock, held, items, sizes, work):  # type: ignore[no-untyped-def]
-    """The most that a segment over cells i..j holds that rises by a slope (ticks a cell) between two; with the last height, and
-    how many faults are in its way.
+    """The most that a segment over cells i..j holds that rises by a slope (ticks a cell) between
+    two; with the last height, and how many faults are in its way.
     """
     wide, kinds_any, shares, step, marks = sizes
     found, _, one = held
@@ -286,7 +342,9 @@ def sweep(i, j, least_slope, most_slope, stock, held, items, sizes, work):  # ty
             t = k + w
             if t > last:
                 continue
-            cells = min(n, min(spans[1, k], spans[3, t]) - max(spans[0, k], spans[2, t]) + kerf_cells)
+            cells = min(
+                n, min(spans[1, k], spans[3, t]) - max(spans[0, k], spans[2, t]) + kerf_cells
+            )
             if cells + 1 < stock.least:
                 continue
             v = found[c, cells] if c < kinds else one[cells, min((w + 1) * marks, one.shape[1]) - 1]
@@ -296,11 +354,15 @@ def sweep(i, j, least_slope, most_slope, stock, held, items, sizes, work):  # ty
             if over > under:
                 kind = c if c < kinds else kinds_any[w]
                 if known[under, over, kind, 0] < 0:
-                    known[under, over, kind, 0] = _between_faults(kind, 0, i, end, k, t, many, held, items, stock, work)
+                    known[under, over, kind, 0] = _between_faults(
+                        kind, 0, i, end, k, t, many, held, items, stock, work
+                    )
                 between = known[under, over, kind, 0]
                 if c >= kinds and shares[w] > 0:
                     if known[under, over, kind, 1] < 0:
-                        known[under, over, kind, 1] = _between_faults(kind, 1, i, end, k, t, many, held, items, stock, work)
+                        known[under, over, kind, 1] = _between_faults(
+                            kind, 1, i, end, k, t, many, held, items, stock, work
+                        )
                     between += shares[w] * (known[under, over, kind, 1] - between)
                 v = min(v, between)
             if best[k] + v > best[t]:
@@ -310,12 +372,17 @@ def sweep(i, j, least_slope, most_slope, stock, held, items, sizes, work):  # ty
 
 @njit(cache=True)
 def aslant(i, j, known, floor, steepest, stock, held, items, coarse, fine, work):  # type: ignore[no-untyped-def]
-    """The most that a segment over cells i..j holds at any slope, no more than is `known`, told no closer than `floor`; and
-    the slopes between which it does. The range of slopes is split where most may be, in `coarse` sizes and then in `fine` ones,
-    until that moves no edge by a step.
+    """The most that a segment over cells i..j holds at any slope, no more than is `known`, told no
+    closer than `floor`; and the slopes between which it does. The range of slopes is split where
+    most may be, in `coarse` sizes and then in `fine` ones, until that moves no edge by a step.
     """
     ranges = np.empty((_RANGES, 4))
-    ranges[0] = min(known, sweep(i, j, -steepest, steepest, stock, held, items, coarse, work)[0]), -steepest, steepest, 0.0
+    ranges[0] = (
+        min(known, sweep(i, j, -steepest, steepest, stock, held, items, coarse, work)[0]),
+        -steepest,
+        steepest,
+        0.0,
+    )
     count = 1
     while True:
         at = 0
@@ -324,10 +391,17 @@ def aslant(i, j, known, floor, steepest, stock, held, items, coarse, fine, work)
                 at = k
         value, least_slope, most_slope, finely = ranges[at]
         moves = (most_slope - least_slope) * (j - i + 1)
-        if value <= floor or count == _RANGES or (finely and moves < fine.step) or work.effort[0] > work.effort[1]:
+        if (
+            value <= floor
+            or count == _RANGES
+            or (finely and moves < fine.step)
+            or work.effort[0] > work.effort[1]
+        ):
             return value, least_slope, most_slope
         if not finely and moves < coarse.step:
-            ranges[at, 0] = min(value, sweep(i, j, least_slope, most_slope, stock, held, items, fine, work)[0])
+            ranges[at, 0] = min(
+                value, sweep(i, j, least_slope, most_slope, stock, held, items, fine, work)[0]
+            )
             ranges[at, 3] = 1.0
             continue
         sizes = fine if finely else coarse
@@ -341,15 +415,20 @@ def aslant(i, j, known, floor, steepest, stock, held, items, coarse, fine, work)
 
 @njit(cache=True)
 def fullest(i, j, known, steepest, stock, held, items, coarse, fine, work):  # type: ignore[no-untyped-def]
-    """How much of each is in the segment that `aslant` tells of; between which slopes it is cut, the lowest edge in its
-    middle, and its strips from the bottom up: in rows bottom and top with a kerf (steps), kind (-1: any width).
+    """How much of each is in the segment that `aslant` tells of; between which slopes it is cut,
+    the lowest edge in its middle, and its strips from the bottom up: in rows bottom and top with a
+    kerf (steps), kind (-1: any width).
     """
     work.effort[0] = 0.0
-    _, least_slope, most_slope = aslant(i, j, known, 0.0, steepest, stock, held, items, coarse, fine, work)
+    _, least_slope, most_slope = aslant(
+        i, j, known, 0.0, steepest, stock, held, items, coarse, fine, work
+    )
     t, many = sweep(i, j, least_slope, most_slope, stock, held, items, fine, work)[1:]
     wide, kinds_any, shares = fine.kinds, fine.any_width, fine.shares
     how, spans = work.how, work.spans
-    base, _ = _edges(i, min(j + 1, stock.low.shape[0]), least_slope, most_slope, stock, fine.step, work)
+    base, _ = _edges(
+        i, min(j + 1, stock.low.shape[0]), least_slope, most_slope, stock, fine.step, work
+    )
     taken = np.zeros(items.lengths.shape[0])
     rows = np.zeros((t + 1, 3), dtype=np.int64)
     strips = t + 1
@@ -376,11 +455,20 @@ def _hold(taken, n, start, stop, k, t, many, each, items, stock, work):  # type:
     for f in range(many + 1):
         begins = ends = float(stop)
         if f < many:
-            if faults[f, 1] < k + 1 or t <= faults[f, 0] or faults[f, 3] <= at or faults[f, 2] >= stop:
+            if (
+                faults[f, 1] < k + 1
+                or t <= faults[f, 0]
+                or faults[f, 3] <= at
+                or faults[f, 2] >= stop
+            ):
                 continue
             begins, ends = faults[f, 2], faults[f, 3]
             if faults[f, 4] < UNSOUND:
-                hits[hit, 0], hits[hit, 1], hits[hit, 2] = (begins - at) * cell, (ends - at) * cell, faults[f, 4]
+                hits[hit, 0], hits[hit, 1], hits[hit, 2] = (
+                    (begins - at) * cell,
+                    (ends - at) * cell,
+                    faults[f, 4],
+                )
                 hit += 1
                 continue
         cells = min(n, math.ceil(begins + stock.crosscut - at) - 1)

@@ -1,7 +1,9 @@
-"""Several searches of one job at once, each in a process of its own with its own chances, that tell one another their fills.
+"""Several searches of one job at once, each in a process of its own with its own chances, that tell
+one another their fills.
 
-The first of them is the search that was asked for; the others help it and end with it. What one finds goes into the pools of
-all, so that they put together what none has found alone. The first helper sees to the bound and tells it as it rises.
+The first of them is the search that was asked for; the others help it and end with it. What one
+finds goes into the pools of all, so that they put together what none has found alone. The first
+helper sees to the bound and tells it as it rises.
 """
 
 import math
@@ -33,9 +35,11 @@ class Span:
         return Span(max(self.least, other.least), min(self.most, other.most))
 
 
-#: Tells the others what was found, and what is known of the cost; answers what they have found since, and what all know of it.
+# : Tells the others what was found, and what is known of the cost; answers what they have found
+# since, and what all know of it.
 Share = Callable[[Found, Span], tuple[Found, Span]]
-#: A search of a job within limits that shares what it finds and answers what it knows; told whether it is the first helper.
+# : A search of a job within limits that shares what it finds and answers what it knows; told
+# whether it is the first helper.
 Helper = Callable[[Job, Task, Limits, Callable[[], float], Share, bool], Span]
 
 #: A search shorter than this is over before a helper has begun.
@@ -44,20 +48,28 @@ _WORTHWHILE = 3.0
 
 @contextmanager
 def helped(
-    job: Job, limits: Limits, clock: Callable[[], float], helper: Helper, task: Task = Task()  # noqa: B008
+    job: Job,
+    limits: Limits,
+    clock: Callable[[], float],
+    helper: Helper,
+    task: Task = Task(),  # noqa: B008
 ) -> Iterator[Share | None]:
     """While this is open, `limits.hands - 1` helpers search as well; None where there are none."""
     many = 0 if limits.rounds is not None or limits.seconds < _WORTHWHILE else limits.hands - 1
     if many < 1:
         yield None
         return
-    context = multiprocessing.get_context("spawn")  # a forked one would inherit the threads of whoever searches
+    context = multiprocessing.get_context(
+        "spawn"
+    )  # a forked one would inherit the threads of whoever searches
     lines: list[_Line] = []
     helpers = []
     for k in range(many):
         ours, theirs = context.Pipe()
         its = replace(limits, seed=limits.seed + 1000 * (k + 1), hands=1)
-        process = context.Process(target=_help, args=(helper, job, task, its, clock, theirs, k == 0), daemon=True)
+        process = context.Process(
+            target=_help, args=(helper, job, task, its, clock, theirs, k == 0), daemon=True
+        )
         process.start()
         theirs.close()
         lines.append(_Line(ours))
@@ -74,7 +86,9 @@ def helped(
 
 
 class _Line:
-    """An end of a pipe that is read all the time, so that who speaks never waits for the other to listen."""
+    """An end of a pipe that is read all the time, so that who speaks never waits for the other to
+    listen.
+    """
 
     def __init__(self, end: Connection) -> None:
         self.end = end
@@ -115,14 +129,26 @@ def _between(lines: Sequence[_Line]) -> Share:
         for _, known in heard:
             span &= known
         for k, line in enumerate(lines):
-            line.tell([*found, *(fill for n, (theirs, _) in enumerate(heard) if n != k for fill in theirs)], span)
+            line.tell(
+                [
+                    *found,
+                    *(fill for n, (theirs, _) in enumerate(heard) if n != k for fill in theirs),
+                ],
+                span,
+            )
         return [fill for theirs, _ in heard for fill in theirs], span
 
     return share
 
 
 def _help(
-    helper: Helper, job: Job, task: Task, limits: Limits, clock: Callable[[], float], end: Connection, first: bool
+    helper: Helper,
+    job: Job,
+    task: Task,
+    limits: Limits,
+    clock: Callable[[], float],
+    end: Connection,
+    first: bool,
 ) -> None:
     line = _Line(end)
 

@@ -1,6 +1,7 @@
 """What else might be cheaper: each idea is solved before it is told, and told only where it saves.
 
-Parts are asked about in the order of the wood their pieces take, the greediest first; boards in the order of their price.
+Parts are asked about in the order of the wood their pieces take, the greediest first; boards in the
+order of their price.
 """
 
 from collections.abc import Callable, Iterator
@@ -23,7 +24,10 @@ Kind = Literal["shorter", "narrower", "lenient", "method", "board"]
 _SHORTER, _NARROWER = TICKS_PER_INCH, TICKS_PER_INCH // 4
 #: Parts and boards that are asked about.
 _PARTS, _BOARDS = 4, 3
-_WORDS = {"clear-one": "a sound knot on its hidden face is let pass", "sound": "sound knots are let pass on both its faces"}
+_WORDS = {
+    "clear-one": "a sound knot on its hidden face is let pass",
+    "sound": "sound knots are let pass on both its faces",
+}
 
 
 @dataclass(frozen=True)
@@ -46,11 +50,16 @@ class _Idea:
 
 
 def thoughts(
-    job: Job, plan: Plan, system: System, limits: Limits, clock: Clock, task: Task | None = None,
+    job: Job,
+    plan: Plan,
+    system: System,
+    limits: Limits,
+    clock: Clock,
+    task: Task | None = None,
     told: Callable[[Thought], bool] = lambda _: True,
 ) -> list[Thought]:
-    """The ideas that are worth something, the most first; `limits` are for each. `told` hears of each as it is confirmed and
-    answers whether to go on.
+    """The ideas that are worth something, the most first; `limits` are for each. `told` hears of
+    each as it is confirmed and answers whether to go on.
     """
     found: list[Thought] = []
     for idea in _ideas(job, plan, system):
@@ -74,10 +83,14 @@ def _ideas(job: Job, plan: Plan, system: System) -> Iterator[_Idea]:
         name = part.name or part.id
         if part.length - _SHORTER > least:
             words = f"Make {name} {to_rule(_SHORTER, job, system)} shorter"
-            yield _Idea("shorter", part.id, words, _with(job, replace(part, length=part.length - _SHORTER)))
+            yield _Idea(
+                "shorter", part.id, words, _with(job, replace(part, length=part.length - _SHORTER))
+            )
         if part.width > 4 * _NARROWER and not part.run:
             words = f"Make {name} {to_rule(_NARROWER, job, system)} narrower"
-            yield _Idea("narrower", part.id, words, _with(job, replace(part, width=part.width - _NARROWER)))
+            yield _Idea(
+                "narrower", part.id, words, _with(job, replace(part, width=part.width - _NARROWER))
+            )
         if part.faces != "sound":
             lenient = FACES[FACES.index(part.faces) + 1]
             words = f"{name}: {_WORDS[lenient]}"

@@ -1,6 +1,8 @@
-"""A board cut by the rules nearly as room.py counts that it might be: the same segments and strips, filled end to end anew.
+"""A board cut by the rules nearly as room.py counts that it might be: the same segments and strips,
+filled end to end anew.
 
-What room.py counts is rounded in favour of the plan, so a part here and there finds no place; what does is laid exactly.
+What room.py counts is rounded in favour of the plan, so a part here and there finds no place; what
+does is laid exactly.
 """
 
 from collections.abc import Callable, Sequence
@@ -23,9 +25,11 @@ Floats = npt.NDArray[np.float64]
 
 #: Lengths are filled in steps no finer than this.
 _STEP = TICKS_PER_INCH // 16
-#: A strip is tried so much higher than it is counted, or just above what is in its way no further off.
+# : A strip is tried so much higher than it is counted, or just above what is in its way no further
+# off.
 _HIGHER = TICKS_PER_INCH // 4
-#: Flat thickness of a stretch: from x0 to x1 over a line from y0 with a slope, from and to a height.
+# : Flat thickness of a stretch: from x0 to x1 over a line from y0 with a slope, from and to a
+# height.
 Slab = Callable[[int, int, float, float, int, int], float]
 
 
@@ -65,8 +69,12 @@ class Tight:
         self.clear = np.array([CLEAR[w.faces] for w in self.wants], dtype=np.int64)
         self.alone = np.array([w.is_run or not self.lane for w in self.wants], dtype=np.bool_)
 
-    def cut(self, counted: Sequence[CountedSegment], left: Sequence[int], worth: Sequence[float]) -> Fill | None:
-        """Nothing where it holds nothing. `worth` is that of a piece, or of a tick of net width of a stave."""
+    def cut(
+        self, counted: Sequence[CountedSegment], left: Sequence[int], worth: Sequence[float]
+    ) -> Fill | None:
+        """Nothing where it holds nothing. `worth` is that of a piece, or of a tick of net width of
+        a stave.
+        """
         rest = list(left)
         segments: list[FilledSegment] = []
         at, end = self.shop.end_trim, self.board.length - self.shop.end_trim
@@ -89,9 +97,15 @@ class Tight:
         return {w.index: w.is_panel for w in self.wants}
 
     def _segment(
-        self, line: _Line, strips: Sequence[tuple[int, int, bool]], left: Sequence[int], worth: Sequence[float]
+        self,
+        line: _Line,
+        strips: Sequence[tuple[int, int, bool]],
+        left: Sequence[int],
+        worth: Sequence[float],
     ) -> tuple[float, list[FilledSegment]]:
-        """The strips laid from the bottom up; in two segments where one is not flat enough together and that gives more."""
+        """The strips laid from the bottom up; in two segments where one is not flat enough together
+        and that gives more.
+        """
         if not strips:
             return 0.0, []
         _, high = self.board.reach(line.y0, line.slope, line.x0, line.x0, line.x1)
@@ -99,14 +113,19 @@ class Tight:
         tried = [self._stacked(line, strips, thick, limit, left, worth) for limit in (None, high)]
         best, whole = max(tried, key=lambda t: t[0])
         found = [whole] if whole else []
-        if thick < self._thickest(left) and line.x1 - line.x0 >= 2 * self._shortest + self.shop.kerf.crosscut:
+        if (
+            thick < self._thickest(left)
+            and line.x1 - line.x0 >= 2 * self._shortest + self.shop.kerf.crosscut
+        ):
             middle = (line.x0 + line.x1) // 2
             beyond = middle + self.shop.kerf.crosscut
             one, first = self._segment(line._replace(x1=middle), strips, left, worth)
             rest = list(left)
             for made in first:
                 self._take(made, rest)
-            two, second = self._segment(line._replace(x0=beyond, y0=round(line.at(beyond))), strips, rest, worth)
+            two, second = self._segment(
+                line._replace(x0=beyond, y0=round(line.at(beyond))), strips, rest, worth
+            )
             if one + two > best:
                 return one + two, [*first, *second]
         return best, found
@@ -122,18 +141,30 @@ class Tight:
         """Take what a segment holds from what is left."""
         for strip in segment.strips:
             for index in (i for blank in strip.blanks for layer in blank.layers for i in layer):
-                left[index] -= strip.y1 - strip.y0 - self.shop.allowance.width if self.panel[index] else 1
+                left[index] -= (
+                    strip.y1 - strip.y0 - self.shop.allowance.width if self.panel[index] else 1
+                )
 
     def _stacked(
-        self, line: _Line, strips: Sequence[tuple[int, int, bool]], thick: int, high: int | None, left: Sequence[int],
+        self,
+        line: _Line,
+        strips: Sequence[tuple[int, int, bool]],
+        thick: int,
+        high: int | None,
+        left: Sequence[int],
         worth: Sequence[float],
     ) -> tuple[float, FilledSegment | None]:
-        """The strips as they are counted; those of any width as narrow as lets all stay below `high`, if that is told."""
+        """The strips as they are counted; those of any width as narrow as lets all stay below
+        `high`, if that is told.
+        """
         rest = list(left)
         laid: list[FilledStrip] = []
         at, total = 0, 0.0
         over = self.shop.allowance.width + self.shop.kerf.rip
-        narrowest = [min(net, max(self._narrowest, net - _HIGHER)) if free else net for _, net, free in strips]
+        narrowest = [
+            min(net, max(self._narrowest, net - _HIGHER)) if free else net
+            for _, net, free in strips
+        ]
         above = sum(net + over for net in narrowest)
         for (low, counted, free), narrow in zip(strips, narrowest, strict=True):
             best, begins = _NOTHING, 0
@@ -150,7 +181,11 @@ class Tight:
                 for index, amount in best.taken.items():
                     rest[index] -= amount
                 total += best.worth
-                laid.append(FilledStrip(begins, begins + best.widest + self.shop.allowance.width, best.blanks))
+                laid.append(
+                    FilledStrip(
+                        begins, begins + best.widest + self.shop.allowance.width, best.blanks
+                    )
+                )
                 at = laid[-1].y1 + self.shop.kerf.rip
         if not laid:
             return 0.0, None
@@ -158,18 +193,25 @@ class Tight:
         return total, FilledSegment(line.x0, x1, line.y0, line.slope, tuple(laid))
 
     def _thickest(self, left: Sequence[int]) -> int:
-        return max((w.thickness + self.shop.allowance.face for w in self.wants if left[w.index] > 0), default=0)
+        return max(
+            (w.thickness + self.shop.allowance.face for w in self.wants if left[w.index] > 0),
+            default=0,
+        )
 
     @cached_property
     def _shortest(self) -> int:
-        return min((w.length + self.shop.allowance.length for w in self.wants), default=self.board.length)
+        return min(
+            (w.length + self.shop.allowance.length for w in self.wants), default=self.board.length
+        )
 
     @cached_property
     def _narrowest(self) -> int:
         return min((w.stave_min for w in self.wants if w.is_panel), default=0)
 
     def _starts(self, line: _Line, low: int) -> list[int]:
-        """From where up a strip may lie: as it is counted, or a little higher where an edge or a fault is in its way."""
+        """From where up a strip may lie: as it is counted, or a little higher where an edge or a
+        fault is in its way.
+        """
         found = {low}
         edge, _ = self.board.reach(line.y0, line.slope, line.x0, line.x0, line.x1)
         if low < edge <= low + _HIGHER:
@@ -182,7 +224,9 @@ class Tight:
         return sorted(found)
 
     def _nets(self, line: _Line, low: int, net: int) -> list[int]:
-        """How wide a strip that may have any width may be: as it is counted, or a little less, below what is in its way."""
+        """How wide a strip that may have any width may be: as it is counted, or a little less,
+        below what is in its way.
+        """
         found = {net}
         top = low + net + self.shop.allowance.width
         for d in self.board.boxed:
@@ -193,7 +237,13 @@ class Tight:
         return sorted(found)
 
     def _strip(
-        self, line: _Line, low: int, net: int, thick: int, left: Sequence[int], worth: Sequence[float]
+        self,
+        line: _Line,
+        low: int,
+        net: int,
+        thick: int,
+        left: Sequence[int],
+        worth: Sequence[float],
     ) -> _Filled:
         """What fills a strip best end to end."""
         from vividplank.core.layout.tight_kernel import fill_strip
@@ -209,13 +259,23 @@ class Tight:
         if not values.any():
             return _NOTHING
         rows = fill_strip(
-            (line.x1 - line.x0 + shop.kerf.crosscut) // _STEP, _STEP, self._in_the_way(line, low, top),
-            self.long + shop.allowance.between, values, most, self.clear, self.alone, shop.kerf.crosscut,
-            shop.allowance.length - shop.allowance.between, shop.min_blank_length,
+            (line.x1 - line.x0 + shop.kerf.crosscut) // _STEP,
+            _STEP,
+            self._in_the_way(line, low, top),
+            self.long + shop.allowance.between,
+            values,
+            most,
+            self.clear,
+            self.alone,
+            shop.kerf.crosscut,
+            shop.allowance.length - shop.allowance.between,
+            shop.min_blank_length,
         )
         total, blanks, taken, widest = 0.0, [], dict[int, int](), 0
         for at, parts in self._by_blank(rows.tolist()):
-            long = sum(w.length for w in parts) + (len(parts) - 1) * shop.apart + shop.allowance.length
+            long = (
+                sum(w.length for w in parts) + (len(parts) - 1) * shop.apart + shop.allowance.length
+            )
             x0 = line.x0 + at * _STEP
             x1 = x0 + max(long, shop.min_blank_length)
             each = max(w.thickness for w in parts) + shop.allowance.face
@@ -239,13 +299,16 @@ class Tight:
         return found
 
     def _in_the_way(self, line: _Line, low: int, top: int) -> Floats:
-        """What is in the way of a strip: where it begins and ends, from the strip's beginning, and what it spoils."""
+        """What is in the way of a strip: where it begins and ends, from the strip's beginning, and
+        what it spoils.
+        """
         rows: list[tuple[float, float, float]] = [(line.x1 - line.x0, 2.0 * line.x1, UNSOUND)]
         xs = [line.x0, *(s.x for s in self.board.stations if line.x0 < s.x < line.x1), line.x1]
         for a, b in pairwise(xs):  # where it stands out over an edge
             (low0, high0), (low1, high1) = self.board.edges(a), self.board.edges(b)
             for one, two in (
-                (line.at(a) + low - low0, line.at(b) + low - low1), (high0 - line.at(a) - top, high1 - line.at(b) - top),
+                (line.at(a) + low - low0, line.at(b) + low - low1),
+                (high0 - line.at(a) - top, high1 - line.at(b) - top),
             ):
                 if min(one, two) < 0:
                     at = a + (b - a) * one / (one - two) if (one < 0) != (two < 0) else a

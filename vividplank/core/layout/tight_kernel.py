@@ -1,7 +1,8 @@
-"""The compiled heart of tight.py: what fills one strip best, blank by blank, round all that is in its way.
+"""The compiled heart of tight.py: what fills one strip best, blank by blank, round all that is in
+its way.
 
-Places are counted in steps from the strip's beginning. A blank is cut for a mode: that both its faces are clear, face A, face
-B, or neither need be; parts end to end in it share one allowance.
+Places are counted in steps from the strip's beginning. A blank is cut for a mode: that both its
+faces are clear, face A, face B, or neither need be; parts end to end in it share one allowance.
 """
 
 import numpy as np
@@ -9,7 +10,8 @@ from numba import njit
 
 from vividplank.core.layout.faces import UNSOUND
 
-#: What spoils a blank of each mode: faults of face A, of B, and what is unsound, as faces.py numbers them.
+# : What spoils a blank of each mode: faults of face A, of B, and what is unsound, as faces.py
+# numbers them.
 _SPOILED_BY = (3 | UNSOUND, 1 | UNSOUND, 2 | UNSOUND, UNSOUND)
 #: How many clear faces a blank of each mode has.
 _CLEAR = (2, 1, 1, 0)
@@ -18,11 +20,13 @@ _MODES = 4
 
 @njit(cache=True)
 def fill_strip(room, step, in_the_way, lengths, worth, most, clear, alone, kerf, allowance, least):  # type: ignore[no-untyped-def]
-    """The best filling of `room` steps, in rows of place (-1: on with the blank before) and part. `in_the_way` has rows of
-    beginning, end (ticks) and what they spoil; of parts are told the length (ticks), the worth, how many there are, how many of
-    their faces are to be clear, and whether each has a blank `alone`.
+    """The best filling of `room` steps, in rows of place (-1: on with the blank before) and part.
+    `in_the_way` has rows of beginning, end (ticks) and what they spoil; of parts are told the
+    length (ticks), the worth, how many there are, how many of their faces are to be clear, and
+    whether each has a blank `alone`.
 
-    The best way to every place is kept, with what it has used: a way that used less is not looked for.
+    The best way to every place is kept, with what it has used: a way that used less is not looked
+    for.
     """
     parts = lengths.shape[0]
     reach = np.full((_MODES, room + 1), room * float(step))
@@ -52,7 +56,9 @@ def fill_strip(room, step, in_the_way, lengths, worth, most, clear, alone, kerf,
             if best[before, x] < 0 or (before < _MODES and x * step < kerf):
                 continue
             begins = before == _MODES
-            start = x if begins else int((x * step - kerf) / step)  # a blank that goes on has no kerf there
+            start = (
+                x if begins else int((x * step - kerf) / step)
+            )  # a blank that goes on has no kerf there
             for i in range(parts):
                 if worth[i] <= 0 or used[before, x, i] >= most[i] or (alone[i] and not begins):
                     continue
@@ -61,7 +67,11 @@ def fill_strip(room, step, in_the_way, lengths, worth, most, clear, alone, kerf,
                 if end > room:
                     continue
                 for m in range(_MODES):
-                    if (not begins and m != before) or _CLEAR[m] < clear[i] or reach[m, start] < x * step + long:
+                    if (
+                        (not begins and m != before)
+                        or _CLEAR[m] < clear[i]
+                        or reach[m, start] < x * step + long
+                    ):
                         continue
                     if best[before, x] + worth[i] > best[m, end]:
                         best[m, end] = best[before, x] + worth[i]

@@ -12,7 +12,8 @@ from vividplank.core.layout.plan import Item
 
 @dataclass(frozen=True)
 class Want:
-    """`count` equal lumps, each of `length` (with the kerfs inside a run) by `width` by `thickness`.
+    """`count` equal lumps, each of `length` (with the kerfs inside a run) by `width` by
+    `thickness`.
 
     For a panel the lump is a stave of any net width from `stave_min` to `stave_max`, and `width` is
     what the staves must add up to; each panel is a want of its own.
@@ -59,8 +60,9 @@ def together(job: Job, wants: list[Want]) -> list[list[int]]:
 def wants(job: Job, wishes: bool = False, placed: Collection[Item] = ()) -> list[Want]:
     """The job's parts as wants, in the order of the file.
 
-    With `wishes` parts that are to be opened like a book, or resawn, are lumps of two layers where some board is thick enough
-    for that; pieces that are `placed` already, and their other halves, stay by themselves.
+    With `wishes` parts that are to be opened like a book, or resawn, are lumps of two layers where
+    some board is thick enough for that; pieces that are `placed` already, and their other halves,
+    stay by themselves.
     """
     found: list[Want] = []
     runs_done: set[str] = set()
@@ -75,41 +77,100 @@ def wants(job: Job, wishes: bool = False, placed: Collection[Item] = ()) -> list
             length = sum(p.length * p.quantity for p in members) + (len(items) - 1) * job.shop.apart
             faces = min((p.faces for p in members), key=FACES.index)
             volume = sum(p.volume * p.quantity for p in members)
-            found.append(Want(len(found), (items,), part.species, length, part.width, part.thickness, faces, volume,
-                              is_run=True, figure=next((p.figure for p in members if p.figure), "")))
+            found.append(
+                Want(
+                    len(found),
+                    (items,),
+                    part.species,
+                    length,
+                    part.width,
+                    part.thickness,
+                    faces,
+                    volume,
+                    is_run=True,
+                    figure=next((p.figure for p in members if p.figure), ""),
+                )
+            )
         elif part.panel:
             for n in range(1, part.quantity + 1):
-                found.append(Want(
-                    len(found), ((Item(part.id, n),),), part.species, part.length,
-                    part.width + job.shop.allowance.panel_width, part.thickness, part.faces, part.volume,
-                    part.panel.stave_min, part.panel.stave_max, figure=part.figure,
-                ))
+                found.append(
+                    Want(
+                        len(found),
+                        ((Item(part.id, n),),),
+                        part.species,
+                        part.length,
+                        part.width + job.shop.allowance.panel_width,
+                        part.thickness,
+                        part.faces,
+                        part.volume,
+                        part.panel.stave_min,
+                        part.panel.stave_max,
+                        figure=part.figure,
+                    )
+                )
         else:
             each = [(Item(part.id, n),) for n in range(1, part.quantity + 1)]
             paired = [pairs[i] for (i,) in each if i in pairs and pairs[i][0] == i]
             if paired:
-                thick = 2 * (part.thickness + job.shop.allowance.face) + job.shop.kerf.resaw - job.shop.allowance.face
+                thick = (
+                    2 * (part.thickness + job.shop.allowance.face)
+                    + job.shop.kerf.resaw
+                    - job.shop.allowance.face
+                )
                 sound = all(job.part(i.part).faces == "sound" for pair in paired for i in pair)
                 # A resawn blank carries no defect at all unless all in it may be sound.
-                found.append(Want(
-                    len(found), tuple(paired), part.species, part.length, part.width, thick,
-                    "sound" if sound else "clear-two", 2 * part.volume, is_run=True, opened=True, figure=part.figure,
-                ))
+                found.append(
+                    Want(
+                        len(found),
+                        tuple(paired),
+                        part.species,
+                        part.length,
+                        part.width,
+                        thick,
+                        "sound" if sound else "clear-two",
+                        2 * part.volume,
+                        is_run=True,
+                        opened=True,
+                        figure=part.figure,
+                    )
+                )
             alone = tuple(lump for lump in each if lump[0] not in pairs)
             if alone:
-                found.append(Want(
-                    len(found), alone, part.species, part.length, part.width, part.thickness, part.faces, part.volume,
-                    figure=part.figure,
-                ))
+                found.append(
+                    Want(
+                        len(found),
+                        alone,
+                        part.species,
+                        part.length,
+                        part.width,
+                        part.thickness,
+                        part.faces,
+                        part.volume,
+                        figure=part.figure,
+                    )
+                )
     return found
 
 
 def _pairs(job: Job, placed: Collection[Item]) -> dict[Item, tuple[Item, Item]]:
-    """Pieces of one size that are to be two layers of one blank, by each of the two; one too many stays alone."""
+    """Pieces of one size that are to be two layers of one blank, by each of the two; one too many
+    stays alone.
+    """
     groups: dict[tuple[str, str, int, int, int], list[Item]] = {}
     for part in job.parts:
-        if (part.match or part.resawn) and not part.panel and not part.run and _thick_enough(job, part):
-            key = (part.match or f"resawn {part.id}", part.species.casefold(), part.length, part.width, part.thickness)
+        if (
+            (part.match or part.resawn)
+            and not part.panel
+            and not part.run
+            and _thick_enough(job, part)
+        ):
+            key = (
+                part.match or f"resawn {part.id}",
+                part.species.casefold(),
+                part.length,
+                part.width,
+                part.thickness,
+            )
             groups.setdefault(key, []).extend(Item(part.id, n) for n in range(1, part.quantity + 1))
     found: dict[Item, tuple[Item, Item]] = {}
     for items in groups.values():

@@ -20,7 +20,12 @@ def warm() -> None:
     """Cut one small board and ask for its bound, so that the compiled code lies in the cache."""
     warm_board()
     ends = (Station(0, 0, 6 * INCH, INCH, INCH), Station(40 * INCH, 0, 6 * INCH, INCH, INCH))
-    job = Job("", Shop(), (Part("A", "", 2, "", 14 * INCH, 2 * INCH, INCH // 2, "sound"),), (Board("", "", 40 * INCH, ends),))
+    job = Job(
+        "",
+        Shop(),
+        (Part("A", "", 2, "", 14 * INCH, 2 * INCH, INCH // 2, "sound"),),
+        (Board("", "", 40 * INCH, ends),),
+    )
     filler = Filler(job.boards[0], job.shop, wants(job), INCH // 64)
     filler.cut([2], [1.0], random.Random(1))
     lower_bound(job, cuts=1)

@@ -1,7 +1,9 @@
-"""The shop's days: steps of all boards gathered so that settings change least, under what must come before what.
+"""The shop's days: steps of all boards gathered so that settings change least, under what must come
+before what.
 
-Steps of one machine and one setting form a set-up; it may have to be made more than once where the wood comes back to it
-after work elsewhere. Time is counted in working minutes, day after day without the nights; rests and glue run through nights.
+Steps of one machine and one setting form a set-up; it may have to be made more than once where the
+wood comes back to it after work elsewhere. Time is counted in working minutes, day after day
+without the nights; rests and glue run through nights.
 """
 
 from collections import Counter, defaultdict
@@ -21,13 +23,15 @@ SET = ("crosscut saw", "jointer", "planer", "table saw", "bandsaw", "router brid
 
 
 class CannotStand(Exception):
-    """A day asked for that the rest of the work does not allow; says which and what would be possible."""
+    """A day asked for that the rest of the work does not allow; says which and what would be
+    possible.
+    """
 
 
 @dataclass(frozen=True)
 class Setup:
-    """One setting made, and the steps done at it in order. `begins` and `ends` are working minutes from the first morning;
-    `number` counts the times this setting is made, from 1.
+    """One setting made, and the steps done at it in order. `begins` and `ends` are working minutes
+    from the first morning; `number` counts the times this setting is made, from 1.
     """
 
     machine: str
@@ -45,8 +49,9 @@ class Setup:
 
 @dataclass(frozen=True)
 class Days:
-    """`setups` in the order they are begun; `minutes` until the last ends; `changes` settings made, `least` that no order can
-    undercut, `piece_by_piece` what milling one board after the other would make; `proved` when no better order exists.
+    """`setups` in the order they are begun; `minutes` until the last ends; `changes` settings made,
+    `least` that no order can undercut, `piece_by_piece` what milling one board after the other
+    would make; `proved` when no better order exists.
     """
 
     setups: tuple[Setup, ...]
@@ -100,7 +105,16 @@ class Batch:
 
     def minutes(self, machines: Machines) -> int:
         """With making the setting, in whole minutes."""
-        return max(1, -(-(tenths(setup_minutes(self.machine, machines)) + sum(tenths(s.minutes) for s in self.steps)) // 10))
+        return max(
+            1,
+            -(
+                -(
+                    tenths(setup_minutes(self.machine, machines))
+                    + sum(tenths(s.minutes) for s in self.steps)
+                )
+                // 10
+            ),
+        )
 
     @property
     def people(self) -> int:
@@ -110,8 +124,9 @@ class Batch:
 def gather(steps: Sequence[Step], tries: int = 0) -> list[Batch]:
     """Batches in an order in which each can be done, with as few makings of settings as were found.
 
-    Always the setting of which the largest share of what is left is ready; then `tries` times with some chance in it (by
-    default the more the fewer steps there are), the best of them. A step may follow another of its own batch.
+    Always the setting of which the largest share of what is left is ready; then `tries` times with
+    some chance in it (by default the more the fewer steps there are), the best of them. A step may
+    follow another of its own batch.
     """
     best = _gathered(steps, None)
     rng = Random(1)
@@ -139,11 +154,16 @@ def _gathered(steps: Sequence[Step], rng: Random | None) -> list[Batch]:
             ready = _ready(listed, left)
             if not ready:
                 continue
-            # All that is left of a setting first; then the largest share of one; a rest that must run is begun early.
+            # All that is left of a setting first; then the largest share of one; a rest that must
+            # run is begun early.
             share = len(ready) / len(listed)
             chance = rng.random() if rng and share < 1 else 0.0
             resting = any(s.hold for s in ready) and share == 1
-            rank = (share + chance + (0.5 if resting else 0.0) + (1.0 if share == 1 else 0.0), len(ready), -n)
+            rank = (
+                share + chance + (0.5 if resting else 0.0) + (1.0 if share == 1 else 0.0),
+                len(ready),
+                -n,
+            )
             if best is None or rank > best[0]:
                 best = rank, place, ready
         assert best, "steps wait for one another in a ring"
@@ -164,7 +184,9 @@ def _ready(listed: Sequence[Step], left: Mapping[str, Step]) -> list[Step]:
     gone: set[str] = set()
     ready = []
     for s in listed:  # in the order of the routes, so what comes before is met before
-        if s.key in left and all(k not in left or (k in gone and not left[k].hold) for k in s.after):
+        if s.key in left and all(
+            k not in left or (k in gone and not left[k].hold) for k in s.after
+        ):
             ready.append(s)
             gone.add(s.key)
     return ready

@@ -1,4 +1,6 @@
-"""The order of the shop's days by CP-SAT: which making of a setting each step goes to, and when each is made."""
+"""The order of the shop's days by CP-SAT: which making of a setting each step goes to, and when
+each is made.
+"""
 
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
@@ -32,32 +34,54 @@ _SQUARE_FOOT = (12 * TICKS_PER_INCH) ** 2
 
 
 def plan_days(
-    steps: Sequence[Step], milling: Milling, seconds: float = 7.0, on_day: Mapping[str, int] | None = None, workers: int = 2
+    steps: Sequence[Step],
+    milling: Milling,
+    seconds: float = 7.0,
+    on_day: Mapping[str, int] | None = None,
+    workers: int = 2,
 ) -> Days:
-    """All steps over the shop's days. `on_day` names a setting ("planer 6604", or its second making "planer 6604 2") and the
-    day (from 0) it is to be begun; CannotStand where the rest does not allow it. The same steps give the same days
-    where the solver proves its order the best within its time.
+    """All steps over the shop's days. `on_day` names a setting ("planer 6604", or its second making
+    "planer 6604 2") and the day (from 0) it is to be begun; CannotStand where the rest does not
+    allow it. The same steps give the same days where the solver proves its order the best within
+    its time.
     """
     if not steps:
         return Days((), 0, 0, 0, 0, True)
     batches = _once_more(gather(steps))
     model = _Model(batches, milling, on_day or {})
     starts, proved = model.solve(seconds, workers)
-    setups = tuple(sorted(
-        (Setup(b.machine, b.setup, b.number, tuple(s.key for s in listed), start, start + length, max(s.people for s in listed))
-         for b, listed, start, length in starts),
-        key=lambda s: (s.begins, s.ends),
-    ))
+    setups = tuple(
+        sorted(
+            (
+                Setup(
+                    b.machine,
+                    b.setup,
+                    b.number,
+                    tuple(s.key for s in listed),
+                    start,
+                    start + length,
+                    max(s.people for s in listed),
+                )
+                for b, listed, start, length in starts
+            ),
+            key=lambda s: (s.begins, s.ends),
+        )
+    )
     by_key = {s.key: s for s in steps}
     return Days(
-        setups, max(s.ends for s in setups), changes(by_key[k] for s in setups for k in s.steps), distinct_setups(steps),
-        changes(steps), proved,
+        setups,
+        max(s.ends for s in setups),
+        changes(by_key[k] for s in setups for k in s.steps),
+        distinct_setups(steps),
+        changes(steps),
+        proved,
     )
 
 
 def _once_more(batches: list[Batch]) -> list[Batch]:
-    """One more making, empty at first, of every setting at which something is done that waits for a glue-up or a rest: it may
-    be worth setting the machine again for it rather than letting all the others wait.
+    """One more making, empty at first, of every setting at which something is done that waits for a
+    glue-up or a rest: it may be worth setting the machine again for it rather than letting all the
+    others wait.
     """
     made = {(b.machine, b.setup): b.number for b in batches}
     steps = {s.key: s for b in batches for s in b.steps}
@@ -69,16 +93,26 @@ def _once_more(batches: list[Batch]) -> list[Batch]:
     extra = []
     for (machine, setup), number in made.items():
         listed = [s for b in batches if (b.machine, b.setup) == (machine, setup) for s in b.steps]
-        if number == 1 and any(s.key in late for s in listed) and not all(s.key in late for s in listed):
+        if (
+            number == 1
+            and any(s.key in late for s in listed)
+            and not all(s.key in late for s in listed)
+        ):
             extra.append(Batch(machine, setup, number + 1, ()))
     return batches + extra
 
 
 class _Model:
-    """Batches as intervals; a setting that the gathering had to make more than once may take its steps at any making."""
+    """Batches as intervals; a setting that the gathering had to make more than once may take its
+    steps at any making.
+    """
 
-    def __init__(self, batches: Sequence[Batch], milling: Milling, on_day: Mapping[str, int]) -> None:
-        from ortools.sat.python import cp_model  # a second to import; only who plans a day pays for it
+    def __init__(
+        self, batches: Sequence[Batch], milling: Milling, on_day: Mapping[str, int]
+    ) -> None:
+        from ortools.sat.python import (
+            cp_model,  # a second to import; only who plans a day pays for it
+        )
 
         self.cp: Any = cp_model
         self.batches = batches
@@ -116,7 +150,10 @@ class _Model:
         by_machine: defaultdict[str, list[Any]] = defaultdict(list)
         people: list[Any] = []
         for n, b in enumerate(self.batches):
-            start, end = m.new_int_var(0, self.horizon, f"start {n}"), m.new_int_var(0, self.horizon, f"end {n}")
+            start, end = (
+                m.new_int_var(0, self.horizon, f"start {n}"),
+                m.new_int_var(0, self.horizon, f"end {n}"),
+            )
             ns = self._makings(n)
             if len(ns) == 1:
                 length: Any = b.minutes(machines)
@@ -141,12 +178,18 @@ class _Model:
             self.used.append(used)
             if b.machine in SET:
                 by_machine[b.machine].append(interval)
-            people.append((interval, min(max(self.batches[k].people for k in ns), self.hours.people)))
+            people.append(
+                (interval, min(max(self.batches[k].people for k in ns), self.hours.people))
+            )
         for ns in self.places.values():
-            for key in sorted({s.key for n in ns for s in self.batches[n].steps}) if len(ns) > 1 else ():
+            for key in (
+                sorted({s.key for n in ns for s in self.batches[n].steps}) if len(ns) > 1 else ()
+            ):
                 m.add_exactly_one(self.there[key, n] for n in ns)
             for one, two in pairwise(ns):
-                m.add(self.start[two] >= self.end[one]).only_enforce_if(self.used[one], self.used[two])
+                m.add(self.start[two] >= self.end[one]).only_enforce_if(
+                    self.used[one], self.used[two]
+                )
         for intervals in by_machine.values():
             m.add_no_overlap(intervals)
         m.add_cumulative([i for i, _ in people], [p for _, p in people], self.hours.people)
@@ -179,12 +222,19 @@ class _Model:
                         if a == b and not before.hold:
                             continue
                         marks = [lit for lit in (in_a, in_b) if lit is not None]
-                        name = (a, b, before.hold, *[*sorted(lit.index for lit in marks), -1, -1][:2])
+                        name = (
+                            a,
+                            b,
+                            before.hold,
+                            *[*sorted(lit.index for lit in marks), -1, -1][:2],
+                        )
                         if name in seen:
                             continue
                         seen.add(name)
                         if a == b:
-                            self.model.add_bool_or([lit.negated() for lit in marks]) if marks else self.model.add(False)
+                            self.model.add_bool_or(
+                                [lit.negated() for lit in marks]
+                            ) if marks else self.model.add(False)
                         else:
                             self._after(a, b, before.hold, marks)
 
@@ -205,7 +255,9 @@ class _Model:
             self.model.add(minute >= day * long + back)
             self.model.add(minute < (day + 1) * long + back)
             self.days[n, begin] = day
-        return (self.start[n] if begin else self.end[n]) + self.days[n, begin] * (_DAY - self.hours.minutes)
+        return (self.start[n] if begin else self.end[n]) + self.days[n, begin] * (
+            _DAY - self.hours.minutes
+        )
 
     def _floor(self) -> None:
         """What rests on stickers takes floor until it is taken up again."""
@@ -239,7 +291,9 @@ class _Model:
         self.model.add(self.start[n] >= day * self.hours.minutes)
         self.model.add(self.start[n] < (day + 1) * self.hours.minutes)
 
-    def solve(self, seconds: float, workers: int) -> tuple[list[tuple[Batch, tuple[Step, ...], int, int]], bool]:
+    def solve(
+        self, seconds: float, workers: int
+    ) -> tuple[list[tuple[Batch, tuple[Step, ...], int, int]], bool]:
         """For every batch its steps, begin and length; and whether the order is proved the best."""
         starts = self._hint()
         solver = self.cp.CpSolver()
@@ -250,18 +304,29 @@ class _Model:
         if state not in (self.cp.OPTIMAL, self.cp.FEASIBLE):
             if not self.pinned:  # as gathered, one setting after the other: right, if not quick
                 gathered = [(b, starts[n]) for n, b in enumerate(self.batches) if b.steps]
-                return [(b, b.steps, start, b.minutes(self.milling.machines)) for b, start in gathered], False
+                return [
+                    (b, b.steps, start, b.minutes(self.milling.machines)) for b, start in gathered
+                ], False
             name, n, day = self.pinned[-1]
             earliest = starts[n] // self.hours.minutes
             raise CannotStand(
-                f"{name} cannot be begun on day {day + 1}: what it needs is ready on day {earliest + 1} at the earliest"
-                if day < earliest else f"{name} cannot be begun on day {day + 1} with the other days that are fixed"
+                f"{name} cannot be begun on day {day + 1}: what it needs is ready on day "
+                f"{earliest + 1} at the earliest"
+                if day < earliest
+                else f"{name} cannot be begun on day {day + 1} with the other days that are fixed"
             )
         found = []
         for n, b in enumerate(self.batches):
             ns = self._makings(n)
-            listed = b.steps if len(ns) == 1 else tuple(
-                s for k in ns for s in self.batches[k].steps if solver.value(self.there[s.key, n])
+            listed = (
+                b.steps
+                if len(ns) == 1
+                else tuple(
+                    s
+                    for k in ns
+                    for s in self.batches[k].steps
+                    if solver.value(self.there[s.key, n])
+                )
             )
             if listed:
                 begin = solver.value(self.start[n])
@@ -269,7 +334,9 @@ class _Model:
         return found, state == self.cp.OPTIMAL
 
     def _hint(self) -> list[int]:
-        """The gathered order one batch after the other, told to the solver; gives each batch's begin."""
+        """The gathered order one batch after the other, told to the solver; gives each batch's
+        begin.
+        """
         starts: list[int] = []
         ends: dict[str, int] = {}
         at = 0
@@ -282,7 +349,9 @@ class _Model:
                 for key in s.after:
                     if key in ends and self.greedy[key] != n:
                         ready = wall(max(0, ends[key] - 1), self.hours) + 1 + self.steps[key].hold
-                        at = max(at, ends[key], working(ready, self.hours) if self.steps[key].hold else 0)
+                        at = max(
+                            at, ends[key], working(ready, self.hours) if self.steps[key].hold else 0
+                        )
             length = b.minutes(self.milling.machines)
             starts.append(at)
             self.model.add_hint(self.start[n], at)
@@ -301,4 +370,3 @@ class _Model:
                     if literal is not None:
                         self.model.add_hint(literal, k == n)
         return starts
-

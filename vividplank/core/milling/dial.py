@@ -7,13 +7,19 @@ from typing import Literal
 from vividplank.core.measure import System, written
 
 Kind = Literal["scale", "wheel", "readout"]
-_WORDS = {Fraction(1, 4): "a quarter turn", Fraction(1, 2): "half a turn", Fraction(3, 4): "three quarters of a turn",
-          Fraction(1): "one turn"}
+_WORDS = {
+    Fraction(1, 4): "a quarter turn",
+    Fraction(1, 2): "half a turn",
+    Fraction(3, 4): "three quarters of a turn",
+    Fraction(1): "one turn",
+}
 
 
 @dataclass(frozen=True)
 class Dial:
-    """`per_turn` is what one whole turn of the wheel moves, in ticks; it counts for a wheel only."""
+    """`per_turn` is what one whole turn of the wheel moves, in ticks; it counts for a wheel
+    only.
+    """
 
     kind: Kind = "scale"
     per_turn: int = 0
@@ -21,8 +27,8 @@ class Dial:
     def says(self, depth: int, system: System) -> str:
         """How to move it by a depth, in sixteenths of a turn where it has a wheel.
 
-        >>> Dial("wheel", 508).says(254, "in"), Dial("wheel", 508).says(1143, "in"), Dial("wheel", 508).says(95, "in")
-        ('half a turn', '2 1/4 turns', '3/16 of a turn')
+        >>> [Dial("wheel", 508).says(ticks, "in") for ticks in (254, 1143, 95)]
+        ['half a turn', '2 1/4 turns', '3/16 of a turn']
         """
         if self.kind != "wheel" or not self.per_turn:
             return written(depth, system, unit=True)

@@ -19,7 +19,9 @@ def milling_to_document(milling: Milling) -> dict[str, Any]:
 
 
 def milling_from_document(document: dict[str, Any]) -> Milling:
-    """What is left out has its usual value; a Refusal names what is no such setting and what was expected."""
+    """What is left out has its usual value; a Refusal names what is no such setting and what was
+    expected.
+    """
     try:
         milling = _ADAPTER.validate_python(document)
     except ValidationError as trouble:
@@ -44,11 +46,26 @@ def _positive(value: Any, path: str) -> None:
             if inner > _LARGEST:
                 raise Refusal(at, f"expected at most {_LARGEST}")
             if inner < 0 or (inner == 0 and not may_be_nothing):
-                raise Refusal(at, f"expected a figure over nothing{' or nothing' if may_be_nothing else ''}, not {inner}")
+                raise Refusal(
+                    at,
+                    f"expected a figure over nothing{' or nothing' if may_be_nothing else ''}, "
+                    f"not {inner}",
+                )
         elif field.name == "fitted":
             for piece, length in inner.items():
                 if length <= 0:
                     raise Refusal(f"{at}.{piece}", "expected a length over nothing")
 
 
-_MAY_BE_NOTHING = {"router_bridge", "per_turn", "begins", "setup", "handling", "clamped", "glue", "resawn", "rested", "over"}
+_MAY_BE_NOTHING = {
+    "router_bridge",
+    "per_turn",
+    "begins",
+    "setup",
+    "handling",
+    "clamped",
+    "glue",
+    "resawn",
+    "rested",
+    "over",
+}

@@ -1,4 +1,6 @@
-"""How a face is made flat: what is knocked down by hand first, and what the jointer then takes, foretold by simulation."""
+"""How a face is made flat: what is knocked down by hand first, and what the jointer then takes,
+foretold by simulation.
+"""
 
 from dataclasses import dataclass
 from functools import lru_cache
@@ -9,19 +11,35 @@ import numpy as np
 from vividplank.core.board import Board, Region, Slab, flat_slab
 from vividplank.core.board.depth import depths
 from vividplank.core.milling.orient import Face
-from vividplank.core.milling.simulate import MOST_PASSES, Floats, Piece, joint, joint_until, knock_down, level, piece_of
+from vividplank.core.milling.simulate import (
+    MOST_PASSES,
+    Floats,
+    Piece,
+    joint,
+    joint_until,
+    knock_down,
+    level,
+    piece_of,
+)
 
-#: This much of a face clean is enough to go on to the planer where the other side still has wood to give.
+# : This much of a face clean is enough to go on to the planer where the other side still has wood
+# to give.
 ENOUGH_CLEAN = 0.8
-_CORNERS = ("datum end, datum edge", "far end, datum edge", "datum end, far edge", "far end, far edge")
+_CORNERS = (
+    "datum end, datum edge",
+    "far end, datum edge",
+    "datum end, far edge",
+    "far end, far edge",
+)
 
 
 @dataclass(frozen=True)
 class Flattened:
-    """`down` is the face on the table. `high` names corners to knock down first and by how much; `passes` of the jointer
-    follow, `depth` each. Then it is `thickest` at its thickest place, and the planer can make it `thinnest` with both faces
-    clean; `enough` says whether that holds the thickness asked for.
-    `slab` is h(R), `off` the most that comes off the face, `clean` the share of it that is clean at the end.
+    """`down` is the face on the table. `high` names corners to knock down first and by how much;
+    `passes` of the jointer follow, `depth` each. Then it is `thickest` at its thickest place, and
+    the planer can make it `thinnest` with both faces clean; `enough` says whether that holds the
+    thickness asked for. `slab` is h(R), `off` the most that comes off the face, `clean` the share
+    of it that is clean at the end.
     """
 
     down: Face
@@ -40,9 +58,10 @@ class Flattened:
 def flatten(board: Board, region: Region, finish: int, depth: int, show: bool) -> Flattened:
     """Face a piece for a thickness in passes of `depth`; a show face is cleaned fully.
 
-    First as it lies, hollow side down. Where that takes too much of the wood (a twist laid on three corners costs all of it,
-    split between two only half) the corners that stand lowest under the plane of the flat slab are knocked down by hand
-    to within a pass of it first; where even that is too much, down to the plane itself.
+    First as it lies, hollow side down. Where that takes too much of the wood (a twist laid on three
+    corners costs all of it, split between two only half) the corners that stand lowest under the
+    plane of the flat slab are knocked down by hand to within a pass of it first; where even that is
+    too much, down to the plane itself.
     """
     slab = flat_slab(board, region)
     found = depths(board, region, slab)
@@ -60,21 +79,42 @@ def flatten(board: Board, region: Region, finish: int, depth: int, show: bool) -
         enough = last.clean >= target and passes < MOST_PASSES and level(last) >= finish
         if enough:
             break
-    high = () if spare is None else tuple((name, ceil(d - spare)) for name, d in corners if d > spare)
+    high = (
+        () if spare is None else tuple((name, ceil(d - spare)) for name, d in corners if d > spare)
+    )
     return Flattened(
-        down, high, passes, depth, round(float(last.thickness.max())), int(level(last)), last.clean, enough, slab.thickness,
+        down,
+        high,
+        passes,
+        depth,
+        round(float(last.thickness.max())),
+        int(level(last)),
+        last.clean,
+        enough,
+        slab.thickness,
         off,
     )
 
 
 def _under(piece: Piece, region: Region, slab: Slab, down: Face) -> Floats:
-    """The plane of the flat slab that the face on the table is cut down to, over the piece's grid."""
+    """The plane of the flat slab that the face on the table is cut down to, over the piece's
+    grid.
+    """
     xs, ys = np.meshgrid(piece.xs, piece.ys, indexing="ij")
     x = xs + region.x0
     if down == "B":
-        return np.asarray(slab.a * x + slab.b * (region.y0 + region.slope * xs + region.h0 + ys) + slab.c)
+        return np.asarray(
+            slab.a * x + slab.b * (region.y0 + region.slope * xs + region.h0 + ys) + slab.c
+        )
     # Turned over about its length: widths run from the other edge, heights are counted from above.
-    return np.asarray(-(slab.a * x + slab.b * (region.y0 + region.slope * xs + region.h1 - ys) + slab.c + slab.thickness))
+    return np.asarray(
+        -(
+            slab.a * x
+            + slab.b * (region.y0 + region.slope * xs + region.h1 - ys)
+            + slab.c
+            + slab.thickness
+        )
+    )
 
 
 def _corners(under: Floats, down: Face) -> list[tuple[str, float]]:

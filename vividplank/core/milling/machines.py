@@ -1,4 +1,6 @@
-"""The shop's machines and their limits. The machine's own manual rules; these are usual starting values."""
+"""The shop's machines and their limits. The machine's own manual rules; these are usual starting
+values.
+"""
 
 from dataclasses import dataclass, field
 
@@ -65,8 +67,9 @@ class CrosscutSaw:
 
 @dataclass(frozen=True)
 class Machines:
-    """What the shop has. `carrier`: flat boards to plane on, `router_bridge`: the widest it takes, 0 where there is none,
-    `by_hand`: planes and winding sticks, `outside`: a shop with wider machines, empty where there is none.
+    """What the shop has. `carrier`: flat boards to plane on, `router_bridge`: the widest it takes,
+    0 where there is none, `by_hand`: planes and winding sticks, `outside`: a shop with wider
+    machines, empty where there is none.
     """
 
     jointer: Jointer = Jointer()
@@ -88,16 +91,20 @@ def usual_machines(unit: Unit) -> Machines:
     mm = TICKS_PER_MM
     return Machines(
         Jointer(200 * mm, 300 * mm, 12 * mm, 50 * mm, 2400 * mm, mm * 4 // 5),
-        Planer(380 * mm, 300 * mm, 6 * mm, 3 * mm // 2, mm * 2 // 5, Dial("wheel", 2 * mm)), CrosscutSaw(300 * mm),
-        table_saw=TableSaw(75 * mm, 600 * mm, 12 * mm), bandsaw=Bandsaw(200 * mm),
+        Planer(380 * mm, 300 * mm, 6 * mm, 3 * mm // 2, mm * 2 // 5, Dial("wheel", 2 * mm)),
+        CrosscutSaw(300 * mm),
+        table_saw=TableSaw(75 * mm, 600 * mm, 12 * mm),
+        bandsaw=Bandsaw(200 * mm),
     )
 
 
 def depth_of_pass(usual: int, width: int, bed: int, hardness: int | None, step: int) -> int:
-    """How deep to cut: the usual pass for a narrow piece of middling hardness, less the wider and the harder.
+    """How deep to cut: the usual pass for a narrow piece of middling hardness, less the wider and
+    the harder.
 
-    A wide or hard face asks more of the motor and tears more: from half the bed on a quarter less, over three quarters of
-    it half as much; over 1,500 lbf of side hardness a quarter less again. Never under one step of the rule.
+    A wide or hard face asks more of the motor and tears more: from half the bed on a quarter less,
+    over three quarters of it half as much; over 1,500 lbf of side hardness a quarter less again.
+    Never under one step of the rule.
     """
     share = 0.5 if 4 * width > 3 * bed else 0.75 if 2 * width > bed else 1.0
     if hardness and hardness > 1500:

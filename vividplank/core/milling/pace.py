@@ -12,14 +12,25 @@ Factors = Mapping[str, float]
 
 _HAND_SAW = Pace(0, 2.0, 12 * TICKS_PER_INCH)
 _BENCH = Pace(0, 5.0, 1)
-_SETUP = {"hand plane": 2.0, "handsaw": 1.0, "router bridge": 10.0, "bench": 5.0, "outside shop": 30.0, "not here": 0.0}
+_SETUP = {
+    "hand plane": 2.0,
+    "handsaw": 1.0,
+    "router bridge": 10.0,
+    "bench": 5.0,
+    "outside shop": 30.0,
+    "not here": 0.0,
+}
 
 
 def pace_at(machine: str, machines: Machines) -> Pace:
     """What the shop has entered for a machine; handwork and the bench have usual figures."""
     return {
-        "jointer": machines.jointer.pace, "planer": machines.planer.pace, "table saw": machines.table_saw.pace,
-        "bandsaw": machines.bandsaw.pace, "crosscut saw": machines.crosscut.pace, "handsaw": _HAND_SAW,
+        "jointer": machines.jointer.pace,
+        "planer": machines.planer.pace,
+        "table saw": machines.table_saw.pace,
+        "bandsaw": machines.bandsaw.pace,
+        "crosscut saw": machines.crosscut.pace,
+        "handsaw": _HAND_SAW,
     }.get(machine, _BENCH)
 
 
@@ -28,7 +39,9 @@ def setup_minutes(machine: str, machines: Machines) -> float:
 
 
 def minutes(step: Step, machines: Machines) -> float:
-    """Minutes at the machine, without setting it up: for every pass one handling and the feed over what is cut."""
+    """Minutes at the machine, without setting it up: for every pass one handling and the feed over
+    what is cut.
+    """
     length, width, thick = step.size
     pace = pace_at(step.machine, machines)
     times = max(1, len(step.passes))

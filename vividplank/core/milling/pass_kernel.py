@@ -10,10 +10,11 @@ _TOUCH = 1e-6
 
 @njit(cache=True)
 def _rest(xs, ys, heights, first, last, xq):  # type: ignore[no-untyped-def]
-    """The highest plane under all heights of columns first..last, measured at xq in the middle of the width.
+    """The highest plane under all heights of columns first..last, measured at xq in the middle of
+    the width.
 
-    That is how a rigid piece pressed down there rests. A dual simplex with three touching points round the pressed one.
-    Gives value at the middle of the width in xq, slopes along and across.
+    That is how a rigid piece pressed down there rests. A dual simplex with three touching points
+    round the pressed one. Gives value at the middle of the width in xq, slopes along and across.
     """
     m = len(ys)
     yq = (ys[0] + ys[m - 1]) / 2
@@ -64,9 +65,9 @@ def _rest(xs, ys, heights, first, last, xq):  # type: ignore[no-untyped-def]
 def joint(xs, ys, lower, depth, hand, outfeed):  # type: ignore[no-untyped-def]
     """The underside after one pass over a jointer, the end xs[0] first.
 
-    What has passed the cutter rests on the outfeed table, level with the cutter; the rest on the infeed table, lower by
-    depth. `hand` is how far from the cutter it is pressed: over the outfeed table as soon as that much has passed, or
-    over the infeed table to the end.
+    What has passed the cutter rests on the outfeed table, level with the cutter; the rest on the
+    infeed table, lower by depth. `hand` is how far from the cutter it is pressed: over the outfeed
+    table as soon as that much has passed, or over the infeed table to the end.
     """
     n, m = lower.shape
     done = lower.copy()
@@ -85,8 +86,9 @@ def joint(xs, ys, lower, depth, hand, outfeed):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def plane(xs, ys, lower, upper, setting, span):  # type: ignore[no-untyped-def]
-    """The upper face after one pass through a thickness planer: between its rollers, `span` apart, the piece is pressed onto
-    the bed and what stands higher over the bed than the setting is cut; beyond them it may bend as it likes.
+    """The upper face after one pass through a thickness planer: between its rollers, `span` apart,
+    the piece is pressed onto the bed and what stands higher over the bed than the setting is cut;
+    beyond them it may bend as it likes.
     """
     n, m = lower.shape
     done = upper.copy()
@@ -105,7 +107,9 @@ def plane(xs, ys, lower, upper, setting, span):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def level(xs, ys, lower, upper):  # type: ignore[no-untyped-def]
-    """Thickness between the highest place of the underside and the lowest of the upperside, over the bed it rests on."""
+    """Thickness between the highest place of the underside and the lowest of the upperside, over
+    the bed it rests on.
+    """
     n, m = lower.shape
     xq = (xs[0] + xs[n - 1]) / 2
     c, a, b = _rest(xs, ys, lower, 0, n - 1, xq)

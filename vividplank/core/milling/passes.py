@@ -19,7 +19,8 @@ def equal_passes(depth: float, most: int, step: int = TICKS_PER_64TH) -> tuple[i
 
 
 def thickness_passes(start: int, finish: int, usual: int, last: int) -> tuple[int, ...]:
-    """Planer passes from the thickest place down to `finish`, ending exactly there with a light one.
+    """Planer passes from the thickest place down to `finish`, ending exactly there with a light
+    one.
 
     >>> thickness_passes(1000, 600, 200, 100)
     (200, 100, 100)

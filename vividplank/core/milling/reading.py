@@ -1,4 +1,6 @@
-"""What a reading at the machine means: done, so many passes to go, or stop, and what can be done then."""
+"""What a reading at the machine means: done, so many passes to go, or stop, and what can be done
+then.
+"""
 
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -14,8 +16,8 @@ from vividplank.core.milling.step import Step
 
 @dataclass(frozen=True)
 class Verdict:
-    """`state`: "done", "go on" (passes to take are in `passes`) or "stop". `says` is the sentence for the machine's
-    screen, `ways` what can be done where it stops.
+    """`state`: "done", "go on" (passes to take are in `passes`) or "stop". `says` is the sentence
+    for the machine's screen, `ways` what can be done where it stops.
     """
 
     state: Literal["done", "go on", "stop"]
@@ -25,12 +27,18 @@ class Verdict:
 
 
 def judge(
-    step: Step, reading: int, job: Job, machines: Machines, thickness_wanted: int = 0, system: System | None = None
+    step: Step,
+    reading: int,
+    job: Job,
+    machines: Machines,
+    thickness_wanted: int = 0,
+    system: System | None = None,
 ) -> Verdict:
-    """A caliper's, rule's or square's reading of what a step changes, against what it should come out at.
+    """A caliper's, rule's or square's reading of what a step changes, against what it should come
+    out at.
 
-    Thickness, width and length are read as they are; of an edge the gap under a square is read. `thickness_wanted` is what
-    the piece must still hold after a face has been made flat.
+    Thickness, width and length are read as they are; of an edge the gap under a square is read.
+    `thickness_wanted` is what the piece must still hold after a face has been made flat.
     """
     system = system or job.unit
     if step.kind in ("edge", "glue-edge", "saw-edge") and step.dimension == "straight":
@@ -48,12 +56,20 @@ def judge(
 
 def _square(step: Step, gap: int, system: System) -> Verdict:
     if gap <= step.tolerance:
-        return Verdict("done", "square: that is it" if gap == 0 else f"out by {_say(gap, system)}, within what a joint takes")
+        return Verdict(
+            "done",
+            "square: that is it"
+            if gap == 0
+            else f"out by {_say(gap, system)}, within what a joint takes",
+        )
     return Verdict(
-        "stop", f"out of square by {_say(gap, system)}", (),
+        "stop",
+        f"out of square by {_say(gap, system)}",
+        (),
         (
             "check the fence against a square and joint it again, one light pass",
-            "press the face to the fence, not the edge to the table", "if the face moved, face it again first",
+            "press the face to the fence, not the edge to the table",
+            "if the face moved, face it again first",
         ),
     )
 
@@ -64,12 +80,19 @@ def _faced(step: Step, reading: int, job: Job, wanted: int, system: System) -> V
     spare = reading - wanted if wanted else reading - step.stock_out
     if reading > step.stock_in + step.tolerance:
         return Verdict(
-            "stop", f"{_say(reading, system)} is more than the {_say(step.stock_in, system)} it came in with", (),
+            "stop",
+            f"{_say(reading, system)} is more than the {_say(step.stock_in, system)} it came in "
+            f"with",
+            (),
             (
-                "read it again at another place", "look for metal where it is thick, before it meets a knife",
+                "read it again at another place",
+                "look for metal where it is thick, before it meets a knife",
             ),
         )
-    return Verdict("done", f"{_say(reading, system)} at its thickest: {_say(max(0, spare), system)} for the planer")
+    return Verdict(
+        "done",
+        f"{_say(reading, system)} at its thickest: {_say(max(0, spare), system)} for the planer",
+    )
 
 
 def _more(step: Step, reading: int, over: int, machines: Machines, system: System) -> Verdict:
@@ -80,11 +103,20 @@ def _more(step: Step, reading: int, over: int, machines: Machines, system: Syste
         return Verdict("go on", f"{_say(over, system)} to go: {turns}", passes)
     if step.machine == "jointer":
         passes = equal_passes(over, machines.jointer.usual_pass)
-        return Verdict("go on", f"{_say(over, system)} to go: {len(passes)} pass{'es' if len(passes) > 1 else ''} more", passes)
+        return Verdict(
+            "go on",
+            f"{_say(over, system)} to go: {len(passes)} pass{'es' if len(passes) > 1 else ''} more",
+            passes,
+        )
     if step.dimension == "length":
-        return Verdict("go on", f"{_say(over, system)} too long: against the stop once more", (over,))
+        return Verdict(
+            "go on", f"{_say(over, system)} too long: against the stop once more", (over,)
+        )
     return Verdict(
-        "go on", f"{_say(over, system)} too wide: set the fence to {_say(step.stock_out, system)} and rip it again", (over,)
+        "go on",
+        f"{_say(over, system)} too wide: set the fence to {_say(step.stock_out, system)} and rip "
+        f"it again",
+        (over,),
     )
 
 
@@ -97,14 +129,16 @@ def _turns(each: list[str]) -> str:
         else:
             told.append([words])
     count = {1: "one", 2: "two", 3: "three", 4: "four", 5: "five", 6: "six"}
-    listed = [
-        f"{count.get(len(g), len(g))}{(' pass' + ('es' if len(g) > 1 else '')) if n == 0 else ''} at {g[0]}"
-        for n, g in enumerate(told)
-    ]
+    listed = []
+    for n, g in enumerate(told):
+        noun = "" if n else " passes" if len(g) > 1 else " pass"
+        listed.append(f"{count.get(len(g), len(g))}{noun} at {g[0]}")
     return ", then ".join(listed)
 
 
-def _too_small(step: Step, reading: int, under: int, job: Job, system: System, wanted: int = 0) -> Verdict:
+def _too_small(
+    step: Step, reading: int, under: int, job: Job, system: System, wanted: int = 0
+) -> Verdict:
     word = {"thickness": "thin", "width": "narrow", "length": "short"}.get(step.dimension, "thin")
     want = wanted or step.stock_out
     ways = ["read it again at another place, the jaws closed to nothing first"]
@@ -114,15 +148,23 @@ def _too_small(step: Step, reading: int, under: int, job: Job, system: System, w
         for p in _others(step, reading, job)
     ][:3]
     if step.dimension == "thickness" or wanted:
-        ways.append("where it does not show, glue a thin piece behind it or let it into a deeper housing")
+        ways.append(
+            "where it does not show, glue a thin piece behind it or let it into a deeper housing"
+        )
     ways.append("write it off, and lay its parts out again on what is left in the rack")
     return Verdict(
-        "stop", f"{_say(reading, system)} is {_say(under, system)} too {word}: {_say(want, system)} was wanted", (), tuple(ways)
+        "stop",
+        f"{_say(reading, system)} is {_say(under, system)} too {word}: {_say(want, system)} was "
+        f"wanted",
+        (),
+        tuple(ways),
     )
 
 
 def _others(step: Step, reading: int, job: Job) -> Iterable[Part]:
-    """Smaller parts of the same wood that the piece, as it is, would still make; the largest first."""
+    """Smaller parts of the same wood that the piece, as it is, would still make; the largest
+    first.
+    """
     length, width, thick = step.size
     if step.dimension == "width":
         width = reading

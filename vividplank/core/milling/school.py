@@ -7,7 +7,15 @@ from typing import Literal
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.milling.machines import Machines
 
-School = Literal["plane-then-rip", "seven-steps", "jointed-saw-edge", "rough-rip-first", "look-first", "two-visits", "by-hand"]
+School = Literal[
+    "plane-then-rip",
+    "seven-steps",
+    "jointed-saw-edge",
+    "rough-rip-first",
+    "look-first",
+    "two-visits",
+    "by-hand",
+]
 
 
 @dataclass(frozen=True)
@@ -22,32 +30,46 @@ class Order:
 
 ORDERS: tuple[Order, ...] = (
     Order(
-        "plane-then-rip", "Plane, then rip", "rough length, face, edge, plane, rip, ends",
+        "plane-then-rip",
+        "Plane, then rip",
+        "rough length, face, edge, plane, rip, ends",
         "the wide board is milled in one go: fewest pieces in hand",
     ),
     Order(
-        "seven-steps", "Seven steps", "rough length, face, edge, rip, plane, one end square, final length",
+        "seven-steps",
+        "Seven steps",
+        "rough length, face, edge, rip, plane, one end square, final length",
         "wide boards whose strips a smaller planer still takes",
     ),
     Order(
-        "jointed-saw-edge", "Seven steps and a jointed saw edge",
+        "jointed-saw-edge",
+        "Seven steps and a jointed saw edge",
         "as the seven steps, ripped 1/16 wide and the sawn edge jointed",
         "edges that show or are glued: no saw marks, no burns",
     ),
     Order(
-        "rough-rip-first", "Rough-rip first", "rough length, rough width at the bandsaw, then face, edge, plane, rip, ends",
-        "cupped and crooked boards and narrow jointers: each strip has only its own share of the cup",
+        "rough-rip-first",
+        "Rough-rip first",
+        "rough length, rough width at the bandsaw, then face, edge, plane, rip, ends",
+        "cupped and crooked boards and narrow jointers: each strip has only its own share of the "
+        "cup",
     ),
     Order(
-        "look-first", "Look first", "a light skim on both faces, high corners by hand, then plane and rip",
+        "look-first",
+        "Look first",
+        "a light skim on both faces, high corners by hand, then plane and rip",
         "rough faces that hide their grain and faults",
     ),
     Order(
-        "two-visits", "Two visits", "rough-mill a little over, sticker for days, flatten and thickness again",
+        "two-visits",
+        "Two visits",
+        "rough-mill a little over, sticker for days, flatten and thickness again",
         "doors, tops and whatever must stay flat",
     ),
     Order(
-        "by-hand", "By hand", "handsaw, winding sticks and planes, a long plane for the edge",
+        "by-hand",
+        "By hand",
+        "handsaw, winding sticks and planes, a long plane for the edge",
         "what no machine here can take, and quiet mornings",
     ),
 )
@@ -56,7 +78,9 @@ SCHOOLS: tuple[School, ...] = tuple(order.school for order in ORDERS)
 
 @dataclass(frozen=True)
 class Waits:
-    """Minutes that pass with nobody at work: glue in clamps, glue before it is machined, sawn or milled wood on stickers."""
+    """Minutes that pass with nobody at work: glue in clamps, glue before it is machined, sawn or
+    milled wood on stickers.
+    """
 
     clamped: int = 60
     glue: int = 12 * 60
@@ -80,8 +104,9 @@ class Hours:
 
 @dataclass(frozen=True)
 class Milling:
-    """How this shop mills. `exceptions` names a board, a part's id or a piece ("O3.1") and its own school; `fitted` the
-    lengths measured from the work, by piece; `over` is what the first of two visits leaves.
+    """How this shop mills. `exceptions` names a board, a part's id or a piece ("O3.1") and its own
+    school; `fitted` the lengths measured from the work, by piece; `over` is what the first of two
+    visits leaves.
     """
 
     machines: Machines = field(default_factory=Machines)

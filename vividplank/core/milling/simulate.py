@@ -1,11 +1,13 @@
 """What jointer and planer do to a piece, pass by pass: rigid wood on flat tables.
 
-Jointer: at every place of the feed the piece rests as a rigid body on both tables, pressed down by a hand near the cutter:
-among all ways to lie without sinking into a table it takes the one that is lowest under the hand. What then reaches below the
-cutter is gone. Planer: its rollers press the piece flat onto the bed over the short way between them, so a bend along it passes
-under the cutter and springs back behind; what stands higher over the bed than the setting is gone.
+Jointer: at every place of the feed the piece rests as a rigid body on both tables, pressed down by
+a hand near the cutter: among all ways to lie without sinking into a table it takes the one that is
+lowest under the hand. What then reaches below the cutter is gone. Planer: its rollers press the
+piece flat onto the bed over the short way between them, so a bend along it passes under the cutter
+and springs back behind; what stands higher over the bed than the setting is gone.
 
-No wood bends at the jointer and none but a bow bends at the planer: a thin piece under a heavy hand comes out worse.
+No wood bends at the jointer and none but a bow bends at the planer: a thin piece under a heavy hand
+comes out worse.
 """
 
 from collections.abc import Iterator
@@ -33,9 +35,11 @@ MOST_PASSES = 40
 
 @dataclass(frozen=True)
 class Piece:
-    """A piece on the table, over a grid: places along (n) and across (m), undersides and uppersides (n × m), in ticks.
+    """A piece on the table, over a grid: places along (n) and across (m), undersides and uppersides
+    (n × m), in ticks.
 
-    `clean` says of every place of the underside and of the upperside whether a cutter has been there.
+    `clean` says of every place of the underside and of the upperside whether a cutter has been
+    there.
     """
 
     xs: Floats
@@ -57,25 +61,40 @@ class Piece:
     def turned_over(self) -> "Piece":
         """The other face down, turned about its length: the ends stay where they are."""
         return replace(
-            self, lower=-self.upper[:, ::-1], upper=-self.lower[:, ::-1], clean_lower=self.clean_upper[:, ::-1],
+            self,
+            lower=-self.upper[:, ::-1],
+            upper=-self.lower[:, ::-1],
+            clean_lower=self.clean_upper[:, ::-1],
             clean_upper=self.clean_lower[:, ::-1],
         )
 
     def turned_round(self) -> "Piece":
         """The other end first, the same face down."""
         return Piece(
-            self.xs[-1] - self.xs[::-1], self.ys[-1] - self.ys[::-1], self.lower[::-1, ::-1], self.upper[::-1, ::-1],
-            self.clean_lower[::-1, ::-1], self.clean_upper[::-1, ::-1],
+            self.xs[-1] - self.xs[::-1],
+            self.ys[-1] - self.ys[::-1],
+            self.lower[::-1, ::-1],
+            self.upper[::-1, ::-1],
+            self.clean_lower[::-1, ::-1],
+            self.clean_upper[::-1, ::-1],
         )
 
     def bent(self) -> float:
-        """How far the underside's middle line strays from the straight line through its ends, most; in ticks."""
+        """How far the underside's middle line strays from the straight line through its ends, most;
+        in ticks.
+        """
         middle = self.lower[:, self.lower.shape[1] // 2]
         line = np.interp(self.xs, self.xs[[0, -1]], middle[[0, -1]])
         return float(np.abs(middle - line).max())
 
 
-def piece_of(board: Board, region: Region, down: Literal["A", "B"] = "B", along: int = _ALONG, across: int = _ACROSS) -> Piece:
+def piece_of(
+    board: Board,
+    region: Region,
+    down: Literal["A", "B"] = "B",
+    along: int = _ALONG,
+    across: int = _ACROSS,
+) -> Piece:
     """The piece that is cut out of a board there, with that face on the table."""
     xs = np.linspace(0, region.x1 - region.x0, along)
     hs = np.linspace(region.h0, region.h1, across)
@@ -96,13 +115,22 @@ def piece_of(board: Board, region: Region, down: Literal["A", "B"] = "B", along:
 
 def joint(piece: Piece, depth: float, press: Press = "outfeed") -> Piece:
     """One pass over the jointer, the end at 0 first."""
-    done = _kernel().joint(piece.xs, piece.ys, piece.lower, float(depth), min(_HAND, piece.xs[-1] / 6), press == "outfeed")
+    done = _kernel().joint(
+        piece.xs,
+        piece.ys,
+        piece.lower,
+        float(depth),
+        min(_HAND, piece.xs[-1] / 6),
+        press == "outfeed",
+    )
     return replace(piece, lower=done, clean_lower=piece.clean_lower | (done - piece.lower > _LINE))
 
 
 def plane(piece: Piece, setting: float) -> Piece:
     """One pass through the thickness planer, the upperside under the cutter."""
-    done = _kernel().plane(piece.xs, piece.ys, piece.lower, piece.upper, float(setting), 2 * _ROLLERS)
+    done = _kernel().plane(
+        piece.xs, piece.ys, piece.lower, piece.upper, float(setting), 2 * _ROLLERS
+    )
     return replace(piece, upper=done, clean_upper=piece.clean_upper | (piece.upper - done > _LINE))
 
 
@@ -112,9 +140,12 @@ def knock_down(piece: Piece, heights: Floats) -> Piece:
     return replace(piece, lower=done, clean_lower=piece.clean_lower | (done - piece.lower > _LINE))
 
 
-def joint_until(piece: Piece, depth: float, clean: float = 1.0, press: Press = "outfeed") -> Iterator[Piece]:
-    """The piece after each pass, until that share of the face is clean; at most MOST_PASSES, and none once it is cut "
-    "through."""
+def joint_until(
+    piece: Piece, depth: float, clean: float = 1.0, press: Press = "outfeed"
+) -> Iterator[Piece]:
+    """The piece after each pass, until that share of the face is clean; at most MOST_PASSES, and
+    none once it is cut " "through.
+    """
     for _ in range(MOST_PASSES):
         if piece.clean >= clean or piece.thickness.min() <= depth:
             return
@@ -123,7 +154,9 @@ def joint_until(piece: Piece, depth: float, clean: float = 1.0, press: Press = "
 
 
 def level(piece: Piece) -> float:
-    """How thick the planer can make it, both faces clean: what lies between two planes parallel to how it rests."""
+    """How thick the planer can make it, both faces clean: what lies between two planes parallel to
+    how it rests.
+    """
     return float(_kernel().level(piece.xs, piece.ys, piece.lower, piece.upper))
 
 

@@ -5,8 +5,17 @@ from itertools import accumulate
 from typing import Literal
 
 Machine = Literal[
-    "crosscut saw", "jointer", "planer", "table saw", "bandsaw", "hand plane", "handsaw", "router bridge", "bench",
-    "outside shop", "not here",
+    "crosscut saw",
+    "jointer",
+    "planer",
+    "table saw",
+    "bandsaw",
+    "hand plane",
+    "handsaw",
+    "router bridge",
+    "bench",
+    "outside shop",
+    "not here",
 ]
 Dimension = Literal["length", "thickness", "width", "straight", "none"]
 End = Literal["", "datum end", "far end"]
@@ -14,7 +23,9 @@ End = Literal["", "datum end", "far end"]
 
 @dataclass(frozen=True)
 class Way:
-    """A way round what a machine cannot take: where it is then done, what it costs, and its danger."""
+    """A way round what a machine cannot take: where it is then done, what it costs, and its
+    danger.
+    """
 
     machine: Machine
     do: str
@@ -24,7 +35,9 @@ class Way:
 
 @dataclass(frozen=True)
 class Obstacle:
-    """Why a machine cannot take a piece, and the ways round it, the first of them the one that is taken."""
+    """Why a machine cannot take a piece, and the ways round it, the first of them the one that is
+    taken.
+    """
 
     why: str
     ways: tuple[Way, ...]
@@ -32,14 +45,16 @@ class Obstacle:
 
 @dataclass(frozen=True)
 class Step:
-    """What is done, and everything one needs to know to do it. Lengths in ticks; texts in the job's unit.
+    """What is done, and everything one needs to know to do it. Lengths in ticks; texts in the job's
+    unit.
 
     `passes` holds the depth of each pass, `stock_in` and `stock_out` the dimension the step changes
     (its name in `dimension`). `size` is the length, width and thickness that come in, `marks` the
     pieces a last cut frees, as they are written on the wood. `first` is the end that leads.
-    `obstacle` says what the usual machine cannot take, `ways` what to do then; the step is then at the first way's machine.
-    `setup` names what the machine is set to: steps of one setup follow each other without touching it. It can be begun when
-    all of `after` are done and their `hold`, in minutes, has passed. `spare` is the thickness left over when a face is flat.
+    `obstacle` says what the usual machine cannot take, `ways` what to do then; the step is then at
+    the first way's machine. `setup` names what the machine is set to: steps of one setup follow
+    each other without touching it. It can be begun when all of `after` are done and their `hold`,
+    in minutes, has passed. `spare` is the thickness left over when a face is flat.
     """
 
     key: str
@@ -80,4 +95,8 @@ class Step:
     @property
     def readings(self) -> tuple[int, ...]:
         """What the caliper shows after each pass, where passes take from a thickness."""
-        return tuple(self.stock_in - gone for gone in accumulate(self.passes)) if self.dimension == "thickness" else ()
+        return (
+            tuple(self.stock_in - gone for gone in accumulate(self.passes))
+            if self.dimension == "thickness"
+            else ()
+        )

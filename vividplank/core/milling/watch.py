@@ -10,7 +10,15 @@ from vividplank.core.measure import System, about
 from vividplank.core.milling.flatten import ENOUGH_CLEAN
 from vividplank.core.milling.orient import Face
 from vividplank.core.milling.planner import letter
-from vividplank.core.milling.simulate import MOST_PASSES, Piece, Press, joint, level, piece_of, plane
+from vividplank.core.milling.simulate import (
+    MOST_PASSES,
+    Piece,
+    Press,
+    joint,
+    level,
+    piece_of,
+    plane,
+)
 
 #: A face is looked at over so many places along and across.
 ALONG, ACROSS = 57, 7
@@ -20,8 +28,9 @@ _PAPER = 60
 
 @dataclass(frozen=True)
 class Frame:
-    """After one pass (0: before the first): the share clean of the face that is cut, place by place along and across; the
-    thickest and thinnest place; what the planer could make of it; and how far it is bent along its length. Ticks.
+    """After one pass (0: before the first): the share clean of the face that is cut, place by place
+    along and across; the thickest and thinnest place; what the planer could make of it; and how far
+    it is bent along its length. Ticks.
     """
 
     clean: float
@@ -42,7 +51,9 @@ class Watched:
 
 
 def places(plan: Plan) -> dict[str, tuple[str, Region]]:
-    """Where every segment and blank lies in its board, by the name on its end ("O3.1", "O3.1a", "O3.1a2")."""
+    """Where every segment and blank lies in its board, by the name on its end ("O3.1", "O3.1a",
+    "O3.1a2").
+    """
     found: dict[str, tuple[str, Region]] = {}
     for b in plan.boards:
         for n, segment in enumerate(sorted(b.segments, key=lambda s: s.x0), 1):
@@ -56,10 +67,18 @@ def places(plan: Plan) -> dict[str, tuple[str, Region]]:
 
 
 def watch(
-    board: Board, region: Region, machine: Literal["jointer", "planer"], down: Face, depth: int, system: System,
-    press: Press = "outfeed", far_end_first: bool = False,
+    board: Board,
+    region: Region,
+    machine: Literal["jointer", "planer"],
+    down: Face,
+    depth: int,
+    system: System,
+    press: Press = "outfeed",
+    far_end_first: bool = False,
 ) -> Watched:
-    """Pass after pass of that depth with that face down, until the face is clean or the piece is hardly there."""
+    """Pass after pass of that depth with that face down, until the face is clean or the piece is
+    hardly there.
+    """
     start = piece_of(board, region, down, ALONG, ACROSS)
     if far_end_first:
         start = start.turned_round()
@@ -94,8 +113,12 @@ def _frame(piece: Piece, machine: str, turned: bool) -> Frame:
     if turned:
         lines = lines[::-1, ::-1]
     return Frame(
-        float(lines.mean()), tuple(tuple(bool(c) for c in row) for row in lines), round(float(piece.thickness.max())),
-        round(float(piece.thickness.min())), int(level(piece)), round(piece.bent()),
+        float(lines.mean()),
+        tuple(tuple(bool(c) for c in row) for row in lines),
+        round(float(piece.thickness.max())),
+        round(float(piece.thickness.min())),
+        int(level(piece)),
+        round(piece.bent()),
     )
 
 
@@ -107,14 +130,26 @@ def _says(frames: list[Frame], enough: int, machine: str, system: System) -> str
     passes = len(frames) - 1
     if machine == "planer":
         if last.bent > max(_PAPER, first.bent // 2):
-            return (f"even in thickness after {passes} passes, and still {say(last.bent)} bent: the rollers press the bend out "
-                    "and let it spring back. Face it first")
+            return (
+                f"even in thickness after {passes} passes, and still {say(last.bent)} bent: the "
+                f"rollers press the bend out "
+                "and let it spring back. Face it first"
+            )
         return f"clean after {passes} passes: it lies flat, so it comes out parallel"
     if last.bent > max(_PAPER, first.bent // 2):
-        return (f"clean after {passes} pass{'es' if passes > 1 else ''} and still {say(last.bent)} bent: it rocked over the "
-                "cutter and kept its curve. Turn it hollow side down")
+        return (
+            f"clean after {passes} pass{'es' if passes > 1 else ''} and still {say(last.bent)} "
+            f"bent: it rocked over the "
+            "cutter and kept its curve. Turn it hollow side down"
+        )
     if not enough:
-        return (f"after {passes} passes only {round(100 * last.clean)} % is clean: knock the high corners down first, or cut "
-                "it shorter")
-    return (f"{round(100 * frames[enough].clean)} % clean after {enough} pass{'es' if enough > 1 else ''}: on to the planer, "
-            f"which can make it {say(frames[enough].level)}; a show face is clean after {passes}")
+        return (
+            f"after {passes} passes only {round(100 * last.clean)} % is clean: knock the high "
+            f"corners down first, or cut "
+            "it shorter"
+        )
+    return (
+        f"{round(100 * frames[enough].clean)} % clean after {enough} "
+        f"pass{'es' if enough > 1 else ''}: on to the planer, "
+        f"which can make it {say(frames[enough].level)}; a show face is clean after {passes}"
+    )

@@ -9,14 +9,26 @@ from vividplank.core.milling.route import Route
 from vividplank.core.milling.step import Step
 
 #: In the order a piece goes through them.
-PLACES = ("rack", "rough", "resting", "milled", "panel", "glued up", "held long", "finished", "fitted")
+PLACES = (
+    "rack",
+    "rough",
+    "resting",
+    "milled",
+    "panel",
+    "glued up",
+    "held long",
+    "finished",
+    "fitted",
+)
 #: Kinds of steps that a piece comes out of, by how they begin; the last of them counts.
 _LAST = ("length-", "fit-", "glue-edge", "mitre-", "taper-", "outline-")
 
 
 @dataclass(frozen=True)
 class Whereabouts:
-    """`mark` is written on the wood, `piece` the blank it is in by now ("O3.1a"), `place` one of PLACES."""
+    """`mark` is written on the wood, `piece` the blank it is in by now ("O3.1a"), `place` one of
+    PLACES.
+    """
 
     mark: str
     name: str
@@ -25,7 +37,9 @@ class Whereabouts:
     place: str
 
 
-def whereabouts(job: Job, plan: Plan, routes: tuple[Route, ...], done: Collection[str]) -> tuple[Whereabouts, ...]:
+def whereabouts(
+    job: Job, plan: Plan, routes: tuple[Route, ...], done: Collection[str]
+) -> tuple[Whereabouts, ...]:
     """All pieces of a plan, staves by themselves, in the order of the plan."""
     steps = {s.key: s for r in routes for s in r.steps}
     after: dict[str, list[str]] = {}
@@ -38,7 +52,10 @@ def whereabouts(job: Job, plan: Plan, routes: tuple[Route, ...], done: Collectio
         step = steps[last[item.name]]
         found.append(
             Whereabouts(
-                item.name, job.part(item.part).name or item.part, board.board, step.piece,
+                item.name,
+                job.part(item.part).name or item.part,
+                board.board,
+                step.piece,
                 _place(item, step, steps, after, done),
             )
         )
@@ -46,7 +63,9 @@ def whereabouts(job: Job, plan: Plan, routes: tuple[Route, ...], done: Collectio
 
 
 def _last_steps(steps: Mapping[str, Step]) -> dict[str, str]:
-    """The step that each piece comes out of: its last cut or shaping, or for a stave the jointing for glue."""
+    """The step that each piece comes out of: its last cut or shaping, or for a stave the jointing
+    for glue.
+    """
     found: dict[str, str] = {}
     for s in steps.values():
         if s.kind.startswith(_LAST):
@@ -55,7 +74,13 @@ def _last_steps(steps: Mapping[str, Step]) -> dict[str, str]:
     return found
 
 
-def _place(item: Item, step: Step, steps: Mapping[str, Step], after: Mapping[str, list[str]], done: Collection[str]) -> str:
+def _place(
+    item: Item,
+    step: Step,
+    steps: Mapping[str, Step],
+    after: Mapping[str, list[str]],
+    done: Collection[str],
+) -> str:
     if item.stave:
         glued = f"{item.part}{item.n}"
         if f"{glued}/length" in done:
@@ -68,7 +93,9 @@ def _place(item: Item, step: Step, steps: Mapping[str, Step], after: Mapping[str
     kinds = {s.kind for s in before}
     if "unclamp" in kinds or "glue" in kinds:
         return "held long" if step.kind.startswith("fit-") and "square" in kinds else "glued up"
-    if any(s.kind == "sticker" and not any(k in done for k in after.get(s.key, [])) for s in before):
+    if any(
+        s.kind == "sticker" and not any(k in done for k in after.get(s.key, [])) for s in before
+    ):
         return "resting"
     if step.kind.startswith("fit-") and any(k.startswith("square") for k in kinds):
         return "held long"

@@ -5,19 +5,26 @@ from vividplank.core.milling.step import Step
 
 #: What a machine is set to where that is no measure, by the last word of its setting.
 _FREE = {
-    "rough": "rough crosscuts to the marks", "freehand": "freehand to the line", "square": "square ends",
-    "fit": "cut to the work", "mitre": "45° for mitres",
+    "rough": "rough crosscuts to the marks",
+    "freehand": "freehand to the line",
+    "square": "square ends",
+    "fit": "cut to the work",
+    "mitre": "45° for mitres",
 }
 
 
 def setting_name(first: Step, system: System) -> str:
-    """What a machine is set to for a step, in words: "fence at 3 in", "13/16 in", "passes of 1/64 in"."""
+    """What a machine is set to for a step, in words: "fence at 3 in", "13/16 in", "passes of 1/64
+    in".
+    """
     if first.machine == "jointer":
         return f"passes of {written(int(first.setup.split()[-1]), system, unit=True)}"
     last = first.setup.split()[-1]
     if not first.setting or last in _FREE:
         return {**_FREE, "carrier": "on a flat carrier"}.get(last, first.machine)
-    word = {"table saw": "fence at ", "crosscut saw": "stop at ", "bandsaw": "fence at "}.get(first.machine, "")
+    word = {"table saw": "fence at ", "crosscut saw": "stop at ", "bandsaw": "fence at "}.get(
+        first.machine, ""
+    )
     return word + written(first.setting, system, unit=True)
 
 

@@ -15,11 +15,13 @@ Mesh = tuple[Array, Indices]
 _FOLDED = 1e-4
 #: A point nearer to an edge than this share of the whole lies on it.
 _ON_EDGE = 1e-5
-#: A hole that is smaller than this share of the whole, as where a lathe stops short of its axis, is closed.
+# : A hole that is smaller than this share of the whole, as where a lathe stops short of its axis,
+# is closed.
 _PINHOLE = 1e-3
 #: More open edges than this are no seams that were cut once more on one side, but a surface.
 _MOST_OPEN = 20_000
-#: A cell that holds less than this share of the cube of its own span holds nothing: it lies between two faces.
+# : A cell that holds less than this share of the cube of its own span holds nothing: it lies
+# between two faces.
 _NOTHING = 1e-9
 
 
@@ -31,16 +33,21 @@ def weld(vertices: Array, faces: Indices) -> Mesh:
     keys = (cells[:, 0] << 42) | (cells[:, 1] << 21) | cells[:, 2]
     _, first, index = np.unique(keys, return_index=True, return_inverse=True)
     welded = index.reshape(-1)[faces]
-    real = (welded[:, 0] != welded[:, 1]) & (welded[:, 1] != welded[:, 2]) & (welded[:, 2] != welded[:, 0])
+    real = (
+        (welded[:, 0] != welded[:, 1])
+        & (welded[:, 1] != welded[:, 2])
+        & (welded[:, 2] != welded[:, 0])
+    )
     return vertices[first], welded[real].astype(np.int64)
 
 
 def split(vertices: Array, faces: Indices) -> list[Mesh]:
     """The bodies of a mesh, their faces outward.
 
-    Faces that share an edge hang together. What hangs together and is closed is taken apart into the cells that it encloses
-    (Zhou, Grinspun, Zorin and Jacobson, 2016, Mesh arrangements for solid geometry): so boards that touch come apart, also
-    where one has its faces inward or the face between them is written once. What is open stays as it hangs together.
+    Faces that share an edge hang together. What hangs together and is closed is taken apart into
+    the cells that it encloses (Zhou, Grinspun, Zorin and Jacobson, 2016, Mesh arrangements for
+    solid geometry): so boards that touch come apart, also where one has its faces inward or the
+    face between them is written once. What is open stays as it hangs together.
     """
     vertices, faces = _without_pinholes(*_sealed(*weld(vertices, faces)))
     if not len(faces):
@@ -57,16 +64,23 @@ def split(vertices: Array, faces: Indices) -> list[Mesh]:
 
 
 class _Edges:
-    """Which faces meet at each edge: `owner` and `directed` sorted by edge, which begin at `starts`."""
+    """Which faces meet at each edge: `owner` and `directed` sorted by edge, which begin at
+    `starts`.
+    """
 
     def __init__(self, faces: Indices) -> None:
         n = len(faces)
         directed = np.concatenate([faces[:, [0, 1]], faces[:, [1, 2]], faces[:, [2, 0]]])
-        owner, third = np.tile(np.arange(n), 3), np.concatenate([faces[:, 2], faces[:, 0], faces[:, 1]])
+        owner, third = (
+            np.tile(np.arange(n), 3),
+            np.concatenate([faces[:, 2], faces[:, 0], faces[:, 1]]),
+        )
         edges = np.sort(directed, axis=1)
         order = np.lexsort((edges[:, 1], edges[:, 0]))
         self.edges, self.owner, self.third = edges[order], owner[order], third[order]
-        self.along = directed[order][:, 0] == self.edges[:, 0]  # whether the face runs from the lower point to the higher
+        self.along = (
+            directed[order][:, 0] == self.edges[:, 0]
+        )  # whether the face runs from the lower point to the higher
         self.starts = np.flatnonzero(np.r_[True, np.any(self.edges[1:] != self.edges[:-1], axis=1)])
         self.counts = np.diff(np.r_[self.starts, len(self.edges)])
         self.open = np.zeros(n, bool)
@@ -79,8 +93,9 @@ class _Edges:
 
 
 class _Cells:
-    """The cells that a closed surface cuts space into, by the sides of its faces: side 2 f is the front of face f, 2 f + 1 its
-    back. Two sides see the same cell where one follows the other round an edge.
+    """The cells that a closed surface cuts space into, by the sides of its faces: side 2 f is the
+    front of face f, 2 f + 1 its back. Two sides see the same cell where one follows the other round
+    an edge.
     """
 
     def __init__(self, vertices: Array, faces: Indices, edges: _Edges) -> None:
@@ -89,7 +104,10 @@ class _Cells:
         pairs = edges.starts[edges.counts == 2]
         one, other = edges.owner[pairs], edges.owner[pairs + 1]
         turned = (edges.along[pairs] == edges.along[pairs + 1]).astype(np.int64)
-        links = [np.column_stack([2 * one, 2 * other + turned]), np.column_stack([2 * one + 1, 2 * other + 1 - turned])]
+        links = [
+            np.column_stack([2 * one, 2 * other + turned]),
+            np.column_stack([2 * one + 1, 2 * other + 1 - turned]),
+        ]
         patches = np.empty(n, np.int64)
         for label in _parts(np.column_stack([one, other]), n):
             patches[label] = label[0]
@@ -102,7 +120,9 @@ class _Cells:
         if found:
             links.append(np.array(found))
         joined = np.concatenate(links)
-        graph = coo_array((np.ones(len(joined)), (joined[:, 0], joined[:, 1])), shape=(2 * n, 2 * n))
+        graph = coo_array(
+            (np.ones(len(joined)), (joined[:, 0], joined[:, 1])), shape=(2 * n, 2 * n)
+        )
         _, self.cell = connected_components(graph, directed=False)
         a, b, c = np.moveaxis(vertices[faces] - vertices.mean(axis=0), 1, 0)
         volumes = np.einsum("ij,ij->i", a, np.cross(b, c)) / 6
@@ -122,11 +142,16 @@ class _Cells:
             seen.append(cell)
             mine = np.sort(sides[self.cell[sides] == cell])
             if self.fronts[cell] > 0 and np.all(self.volume[self.cell[mine ^ 1]] > 0):
-                continue  # the room between boards that enclose it: it sees the fronts of all of them
+                # the room between boards that enclose it: it sees the fronts of all of them
+                continue
             found = self.faces[mine // 2]
             bodies.append((int(mine[0]), np.where((mine % 2 == 0)[:, None], found[:, ::-1], found)))
-        if not np.all(np.isin(self.cell[2 * label], seen) | np.isin(self.cell[2 * label + 1], seen)):
-            return [self.faces[label]]  # a face that bounds nothing: what hangs together is no set of bodies
+        if not np.all(
+            np.isin(self.cell[2 * label], seen) | np.isin(self.cell[2 * label + 1], seen)
+        ):
+            return [
+                self.faces[label]
+            ]  # a face that bounds nothing: what hangs together is no set of bodies
         return [mesh for _, mesh in sorted(bodies, key=lambda body: body[0])]
 
     def _round(self, edges: _Edges, at: slice, patches: Indices) -> list[tuple[int, int]]:
@@ -140,7 +165,8 @@ class _Cells:
         angles = np.arctan2(out @ np.cross(axis, out[0]), out @ out[0]) % (2 * np.pi)
         angles[angles > 2 * np.pi - _FOLDED] = 0.0
         order = list(np.argsort(angles, kind="stable"))
-        # Faces that lie on each other: each patch keeps its place above or below the others at all its edges.
+        # Faces that lie on each other: each patch keeps its place above or below the others at all
+        # its edges.
         k = 0
         while k < len(order):
             end = k + 1
@@ -150,7 +176,10 @@ class _Cells:
                 up = np.cross(axis, out[order[k]])
                 upward = bool(up[int(np.argmax(np.abs(up) > 1e-3))] > 0)
                 # From below: first those whose front looks up, then those that look down on them.
-                ranks = [(bool(along[i]) != upward, -int(patches[owner[i]]), -int(owner[i]), i) for i in order[k:end]]
+                ranks = [
+                    (bool(along[i]) != upward, -int(patches[owner[i]]), -int(owner[i]), i)
+                    for i in order[k:end]
+                ]
                 order[k:end] = [i for *_, i in sorted(ranks, reverse=not upward)]
             k = end
         # The front of a face that runs along the axis looks on round it, that of another one back.
@@ -174,7 +203,8 @@ def _used(vertices: Array, faces: Indices) -> Mesh:
 
 
 def _sealed(vertices: Array, faces: Indices) -> Mesh:
-    """Edges that are whole on one side and in pieces on the other are cut on both: what is subtracted from a body leaves such.
+    """Edges that are whole on one side and in pieces on the other are cut on both: what is
+    subtracted from a body leaves such.
 
     Only at open edges, and only where the piece's own point lies on the edge.
     """
@@ -233,5 +263,7 @@ def _without_pinholes(vertices: Array, faces: Indices) -> Mesh:
         if float(np.ptp(vertices[mine], axis=0).max()) <= reach:
             moved[mine[0]], becomes[mine] = vertices[mine].mean(axis=0), mine[0]
     drawn = becomes[faces]
-    real = (drawn[:, 0] != drawn[:, 1]) & (drawn[:, 1] != drawn[:, 2]) & (drawn[:, 2] != drawn[:, 0])
+    real = (
+        (drawn[:, 0] != drawn[:, 1]) & (drawn[:, 1] != drawn[:, 2]) & (drawn[:, 2] != drawn[:, 0])
+    )
     return moved, drawn[real]

@@ -1,4 +1,6 @@
-"""The tight box of a solid along its own dominant planes, and whether two solids are the same thing."""
+"""The tight box of a solid along its own dominant planes, and whether two solids are the same
+thing.
+"""
 
 from dataclasses import dataclass
 from itertools import permutations, product
@@ -16,22 +18,27 @@ SAME_MM = 0.1
 _ONE_DIRECTION = 0.002
 #: How many of the largest directions are tried as faces of the box.
 _CANDIDATES = 6
-#: A solid of more triangles than this is curved somewhere; its largest faces are most of it where they are this share.
+# : A solid of more triangles than this is curved somewhere; its largest faces are most of it where
+# they are this share.
 _MANY, _MOSTLY = 60, 0.6
-#: A box that lies along no face is taken where it is smaller by so much, or at all where less than this share of the two
-#: sides across its largest faces is flat.
+# : A box that lies along no face is taken where it is smaller by so much, or at all where less than
+# this share of the two : sides across its largest faces is flat.
 _CLEARLY, _A_SIDE = 0.95, 0.4
 #: Two curved solids are one part where no moment of theirs differs by more than this share.
 _ALIKE = 3e-3
-#: A point is a corner where the planes round it spread by more than this (the least eigenvalue of their normals' spread).
+# : A point is a corner where the planes round it spread by more than this (the least eigenvalue of
+# their normals' spread).
 _CORNER = 1e-3
-#: A section of at least so many corners, none nearer to the axis than this share of the farthest, is round.
+# : A section of at least so many corners, none nearer to the axis than this share of the farthest,
+# is round.
 _CORNERS, _ROUND = 12, 0.985
 
 
 @dataclass(frozen=True)
 class Box:
-    """`axes` rows are length, width and thickness as unit vectors (right-handed); `size` in the unit of the solid."""
+    """`axes` rows are length, width and thickness as unit vectors (right-handed); `size` in the
+    unit of the solid.
+    """
 
     axes: Array
     centre: Array
@@ -57,24 +64,31 @@ class Solid:
 
     @property
     def volume(self) -> float:
-        """Of the closed body: the sum of the tetrahedra to its middle, so that far from the origin costs no digits."""
+        """Of the closed body: the sum of the tetrahedra to its middle, so that far from the origin
+        costs no digits.
+        """
         a, b, c = np.moveaxis(self.corners() - self.vertices.mean(axis=0), 1, 0)
         return float(abs(np.einsum("ij,ij->i", a, np.cross(b, c)).sum()) / 6)
 
     @property
     def closed(self) -> bool:
         """Every edge belongs to two faces."""
-        edges = np.sort(np.concatenate([self.faces[:, [0, 1]], self.faces[:, [1, 2]], self.faces[:, [2, 0]]]), axis=1)
+        edges = np.sort(
+            np.concatenate([self.faces[:, [0, 1]], self.faces[:, [1, 2]], self.faces[:, [2, 0]]]),
+            axis=1,
+        )
         _, counts = np.unique(edges[:, 0] * len(self.vertices) + edges[:, 1], return_counts=True)
         return bool(len(counts) and np.all(counts % 2 == 0))
 
 
 def tight_box(solid: Solid) -> Box:
-    """The least box with one side along the solid's largest flat faces and another along faces square to them.
+    """The least box with one side along the solid's largest flat faces and another along faces
+    square to them.
 
-    Of all pairs of the six largest face directions the smallest box wins; where sizes tie, the larger faces. A curved solid
-    has many small faces: there the least rectangle across each direction is tried as well, and the least box of all round
-    its hull, and taken where they are clearly smaller. What was turned on a lathe lies along its axis.
+    Of all pairs of the six largest face directions the smallest box wins; where sizes tie, the
+    larger faces. A curved solid has many small faces: there the least rectangle across each
+    direction is tried as well, and the least box of all round its hull, and taken where they are
+    clearly smaller. What was turned on a lathe lies along its axis.
     """
     directions, areas = _directions(solid)
     points = _hull(solid.vertices)
@@ -96,9 +110,17 @@ def tight_box(solid: Solid) -> Box:
         for area, second in frames:
             box = _box(points, first, second)
             margin = 1 - 1e-6 if area >= 0 or flat < _A_SIDE else _CLEARLY
-            if best is None or box.volume < best[0] * margin or (box.volume <= best[0] * (1 + 1e-6) and area > best[1]):
+            if (
+                best is None
+                or box.volume < best[0] * margin
+                or (box.volume <= best[0] * (1 + 1e-6) and area > best[1])
+            ):
                 best = (box.volume, float(area), box)
-                flat = (area - areas[i]) * float(np.ptp(points @ second)) / (2 * box.volume) if area > areas[i] else 1.0
+                flat = (
+                    (area - areas[i]) * float(np.ptp(points @ second)) / (2 * box.volume)
+                    if area > areas[i]
+                    else 1.0
+                )
     assert best is not None  # a mesh with faces has directions
     if curved and sum(areas) < _MOSTLY * surface:
         least = _least_box(points)
@@ -114,7 +136,10 @@ def same(one: Solid, other: Solid, box: Box, other_box: Box) -> str:
     apart = max(SAME_MM, _ALIKE * box.size[0]) if curved else SAME_MM
     if any(abs(a - b) > apart for a, b in zip(box.size, other_box.size, strict=True)):
         return ""
-    if closed and abs(one.volume - other.volume) > (_ALIKE if curved else 1e-3) * box.volume + SAME_MM**3:
+    if (
+        closed
+        and abs(one.volume - other.volume) > (_ALIKE if curved else 1e-3) * box.volume + SAME_MM**3
+    ):
         return ""
     here = (one.vertices - box.centre) @ box.axes.T
     there = (other.vertices - other_box.centre) @ other_box.axes.T
@@ -129,13 +154,23 @@ def same(one: Solid, other: Solid, box: Box, other_box: Box) -> str:
             continue
         for signs in product((1, -1), repeat=3):
             if moments is not None:
-                # Curved faces are cut into triangles otherwise in every place; what they enclose is the same.
+                # Curved faces are cut into triangles otherwise in every place; what they enclose is
+                # the same.
                 flip = _handed(order) * signs[0] * signs[1] * signs[2] < 0
                 faces = other.faces[:, ::-1] if flip else other.faces
-                alike = float(np.abs(_moments(there[:, order] * signs, faces, size) - moments).max()) <= _ALIKE
+                alike = (
+                    float(np.abs(_moments(there[:, order] * signs, faces, size) - moments).max())
+                    <= _ALIKE
+                )
             else:
                 turned = other_corners[:, order] * signs
-                alike = max(float(near.query(turned)[0].max()), float(cKDTree(turned).query(corners)[0].max())) <= SAME_MM
+                alike = (
+                    max(
+                        float(near.query(turned)[0].max()),
+                        float(cKDTree(turned).query(corners)[0].max()),
+                    )
+                    <= SAME_MM
+                )
             if not alike:
                 continue
             if _handed(order) * signs[0] * signs[1] * signs[2] > 0:
@@ -145,10 +180,18 @@ def same(one: Solid, other: Solid, box: Box, other_box: Box) -> str:
 
 
 def _corners(solid: Solid) -> Any:
-    """Which points of a solid are corners of it, not points on an edge or a face where triangles happen to meet."""
+    """Which points of a solid are corners of it, not points on an edge or a face where triangles
+    happen to meet.
+    """
     a, b, c = np.moveaxis(solid.corners(), 1, 0)
     normals = np.cross(b - a, c - a)
-    longest = np.maximum.reduce([np.linalg.norm(b - a, axis=1), np.linalg.norm(c - b, axis=1), np.linalg.norm(a - c, axis=1)])
+    longest = np.maximum.reduce(
+        [
+            np.linalg.norm(b - a, axis=1),
+            np.linalg.norm(c - b, axis=1),
+            np.linalg.norm(a - c, axis=1),
+        ]
+    )
     double = np.linalg.norm(normals, axis=1)
     sound = double > SAME_MM * longest  # a sliver's normal is chance
     if not sound.any():
@@ -162,7 +205,9 @@ def _corners(solid: Solid) -> Any:
 
 
 def outline(solid: Solid, box: Box) -> list[tuple[float, float]]:
-    """The silhouette in length × width from the box's corner, empty where it fills its rectangle."""
+    """The silhouette in length × width from the box's corner, empty where it fills its
+    rectangle.
+    """
     from shapely import union_all
     from shapely.geometry import Polygon
 
@@ -170,7 +215,9 @@ def outline(solid: Solid, box: Box) -> list[tuple[float, float]]:
     sides = flat[:, 1:] - flat[:, :1]
     areas = np.abs(sides[:, 0, 0] * sides[:, 1, 1] - sides[:, 0, 1] * sides[:, 1, 0])
     triangles = [Polygon(t) for t in flat[areas > 1e-9]] if len(flat) <= 4000 else []
-    shape = union_all(triangles, grid_size=1e-3) if triangles else Polygon(_ring(flat.reshape(-1, 2)))
+    shape = (
+        union_all(triangles, grid_size=1e-3) if triangles else Polygon(_ring(flat.reshape(-1, 2)))
+    )
     if shape.geom_type != "Polygon":
         shape = max(shape.geoms, key=lambda g: g.area)
     shape = shape.simplify(0.05)
@@ -184,12 +231,18 @@ def _surface(solid: Solid) -> float:
     return float(np.linalg.norm(np.cross(b - a, c - a), axis=1).sum() / 2)
 
 
-#: Points and weights that integrate cubics over a tetrahedron exactly (Keast, 1986), as shares of its corners.
-_QUADRATURE = ((-0.8, (0.25, 0.25, 0.25, 0.25)), *((0.45, tuple(0.5 if k == j else 1 / 6 for j in range(4))) for k in range(4)))
+# : Points and weights that integrate cubics over a tetrahedron exactly (Keast, 1986), as shares of
+# its corners.
+_QUADRATURE = (
+    (-0.8, (0.25, 0.25, 0.25, 0.25)),
+    *((0.45, tuple(0.5 if k == j else 1 / 6 for j in range(4))) for k in range(4)),
+)
 
 
 def _moments(points: Array, faces: NDArray[np.int64], size: Array) -> Array:
-    """The moments up to the third of a closed body about the middle of its box, as shares of the box."""
+    """The moments up to the third of a closed body about the middle of its box, as shares of the
+    box.
+    """
     corners = (points / (size / 2))[faces]
     whole = np.concatenate([np.zeros((len(corners), 1, 3)), corners], axis=1)
     volumes = np.einsum("ij,ij->i", corners[:, 0], np.cross(corners[:, 1], corners[:, 2])) / 6
@@ -224,7 +277,9 @@ def _moments(points: Array, faces: NDArray[np.int64], size: Array) -> Array:
 
 
 def _turned(solid: Solid) -> Box | None:
-    """The box of a solid that is round about an axis: by its diameter, which no facet of it shows. None for any other."""
+    """The box of a solid that is round about an axis: by its diameter, which no facet of it shows.
+    None for any other.
+    """
     if len(solid.faces) <= _MANY or not solid.closed:
         return None
     a, b, c = np.moveaxis(solid.corners() - solid.vertices.mean(axis=0), 1, 0)
@@ -235,10 +290,18 @@ def _turned(solid: Solid) -> Box | None:
     a, b, c = a - middle, b - middle, c - middle
     volumes = np.einsum("ij,ij->i", a, np.cross(b, c)) / 6
     whole = a + b + c
-    second = sum(np.einsum("i,ij,ik->jk", volumes, p, p) for p in (a, b, c, whole)) / 20  # of tetrahedra to the middle
+    second = (
+        sum(np.einsum("i,ij,ik->jk", volumes, p, p) for p in (a, b, c, whole)) / 20
+    )  # of tetrahedra to the middle
     spread, axes = np.linalg.eigh(second / volumes.sum())
     low, mid, high = (float(s) for s in spread)
-    axis = axes[:, 2] if abs(mid - low) < 0.02 * mid else axes[:, 0] if abs(high - mid) < 0.02 * mid else None
+    axis = (
+        axes[:, 2]
+        if abs(mid - low) < 0.02 * mid
+        else axes[:, 0]
+        if abs(high - mid) < 0.02 * mid
+        else None
+    )
     if axis is None:
         return None
     helper = np.eye(3)[int(np.argmin(np.abs(axis)))]
@@ -259,7 +322,9 @@ def _turned(solid: Solid) -> Box | None:
 
 
 def _least_box(points: Array) -> Box | None:
-    """The least box of any direction round the points (the least over the faces of their hull; O'Rourke, 1985, is exact)."""
+    """The least box of any direction round the points (the least over the faces of their hull;
+    O'Rourke, 1985, is exact).
+    """
     from trimesh.bounds import oriented_bounds
 
     try:
@@ -281,7 +346,9 @@ def _directions(solid: Solid) -> tuple[list[Array], list[float]]:
     first = np.argmax(np.abs(normals) > 1e-6, axis=1)
     normals *= np.sign(normals[np.arange(len(normals)), first])[:, None]
     steps = np.round((normals + 1) / _ONE_DIRECTION).astype(np.int64)
-    _, group = np.unique((steps[:, 0] << 20) | (steps[:, 1] << 10) | steps[:, 2], return_inverse=True)
+    _, group = np.unique(
+        (steps[:, 0] << 20) | (steps[:, 1] << 10) | steps[:, 2], return_inverse=True
+    )
     total = np.bincount(group, areas)
     order = np.argsort(-total)[: 4 * _CANDIDATES]
     found: list[Array] = []
@@ -289,7 +356,10 @@ def _directions(solid: Solid) -> tuple[list[Array], list[float]]:
     for g in order:
         mean = (normals[group == g] * areas[group == g, None]).sum(axis=0)
         mean /= np.linalg.norm(mean)
-        near = next((k for k, f in enumerate(found) if abs(abs(float(f @ mean)) - 1) < _ONE_DIRECTION**2), None)
+        near = next(
+            (k for k, f in enumerate(found) if abs(abs(float(f @ mean)) - 1) < _ONE_DIRECTION**2),
+            None,
+        )
         if near is None:
             found.append(mean)
             weights.append(float(total[g]))
@@ -314,7 +384,9 @@ def _box(points: Array, first: Array, second: Array) -> Box:
 
 
 def _least_turn(points: Array, normal: Array) -> Array:
-    """The direction in the plane square to `normal` that makes the least rectangle round the points."""
+    """The direction in the plane square to `normal` that makes the least rectangle round the
+    points.
+    """
     helper = np.eye(3)[int(np.argmin(np.abs(normal)))]
     u = np.cross(normal, helper)
     u /= np.linalg.norm(u)

@@ -11,7 +11,8 @@ Points = tuple[Point, ...]
 
 #: More lines than this are a picture, not parts.
 _MOST_LINES = 4000
-#: Ends are one point where they are nearer than this share of the drawing, and are brought together up to the other.
+# : Ends are one point where they are nearer than this share of the drawing, and are brought
+# together up to the other.
 _GRID, _GAP = 1e-6, 1e-3
 #: No gap is closed that is more than this share of the shorter line beside it.
 _OF_LINE = 0.1
@@ -26,7 +27,9 @@ class Ring:
 
 
 class Areas:
-    """What loose lines enclose, drawing by drawing; the gaps that were closed and the areas that lie side by side are told."""
+    """What loose lines enclose, drawing by drawing; the gaps that were closed and the areas that
+    lie side by side are told.
+    """
 
     def __init__(self, settings: Settings) -> None:
         self.settings = settings
@@ -34,7 +37,9 @@ class Areas:
         self._across: dict[str, tuple[int, list[str]]] = {}
 
     def take(self, lines: Sequence[Points], layer: str, add: Callable[[Ring], str]) -> list[Points]:
-        """`add` makes an outline of a ring and names it; the lines that enclose nothing come back."""
+        """`add` makes an outline of a ring and names it; the lines that enclose nothing come
+        back.
+        """
         rings, rest = loops(lines)
         groups = {}
         for members in side_by_side(rings):
@@ -58,9 +63,15 @@ class Areas:
         """`scale` makes mm of the file's unit."""
         found = []
         for key, (many, refs) in self._across.items():
-            what = f"Parts by themselves: {many} areas that lie side by side, with a line between them"
+            what = (
+                f"Parts by themselves: {many} areas that lie side by side, with a line between them"
+            )
             turned = key in self.settings.turned
-            found.append(Decision(key, "across", tuple(refs), what, "They are one part with lines across", turned))
+            found.append(
+                Decision(
+                    key, "across", tuple(refs), what, "They are one part with lines across", turned
+                )
+            )
         if self.gaps:
             widest = max(gap for _, gap in self.gaps) * scale
             refs = [ref for ref, _ in self.gaps]
@@ -70,7 +81,9 @@ class Areas:
 
 
 def loops(lines: Sequence[Points]) -> tuple[list[Ring], list[Points]]:
-    """The areas that lines enclose (each as small as can be), and the lines that enclose nothing."""
+    """The areas that lines enclose (each as small as can be), and the lines that enclose
+    nothing.
+    """
     if len(lines) > _MOST_LINES:
         return [], list(lines)
     span = _width([p for line in lines for p in line])
@@ -79,13 +92,18 @@ def loops(lines: Sequence[Points]) -> tuple[list[Ring], list[Points]]:
     if left:
         joined, gaps = _joined(left, span * _GAP)
         more, still = _enclosed(joined, span) if gaps else ([], left)
-        found += [Ring(r, max((gap for p, gap in gaps.items() if _near(p, r, span)), default=0.0)) for r in more]
+        found += [
+            Ring(r, max((gap for p, gap in gaps.items() if _near(p, r, span)), default=0.0))
+            for r in more
+        ]
         left = still if more else left
     return found, left
 
 
 def side_by_side(rings: Sequence[Ring]) -> list[list[int]]:
-    """Which rings have a piece of line in common: boards drawn against each other, or one board with lines across."""
+    """Which rings have a piece of line in common: boards drawn against each other, or one board
+    with lines across.
+    """
     from shapely import STRtree
     from shapely.geometry import Polygon
 
@@ -93,10 +111,16 @@ def side_by_side(rings: Sequence[Ring]) -> list[list[int]]:
     index, group = STRtree(shapes), list(range(len(shapes)))
     for k, shape in enumerate(shapes):
         for j in index.query(shape):
-            if j > k and shape.exterior.intersection(shapes[j].exterior).length > 0.01 * min(shape.length, shapes[j].length):
+            if j > k and shape.exterior.intersection(shapes[j].exterior).length > 0.01 * min(
+                shape.length, shapes[j].length
+            ):
                 low, high = sorted((group[k], group[j]))
                 group = [low if g == high else g for g in group]
-    return [members for g in dict.fromkeys(group) if len(members := [k for k, own in enumerate(group) if own == g]) > 1]
+    return [
+        members
+        for g in dict.fromkeys(group)
+        if len(members := [k for k, own in enumerate(group) if own == g]) > 1
+    ]
 
 
 def together(rings: Sequence[Ring]) -> Ring:
@@ -115,16 +139,29 @@ def _enclosed(lines: Sequence[Points], span: float) -> tuple[list[Points], list[
     from shapely.geometry import LineString, MultiLineString
 
     grid = max(span * _GRID, 1e-9)
-    snapped = [LineString([(round(x / grid) * grid, round(y / grid) * grid) for x, y in line]) for line in lines]
-    areas, cuts, dangles, invalid = polygonize_full([node(MultiLineString([s for s in snapped if s.length > 0]))])
+    snapped = [
+        LineString([(round(x / grid) * grid, round(y / grid) * grid) for x, y in line])
+        for line in lines
+    ]
+    areas, cuts, dangles, invalid = polygonize_full(
+        [node(MultiLineString([s for s in snapped if s.length > 0]))]
+    )
     rings = [tuple((float(x), float(y)) for x, y in a.exterior.coords[:-1]) for a in areas.geoms]
-    rest = [tuple((float(x), float(y)) for x, y in g.coords) for c in (cuts, dangles, invalid) for g in c.geoms]
+    rest = [
+        tuple((float(x), float(y)) for x, y in g.coords)
+        for c in (cuts, dangles, invalid)
+        for g in c.geoms
+    ]
     return rings, rest
 
 
 def _joined(lines: Sequence[Points], most: float) -> tuple[list[Points], dict[Point, float]]:
-    """The lines with ends that nearly meet brought to one point, and how far each such point's ends were apart."""
-    ends = [(line[0], k, 0) for k, line in enumerate(lines)] + [(line[-1], k, -1) for k, line in enumerate(lines)]
+    """The lines with ends that nearly meet brought to one point, and how far each such point's ends
+    were apart.
+    """
+    ends = [(line[0], k, 0) for k, line in enumerate(lines)] + [
+        (line[-1], k, -1) for k, line in enumerate(lines)
+    ]
     lengths = [sum(math.dist(a, b) for a, b in pairwise(line)) for line in lines]
     moved: dict[tuple[int, int], Point] = {}
     gaps: dict[Point, float] = {}
@@ -134,7 +171,8 @@ def _joined(lines: Sequence[Points], most: float) -> tuple[list[Points], dict[Po
         near = [
             (math.dist(at, other), j, end)
             for other, j, end in ends
-            if (j, end) not in moved and (j, end) != (k, side)
+            if (j, end) not in moved
+            and (j, end) != (k, side)
             and 0 < math.dist(at, other) <= min(most, _OF_LINE * min(lengths[k], lengths[j]))
         ]
         if near:

@@ -13,7 +13,9 @@ _SAME = TICKS_PER_MM // 5
 
 @dataclass(frozen=True)
 class Difference:
-    """`what` names every kind of change between `before` and `after`; both are there but for gone and new parts."""
+    """`what` names every kind of change between `before` and `after`; both are there but for gone
+    and new parts.
+    """
 
     what: tuple[Literal["same", "size", "count", "name", "new", "gone"], ...]
     before: Found | None
@@ -21,10 +23,16 @@ class Difference:
 
 
 def differences(before: Sequence[Found], after: Sequence[Found]) -> tuple[Difference, ...]:
-    """Parts are one by their name, else by their size; the order is that of the newer drawing, gone ones last."""
+    """Parts are one by their name, else by their size; the order is that of the newer drawing, gone
+    ones last.
+    """
     left = list(before)
     pairs: list[tuple[Found | None, Found]] = []
-    for wanted in (lambda a, b: a.name == b.name and _alike(a, b), lambda a, b: a.name == b.name, _alike):
+    for wanted in (
+        lambda a, b: a.name == b.name and _alike(a, b),
+        lambda a, b: a.name == b.name,
+        _alike,
+    ):
         matched = {id(a) for _, a in pairs}
         for a in after:
             if id(a) in matched:
@@ -52,4 +60,6 @@ def _difference(before: Found | None, after: Found) -> Difference:
 
 
 def _alike(a: Found, b: Found) -> bool:
-    return all(abs(getattr(a, s) - getattr(b, s)) <= _SAME for s in ("length", "width", "thickness"))
+    return all(
+        abs(getattr(a, s) - getattr(b, s)) <= _SAME for s in ("length", "width", "thickness")
+    )

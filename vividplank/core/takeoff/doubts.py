@@ -1,5 +1,5 @@
-"""What is doubtful about parts that were read, each as a decision that can be turned round: sizes no board has, one name for
-different things.
+"""What is doubtful about parts that were read, each as a decision that can be turned round: sizes
+no board has, one name for different things.
 """
 
 from collections import Counter
@@ -9,7 +9,8 @@ from dataclasses import replace
 from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM, System, about
 from vividplank.core.takeoff.found import Decision, Found, Settings
 
-#: Rough hardwood is sold up to 16 ft long and 4 in thick (16/4), and no part of furniture is planed thinner than veneer.
+# : Rough hardwood is sold up to 16 ft long and 4 in thick (16/4), and no part of furniture is
+# planed thinner than veneer.
 _LONGEST, _THICKEST, _THINNEST = 16 * 12 * TICKS_PER_INCH, 4 * TICKS_PER_INCH, TICKS_PER_MM
 #: An outline narrower than this (ticks) is a line that was drawn with a width.
 _NARROWEST = 4 * TICKS_PER_MM
@@ -18,7 +19,9 @@ _NARROWEST = 4 * TICKS_PER_MM
 def doubted(
     parts: Sequence[Found], settings: Settings, system: System, asked: Sequence[Decision] = ()
 ) -> tuple[tuple[Found, ...], tuple[Decision, ...]]:
-    """The parts without those that were said to be none, and what is doubtful, part by part, beside what is `asked` of it."""
+    """The parts without those that were said to be none, and what is doubtful, part by part, beside
+    what is `asked` of it.
+    """
     about_them = {ref for decision in asked for ref in decision.refs}
     kept: list[Found] = []
     decisions: list[Decision] = []
@@ -39,8 +42,13 @@ def doubted(
             seen[part.name.casefold()] += 1
             if seen[part.name.casefold()] > 1:
                 again = f"{name} {seen[part.name.casefold()]}"
-                what = f"{called[part.name.casefold()]} things that differ are called {name}; the one of {size} is {again} here"
-                decisions.append(Decision(f"name:{part.layer}:{part.name}:{size}", "name", part.refs, what))
+                what = (
+                    f"{called[part.name.casefold()]} things that differ are called {name}; "
+                    f"the one of {size} is {again} here"
+                )
+                decisions.append(
+                    Decision(f"name:{part.layer}:{part.name}:{size}", "name", part.refs, what)
+                )
         kept.append(part)
     return tuple(kept), tuple(decisions)
 
@@ -60,7 +68,10 @@ def _sizes(part: Found) -> list[str]:
 
 def _size(part: Found, system: System) -> str:
     sizes = [s for s in (part.length, part.width, part.thickness) if s]
-    return " × ".join(about(s, system) for s in sizes[:-1]) + f" × {about(sizes[-1], system, unit=True)}"
+    return (
+        " × ".join(about(s, system) for s in sizes[:-1])
+        + f" × {about(sizes[-1], system, unit=True)}"
+    )
 
 
 def renamed(parts: Sequence[Found]) -> tuple[Found, ...]:

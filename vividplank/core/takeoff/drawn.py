@@ -1,6 +1,8 @@
-"""What is drawn in the model space of a DXF: closed outlines, words and dimensions, with blocks taken apart.
+"""What is drawn in the model space of a DXF: closed outlines, words and dimensions, with blocks
+taken apart.
 
-Nothing is passed over in silence: hidden layers, gaps that were closed and lines without an area become decisions.
+Nothing is passed over in silence: hidden layers, gaps that were closed and lines without an area
+become decisions.
 """
 
 import math
@@ -45,13 +47,14 @@ Points = tuple[Point, ...]
 
 
 def plain(text: str) -> str:
-    """Text without the codes of DXF: %%c, %%d and %%p as signs, %%u and %%o dropped, \\P as a line break.
+    """Text without the codes of DXF: %%c, %%d and %%p as signs, %%u and %%o dropped, \\P as a line
+    break.
 
     >>> plain("%%uRail%%u 2%%d"), plain("\\\\A1;660\\\\PTYP")
     ('Rail 2°', '660\\nTYP')
     """
     for code, sign in (("c", "⌀"), ("d", "°"), ("p", "±"), ("u", ""), ("o", ""), ("k", "")):
-        text = re.sub(f"%%{code}", sign, text, flags=re.I)
+        text = re.sub(f"%%{code}", sign, text, flags=re.IGNORECASE)
     if "\\" in text or "{" in text:
         from ezdxf.tools.text import plain_mtext
 
@@ -60,7 +63,9 @@ def plain(text: str) -> str:
 
 
 class Drawn:
-    """In file units. `hidden` are layers (in lower case) that are switched off or frozen, and which it is."""
+    """In file units. `hidden` are layers (in lower case) that are switched off or frozen, and which
+    it is.
+    """
 
     def __init__(self, hidden: dict[str, str], settings: Settings) -> None:
         self.outlines: list[Outline] = []
@@ -77,7 +82,9 @@ class Drawn:
         self._areas = Areas(settings)
         self._upright: list[str] = []
 
-    def take(self, entities: Iterable[Any], depth: int, given: dict[str, str], group: str = "") -> None:
+    def take(
+        self, entities: Iterable[Any], depth: int, given: dict[str, str], group: str = ""
+    ) -> None:
         for entity in entities:
             try:
                 self._take(entity, depth, given, group)
@@ -87,7 +94,9 @@ class Drawn:
     def _take(self, entity: Any, depth: int, given: dict[str, str], group: str) -> None:
         kind = entity.dxftype()
         layer = str(entity.dxf.get("layer", "0"))
-        if self._is_hidden(layer, entity, counts=kind in _SHAPES or kind in ("INSERT", "SOLID", "TRACE")):
+        if self._is_hidden(
+            layer, entity, counts=kind in _SHAPES or kind in ("INSERT", "SOLID", "TRACE")
+        ):
             return
         if kind == "INSERT":
             if depth < _DEEPEST:
@@ -122,10 +131,18 @@ class Drawn:
                 told[name] = plain(attribute.dxf.text)
         if insert.mcount > 1:
             for one in insert.multi_insert():
-                self.take(one.virtual_entities(), depth + 1, told, f"{insert.dxf.handle}.{len(self._given)}")
+                self.take(
+                    one.virtual_entities(),
+                    depth + 1,
+                    told,
+                    f"{insert.dxf.handle}.{len(self._given)}",
+                )
         else:
             self.take(
-                insert.virtual_entities(), depth + 1, told, f"{insert.dxf.handle}.{len(self._given)}.{len(self.outlines)}"
+                insert.virtual_entities(),
+                depth + 1,
+                told,
+                f"{insert.dxf.handle}.{len(self._given)}.{len(self.outlines)}",
             )
 
     def _text(self, at: Any, text: str) -> None:
@@ -139,7 +156,10 @@ class Drawn:
         try:
             path = make_path(entity)
             span = _width([(float(v.x), float(v.y), float(v.z)) for v in path.control_vertices()])
-            corners = [(float(v.x), float(v.y), float(v.z)) for v in path.flattening(max(span * _FLAT, 1e-12))]
+            corners = [
+                (float(v.x), float(v.y), float(v.z))
+                for v in path.flattening(max(span * _FLAT, 1e-12))
+            ]
         except (TypeError, ValueError, ZeroDivisionError):
             return
         if len(corners) < 2 or not np.all(np.isfinite(corners)):
@@ -160,9 +180,15 @@ class Drawn:
             self._loose.setdefault((layer, group), []).append(points)
             self._given[f"{layer}/{group}"] = told
 
-    def _outline(self, points: Points, layer: str, told: dict[str, str], circle: bool = False) -> str:
-        """The new outline's name; empty where it has no area, or stands there already, filled and drawn round."""
-        if len(set(points)) < 3 or any(o.layer == layer and set(o.points) == set(points) for o in self.outlines):
+    def _outline(
+        self, points: Points, layer: str, told: dict[str, str], circle: bool = False
+    ) -> str:
+        """The new outline's name; empty where it has no area, or stands there already, filled and
+        drawn round.
+        """
+        if len(set(points)) < 3 or any(
+            o.layer == layer and set(o.points) == set(points) for o in self.outlines
+        ):
             return ""
         ref = f"d{len(self.outlines) + 1}"
         count = told.get("quantity", "1")
@@ -182,7 +208,9 @@ class Drawn:
         return ref
 
     def closed(self) -> list[Outline]:
-        """Closed entities, and loops that loose lines of one layer (of one block) make together, small gaps closed."""
+        """Closed entities, and loops that loose lines of one layer (of one block) make together,
+        small gaps closed.
+        """
         for (layer, group), lines in self._loose.items():
             told = self._given[f"{layer}/{group}"]
             self._left.extend(self._areas.take(lines, layer, partial(self._ring, layer, told)))
@@ -199,8 +227,13 @@ class Drawn:
         """What was decided before anything was measured; `scale` makes mm of the file's unit."""
         found = [
             Decision(
-                f"hidden:{layer}", "hidden", (), f"Left out: {counted(many, 'thing')} on the layer '{layer}', which "
-                f"is {self.hidden[layer.casefold()]}", "They count", f"hidden:{layer}" in settings.turned,
+                f"hidden:{layer}",
+                "hidden",
+                (),
+                f"Left out: {counted(many, 'thing')} on the layer '{layer}', which "
+                f"is {self.hidden[layer.casefold()]}",
+                "They count",
+                f"hidden:{layer}" in settings.turned,
             )
             for layer, many in self._behind.items()
         ]
@@ -215,7 +248,9 @@ class Drawn:
 
 
 def _laid_flat(corners: list[tuple[float, float, float]]) -> tuple[Points, bool]:
-    """The points in their own plane, and whether that stands upright in space: then x is level and y goes up in it."""
+    """The points in their own plane, and whether that stands upright in space: then x is level and
+    y goes up in it.
+    """
     points = np.array(corners)
     if float(np.ptp(points[:, 2])) <= 1e-6 * max(1e-9, _width(corners)):
         return tuple((float(x), float(y)) for x, y, _ in corners), False

@@ -1,4 +1,6 @@
-"""Closed outlines on a flat drawing become parts: sizes, names from the words beside them, like ones together."""
+"""Closed outlines on a flat drawing become parts: sizes, names from the words beside them, like
+ones together.
+"""
 
 import math
 from collections.abc import Mapping, Sequence
@@ -9,14 +11,25 @@ from shapely.geometry import MultiPoint, Polygon
 from shapely.geometry import Point as Place
 
 from vividplank.core.measure import TICKS_PER_MM, System, show
-from vividplank.core.takeoff.found import Decision, FileUnit, Found, Point, Seen, Settings, View, Words, counted
+from vividplank.core.takeoff.found import (
+    Decision,
+    FileUnit,
+    Found,
+    Point,
+    Seen,
+    Settings,
+    View,
+    Words,
+    counted,
+)
 from vividplank.core.takeoff.inside import sort_out
 from vividplank.core.takeoff.twice import drawn_once
 from vividplank.core.takeoff.words import SYSTEM_OF, Said, understand
 
 #: Text farther from an outline than this share of its longer side does not belong to it.
 _BESIDE = 0.35
-#: Outlines are one shape where what sticks out of either, laid on the other, is less than this share of it.
+# : Outlines are one shape where what sticks out of either, laid on the other, is less than this
+# share of it.
 _SAME_SHAPE = 2e-3
 #: And their sizes differ by no more (ticks; 0.1 mm).
 _SAME_SIZE = TICKS_PER_MM // 10
@@ -38,7 +51,9 @@ class Outline:
 
 @dataclass(frozen=True)
 class Written:
-    """A written dimension between two points along `angle` (radians): `figure` ticks as written, `measured` mm."""
+    """A written dimension between two points along `angle` (radians): `figure` ticks as written,
+    `measured` mm.
+    """
 
     a: Point
     b: Point
@@ -66,18 +81,27 @@ class _Kind:
 
 
 def parts_of_outlines(
-    outlines: Sequence[Outline], words: Sequence[Words], written: Sequence[Written], unit: FileUnit, settings: Settings
+    outlines: Sequence[Outline],
+    words: Sequence[Words],
+    written: Sequence[Written],
+    unit: FileUnit,
+    settings: Settings,
 ) -> tuple[tuple[Found, ...], tuple[str, ...], tuple[Decision, ...]]:
-    """Parts of a flat drawing, what did not agree in it, and what was not taken as a part. Written figures rule over measured
-    ones.
+    """Parts of a flat drawing, what did not agree in it, and what was not taken as a part. Written
+    figures rule over measured ones.
     """
     system: System = SYSTEM_OF[unit]
-    meant, doubles = drawn_once([o for o in outlines if not settings.meaning(o.layer).ignore], settings)
+    meant, doubles = drawn_once(
+        [o for o in outlines if not settings.meaning(o.layer).ignore], settings
+    )
     kept, decisions, titles = sort_out(meant, words, settings, system)
     beside = _words_beside(kept, [w for w in words if w not in titles])
     spanned = _spanned(kept, written)
     troubles: list[str] = []
-    pieces = [_piece(o, beside.get(o.ref, ""), spanned.get(o.ref, {}), unit, system, troubles) for o in kept]
+    pieces = [
+        _piece(o, beside.get(o.ref, ""), spanned.get(o.ref, {}), unit, system, troubles)
+        for o in kept
+    ]
     groups: dict[tuple[object, ...], list[_Kind]] = {}
     for piece in pieces:
         thickness = piece.said.thickness or piece.outline.thickness
@@ -85,7 +109,12 @@ def parts_of_outlines(
         _sort_in(groups.setdefault(key, []), piece)
     troubles.extend(_sums(written, unit, system))
     ignored = [
-        Decision(f"layer:{layer}", "layer", refs, f"Left out, as you said: {counted(len(refs), 'outline')} on '{layer}'")
+        Decision(
+            f"layer:{layer}",
+            "layer",
+            refs,
+            f"Left out, as you said: {counted(len(refs), 'outline')} on '{layer}'",
+        )
         for layer in dict.fromkeys(o.layer for o in outlines if settings.meaning(o.layer).ignore)
         for refs in [tuple(o.ref for o in outlines if o.layer == layer)]
     ]
@@ -104,7 +133,9 @@ def _sort_in(kinds: list["_Kind"], piece: _Piece) -> None:
 
 
 def _same_shape(one: _Piece, other: _Piece) -> str:
-    """ "same", "mirrored" or "": whether one covers the other, laid on it as it is, turned by half, or turned over."""
+    """ "same", "mirrored" or "": whether one covers the other, laid on it as it is, turned by half,
+    or turned over.
+    """
     if max(abs(one.length - other.length), abs(one.width - other.width)) > _SAME_SIZE:
         return ""
     if not one.ring or not other.ring:
@@ -113,7 +144,12 @@ def _same_shape(one: _Piece, other: _Piece) -> str:
         return ""
     here, there = Polygon(one.ring).buffer(0), Polygon(other.ring).buffer(0)
     x0, y0, x1, y1 = here.bounds
-    for flip_x, flip_y, how in ((1, 1, "same"), (-1, -1, "same"), (1, -1, "mirrored"), (-1, 1, "mirrored")):
+    for flip_x, flip_y, how in (
+        (1, 1, "same"),
+        (-1, -1, "same"),
+        (1, -1, "mirrored"),
+        (-1, 1, "mirrored"),
+    ):
         laid = scale(there, flip_x, flip_y, origin=((x0 + x1) / 2, (y0 + y1) / 2))
         if here.symmetric_difference(laid).area < _SAME_SHAPE * here.area:
             return how
@@ -121,10 +157,17 @@ def _same_shape(one: _Piece, other: _Piece) -> str:
 
 
 def view_of(
-    outlines: Sequence[Outline], words: Sequence[Words], lines: Sequence[tuple[Point, ...]] = (), name: str = "drawing"
+    outlines: Sequence[Outline],
+    words: Sequence[Words],
+    lines: Sequence[tuple[Point, ...]] = (),
+    name: str = "drawing",
 ) -> View:
     """The drawing itself, moved to the origin and turned to y down."""
-    points = [p for o in outlines for p in o.points] + [p for line in lines for p in line] + [w.at for w in words]
+    points = (
+        [p for o in outlines for p in o.points]
+        + [p for line in lines for p in line]
+        + [w.at for w in words]
+    )
     x0, y1 = min(p[0] for p in points), max(p[1] for p in points)
     width, height = max(p[0] for p in points) - x0, y1 - min(p[1] for p in points)
 
@@ -163,7 +206,12 @@ def _words_beside(outlines: Sequence[Outline], words: Sequence[Words]) -> dict[s
 
 
 def _piece(
-    o: Outline, text: str, told: Mapping[str, int], unit: FileUnit, system: System, troubles: list[str]
+    o: Outline,
+    text: str,
+    told: Mapping[str, int],
+    unit: FileUnit,
+    system: System,
+    troubles: list[str],
 ) -> _Piece:
     box, angle, sides = _least_rectangle(o.points)
     said = understand(text, unit) if text else Said()
@@ -173,7 +221,8 @@ def _piece(
     for size, figure in zip(measured, (told.get("long", 0), told.get("short", 0)), strict=True):
         if figure and abs(figure - size) > 0.01 * size:
             troubles.append(
-                f"'{said.name or o.layer or o.ref}': written {show(figure, system, unit=True)}, drawn "
+                f"'{said.name or o.layer or o.ref}': written {show(figure, system, unit=True)}, "
+                f"drawn "
                 f"{show(round(size / 32) * 32, system, unit=True)}; the written figure was taken"
             )
         sizes.append(figure or size)
@@ -182,7 +231,8 @@ def _piece(
         for size, figure in zip(sorted(sizes, reverse=True), wanted, strict=True):
             if abs(figure - size) > 0.01 * size:
                 troubles.append(
-                    f"'{said.name or o.ref}': the words beside it say {show(figure, system, unit=True)}, the drawing "
+                    f"'{said.name or o.ref}': the words beside it say "
+                    f"{show(figure, system, unit=True)}, the drawing "
                     f"{show(round(size / 32) * 32, system, unit=True)}; the words were taken"
                 )
         sizes = wanted
@@ -190,7 +240,10 @@ def _piece(
     ring = (
         ()
         if fill > 0.999
-        else tuple((round(x * TICKS_PER_MM), round(y * TICKS_PER_MM)) for x, y in _turned(o.points, box, angle, sides))
+        else tuple(
+            (round(x * TICKS_PER_MM), round(y * TICKS_PER_MM))
+            for x, y in _turned(o.points, box, angle, sides)
+        )
     )
     return _Piece(o, max(sizes), min(sizes), said, min(1.0, fill), ring)
 
@@ -212,7 +265,9 @@ def _found(kind: _Kind, settings: Settings) -> Found:
         round(first.fill, 4),
         first.ring,
         tuple(p.outline.ref for p in group),
-        f"{mirrored} of them mirrored: turned over where both faces may show, else make as pairs" if mirrored else "",
+        f"{mirrored} of them mirrored: turned over where both faces may show, else make as pairs"
+        if mirrored
+        else "",
     )
 
 
@@ -228,21 +283,32 @@ def _sums(written: Sequence[Written], unit: FileUnit, system: System) -> list[st
 
         low, high = ends(whole)
         slack = max(0.002 * (high - low), 0.05)
-        row = sorted((ends(w), w.figure) for w in written if w is not whole and abs(math.sin(w.angle - whole.angle)) < 0.01)
+        row = sorted(
+            (ends(w), w.figure)
+            for w in written
+            if w is not whole and abs(math.sin(w.angle - whole.angle)) < 0.01
+        )
         at, total, count = low, 0, 0
         for (a, b), figure in row:
             if abs(a - at) <= slack and b <= high + slack and b - a < (high - low) - slack:
                 at, total, count = b, total + figure, count + 1
-        if count > 1 and abs(at - high) <= slack and abs(total - whole.figure) > max(127, whole.figure // 1000):
+        if (
+            count > 1
+            and abs(at - high) <= slack
+            and abs(total - whole.figure) > max(127, whole.figure // 1000)
+        ):
             found.append(
-                f"the {count} figures in a row add up to {show(total, system, unit=True)}, the overall one says "
+                f"the {count} figures in a row add up to {show(total, system, unit=True)}, the "
+                f"overall one says "
                 f"{show(whole.figure, system, unit=True)}"
             )
     return found
 
 
 def _least_rectangle(points: Sequence[Point]) -> tuple[Point, float, tuple[float, float]]:
-    """A corner, the angle of the first side and both sides (longer first) of the least rectangle round the points."""
+    """A corner, the angle of the first side and both sides (longer first) of the least rectangle
+    round the points.
+    """
     rectangle = MultiPoint(points).minimum_rotated_rectangle
     corners = list(rectangle.exterior.coords)[:4]
     edges = [(corners[k], corners[(k + 1) % 4]) for k in range(2)]
@@ -253,17 +319,24 @@ def _least_rectangle(points: Sequence[Point]) -> tuple[Point, float, tuple[float
     return (corners[0][0], corners[0][1]), angle, (lengths[k], lengths[1 - k])
 
 
-def _turned(points: Sequence[Point], box: Point, angle: float, sides: tuple[float, float]) -> list[Point]:
+def _turned(
+    points: Sequence[Point], box: Point, angle: float, sides: tuple[float, float]
+) -> list[Point]:
     c, s = math.cos(-angle), math.sin(-angle)
-    turned = [((x - box[0]) * c - (y - box[1]) * s, (x - box[0]) * s + (y - box[1]) * c) for x, y in points]
+    turned = [
+        ((x - box[0]) * c - (y - box[1]) * s, (x - box[0]) * s + (y - box[1]) * c)
+        for x, y in points
+    ]
     x0, y0 = min(p[0] for p in turned), min(p[1] for p in turned)
     return [(x - x0, y - y0) for x, y in turned]
 
 
 def _spanned(outlines: Sequence[Outline], written: Sequence[Written]) -> dict[str, dict[str, int]]:
-    """The figure of a dimension that runs from end to end of an outline, for its long and short side.
+    """The figure of a dimension that runs from end to end of an outline, for its long and short
+    side.
 
-    Of several outlines that it would fit, it belongs to the nearest; to all of them where they are as near.
+    Of several outlines that it would fit, it belongs to the nearest; to all of them where they are
+    as near.
     """
     frames = [(o, _least_rectangle(o.points)) for o in outlines]
     best: dict[tuple[str, str], tuple[float, int]] = {}
@@ -285,7 +358,9 @@ def _spanned(outlines: Sequence[Outline], written: Sequence[Written]) -> dict[st
 
 
 def _off(o: Outline, angle: float, side: float, w: Written) -> float | None:
-    """How far beside the outline a dimension measures that runs from end to end of it in this direction; None for others."""
+    """How far beside the outline a dimension measures that runs from end to end of it in this
+    direction; None for others.
+    """
     if abs(math.sin(w.angle - angle)) > 0.01:
         return None
     ux, uy = math.cos(angle), math.sin(angle)

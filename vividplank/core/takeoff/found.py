@@ -1,4 +1,6 @@
-"""What a drawing holds, whatever its format: parts, where each is seen on it, what must be asked, what was wrong."""
+"""What a drawing holds, whatever its format: parts, where each is seen on it, what must be asked,
+what was wrong.
+"""
 
 from dataclasses import dataclass
 from typing import Literal
@@ -13,7 +15,9 @@ class Unreadable(ValueError):
 
 
 class Stumbled(Unreadable):
-    """A file that our reader failed on: its fault, not the file's; with what may be tried in its place."""
+    """A file that our reader failed on: its fault, not the file's; with what may be tried in its
+    place.
+    """
 
     def __init__(self, kind: str, told: str = "") -> None:
         tries = {
@@ -25,13 +29,20 @@ class Stumbled(Unreadable):
             "ods": "Save the sheet as CSV, or paste its rows",
         }
         also = f" ({told})" if told else ""
-        what = f"The reader failed on this {kind.upper()} file{also}. That is our fault, unless the file is damaged"
-        super().__init__(f"{what}. {tries.get(kind, 'Export it anew, in another format, or part by part')}")
+        what = (
+            f"The reader failed on this {kind.upper()} file{also}. That is our fault, unless "
+            f"the file is damaged"
+        )
+        super().__init__(
+            f"{what}. {tries.get(kind, 'Export it anew, in another format, or part by part')}"
+        )
 
 
 @dataclass(frozen=True)
 class Seen:
-    """A shape on a view that belongs to one piece (`ref`), in mm, y down. `shade` 0 dark to 1 light."""
+    """A shape on a view that belongs to one piece (`ref`), in mm, y down. `shade` 0 dark to 1
+    light.
+    """
 
     ref: str
     outline: tuple[Point, ...]
@@ -48,7 +59,9 @@ class Words:
 
 @dataclass(frozen=True)
 class View:
-    """One picture of the drawing; shapes that come later lie above earlier ones. `lines` belong to no part."""
+    """One picture of the drawing; shapes that come later lie above earlier ones. `lines` belong to
+    no part.
+    """
 
     name: str
     width: float
@@ -60,10 +73,12 @@ class View:
 
 @dataclass(frozen=True)
 class Found:
-    """Like pieces counted together. Sizes in ticks, length the longest; 0 where the drawing does not say.
+    """Like pieces counted together. Sizes in ticks, length the longest; 0 where the drawing does
+    not say.
 
-    `mirrored` of the `quantity` are mirror images of the others. `outline` (ticks, in length × width) is kept
-    where the piece is no plain box, of which it fills the share `fill`. `refs` are its pieces on the views.
+    `mirrored` of the `quantity` are mirror images of the others. `outline` (ticks, in length ×
+    width) is kept where the piece is no plain box, of which it fills the share `fill`. `refs` are
+    its pieces on the views.
     """
 
     key: str
@@ -100,10 +115,11 @@ def counted(many: int, thing: str, things: str = "") -> str:
 
 @dataclass(frozen=True)
 class Decision:
-    """Something decided in reading about some pieces on the views (`refs`), and what turning it round makes of them.
+    """Something decided in reading about some pieces on the views (`refs`), and what turning it
+    round makes of them.
 
-    `key` names the same thing in a newer version of the drawing. `turn` is empty where it cannot be turned round; where it
-    was, `turned` says so.
+    `key` names the same thing in a newer version of the drawing. `turn` is empty where it cannot be
+    turned round; where it was, `turned` says so.
     """
 
     key: str
@@ -141,9 +157,9 @@ class Settings:
 class Reading:
     """A drawing as read. `asks` is the question about its unit, empty where the file says it.
 
-    `troubles` name what could not be taken, `decisions` what was taken for something else than a part: nothing is dropped
-    without one of them. `missing` are files that parts of it lie in. A list comes as
-    `table`, tab-separated, for the reader of parts lists.
+    `troubles` name what could not be taken, `decisions` what was taken for something else than a
+    part: nothing is dropped without one of them. `missing` are files that parts of it lie in. A
+    list comes as `table`, tab-separated, for the reader of parts lists.
     """
 
     kind: str

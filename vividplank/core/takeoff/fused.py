@@ -1,7 +1,8 @@
 """Boards that were joined into one body where it was drawn: how it may be parted again.
 
-The planes of its faces cut its box into cells; the largest whole block of filled cells is a board, then the largest of those
-left, and so on. Which of two boards runs through at a corner nobody can tell from the body: the larger one does.
+The planes of its faces cut its box into cells; the largest whole block of filled cells is a board,
+then the largest of those left, and so on. Which of two boards runs through at a corner nobody can
+tell from the body: the larger one does.
 """
 
 from dataclasses import dataclass
@@ -10,11 +11,13 @@ import numpy as np
 
 from vividplank.core.takeoff.box import Array, Box, Solid
 
-#: Planes nearer than this are one (mm); a face is square to an axis where its normal leans by less than this share.
+# : Planes nearer than this are one (mm); a face is square to an axis where its normal leans by less
+# than this share.
 _ONE_PLANE, _SQUARE = 0.05, 0.999
 #: Planes along one axis; boards in one body; faces square to the axes as a share of the surface.
 _MOST_PLANES, _MOST_BOARDS, _MOSTLY_SQUARE = 14, 24, 0.85
-#: A board is no thicker than this (mm) and is at least this share of the body; less is a tenon or a tongue of one.
+# : A board is no thicker than this (mm) and is at least this share of the body; less is a tenon or
+# a tongue of one.
 _THICKEST, _LEAST = 80.0, 0.02
 
 
@@ -25,7 +28,9 @@ class _Block:
 
 
 def boards_in(solid: Solid, box: Box) -> list[Solid]:
-    """The boards of a fused body as solids of their own; empty where it cannot be parted along its faces."""
+    """The boards of a fused body as solids of their own; empty where it cannot be parted along its
+    faces.
+    """
     points = (solid.vertices - box.centre) @ box.axes.T + np.array(box.size) / 2
     planes = _planes(points, solid)
     if not planes:
@@ -44,7 +49,12 @@ def boards_in(solid: Solid, box: Box) -> list[Solid]:
             break
         filled[x0:x1, y0:y1, z0:z1] = False
         boards.append(
-            np.array([[planes[k][a] for k, a in enumerate(block.low)], [planes[k][b] for k, b in enumerate(block.high)]])
+            np.array(
+                [
+                    [planes[k][a] for k, a in enumerate(block.low)],
+                    [planes[k][b] for k, b in enumerate(block.high)],
+                ]
+            )
         )
     if len(boards) < 2 or float(volumes[filled].sum()) > 3 * _LEAST * whole:
         return []
@@ -52,7 +62,9 @@ def boards_in(solid: Solid, box: Box) -> list[Solid]:
 
 
 def _planes(points: Array, solid: Solid) -> list[Array]:
-    """Where faces stand square to each axis; empty where too few do, or too many planes are needed."""
+    """Where faces stand square to each axis; empty where too few do, or too many planes are
+    needed.
+    """
     a, b, c = np.moveaxis(points[solid.faces], 1, 0)
     normals = np.cross(b - a, c - a)
     areas = np.linalg.norm(normals, axis=1)
@@ -71,10 +83,14 @@ def _planes(points: Array, solid: Solid) -> list[Array]:
     return found
 
 
-def _filled(points: Array, solid: Solid, planes: list[Array]) -> np.ndarray[tuple[int, ...], np.dtype[np.bool_]]:
+def _filled(
+    points: Array, solid: Solid, planes: list[Array]
+) -> np.ndarray[tuple[int, ...], np.dtype[np.bool_]]:
     """Which cells between the planes are wood: by how many faces lie over their middle."""
     # Not quite the middles, so that none lies on an edge between two triangles.
-    middles = [p[:-1] + share * np.diff(p) for p, share in zip(planes, (0.5013, 0.4969, 0.5), strict=True)]
+    middles = [
+        p[:-1] + share * np.diff(p) for p, share in zip(planes, (0.5013, 0.4969, 0.5), strict=True)
+    ]
     a, b, c = np.moveaxis(points[solid.faces], 1, 0)
     filled = np.zeros(tuple(len(m) for m in middles), bool)
     turn = (b[:, 0] - a[:, 0]) * (c[:, 1] - a[:, 1]) - (b[:, 1] - a[:, 1]) * (c[:, 0] - a[:, 0])
@@ -90,7 +106,9 @@ def _filled(points: Array, solid: Solid, planes: list[Array]) -> np.ndarray[tupl
     return filled
 
 
-def _largest(filled: np.ndarray[tuple[int, ...], np.dtype[np.bool_]], planes: list[Array]) -> _Block | None:
+def _largest(
+    filled: np.ndarray[tuple[int, ...], np.dtype[np.bool_]], planes: list[Array]
+) -> _Block | None:
     """The largest block of filled cells that is thin enough for a board."""
     counts = np.pad(filled.astype(np.int64), ((1, 0),) * 3).cumsum(0).cumsum(1).cumsum(2)
     best: tuple[float, _Block] | None = None
@@ -113,7 +131,9 @@ def _largest(filled: np.ndarray[tuple[int, ...], np.dtype[np.bool_]], planes: li
 
 
 def _solid(solid: Solid, box: Box, ends: Array, k: int) -> Solid:
-    corners = np.array([[ends[x][0], ends[y][1], ends[z][2]] for x in (0, 1) for y in (0, 1) for z in (0, 1)])
+    corners = np.array(
+        [[ends[x][0], ends[y][1], ends[z][2]] for x in (0, 1) for y in (0, 1) for z in (0, 1)]
+    )
     faces = [
         (0, 1, 3),
         (0, 3, 2),

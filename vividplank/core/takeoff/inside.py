@@ -1,4 +1,5 @@
-"""What lies in what on a flat drawing: frames round the parts, cut-outs in them, the boxes of a title block.
+"""What lies in what on a flat drawing: frames round the parts, cut-outs in them, the boxes of a
+title block.
 
 Nothing is left out without a decision that names it and can be turned round.
 """
@@ -22,16 +23,26 @@ if TYPE_CHECKING:
 #: Layers and names that are a frame's by their word, in some languages.
 _FRAME = re.compile(
     r"border|frame|title|sheet|viewport|vport|page|format|paper|nest|stock|rahmen|schriftfeld|blatt|cartouche|cadre|marco|"
-    r"plaat|platte|tafel|kader", re.I,
+    r"plaat|platte|tafel|kader",
+    re.IGNORECASE,
 )
 #: What stands in the boxes of a title block.
 _TITLE = re.compile(
     r"^\s*(scale|date|drawn|checked|approved|title|sheet|rev(ision)?|drawing|dwg|project|material|size|page|name|tol(erance)?s?|"
-    r"ma(ß|ss)stab|datum|gezeichnet|gepr(ü|ue)ft|benennung|blatt|echelle|échelle|escala|fecha)\b", re.I,
+    r"ma(ß|ss)stab|datum|gezeichnet|gepr(ü|ue)ft|benennung|blatt|echelle|échelle|escala|fecha)\b",
+    re.IGNORECASE,
 )
 #: Long side over short side of sheets of paper, and sizes in mm of sheets that parts are nested on.
 _RATIOS = (2**0.5, 11 / 8.5, 17 / 11, 22 / 17, 34 / 22, 44 / 34)
-_SHEETS = ((2440, 1220), (2500, 1250), (2800, 2070), (3050, 1525), (1525, 1525), (2100, 1050), (3100, 1530))
+_SHEETS = (
+    (2440, 1220),
+    (2500, 1250),
+    (2800, 2070),
+    (3050, 1525),
+    (1525, 1525),
+    (2100, 1050),
+    (3100, 1530),
+)
 #: What must speak for a frame that no word names.
 _ENOUGH = 3
 
@@ -64,7 +75,9 @@ class _Node:
 def sort_out(
     outlines: Sequence["Outline"], words: Sequence[Words], settings: Settings, system: System
 ) -> tuple[list["Outline"], tuple[Decision, ...], set[Words]]:
-    """The outlines that are parts, a decision on every other one, and the words of the title block, which name no part."""
+    """The outlines that are parts, a decision on every other one, and the words of the title block,
+    which name no part.
+    """
     roots = _tree(outlines, words)
     sorter = _Sorter(settings, system, everything=len(outlines))
     sorter.boxes = _title_boxes([n for root in roots for n in (root, *root.below())])
@@ -81,23 +94,37 @@ class _Sorter:
         self.parts: set[str] = set()
         self.titles: set[Words] = set()
         self.boxes: set[str] = set()  # of the title block
-        self.found: dict[str, tuple[str, str, str, list[str]]] = {}  # key: kind, what, its turn, refs
+        self.found: dict[
+            str, tuple[str, str, str, list[str]]
+        ] = {}  # key: kind, what, its turn, refs
 
     def decisions(self) -> tuple[Decision, ...]:
         return tuple(
-            Decision(key, kind, tuple(refs), what.format(n=len(refs)), turn, key in self.settings.turned)
+            Decision(
+                key, kind, tuple(refs), what.format(n=len(refs)), turn, key in self.settings.turned
+            )
             for key, (kind, what, turn, refs) in self.found.items()
         )
 
     def sort(self, node: _Node, alone: bool) -> None:
-        """A node that lies in no part: a frame, a box of the title block, or a part with what lies in it."""
-        if node.children and _is_frame(node, alone) and self._decide(
-            "frame", node, f"A frame: the outline of {self._size(node)} round {len(node.children)} others",
-            "It is a part",
+        """A node that lies in no part: a frame, a box of the title block, or a part with what lies
+        in it.
+        """
+        if (
+            node.children
+            and _is_frame(node, alone)
+            and self._decide(
+                "frame",
+                node,
+                f"A frame: the outline of {self._size(node)} round {len(node.children)} others",
+                "It is a part",
+            )
         ):
             for child in node.children:
                 self.sort(child, alone=len(node.children) == 1)
-        elif node.outline.ref in self.boxes and self._decide("title block", node, self._box(node), "It is a part"):
+        elif node.outline.ref in self.boxes and self._decide(
+            "title block", node, self._box(node), "It is a part"
+        ):
             self.titles.update(node.words)
         else:
             self.parts.add(node.outline.ref)
@@ -105,20 +132,32 @@ class _Sorter:
                 self._inside(node, child)
 
     def _inside(self, host: _Node, node: _Node) -> None:
-        """What lies in a part is a cut-out of it, unless it is named; what lies in a cut-out is looked at by itself."""
+        """What lies in a part is a cut-out of it, unless it is named; what lies in a cut-out is
+        looked at by itself.
+        """
         # Words that begin in a bore are the part's: they run over its edge.
         bore = node.outline.circle and node.size[0] < host.size[1] / 2
-        if node.outline.name not in ("", host.outline.name) or (not bore and any(_names(text) for text in node.texts)):
+        if node.outline.name not in ("", host.outline.name) or (
+            not bore and any(_names(text) for text in node.texts)
+        ):
             cut = not self._decide(
-                "inside", node, f"A part by itself, for the words in it: {{n}} of {self._size(node)} in the outline of "
-                f"{self._size(host)}", "It is a cut-out", host,
+                "inside",
+                node,
+                f"A part by itself, for the words in it: {{n}} of {self._size(node)} in the "
+                f"outline of "
+                f"{self._size(host)}",
+                "It is a cut-out",
+                host,
             )
         elif node.outline.circle:
             cut = self._decide("holes", node, "Round holes in parts: {n}", "They are discs", None)
         else:
             cut = self._decide(
-                "cut-out", node, f"Cut-outs: {{n}} of {self._size(node)} in the outline of {self._size(host)}",
-                "It is a part", host,
+                "cut-out",
+                node,
+                f"Cut-outs: {{n}} of {self._size(node)} in the outline of {self._size(host)}",
+                "It is a part",
+                host,
             )
         if not cut:
             self.parts.add(node.outline.ref)
@@ -131,8 +170,14 @@ class _Sorter:
     def _decide(
         self, kind: str, node: _Node, what: str, turn: str, host: _Node | None = None
     ) -> bool:
-        """Note the decision; whether it stands. The key is that of the same thing in a newer version of the drawing."""
-        place = "" if kind == "holes" else f":{node.outline.layer}:{_plain(node)}" + (f":{_plain(host)}" if host else "")
+        """Note the decision; whether it stands. The key is that of the same thing in a newer
+        version of the drawing.
+        """
+        place = (
+            ""
+            if kind == "holes"
+            else f":{node.outline.layer}:{_plain(node)}" + (f":{_plain(host)}" if host else "")
+        )
         key = f"{kind}{place}"
         refs = self.found.setdefault(key, (kind, what, turn, []))[3]
         refs.append(node.outline.ref)
@@ -148,7 +193,9 @@ class _Sorter:
 
 
 def _title_boxes(nodes: Sequence[_Node]) -> set[str]:
-    """Boxes with the words of a title block, and those that stand against them, whatever is written there."""
+    """Boxes with the words of a title block, and those that stand against them, whatever is written
+    there.
+    """
     boxes = [n for n in nodes if not n.children and n.square and not n.outline.name]
     found = [n for n in boxes if any(_TITLE.search(text) for text in n.texts)]
     if not found:
@@ -162,7 +209,9 @@ def _title_boxes(nodes: Sequence[_Node]) -> set[str]:
             other = boxes[k]
             if other.outline.ref in taken or float(other.shape.area) > largest:
                 continue
-            against = other.shape.exterior.intersection(node.shape.exterior.buffer(1e-3 * node.size[1]))
+            against = other.shape.exterior.intersection(
+                node.shape.exterior.buffer(1e-3 * node.size[1])
+            )
             if float(against.length) > node.size[1] / 4:
                 taken.add(other.outline.ref)
                 found.append(other)
@@ -210,7 +259,9 @@ def _is_frame(node: _Node, alone: bool) -> bool:
 
 
 def _tree(outlines: Sequence["Outline"], words: Sequence[Words]) -> list[_Node]:
-    """Each outline in the smallest one that holds it, each text in the smallest it stands in; those in none."""
+    """Each outline in the smallest one that holds it, each text in the smallest it stands in; those
+    in none.
+    """
     nodes = [_Node(o, Polygon(o.points).buffer(0)) for o in outlines]
     nodes = [n for n in nodes if n.shape.area > 0]
     index = STRtree([n.shape for n in nodes])
@@ -218,8 +269,11 @@ def _tree(outlines: Sequence["Outline"], words: Sequence[Words]) -> list[_Node]:
     for node in nodes:
         point = node.shape.representative_point()
         hosts = [
-            n for n in (nodes[k] for k in index.query(point))
-            if n is not node and n.shape.area > node.shape.area and n.shape.buffer(1e-6).contains(node.shape)
+            n
+            for n in (nodes[k] for k in index.query(point))
+            if n is not node
+            and n.shape.area > node.shape.area
+            and n.shape.buffer(1e-6).contains(node.shape)
         ]
         host = min(hosts, key=lambda n: float(n.shape.area), default=None)
         (host.children if host else roots).append(node)

@@ -1,4 +1,6 @@
-"""Meshes (STL, OBJ, GLB, glTF, 3MF, PLY, OFF) through trimesh, split into bodies, scene transforms applied."""
+"""Meshes (STL, OBJ, GLB, glTF, 3MF, PLY, OFF) through trimesh, split into bodies, scene transforms
+applied.
+"""
 
 import io
 import re
@@ -9,7 +11,14 @@ import numpy as np
 from vividplank.core.takeoff.bodies import split
 from vividplank.core.takeoff.box import Solid
 from vividplank.core.takeoff.doubts import doubted, renamed
-from vividplank.core.takeoff.found import FILE_UNITS, FileUnit, Reading, Settings, Unreadable, counted
+from vividplank.core.takeoff.found import (
+    FILE_UNITS,
+    FileUnit,
+    Reading,
+    Settings,
+    Unreadable,
+    counted,
+)
 from vividplank.core.takeoff.gltf import plain_gltf
 from vividplank.core.takeoff.picture import pictures
 from vividplank.core.takeoff.solids import parts_of, plain_name
@@ -22,22 +31,31 @@ _SAID: dict[str, FileUnit] = {"glb": "m", "gltf": "m"}
 _Y_UP = {"glb", "gltf", "obj"}
 _MOST_BODIES = 2000
 #: What a program calls the only body of a file.
-_OF_PROGRAM = re.compile(r"model|export|geometry|mesh|object|created|scene|untitled|solid|default", re.I)
+_OF_PROGRAM = re.compile(
+    r"model|export|geometry|mesh|object|created|scene|untitled|solid|default", re.IGNORECASE
+)
 #: A body smaller than this (mm) is a speck left by the program that wrote the file.
 _SPECK = 1.0
 
 
 def read_mesh(content: bytes, kind: str, settings: Settings) -> Reading:
-    """Every body of the mesh as a part; broken bodies are named. Raises Unreadable where there is no body."""
+    """Every body of the mesh as a part; broken bodies are named. Raises Unreadable where there is
+    no body.
+    """
     _whole(content, kind)
     try:
         pieces, said = _pieces(content, kind)
     except (IndexError, ValueError, KeyError, TypeError) as problem:
         if isinstance(problem, Unreadable):
             raise
-        raise Unreadable(f"this {kind.upper()} file is damaged: {_first_words(problem)}. Export it anew") from None
+        raise Unreadable(
+            f"this {kind.upper()} file is damaged: {_first_words(problem)}. Export it anew"
+        ) from None
     if any(len(f) and (int(f.max()) >= len(v) or int(f.min()) < 0) for _, v, f in pieces):
-        raise Unreadable(f"this {kind.upper()} file is damaged: a face of it names a point that is not there. Export it anew")
+        raise Unreadable(
+            f"this {kind.upper()} file is damaged: a face of it names a point that is not there. "
+            f"Export it anew"
+        )
     vertices = [v for _, v, _ in pieces if len(v)]
     if not vertices:
         raise Unreadable(f"this {kind.upper()} file holds no triangles; expected a mesh of solids")
@@ -63,9 +81,14 @@ def read_mesh(content: bytes, kind: str, settings: Settings) -> Reading:
                 continue
             solids.append(Solid(f"b{len(solids) + 1}", name, body_points, body_faces))
             if len(solids) > _MOST_BODIES:
-                raise Unreadable(f"this file holds more than {_MOST_BODIES} bodies; expected furniture. Export fewer at a time")
+                raise Unreadable(
+                    f"this file holds more than {_MOST_BODIES} bodies; expected furniture. "
+                    f"Export fewer at a time"
+                )
     if not solids:
-        raise Unreadable(f"nothing in this file is larger than 1 mm, read in {unit}; is that its unit?")
+        raise Unreadable(
+            f"nothing in this file is larger than 1 mm, read in {unit}; is that its unit?"
+        )
     taken = parts_of(solids, settings)
     parts, doubts = doubted(taken.parts, settings, SYSTEM_OF[unit], taken.decisions)
     troubles = taken.troubles
@@ -85,56 +108,100 @@ def read_mesh(content: bytes, kind: str, settings: Settings) -> Reading:
 
 
 def _whole(content: bytes, kind: str) -> None:
-    """Unreadable where a text file ends before what its head announces, or without its end mark: half of it is no model."""
+    """Unreadable where a text file ends before what its head announces, or without its end mark:
+    half of it is no model.
+    """
     if kind == "off":
-        lines = [line for raw in content.decode("latin-1").splitlines() if (line := raw.split("#")[0].strip())]
+        lines = [
+            line
+            for raw in content.decode("latin-1").splitlines()
+            if (line := raw.split("#")[0].strip())
+        ]
         head = " ".join(lines[:2]).split()
         counts = [int(word) for word in head if word.isdigit()][:2]
         begins = 1 if len(lines[0].split()) > 1 else 2
         _announced(kind, sum(counts), len(lines) - begins)
     elif kind == "ply" and b"format ascii" in content[:400]:
         head_, _, body = content.partition(b"end_header")
-        counts = [int(line.split()[2]) for line in head_.splitlines() if line.startswith(b"element ") and len(line.split()) > 2]
+        counts = [
+            int(line.split()[2])
+            for line in head_.splitlines()
+            if line.startswith(b"element ") and len(line.split()) > 2
+        ]
         _announced(kind, sum(counts), sum(bool(line.strip()) for line in body.splitlines()))
-    elif kind == "stl" and content[:5] == b"solid" and b"facet normal" in content[:2000] and b"endsolid" not in content[-400:]:
+    elif (
+        kind == "stl"
+        and content[:5] == b"solid"
+        and b"facet normal" in content[:2000]
+        and b"endsolid" not in content[-400:]
+    ):
         raise Unreadable("this STL file ends before its end mark. Export it anew")
 
 
 def _announced(kind: str, wanted: int, found: int) -> None:
     if found < wanted:
-        raise Unreadable(f"this {kind.upper()} file announces {wanted} points and faces and ends after {found}. Export it anew")
+        raise Unreadable(
+            f"this {kind.upper()} file announces {wanted} points and faces and ends after "
+            f"{found}. Export it anew"
+        )
 
 
 def _pieces(content: bytes, kind: str) -> tuple[list[tuple[str, Any, Any]], FileUnit | None]:
-    """Named pieces (points, faces) in file units with their placements applied, and the unit the file says."""
+    """Named pieces (points, faces) in file units with their placements applied, and the unit the
+    file says.
+    """
     import trimesh
 
     options: dict[str, Any] = {}
     if kind in ("glb", "gltf"):
         content = plain_gltf(content, kind)
     if kind == "obj":
-        # An object is one thing, however many materials or groups it is drawn in; without objects a group is.
-        objects = re.search(rb"^o\s+\S", content, re.M) is not None
-        options = {"split_objects": objects, "split_groups": not objects, "group_material": False, "skip_materials": True}
+        # An object is one thing, however many materials or groups it is drawn in; without objects a
+        # group is.
+        objects = re.search(rb"^o\s+\S", content, re.MULTILINE) is not None
+        options = {
+            "split_objects": objects,
+            "split_groups": not objects,
+            "group_material": False,
+            "skip_materials": True,
+        }
     try:
-        scene = trimesh.load_scene(io.BytesIO(content), file_type="glb" if kind == "gltf" else kind, process=False, **options)
+        scene = trimesh.load_scene(
+            io.BytesIO(content),
+            file_type="glb" if kind == "gltf" else kind,
+            process=False,
+            **options,
+        )
     except MemoryError:
         raise
     except Exception as problem:  # trimesh's readers raise whatever they stumble over
-        raise Unreadable(f"this {kind.upper()} file cannot be read: {_first_words(problem)}") from None
+        raise Unreadable(
+            f"this {kind.upper()} file cannot be read: {_first_words(problem)}"
+        ) from None
     pieces: list[tuple[str, Any, Any]] = []
     order = {name: k for k, name in enumerate(scene.geometry)}
-    for node in sorted(scene.graph.nodes_geometry, key=lambda n: (order.get(scene.graph[n][1], 0), str(n))):
+    for node in sorted(
+        scene.graph.nodes_geometry, key=lambda n: (order.get(scene.graph[n][1], 0), str(n))
+    ):
         transform, geometry_name = scene.graph[node]
         geometry = scene.geometry[geometry_name]
         if not isinstance(geometry, trimesh.Trimesh) or not len(geometry.faces):
             continue
-        points = trimesh.transformations.transform_points(np.asarray(geometry.vertices, float), transform)
+        points = trimesh.transformations.transform_points(
+            np.asarray(geometry.vertices, float), transform
+        )
         faces = np.asarray(geometry.faces, np.int64)
         if np.linalg.det(transform[:3, :3]) < 0:
             faces = faces[:, ::-1]
-        own = [str(geometry.metadata.get("name") or ""), str(node) if node != "world" else "", str(geometry_name)]
-        name = next((n for n in (*own, *_above(scene, node)) if plain_name(n)), next((n for n in own if n), ""))
+        own = [
+            str(geometry.metadata.get("name") or ""),
+            str(node) if node != "world" else "",
+            str(geometry_name),
+        ]
+        name = next(
+            (n for n in (*own, *_above(scene, node)) if plain_name(n)),
+            next((n for n in own if n), ""),
+        )
         pieces.append((name if kind in ("glb", "gltf", "obj", "3mf", "stl") else "", points, faces))
     words: dict[str, FileUnit] = {
         "millimeters": "mm",
@@ -148,7 +215,9 @@ def _pieces(content: bytes, kind: str) -> tuple[list[tuple[str, Any, Any]], File
         "foot": "ft",
         "feet": "ft",
     }
-    said = _SAID.get(kind) or (words.get(str(scene.units or "").casefold()) if kind == "3mf" else None)
+    said = _SAID.get(kind) or (
+        words.get(str(scene.units or "").casefold()) if kind == "3mf" else None
+    )
     return pieces, said or ("mm" if kind == "3mf" else None)
 
 
@@ -159,7 +228,10 @@ def _above(scene: Any, node: Any) -> list[str]:
     inner = node
     while inner in parents and len(found) < 8:
         outer = parents[inner]
-        if sum(1 for above in parents.values() if above == outer) > 1 or outer == scene.graph.base_frame:
+        if (
+            sum(1 for above in parents.values() if above == outer) > 1
+            or outer == scene.graph.base_frame
+        ):
             break
         found.append(str(outer))
         inner = outer

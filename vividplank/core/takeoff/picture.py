@@ -1,4 +1,6 @@
-"""Pictures of a model: each body's faces, drawn from behind to in front, so that every part can be pointed at."""
+"""Pictures of a model: each body's faces, drawn from behind to in front, so that every part can be
+pointed at.
+"""
 
 import numpy as np
 from numpy.typing import NDArray
@@ -44,12 +46,14 @@ def _view(name: str, solids: list[Solid], eye: Array) -> View:
     return View(name, float(high[0] - low[0]), float(high[1] - low[1]), tuple(shapes))
 
 
-def _from_behind(solids: list[Solid], flat: list[Array], eye: Array, low: Array, high: Array) -> list[int]:
+def _from_behind(
+    solids: list[Solid], flat: list[Array], eye: Array, low: Array, high: Array
+) -> list[int]:
     """An order in which as little as can be is drawn over by what stands behind it.
 
-    Every body is sounded for its nearest depth on a coarse grid; of two that meet there, the one nearer in more
-    places is drawn later. That holds for tenons inside their mortises too. Bodies that hold each other in a ring
-    are taken by the least that goes wrong.
+    Every body is sounded for its nearest depth on a coarse grid; of two that meet there, the one
+    nearer in more places is drawn later. That holds for tenons inside their mortises too. Bodies
+    that hold each other in a ring are taken by the least that goes wrong.
     """
     n = len(solids)
     cells = 160 if n <= 150 else 96 if n <= 600 else 48
@@ -75,7 +79,9 @@ def _from_behind(solids: list[Solid], flat: list[Array], eye: Array, low: Array,
     return order
 
 
-def _sound(depth: NDArray[np.float32], points: Array, towards: Array, faces: NDArray[np.int64]) -> None:
+def _sound(
+    depth: NDArray[np.float32], points: Array, towards: Array, faces: NDArray[np.int64]
+) -> None:
     """The nearest depth of each cell that the body covers, written into `depth`."""
     if len(faces) > _MOST_SOUNDED:  # so fine a mesh covers its cells by its points alone
         at = np.round(points).astype(int)
@@ -92,9 +98,16 @@ def _sound(depth: NDArray[np.float32], points: Array, towards: Array, faces: NDA
         u = ((x - ax) * (cy - ay) - (cx - ax) * (y - ay)) / area
         v = ((bx - ax) * (y - ay) - (x - ax) * (by - ay)) / area
         inside = (u >= -1e-6) & (v >= -1e-6) & (u + v <= 1 + 1e-6)
-        z = towards[face[0]] + u * (towards[face[1]] - towards[face[0]]) + v * (towards[face[2]] - towards[face[0]])
+        z = (
+            towards[face[0]]
+            + u * (towards[face[1]] - towards[face[0]])
+            + v * (towards[face[2]] - towards[face[0]])
+        )
         window = depth[y0:y1, x0:x1]
-        inside, z = inside[: window.shape[0], : window.shape[1]], z[: window.shape[0], : window.shape[1]]
+        inside, z = (
+            inside[: window.shape[0], : window.shape[1]],
+            z[: window.shape[0], : window.shape[1]],
+        )
         np.maximum(window, np.where(inside, z, -np.inf), out=window, casting="unsafe")
 
 
@@ -119,14 +132,21 @@ def _faces(solid: Solid, flat: Array, eye: Array) -> list[Seen]:
     found: list[tuple[float, Seen]] = []
     for g in range(int(group.max()) + 1):
         mine = group == g
-        shade = round(float(0.55 + 0.45 * max(0.0, float(normals[mine][0] @ np.array([0.25, -0.45, 0.86])))), 3)
+        shade = round(
+            float(0.55 + 0.45 * max(0.0, float(normals[mine][0] @ np.array([0.25, -0.45, 0.86])))),
+            3,
+        )
         depth = float((solid.vertices[triangles[mine]].reshape(-1, 3) @ eye).mean())
-        found.extend((depth, Seen(solid.ref, ring, shade)) for ring in _rings(triangles[mine], flat))
+        found.extend(
+            (depth, Seen(solid.ref, ring, shade)) for ring in _rings(triangles[mine], flat)
+        )
     return [seen for _, seen in sorted(found, key=lambda f: f[0])]
 
 
 def _rings(triangles: NDArray[np.int64], flat: Array) -> list[tuple[Point, ...]]:
-    """The outlines of a patch of triangles: edges used once, walked round. Holes are outlines too, drawn over."""
+    """The outlines of a patch of triangles: edges used once, walked round. Holes are outlines too,
+    drawn over.
+    """
     directed = np.concatenate([triangles[:, [0, 1]], triangles[:, [1, 2]], triangles[:, [2, 0]]])
     many = len(flat)
     alone = ~np.isin(directed[:, 0] * many + directed[:, 1], directed[:, 1] * many + directed[:, 0])
@@ -146,7 +166,9 @@ def _rings(triangles: NDArray[np.int64], flat: Array) -> list[tuple[Point, ...]]
             ring.append(onward)
             at = onward
         if len(ring) > 2:
-            rings.append(tuple((round(float(flat[i, 0]), 2), round(float(flat[i, 1]), 2)) for i in ring))
+            rings.append(
+                tuple((round(float(flat[i, 0]), 2), round(float(flat[i, 1]), 2)) for i in ring)
+            )
     return sorted(rings, key=lambda r: -_area(r))[:1]
 
 
@@ -159,4 +181,7 @@ def _hull(solid: Solid, flat: Array) -> list[Seen]:
 
 
 def _area(ring: tuple[Point, ...]) -> float:
-    return abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(ring, (*ring[1:], ring[0]), strict=True))) / 2
+    return (
+        abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(ring, (*ring[1:], ring[0]), strict=True)))
+        / 2
+    )

@@ -29,7 +29,9 @@ _MESHES = ("stl", "obj", "glb", "gltf", "3mf", "ply", "off")
 
 
 def kind_of(content: bytes, name: str) -> str:
-    """The kind of file by how it begins, else by its name. Raises Unreadable for what we do not read."""
+    """The kind of file by how it begins, else by its name. Raises Unreadable for what we do not
+    read.
+    """
     head = content[:4096]
     ending = name.rsplit(".", 1)[-1].casefold() if "." in name else ""
     if not content:
@@ -66,12 +68,18 @@ def kind_of(content: bytes, name: str) -> str:
 
 
 def read(
-    content: bytes, name: str, settings: Settings, beside: Path | None = None, *, plain: bool = False
+    content: bytes,
+    name: str,
+    settings: Settings,
+    beside: Path | None = None,
+    *,
+    plain: bool = False,
 ) -> tuple[Reading, list[Page]]:
-    """A drawing, model or list, and pictures of its pages where it has some. Raises Unreadable with one sentence.
+    """A drawing, model or list, and pictures of its pages where it has some. Raises Unreadable with
+    one sentence.
 
-    `beside` is a folder of files that it may refer to for its parts. `plain` reads the bare solids of a model, where its names
-    and layers made the reader fail.
+    `beside` is a folder of files that it may refer to for its parts. `plain` reads the bare solids
+    of a model, where its names and layers made the reader fail.
     """
     kind = kind_of(content, name)
     try:
@@ -83,13 +91,17 @@ def read(
     except (Unreadable, MemoryError):
         raise
     except RecursionError:
-        raise Unreadable("this file is nested too deep to be read; expected it as a drawing program writes it") from None
+        raise Unreadable(
+            "this file is nested too deep to be read; expected it as a drawing program writes it"
+        ) from None
     except Exception as problem:  # damaged files make the libraries stumble in ways nobody can list
         told = f"{type(problem).__name__}: {problem}".strip()[:160]
         raise Stumbled(kind, told) from problem
 
 
-def _read(content: bytes, kind: str, settings: Settings, beside: Path | None, plain: bool) -> Reading:
+def _read(
+    content: bytes, kind: str, settings: Settings, beside: Path | None, plain: bool
+) -> Reading:
     # Each format's libraries are loaded where they are used: some take seconds.
     if kind == "step":
         from vividplank.core.takeoff.step import read_step
@@ -115,18 +127,25 @@ def _read(content: bytes, kind: str, settings: Settings, beside: Path | None, pl
 
 
 def _text(content: bytes) -> Reading:
-    """A table as text: UTF-8, UTF-16 (what a spreadsheet's "Unicode text" is), else as Windows writes it."""
+    """A table as text: UTF-8, UTF-16 (what a spreadsheet's "Unicode text" is), else as Windows
+    writes it.
+    """
     zeros = content[:2000].count(0)
     troubles: tuple[str, ...] = ()
     try:
         if content.startswith((b"\xff\xfe", b"\xfe\xff")):
             table = content.decode("utf-16")
-        elif zeros > len(content[:2000]) // 4:  # without the mark that says so, every other byte of plain text is nought
+        elif (
+            zeros > len(content[:2000]) // 4
+        ):  # without the mark that says so, every other byte of plain text is nought
             table = content.decode("utf-16-be" if content[:1] == b"\0" else "utf-16-le")
         else:
             table = content.decode("utf-8-sig")
     except UnicodeDecodeError:
-        table, troubles = content.decode("cp1252", "replace"), ("the text was not UTF-8; check its letters",)
+        table, troubles = (
+            content.decode("cp1252", "replace"),
+            ("the text was not UTF-8; check its letters",),
+        )
     if "\0" in table:
         troubles = (*troubles, "the text held characters that are none (NUL); they were left out")
     return Reading("list", "in", table=table.replace("\0", ""), troubles=troubles)
@@ -141,10 +160,19 @@ def _zipped(content: bytes) -> str:
             if "mimetype" in names and unpacked <= _UNPACKED_LIMIT:
                 with packed.open("mimetype") as member:
                     mimetype = member.read(100)
-    except (zipfile.BadZipFile, OSError, ValueError, RuntimeError, NotImplementedError, EOFError) as problem:
+    except (
+        zipfile.BadZipFile,
+        OSError,
+        ValueError,
+        RuntimeError,
+        NotImplementedError,
+        EOFError,
+    ) as problem:
         raise Unreadable(f"this packed file is damaged: {str(problem)[:120]}") from None
     if unpacked > _UNPACKED_LIMIT:
-        raise Unreadable(f"this file unpacks to {unpacked >> 20} MB; expected at most {_UNPACKED_LIMIT >> 20} MB")
+        raise Unreadable(
+            f"this file unpacks to {unpacked >> 20} MB; expected at most {_UNPACKED_LIMIT >> 20} MB"
+        )
     if "xl/workbook.xml" in names:
         return "xlsx"
     if b"opendocument.spreadsheet" in mimetype:
@@ -183,7 +211,10 @@ def reading_from_document(d: dict[str, Any]) -> Reading:
         )
         for v in d["views"]
     )
-    parts = tuple(Found(**{**p, "outline": points(p["outline"]), "refs": tuple(p["refs"])}) for p in d["parts"])
+    parts = tuple(
+        Found(**{**p, "outline": points(p["outline"]), "refs": tuple(p["refs"])})
+        for p in d["parts"]
+    )
     return replace(
         Reading(d["kind"], d["unit"], parts, views),
         asks=d["asks"],
@@ -191,7 +222,9 @@ def reading_from_document(d: dict[str, Any]) -> Reading:
         layers=tuple(d["layers"]),
         pieces=d["pieces"],
         table=d["table"],
-        decisions=tuple(Decision(**{**e, "refs": tuple(e["refs"])}) for e in d.get("decisions", ())),
+        decisions=tuple(
+            Decision(**{**e, "refs": tuple(e["refs"])}) for e in d.get("decisions", ())
+        ),
         missing=tuple(d.get("missing", ())),
         sheet=d.get("sheet", ""),
         others=tuple(Sheet(**o) for o in d.get("others", ())),

@@ -1,4 +1,6 @@
-"""PDF, PNG and JPEG as sheets to take off from by eye: a picture of each page, and its lines to snap to."""
+"""PDF, PNG and JPEG as sheets to take off from by eye: a picture of each page, and its lines to
+snap to.
+"""
 
 import io
 from dataclasses import dataclass
@@ -22,7 +24,9 @@ class Page:
 
 
 def read_pdf(content: bytes) -> tuple[Reading, list[Page]]:
-    """Pages with their vector lines and words, mm on paper, y down. Raises Unreadable for what is no PDF."""
+    """Pages with their vector lines and words, mm on paper, y down. Raises Unreadable for what is
+    no PDF.
+    """
     import pypdfium2 as pdfium
 
     try:
@@ -37,12 +41,25 @@ def read_pdf(content: bytes) -> tuple[Reading, list[Page]]:
         page = document[n]
         width, height = page.get_size()
         if not 1 <= width <= 20000 or not 1 <= height <= 20000:
-            raise Unreadable(f"page {n + 1} of this PDF measures {width:.0f} by {height:.0f} points; expected a sheet of paper")
-        picture = page.render(scale=_PIXELS / max(width, height), may_draw_forms=False).to_pil().convert("RGB")
+            raise Unreadable(
+                f"page {n + 1} of this PDF measures {width:.0f} by {height:.0f} points; expected "
+                f"a sheet of paper"
+            )
+        picture = (
+            page.render(scale=_PIXELS / max(width, height), may_draw_forms=False)
+            .to_pil()
+            .convert("RGB")
+        )
         pages.append(Page(_png(picture)))
         lines, words = tuple(_lines(page)), tuple(_words(page))
-        views.append(View(f"page {n + 1}", width * _MM_PER_POINT, height * _MM_PER_POINT, (), lines, words))
-    troubles = (f"only the first {_MOST_PAGES} of {count} pages were taken",) if count > _MOST_PAGES else ()
+        views.append(
+            View(f"page {n + 1}", width * _MM_PER_POINT, height * _MM_PER_POINT, (), lines, words)
+        )
+    troubles = (
+        (f"only the first {_MOST_PAGES} of {count} pages were taken",)
+        if count > _MOST_PAGES
+        else ()
+    )
     return Reading("sheet", "mm", views=tuple(views), troubles=troubles), pages
 
 
@@ -53,7 +70,10 @@ def read_picture(content: bytes) -> tuple[Reading, list[Page]]:
     try:
         with Image.open(io.BytesIO(content), formats=("PNG", "JPEG")) as opened:
             if opened.width * opened.height > _MOST_PIXELS:
-                raise Unreadable(f"this picture has {opened.width} by {opened.height} pixels; expected at most 80 million")
+                raise Unreadable(
+                    f"this picture has {opened.width} by {opened.height} pixels; expected at "
+                    f"most 80 million"
+                )
             opened.load()
             picture = _on_white(ImageOps.exif_transpose(opened))
     except Unreadable:
@@ -62,7 +82,9 @@ def read_picture(content: bytes) -> tuple[Reading, list[Page]]:
         raise Unreadable(f"this picture cannot be read: {str(problem)[:160]}") from None
     width, height = picture.size
     picture.thumbnail((_PIXELS, _PIXELS))
-    return Reading("sheet", "mm", views=(View("picture", float(width), float(height)),)), [Page(_png(picture))]
+    return Reading("sheet", "mm", views=(View("picture", float(width), float(height)),)), [
+        Page(_png(picture))
+    ]
 
 
 def _on_white(picture: Any) -> Any:
@@ -76,7 +98,9 @@ def _on_white(picture: Any) -> Any:
 
 
 def _placed(page: Any, x: float, y: float) -> Point:
-    """A point of the page's own space on the sheet as it is seen, cropped and turned: mm from the upper left corner."""
+    """A point of the page's own space on the sheet as it is seen, cropped and turned: mm from the
+    upper left corner.
+    """
     import pypdfium2.raw as raw
 
     width, height = (round(side * _MM_PER_POINT * 1000) for side in page.get_size())

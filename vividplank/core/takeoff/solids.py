@@ -13,12 +13,17 @@ from vividplank.core.takeoff.fused import boards_in
 
 #: Names that programs give when nobody has named the thing.
 _NAMELESS = re.compile(
-    r"(solid|body|mesh|shape|object|part|compound|component|product|geometry|group|default|node|open cascade.*|"
-    r"step.*translator.*|.*model|cadquery shape|brep|feature|created by.*|unnamed|none|world|scene|root)?[\s_.:#-]*\d*(\.\d+)*",
-    re.I,
+    r"(solid|body|mesh|shape|object|part|compound|component|product|geometry|group|default|node|"
+    r"open cascade.*|step.*translator.*|.*model|cadquery shape|brep|feature|created by.*|unnamed|"
+    r"none|world|scene|root)?[\s_.:#-]*\d*(\.\d+)*",
+    re.IGNORECASE,
 )
-_COPY = re.compile(r"(?:[\s_]*[:#]\s*\d+|\.\d{3,}|[\s_]*\(\d+\)|[_\s-]+\d{1,3}|\s+copy(\s*\d+)?)$", re.I)
-_SIDE = re.compile(r"\b(left|right|l|r|lh|rh|front|back|rear|upper|lower|top|bottom)\b[\s_-]*", re.I)
+_COPY = re.compile(
+    r"(?:[\s_]*[:#]\s*\d+|\.\d{3,}|[\s_]*\(\d+\)|[_\s-]+\d{1,3}|\s+copy(\s*\d+)?)$", re.IGNORECASE
+)
+_SIDE = re.compile(
+    r"\b(left|right|l|r|lh|rh|front|back|rear|upper|lower|top|bottom)\b[\s_-]*", re.IGNORECASE
+)
 
 
 #: No board is thicker (mm, 16/4), and a thing of one piece fills at least this share of its box.
@@ -38,8 +43,8 @@ class _Kind:
 def plain_name(name: str) -> str:
     """A piece's name without the counter a program hangs on copies; empty where nobody named it.
 
-    >>> plain_name("Rail:2"), plain_name("Seat rail.003"), plain_name("SOLID 4"), plain_name("Shelf 2")
-    ('Rail', 'Seat rail', '', 'Shelf')
+    >>> [plain_name(name) for name in ("Rail:2", "Seat rail.003", "SOLID 4", "Shelf 2")]
+    ['Rail', 'Seat rail', '', 'Shelf']
     """
     name = re.sub(r"\s+", " ", name.replace("\u0000", "")).strip()
     shorter = _COPY.sub("", name).strip() or name
@@ -48,8 +53,8 @@ def plain_name(name: str) -> str:
 
 @dataclass(frozen=True)
 class Taken:
-    """Parts in the order they first come, what is wrong with a body, by its name, what was decided, and the bodies that were
-    taken: fused ones parted, where that was asked for.
+    """Parts in the order they first come, what is wrong with a body, by its name, what was decided,
+    and the bodies that were taken: fused ones parted, where that was asked for.
     """
 
     parts: tuple[Found, ...]
@@ -71,15 +76,21 @@ def parts_of(solids: list[Solid], settings: Settings) -> Taken:
             continue
         if solid is room:
             key = f"room:{plain_name(solid.name)}"
-            what = f"No part: '{plain_name(solid.name) or solid.ref}' holds all {len(solids) - 1} others within it"
-            decisions.append(Decision(key, "room", (solid.ref,), what, "It is a part", key in settings.turned))
+            what = (
+                f"No part: '{plain_name(solid.name) or solid.ref}' holds all "
+                f"{len(solids) - 1} others within it"
+            )
+            decisions.append(
+                Decision(key, "room", (solid.ref,), what, "It is a part", key in settings.turned)
+            )
             if key not in settings.turned:
                 taken.insert(0, solid)
                 continue
         box, name = tight_box(solid), plain_name(solid.name) or solid.ref
         if not solid.closed:
             troubles.append(
-                f"'{name}' is open or broken: its surface does not close. Its size was taken from what is there; check it"
+                f"'{name}' is open or broken: its surface does not close. Its size was taken "
+                f"from what is there; check it"
             )
         pieces = [(solid, box)]
         if box.size[2] > _THICKEST and solid.closed and solid.volume < _FULL * box.volume:
@@ -91,7 +102,12 @@ def parts_of(solids: list[Solid], settings: Settings) -> Taken:
                 continue
             _sort_in(kinds, piece, its_box)
     ignored = [
-        Decision(f"layer:{layer}", "layer", refs, f"Left out, as you said: {counted(len(refs), 'body', 'bodies')} on '{layer}'")
+        Decision(
+            f"layer:{layer}",
+            "layer",
+            refs,
+            f"Left out, as you said: {counted(len(refs), 'body', 'bodies')} on '{layer}'",
+        )
         for layer in dict.fromkeys(s.layer for s in solids if settings.meaning(s.layer).ignore)
         for refs in [tuple(s.ref for s in solids if s.layer == layer)]
     ]
@@ -100,25 +116,39 @@ def parts_of(solids: list[Solid], settings: Settings) -> Taken:
 
 
 def _round_all(solids: list[Solid]) -> Solid | None:
-    """The one body that all others lie within: the room they stand in, or a box drawn round the whole."""
+    """The one body that all others lie within: the room they stand in, or a box drawn round the
+    whole.
+    """
     if len(solids) < _OTHERS + 1:
         return None
     lows = np.array([s.vertices.min(axis=0) for s in solids])
     highs = np.array([s.vertices.max(axis=0) for s in solids])
     largest = int(np.argmax(np.prod(highs - lows, axis=1)))
-    within = np.all(lows >= lows[largest] - 0.1, axis=1) & np.all(highs <= highs[largest] + 0.1, axis=1)
+    within = np.all(lows >= lows[largest] - 0.1, axis=1) & np.all(
+        highs <= highs[largest] + 0.1, axis=1
+    )
     thick = float((highs - lows)[largest].min())
     return solids[largest] if within.all() and thick > _THICKEST else None
 
 
 def _fused(
-    solid: Solid, box: Box, name: str, settings: Settings, troubles: list[str], decisions: list[Decision]
+    solid: Solid,
+    box: Box,
+    name: str,
+    settings: Settings,
+    troubles: list[str],
+    decisions: list[Decision],
 ) -> list[tuple[Solid, Box]]:
-    """A body that is plainly several boards: as it is, or parted where a proposal to do so was taken up."""
+    """A body that is plainly several boards: as it is, or parted where a proposal to do so was
+    taken up.
+    """
     size = _size(box.size)
     called = f"'{name}'" if name != solid.ref else "A body"
     fills = 100 * solid.volume / box.volume
-    told = f"{called} measures {size} and fills {fills:.0f} % of that: is it several boards in one body?"
+    told = (
+        f"{called} measures {size} and fills {fills:.0f} % of that: is it several boards in "
+        f"one body?"
+    )
     boards = [(board, tight_box(board)) for board in boards_in(solid, box)]
     if not boards:
         troubles.append(f"{told} Part it where it was drawn, or take it off by its own parts")
@@ -128,7 +158,9 @@ def _fused(
     sizes = Counter(_size(b.size) for _, b in boards)
     proposal = "; ".join(f"{many} of {each}" for each, many in sizes.items())
     refs = tuple(board.ref for board, _ in boards) if turned else (solid.ref,)
-    decisions.append(Decision(key, "fused", refs, told, f"Part it into {len(boards)} boards: {proposal}", turned))
+    decisions.append(
+        Decision(key, "fused", refs, told, f"Part it into {len(boards)} boards: {proposal}", turned)
+    )
     return boards if turned else [(solid, box)]
 
 
@@ -154,7 +186,9 @@ def _may_be_one(name: str, names: list[str]) -> bool:
     """Pieces with names of their own stay apart, unless the names differ in a side only."""
     if not name or not names:
         return True
-    return _SIDE.sub("", name).casefold().strip() in {_SIDE.sub("", n).casefold().strip() for n in names}
+    return _SIDE.sub("", name).casefold().strip() in {
+        _SIDE.sub("", n).casefold().strip() for n in names
+    }
 
 
 def _found(kind: _Kind, number: int, settings: Settings) -> Found:

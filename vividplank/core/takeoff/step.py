@@ -1,4 +1,6 @@
-"""STEP (AP203, AP214, AP242) through the open CAD kernel, which is loaded only here: it takes seconds and memory."""
+"""STEP (AP203, AP214, AP242) through the open CAD kernel, which is loaded only here: it takes
+seconds and memory.
+"""
 
 import re
 import tempfile
@@ -21,11 +23,14 @@ from vividplank.core.takeoff.words import SYSTEM_OF
 _DEFLECTION, _ANGLE = 0.02, 0.2
 
 
-def read_step(content: bytes, settings: Settings, beside: Path | None = None, *, plain: bool = False) -> Reading:
+def read_step(
+    content: bytes, settings: Settings, beside: Path | None = None, *, plain: bool = False
+) -> Reading:
     """Every solid of the assembly, nested placements and units honoured, as parts.
 
-    Parts that lie in other files are taken where those are in the folder `beside`, and named as missing where not. `plain`
-    reads the solids alone. Raises Unreadable where the kernel finds no STEP data or no solid.
+    Parts that lie in other files are taken where those are in the folder `beside`, and named as
+    missing where not. `plain` reads the solids alone. Raises Unreadable where the kernel finds no
+    STEP data or no solid.
     """
     if b"ISO-10303-21" not in content[:4096]:
         raise Unreadable("this is no STEP file: it does not begin with ISO-10303-21")
@@ -33,18 +38,25 @@ def read_step(content: bytes, settings: Settings, beside: Path | None = None, *,
     solids, troubles = _bare(content) if plain else _solids(content, beside)
     if missing:
         these = ", ".join(missing)
-        troubles.append(f"parts of it lie in other files, which are not here: {these}. Bring those too, or export all in one")
+        troubles.append(
+            f"parts of it lie in other files, which are not here: {these}. Bring those too, or "
+            f"export all in one"
+        )
     if not solids and missing:
         return Reading("model", "mm", troubles=tuple(troubles), missing=missing)
     if not solids:
-        raise Unreadable("this STEP file holds no solid. " + (" ".join(troubles) or "Export solids, not surfaces or sketches"))
+        raise Unreadable(
+            "this STEP file holds no solid. "
+            + (" ".join(troubles) or "Export solids, not surfaces or sketches")
+        )
     unit: FileUnit = "mm"
     asks = ""
     biggest = float(np.ptp(np.concatenate([s.vertices for s in solids]), axis=0).max())
     said: FileUnit = _unit(content)
     if biggest > TOO_BIG:
-        # What its figures would be in another unit than the one it names: programs take one for the other. Only then is an
-        # answer about its unit heard: one given for another file that this one replaces says nothing of it.
+        # What its figures would be in another unit than the one it names: programs take one for the
+        # other. Only then is an answer about its unit heard: one given for another file that this
+        # one replaces says nothing of it.
         unit = settings.unit or guess_unit(biggest / FILE_UNITS[said])[0]
         asks = "" if settings.unit else by_its_word(biggest / FILE_UNITS[said], said)
         scale = FILE_UNITS[unit] / FILE_UNITS[said]
@@ -68,8 +80,18 @@ def read_step(content: bytes, settings: Settings, beside: Path | None = None, *,
 
 def _unit(content: bytes) -> FileUnit:
     """The unit of length that the file names; millimetres where it names none."""
-    named = re.search(rb"CONVERSION_BASED_UNIT\s*\(\s*'\s*(INCH|FOOT|FEET|MILLIMETRE|CENTIMETRE|METRE)", content, re.I)
-    words: dict[bytes, FileUnit] = {b"INCH": "in", b"FOOT": "ft", b"FEET": "ft", b"CENTIMETRE": "cm", b"METRE": "m"}
+    named = re.search(
+        rb"CONVERSION_BASED_UNIT\s*\(\s*'\s*(INCH|FOOT|FEET|MILLIMETRE|CENTIMETRE|METRE)",
+        content,
+        re.IGNORECASE,
+    )
+    words: dict[bytes, FileUnit] = {
+        b"INCH": "in",
+        b"FOOT": "ft",
+        b"FEET": "ft",
+        b"CENTIMETRE": "cm",
+        b"METRE": "m",
+    }
     if named:
         return words.get(named[1].upper(), "mm")
     metric = re.search(rb"SI_UNIT\s*\(\s*(\.\w+\.|\$)\s*,\s*\.METRE\.", content)
@@ -78,7 +100,9 @@ def _unit(content: bytes) -> FileUnit:
 
 
 def _bare(content: bytes) -> tuple[list[Solid], list[str]]:
-    """The solids without names, layers and placements of their own: another way through the kernel."""
+    """The solids without names, layers and placements of their own: another way through the
+    kernel.
+    """
     from OCP.IFSelect import IFSelect_RetDone
     from OCP.STEPControl import STEPControl_Reader
 
@@ -87,10 +111,17 @@ def _bare(content: bytes) -> tuple[list[Solid], list[str]]:
         path = Path(folder) / "model.step"
         path.write_bytes(content)
         if reader.ReadFile(str(path)) != IFSelect_RetDone:
-            raise Unreadable("this STEP file is damaged: its data section cannot be read to the end")
+            raise Unreadable(
+                "this STEP file is damaged: its data section cannot be read to the end"
+            )
         reader.TransferRoots()
     found: list[Solid] = []
-    troubles = ["read without names and layers: the reader failed on them. That is our fault; name the parts on the list"]
+    troubles = [
+        (
+            "read without names and layers: the reader failed on them. That is our fault; name the "
+            "parts on the list"
+        )
+    ]
     _bodies(reader.OneShape(), None, "", "", found, troubles)
     return found, troubles
 
@@ -113,7 +144,9 @@ def _solids(content: bytes, beside: Path | None) -> tuple[list[Solid], list[str]
         path = Path(folder) / "model.step"
         path.write_bytes(content)
         if reader.ReadFile(str(path)) != IFSelect_RetDone:
-            raise Unreadable("this STEP file is damaged: its data section cannot be read to the end")
+            raise Unreadable(
+                "this STEP file is damaged: its data section cannot be read to the end"
+            )
         if not reader.Transfer(document):
             raise Unreadable("this STEP file holds nothing the kernel can build: expected solids")
     tool = XCAFDoc_DocumentTool.ShapeTool_s(document.Main())
@@ -127,8 +160,18 @@ def _solids(content: bytes, beside: Path | None) -> tuple[list[Solid], list[str]
     return found, troubles
 
 
-def _walk(label: Any, placed: Any, name: str, layer: str, layers: Any, found: list[Solid], troubles: list[str]) -> None:
-    """Down the assembly; `placed` is where the parents put this, `name` what the instance is called."""
+def _walk(
+    label: Any,
+    placed: Any,
+    name: str,
+    layer: str,
+    layers: Any,
+    found: list[Solid],
+    troubles: list[str],
+) -> None:
+    """Down the assembly; `placed` is where the parents put this, `name` what the instance is
+    called.
+    """
     from OCP.collections import Sequence_TDF_Label
     from OCP.TDF import TDF_Label
     from OCP.TopLoc import TopLoc_Location
@@ -140,7 +183,15 @@ def _walk(label: Any, placed: Any, name: str, layer: str, layers: Any, found: li
         target = TDF_Label()
         Tool.GetReferredShape_s(label, target)
         moved = placed.Multiplied(Tool.GetLocation_s(label))
-        _walk(target, moved, _first_name(_name(target), _name(label), name), layer, layers, found, troubles)
+        _walk(
+            target,
+            moved,
+            _first_name(_name(target), _name(label), name),
+            layer,
+            layers,
+            found,
+            troubles,
+        )
         return
     if Tool.IsAssembly_s(label):
         components = Sequence_TDF_Label()
@@ -155,7 +206,9 @@ def _walk(label: Any, placed: Any, name: str, layer: str, layers: Any, found: li
         _bodies(shape.Moved(placed), label, _first_name(name, _name(label)), layer, found, troubles)
 
 
-def _bodies(shape: Any, label: Any, name: str, layer: str, found: list[Solid], troubles: list[str]) -> None:
+def _bodies(
+    shape: Any, label: Any, name: str, layer: str, found: list[Solid], troubles: list[str]
+) -> None:
     from OCP.BRepMesh import BRepMesh_IncrementalMesh
     from OCP.TopAbs import TopAbs_SHELL, TopAbs_SOLID
     from OCP.TopExp import TopExp_Explorer
@@ -175,7 +228,10 @@ def _bodies(shape: Any, label: Any, name: str, layer: str, found: list[Solid], t
             continue
         found.append(Solid(f"s{len(found) + 1}", own or name, mesh[0], mesh[1], layer))
     if not any_solid and TopExp_Explorer(shape, TopAbs_SHELL).More():
-        troubles.append(f"'{name or 'a shape'}' is a surface, no solid, and was left out; close it where it was drawn")
+        troubles.append(
+            f"'{name or 'a shape'}' is a surface, no solid, and was left out; close it where it "
+            f"was drawn"
+        )
 
 
 def _triangles(body: Any) -> tuple[Any, Any] | None:
@@ -202,23 +258,33 @@ def _triangles(body: Any) -> tuple[Any, Any] | None:
         turned = face.Orientation() == TopAbs_REVERSED
         for i in range(1, mesh.NbTriangles() + 1):
             a, b, c = mesh.Triangle(i).Get()
-            faces.append((base + a - 1, base + (c if turned else b) - 1, base + (b if turned else c) - 1))
+            faces.append(
+                (base + a - 1, base + (c if turned else b) - 1, base + (b if turned else c) - 1)
+            )
     if not faces:
         return None
     # Faces meet in points that are written once for each; welded, the surface closes.
     rounded, index = np.unique(np.round(np.array(points), 5), axis=0, return_inverse=True)
     welded = index.reshape(-1)[np.array(faces)]
-    real = (welded[:, 0] != welded[:, 1]) & (welded[:, 1] != welded[:, 2]) & (welded[:, 2] != welded[:, 0])
+    real = (
+        (welded[:, 0] != welded[:, 1])
+        & (welded[:, 1] != welded[:, 2])
+        & (welded[:, 2] != welded[:, 0])
+    )
     return rounded, welded[real].astype(np.int64)
 
 
 def _name(label: Any) -> str:
     from OCP.TDataStd import TDataStd_Name
 
-    if not label.IsAttribute(TDataStd_Name.GetID_s()):  # the kernel ends the process when it is asked for what is not there
+    if not label.IsAttribute(
+        TDataStd_Name.GetID_s()
+    ):  # the kernel ends the process when it is asked for what is not there
         return ""
     held = TDataStd_Name()
-    name = str(held.Get().ToExtString()) if label.FindAttribute(TDataStd_Name.GetID_s(), held) else ""
+    name = (
+        str(held.Get().ToExtString()) if label.FindAttribute(TDataStd_Name.GetID_s(), held) else ""
+    )
     return "" if name.startswith("=>[") else name  # the kernel's own, where an instance had none
 
 
@@ -234,7 +300,10 @@ def _subnames(label: Any) -> list[tuple[Any, str]]:
 
     labels = Sequence_TDF_Label()
     Tool.GetSubShapes_s(label, labels)
-    named = [(Tool.GetShape_s(labels.Value(i)), _name(labels.Value(i))) for i in range(1, labels.Length() + 1)]
+    named = [
+        (Tool.GetShape_s(labels.Value(i)), _name(labels.Value(i)))
+        for i in range(1, labels.Length() + 1)
+    ]
     return [(s, n) for s, n in named if n and not s.IsNull()]
 
 

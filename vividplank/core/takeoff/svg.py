@@ -1,4 +1,6 @@
-"""SVG through svgelements: shapes with ids and transforms, in real units where the file has them."""
+"""SVG through svgelements: shapes with ids and transforms, in real units where the file has
+them.
+"""
 
 import io
 import math
@@ -14,7 +16,17 @@ from shapely.geometry import LineString, Polygon
 from vividplank.core.takeoff.closing import Areas, Ring
 from vividplank.core.takeoff.doubts import doubted, renamed
 from vividplank.core.takeoff.flat import Outline, parts_of_outlines, view_of
-from vividplank.core.takeoff.found import FILE_UNITS, Decision, FileUnit, Point, Reading, Settings, Unreadable, Words, counted
+from vividplank.core.takeoff.found import (
+    FILE_UNITS,
+    Decision,
+    FileUnit,
+    Point,
+    Reading,
+    Settings,
+    Unreadable,
+    Words,
+    counted,
+)
 from vividplank.core.takeoff.solids import plain_name
 from vividplank.core.takeoff.units import guess_unit
 from vividplank.core.takeoff.words import SYSTEM_OF
@@ -23,7 +35,8 @@ _MM_PER_PX = 25.4 / 96
 _LABEL = "{http://www.inkscape.org/namespaces/inkscape}label"
 _MODE = "{http://www.inkscape.org/namespaces/inkscape}groupmode"
 _MOST_OUTLINES = 3000
-#: A curve is cut into so many pieces, of which those are kept that stand off it by more than this share of its length.
+# : A curve is cut into so many pieces, of which those are kept that stand off it by more than this
+# share of its length.
 _PIECES, _FLAT = 128, 2e-5
 
 
@@ -32,16 +45,30 @@ def read_svg(content: bytes, settings: Settings) -> Reading:
     from svgelements import SVG
 
     try:
-        drawing = SVG.parse(io.BytesIO(_symbols_put_away(content)), reify=True, ppi=96, parse_display_none=True)
-    except (ParseError, ValueError, TypeError, AttributeError, ZeroDivisionError, RecursionError, LookupError) as problem:
+        drawing = SVG.parse(
+            io.BytesIO(_symbols_put_away(content)), reify=True, ppi=96, parse_display_none=True
+        )
+    except (
+        ParseError,
+        ValueError,
+        TypeError,
+        AttributeError,
+        ZeroDivisionError,
+        RecursionError,
+        LookupError,
+    ) as problem:
         raise Unreadable(f"this SVG file cannot be read: {str(problem)[:160]}") from None
     drawn = _Drawn(settings)
     drawn.take(drawing, "")
     drawn.close()
     if not drawn.outlines:
-        raise Unreadable("this SVG holds no closed shape; expected parts drawn as rectangles or closed paths")
+        raise Unreadable(
+            "this SVG holds no closed shape; expected parts drawn as rectangles or closed paths"
+        )
     if len(drawn.outlines) > _MOST_OUTLINES:
-        raise Unreadable(f"this SVG holds {len(drawn.outlines)} closed shapes; expected at most {_MOST_OUTLINES}")
+        raise Unreadable(
+            f"this SVG holds {len(drawn.outlines)} closed shapes; expected at most {_MOST_OUTLINES}"
+        )
     real = _real_units(content)
     points = [p for o in drawn.outlines for p in o.points]
     biggest = max(max(p[k] for p in points) - min(p[k] for p in points) for k in (0, 1))
@@ -52,7 +79,10 @@ def read_svg(content: bytes, settings: Settings) -> Reading:
     def grown(p: Point) -> Point:
         return (p[0] * scale, -p[1] * scale)  # y up, as in every flat drawing here
 
-    outlines = [Outline(o.ref, tuple(grown(p) for p in o.points), o.layer, o.name, circle=o.circle) for o in drawn.outlines]
+    outlines = [
+        Outline(o.ref, tuple(grown(p) for p in o.points), o.layer, o.name, circle=o.circle)
+        for o in drawn.outlines
+    ]
     words = [Words(grown(w.at), w.text) for w in drawn.words]
     lines = [tuple(grown(p) for p in line) for line in drawn.left[:5000]]
     taken, troubles, decisions = parts_of_outlines(outlines, words, (), unit, settings)
@@ -93,14 +123,18 @@ class _Drawn:
         return ref
 
     def _call(self, begins: int, own: str) -> None:
-        """What a group is called: its one part's name, holes drawn beside it or not; a layer's, where it holds several."""
+        """What a group is called: its one part's name, holes drawn beside it or not; a layer's,
+        where it holds several.
+        """
         inside = self.outlines[begins:]
         if not inside:
             return
         largest = max(inside, key=lambda o: Polygon(o.points).buffer(0).area)
         hull = Polygon(largest.points).buffer(1e-6)
         if all(hull.contains(Polygon(o.points).buffer(0)) for o in inside):
-            inside = [replace(o, name=o.name or plain_name(own)) if o is largest else o for o in inside]
+            inside = [
+                replace(o, name=o.name or plain_name(own)) if o is largest else o for o in inside
+            ]
         else:
             inside = [o if o.layer else replace(o, layer=own) for o in inside]
         self.outlines[begins:] = inside
@@ -109,9 +143,20 @@ class _Drawn:
         found = []
         found += self._areas.decisions(scale)
         if self.unseen:
-            found.append(Decision("hidden", "hidden", (), f"Left out: {counted(self.unseen, 'thing')} not shown"))
+            found.append(
+                Decision(
+                    "hidden", "hidden", (), f"Left out: {counted(self.unseen, 'thing')} not shown"
+                )
+            )
         if self.left:
-            found.append(Decision("open lines", "open", (), f"No parts: {counted(len(self.left), 'line')} without an area"))
+            found.append(
+                Decision(
+                    "open lines",
+                    "open",
+                    (),
+                    f"No parts: {counted(len(self.left), 'line')} without an area",
+                )
+            )
         return found
 
     def take(self, group: Any, layer: str) -> None:
@@ -136,7 +181,11 @@ class _Drawn:
                     if closed:
                         self.outlines.append(
                             Outline(
-                                f"v{len(self.outlines) + 1}", ring, layer, name, circle=isinstance(element, (Circle, Ellipse))
+                                f"v{len(self.outlines) + 1}",
+                                ring,
+                                layer,
+                                name,
+                                circle=isinstance(element, (Circle, Ellipse)),
                             )
                         )
                         name = ""  # further rings of one path are its holes
@@ -145,7 +194,9 @@ class _Drawn:
 
 
 def _symbols_put_away(content: bytes) -> bytes:
-    """Symbols as groups among the definitions: they are drawn where they are used, not where they stand."""
+    """Symbols as groups among the definitions: they are drawn where they are used, not where they
+    stand.
+    """
     if b"<symbol" not in content:
         return content
     root = ElementTree.fromstring(content)
@@ -198,8 +249,10 @@ def _unseen(element: Any) -> bool:
     values = getattr(element, "values", None) or {}
     style = str(values.get("style", "") or "").replace(" ", "")
     return (
-        str(values.get("display", "")) == "none" or str(values.get("visibility", "")) == "hidden"
-        or "display:none" in style or "visibility:hidden" in style
+        str(values.get("display", "")) == "none"
+        or str(values.get("visibility", "")) == "hidden"
+        or "display:none" in style
+        or "visibility:hidden" in style
     )
 
 
@@ -217,12 +270,16 @@ def _named(identity: str) -> str:
     """
     made_up = re.fullmatch(
         r"(rect|path|polygon|polyline|circle|ellipse|g|group|layer|use|svg|svgjs\w*?|line|line2d|shape|patch|figure|axes|legend|"
-        r"xtick|ytick|text|clip\w*?|object|surface|page)?[-_]?\d*([-_]\d+)*", identity, re.I
+        r"xtick|ytick|text|clip\w*?|object|surface|page)?[-_]?\d*([-_]\d+)*",
+        identity,
+        re.IGNORECASE,
     )
     return "" if made_up else re.sub(r"[_-]+", " ", identity).strip()
 
 
 def _real_units(content: bytes) -> bool:
     """Whether the root says how large it is in the world: width="600mm"."""
-    root = re.search(rb"<svg\b[^>]*>", content[:20000], re.S)
-    return bool(root and re.search(rb"\bwidth\s*=\s*[\"']\s*[\d.]+\s*(mm|cm|in|pt|pc)\s*[\"']", root[0]))
+    root = re.search(rb"<svg\b[^>]*>", content[:20000], re.DOTALL)
+    return bool(
+        root and re.search(rb"\bwidth\s*=\s*[\"']\s*[\d.]+\s*(mm|cm|in|pt|pc)\s*[\"']", root[0])
+    )

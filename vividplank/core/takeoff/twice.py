@@ -1,5 +1,5 @@
-"""Outlines that lie exactly on each other: a fill and its line, or one shape on two layers. They count once, unless it is said
-that both do.
+"""Outlines that lie exactly on each other: a fill and its line, or one shape on two layers. They
+count once, unless it is said that both do.
 """
 
 from collections.abc import Sequence
@@ -17,8 +17,12 @@ if TYPE_CHECKING:
 _ONE = 1e-3
 
 
-def drawn_once(outlines: Sequence["Outline"], settings: Settings) -> tuple[list["Outline"], tuple[Decision, ...]]:
-    """The outlines without those that lie on another; of two the one that has a name stays, else the first."""
+def drawn_once(
+    outlines: Sequence["Outline"], settings: Settings
+) -> tuple[list["Outline"], tuple[Decision, ...]]:
+    """The outlines without those that lie on another; of two the one that has a name stays, else
+    the first.
+    """
     shapes = [Polygon(o.points).buffer(0) for o in outlines]
     index = STRtree(shapes)
     order = sorted(range(len(outlines)), key=lambda k: not outlines[k].name)
@@ -27,7 +31,12 @@ def drawn_once(outlines: Sequence["Outline"], settings: Settings) -> tuple[list[
         if k in gone:
             continue
         for j in index.query(shapes[k]):
-            if j == k or j in gone or outlines[j].name not in ("", outlines[k].name) or not _on(shapes[k], shapes[j]):
+            if (
+                j == k
+                or j in gone
+                or outlines[j].name not in ("", outlines[k].name)
+                or not _on(shapes[k], shapes[j])
+            ):
                 continue
             if j not in gone.values():
                 gone[int(j)] = k

@@ -6,19 +6,29 @@ from vividplank.core.takeoff.found import FILE_UNITS, FileUnit
 _LEAST, _MOST = 250.0, 4000.0
 
 
-#: No furniture is as long (mm), and none as small: programs write numbers in mm into formats that mean metres, and the reverse.
+# : No furniture is as long (mm), and none as small: programs write numbers in mm into formats that
+# mean metres, and the reverse.
 TOO_BIG, TOO_SMALL = 25_000.0, 20.0
 #: A whole drawing of parts is never so small (mm), nor an outline on one so long.
 SMALL_DRAWING, LONG_OUTLINE = 60.0, 6_000.0
 
 
 def by_its_word(biggest: float, said: FileUnit) -> str:
-    """The question about a model that would be as large, or as small, as no furniture is by the unit its file names."""
-    return f"By the file's own word it would be {float(f'{biggest:.4g}'):g} {said} long. {guess_unit(biggest)[1]}"
+    """The question about a model that would be as large, or as small, as no furniture is by the
+    unit its file names.
+    """
+    return (
+        f"By the file's own word it would be {float(f'{biggest:.4g}'):g} {said} long. "
+        f"{guess_unit(biggest)[1]}"
+    )
 
 
-def doubted_unit(biggest: float, said: FileUnit | None, least: float = TOO_SMALL) -> tuple[FileUnit | None, str]:
-    """The unit a file names where it can be believed, else None; and the question about it, empty where it is believed."""
+def doubted_unit(
+    biggest: float, said: FileUnit | None, least: float = TOO_SMALL
+) -> tuple[FileUnit | None, str]:
+    """The unit a file names where it can be believed, else None; and the question about it, empty
+    where it is believed.
+    """
     if said and least < biggest * FILE_UNITS[said] <= TOO_BIG:
         return said, ""
     return None, by_its_word(biggest, said) if said else guess_unit(biggest)[1]
@@ -34,5 +44,11 @@ def guess_unit(biggest: float) -> tuple[FileUnit, str]:
     """
     order: tuple[FileUnit, ...] = ("mm", "in", "m", "cm", "ft")
     unit: FileUnit = next((u for u in order if _LEAST <= biggest * FILE_UNITS[u] <= _MOST), "mm")
-    words: dict[FileUnit, str] = {"mm": "millimetres", "in": "inches", "m": "metres", "cm": "centimetres", "ft": "feet"}
+    words: dict[FileUnit, str] = {
+        "mm": "millimetres",
+        "in": "inches",
+        "m": "metres",
+        "cm": "centimetres",
+        "ft": "feet",
+    }
     return unit, f"The biggest thing is {biggest:.4g}: {words[unit]}?"

@@ -9,12 +9,17 @@ from vividplank.core.takeoff.found import FileUnit
 _COUNT = re.compile(
     r"^\s*(\d{1,3})\s*(?:x|×|off|pcs?\.?)\s+(?=\D)|(?:^|[\s,;(])(?:x|×|qty:?|no\.?)\s*(\d{1,3})(?=$|[\s,;)])"
     r"|(?:^|[\s,;(])(\d{1,3})\s*(?:x|×|off|pcs?\.?)(?=$|[\s,;)])",
-    re.I,
+    re.IGNORECASE,
 )
 _LENGTH = r"\d[\d\s./-]*(?:[.,]\d+)?\s*(?:mm|cm|m|in|inch|\"|')?"
-_SIZES = re.compile(rf"({_LENGTH})\s*[x×]\s*({_LENGTH})(?:\s*[x×]\s*({_LENGTH}))?", re.I)
-_THICK = re.compile(rf"(?:\b(?:t|th|thk|thick(?:ness)?)\s*[=:]?\s*({_LENGTH})|({_LENGTH})\s*(?:thick|thk)\b)", re.I)
-_BEFORE_NAME = re.compile(r"^((?:\d+[ -])?\d+/(?:2|4|8|16|32|64)\"?)(?=\s+[^\W\d_]{2})", re.I)
+_SIZES = re.compile(rf"({_LENGTH})\s*[x×]\s*({_LENGTH})(?:\s*[x×]\s*({_LENGTH}))?", re.IGNORECASE)
+_THICK = re.compile(
+    rf"(?:\b(?:t|th|thk|thick(?:ness)?)\s*[=:]?\s*({_LENGTH})|({_LENGTH})\s*(?:thick|thk)\b)",
+    re.IGNORECASE,
+)
+_BEFORE_NAME = re.compile(
+    r"^((?:\d+[ -])?\d+/(?:2|4|8|16|32|64)\"?)(?=\s+[^\W\d_]{2})", re.IGNORECASE
+)
 
 #: How a bare number in a file of this unit is to be read.
 SYSTEM_OF: dict[FileUnit, System] = {"mm": "mm", "cm": "cm", "m": "m", "in": "in", "ft": "in"}
@@ -31,8 +36,7 @@ class Said:
 
 
 def understand(text: str, unit: FileUnit) -> Said:
-    """
-    What words beside a part say, line by line, so that a figure at the end of one never runs into that of the next.
+    """What words beside a part say, line by line: a figure ends with its line.
 
     >>> understand("2x Seat rail 600 x 70 x 19", "mm")
     Said(name='Seat rail', quantity=2, sizes=(192000, 22400, 6080), thickness=6080)
@@ -52,7 +56,8 @@ def _line(text: str, unit: FileUnit) -> Said:
     system = SYSTEM_OF[unit]
     text = re.sub(r"\s+", " ", text).strip()
     quantity = 1
-    # "2x 3-way bracket" counts, "600 x 70" and "600x70" measure: a count has its x at its figure and a space behind.
+    # "2x 3-way bracket" counts, "600 x 70" and "600x70" measure: a count has its x at its figure
+    # and a space behind.
     if counted := re.match(r"(\d{1,3})[x×] (?=\S)", text):
         quantity, text = max(1, int(counted[1])), text[counted.end() :]
     elif counted := re.search(r"(?<=\S) \((\d{1,3})\)$", text):
@@ -71,7 +76,10 @@ def _line(text: str, unit: FileUnit) -> Said:
     for pattern in (_THICK, _BEFORE_NAME):
         if (found := pattern.search(text)) and not thickness:
             try:
-                thickness = parse(next(g for g in found.groups() if g).strip(), "in" if pattern is _BEFORE_NAME else system)
+                thickness = parse(
+                    next(g for g in found.groups() if g).strip(),
+                    "in" if pattern is _BEFORE_NAME else system,
+                )
                 text = text[: found.start()] + " " + text[found.end() :]
             except MeasureError:
                 pass

@@ -7,6 +7,18 @@ from vividplank.core.timber.weight import weight_kg
 from vividplank.core.timber.woods import WOODS, Wood, wood_named
 
 __all__ = [
-    "QUARTERS", "WOODS", "Quarter", "TicketRule", "Wood", "board_feet", "coefficients_hold", "cubic_board_feet",
-    "equilibrium_moisture", "movement", "quarter_for", "quarter_of", "weight_kg", "wood_named",
+    "QUARTERS",
+    "WOODS",
+    "Quarter",
+    "TicketRule",
+    "Wood",
+    "board_feet",
+    "coefficients_hold",
+    "cubic_board_feet",
+    "equilibrium_moisture",
+    "movement",
+    "quarter_for",
+    "quarter_of",
+    "weight_kg",
+    "wood_named",
 ]

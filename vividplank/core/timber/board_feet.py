@@ -1,4 +1,6 @@
-"""Board feet, exactly and as tickets round them. One board foot is 144 cubic inches of rough stock."""
+"""Board feet, exactly and as tickets round them. One board foot is 144 cubic inches of rough
+stock.
+"""
 
 from dataclasses import dataclass
 from fractions import Fraction
@@ -11,14 +13,18 @@ CUBIC_TICKS_PER_BOARD_FOOT = 144 * TICKS_PER_INCH**3
 
 @dataclass(frozen=True)
 class TicketRule:
-    """How a yard rounds. `surface` rounds W × L(ft) / 12 to a whole number before it takes the thickness."""
+    """How a yard rounds. `surface` rounds W × L(ft) / 12 to a whole number before it takes the
+    thickness.
+    """
 
     method: Literal["exact", "surface"] = "exact"
     whole_feet: bool = False
     half_inches_up: bool = False
 
 
-def board_feet(thickness: int, width: int, length: int, rule: TicketRule = TicketRule()) -> Fraction:
+def board_feet(
+    thickness: int, width: int, length: int, rule: TicketRule = TicketRule()
+) -> Fraction:
     """T(in) × W(in) × L(ft) / 12 of rough stock, T counted at least 1 in.
 
     An 8/4 board 6 1/2 in wide and 9 ft 4 in long: 2 × 6.5 × 9 1/3 / 12.
@@ -38,7 +44,9 @@ def board_feet(thickness: int, width: int, length: int, rule: TicketRule = Ticke
         inches = Fraction(-(-halves.numerator // halves.denominator), 2)
     surface = inches * feet / 12
     if rule.method == "surface":
-        surface = Fraction((surface.numerator * 2 + surface.denominator) // (2 * surface.denominator))
+        surface = Fraction(
+            (surface.numerator * 2 + surface.denominator) // (2 * surface.denominator)
+        )
     return surface * max(Fraction(thickness, TICKS_PER_INCH), Fraction(1))
 
 

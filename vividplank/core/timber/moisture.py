@@ -5,7 +5,8 @@ COEFFICIENTS_HOLD = (6.0, 14.0)
 
 
 def equilibrium_moisture(celsius: float, humidity: float) -> float:
-    """Equilibrium moisture content in %, at relative `humidity` from 0 to 1 (Hailwood–Horrobin, Wood Handbook 4-5).
+    """Equilibrium moisture content in %, at relative `humidity` from 0 to 1 (Hailwood–Horrobin,
+    Wood Handbook 4-5).
 
     >>> round(equilibrium_moisture(21.1, 0.5), 1)
     9.2
@@ -17,12 +18,19 @@ def equilibrium_moisture(celsius: float, humidity: float) -> float:
     k = 0.805 + 0.000736 * t - 0.00000273 * t**2
     k1 = 6.27 - 0.00938 * t - 0.000303 * t**2
     k2 = 1.91 + 0.0407 * t - 0.000293 * t**2
-    return 1800 / w * (k * h / (1 - k * h) + (k1 * k * h + 2 * k1 * k2 * (k * h) ** 2)
-                       / (1 + k1 * k * h + k1 * k2 * (k * h) ** 2))
+    return (
+        1800
+        / w
+        * (
+            k * h / (1 - k * h)
+            + (k1 * k * h + 2 * k1 * k2 * (k * h) ** 2) / (1 + k1 * k * h + k1 * k2 * (k * h) ** 2)
+        )
+    )
 
 
 def movement(width: float, coefficient: float, moisture_change: float) -> float:
-    """Change in width, in the unit of `width`, for a change of moisture in % (Wood Handbook, eq. 13-2).
+    """Change in width, in the unit of `width`, for a change of moisture in % (Wood Handbook, eq.
+    13-2).
 
     The coefficients hold from 6 to 14 %; see `coefficients_hold`.
 

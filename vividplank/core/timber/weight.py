@@ -5,7 +5,8 @@ from vividplank.core.timber.woods import Wood
 
 
 def weight_kg(wood: Wood, cubic_ticks: float, moisture: float = 12.0) -> float:
-    """Mass at this moisture in %: oven-dry mass and the water in it (Wood Handbook, eq. 4-9, volume at 12 %).
+    """Mass at this moisture in %: oven-dry mass and the water in it (Wood Handbook, eq. 4-9, volume
+    at 12 %).
 
     A cubic metre of white oak at 12 % is 680 kg of wood and 12 % of that in water:
 

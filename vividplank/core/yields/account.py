@@ -13,7 +13,15 @@ from vividplank.core.yields.offcuts import Leftover, leftovers
 
 #: In the order they are told; the words are those of the trade page.
 CATEGORIES = (
-    "parts", "offcuts kept", "end trim", "defects", "crosscut kerf", "rip kerf", "resaw kerf", "chips", "edge waste",
+    "parts",
+    "offcuts kept",
+    "end trim",
+    "defects",
+    "crosscut kerf",
+    "rip kerf",
+    "resaw kerf",
+    "chips",
+    "edge waste",
     "lost to error",
 )
 
@@ -70,7 +78,9 @@ def _board(job: Job, plan: BoardPlan, shares: dict[tuple[str, int], float]) -> B
         # One cut on either side of a gap that holds a segment there; a gap of one kerf is one cut.
         cut_a = min(kerf, b - a) if i > 0 else 0
         cut_b = min(kerf, b - a - cut_a) if i < len(segments) else 0
-        found["crosscut kerf"] += stretch_volume(board, a, a + cut_a) + stretch_volume(board, b - cut_b, b)
+        found["crosscut kerf"] += stretch_volume(board, a, a + cut_a) + stretch_volume(
+            board, b - cut_b, b
+        )
     for left in leftovers(job, plan):
         _left(job, board, left, found)
     for segment in segments:
@@ -82,8 +92,8 @@ def _board(job: Job, plan: BoardPlan, shares: dict[tuple[str, int], float]) -> B
 
 
 def _left(job: Job, board: Board, left: Leftover, found: defaultdict[str, float]) -> None:
-    """What goes to the rack is kept, as thick as it goes there; the rest is trim, fault or edge waste, which takes what nothing
-    else claims.
+    """What goes to the rack is kept, as thick as it goes there; the rest is trim, fault or edge
+    waste, which takes what nothing else claims.
     """
     shop, region = job.shop, left.region
     if left.piece and left.kept(shop.keep):
@@ -93,10 +103,14 @@ def _left(job: Job, board: Board, left: Leftover, found: defaultdict[str, float]
         found["chips"] += rough - kept
     elif left.kind == "end":
         trim = (shop.end_trim, board.length - shop.end_trim)
-        for x0, x1 in pairwise(sorted({region.x0, region.x1, *(x for x in trim if region.x0 < x < region.x1)})):
+        for x0, x1 in pairwise(
+            sorted({region.x0, region.x1, *(x for x in trim if region.x0 < x < region.x1)})
+        ):
             trimmed = x1 <= trim[0] or x0 >= trim[1]
             for a, b, faulty in _by_faults(board, replace(region, x0=x0, x1=x1)):
-                found["defects" if faulty and not trimmed else "end trim"] += stretch_volume(board, a, b)
+                found["defects" if faulty and not trimmed else "end trim"] += stretch_volume(
+                    board, a, b
+                )
     elif left.kind == "strip":
         for a, b, faulty in _by_faults(board, region):
             if faulty:
@@ -105,16 +119,24 @@ def _left(job: Job, board: Board, left: Leftover, found: defaultdict[str, float]
 
 
 def _segment(
-    job: Job, board: Board, segment: Segment, found: defaultdict[str, float], shares: dict[tuple[str, int], float]
+    job: Job,
+    board: Board,
+    segment: Segment,
+    found: defaultdict[str, float],
+    shares: dict[tuple[str, int], float],
 ) -> None:
     shop = job.shop
     strips = sorted(segment.strips, key=lambda s: s.y0)
     for low, high in pairwise(strips):
         for h0, h1 in _cuts(low.y1, high.y0, shop.kerf.rip):
-            found["rip kerf"] += region_volume(board, _along(segment, segment.x0, segment.x1, h0, h1))
+            found["rip kerf"] += region_volume(
+                board, _along(segment, segment.x0, segment.x1, h0, h1)
+            )
     if strips:
         top = strips[-1].y1
-        found["rip kerf"] += region_volume(board, _along(segment, segment.x0, segment.x1, top, top + shop.kerf.rip))
+        found["rip kerf"] += region_volume(
+            board, _along(segment, segment.x0, segment.x1, top, top + shop.kerf.rip)
+        )
     for strip in strips:
         blanks = sorted(strip.blanks, key=lambda b: b.x0)
         ends = [segment.x0, *(x for b in blanks for x in (b.x0, b.x1)), segment.x1]
@@ -124,16 +146,25 @@ def _segment(
             cut_a = min(shop.kerf.crosscut, b - a) if before else 0
             cut_b = min(shop.kerf.crosscut, b - a - cut_a) if after else 0
             for x0, x1 in ((a, a + cut_a), (b - cut_b, b)):
-                found["crosscut kerf"] += region_volume(board, _along(segment, x0, x1, strip.y0, strip.y1))
+                found["crosscut kerf"] += region_volume(
+                    board, _along(segment, x0, x1, strip.y0, strip.y1)
+                )
         for blank in blanks:
             _blank(job, board, segment, strip, blank, found, shares)
 
 
 def _blank(
-    job: Job, board: Board, segment: Segment, strip: Strip, blank: Blank, found: defaultdict[str, float],
+    job: Job,
+    board: Board,
+    segment: Segment,
+    strip: Strip,
+    blank: Blank,
+    found: defaultdict[str, float],
     shares: dict[tuple[str, int], float],
 ) -> None:
-    """Inside a blank: parts, the kerfs between them, length left over, resaw kerf, chips; its sides are edge waste."""
+    """Inside a blank: parts, the kerfs between them, length left over, resaw kerf, chips; its sides
+    are edge waste.
+    """
     shop = job.shop
     rough = region_volume(board, segment.blank_region(strip, blank))
     area = (blank.x1 - blank.x0) * (strip.y1 - strip.y0)
@@ -185,11 +216,15 @@ def _cuts(low: int, high: int, kerf: int) -> list[tuple[int, int]]:
 
 
 def _by_faults(board: Board, region: Region) -> list[tuple[int, int, bool]]:
-    """The region's length in order, cut where an unsound fault begins or ends, and whether one lies there."""
+    """The region's length in order, cut where an unsound fault begins or ends, and whether one lies
+    there.
+    """
     if region.x1 <= region.x0:
         return []
     low = min(region.line(region.x0), region.line(region.x1)) + region.h0
     high = max(region.line(region.x0), region.line(region.x1)) + region.h1
     faults = [d for d in board.boxed if not d.sound and d.y0 < high and d.y1 > low]
-    marks = {region.x0, region.x1} | {x for d in faults for x in (d.x0, d.x1) if region.x0 < x < region.x1}
+    marks = {region.x0, region.x1} | {
+        x for d in faults for x in (d.x0, d.x1) if region.x0 < x < region.x1
+    }
     return [(a, b, any(d.x0 < b and d.x1 > a for d in faults)) for a, b in pairwise(sorted(marks))]

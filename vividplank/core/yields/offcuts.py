@@ -18,9 +18,10 @@ from vividplank.core.shop import Keep
 class Leftover:
     """A place of a board that no blank takes, between the cuts made round it.
 
-    `region` may reach beyond the outline; `end` lies between segments or at a board's end, `side` beside or between
-    strips, `strip` between the blanks of one. `piece` is the wood there as a board, None where there is none to speak
-    of; `planed` its thickness where it was milled with its segment, else 0.
+    `region` may reach beyond the outline; `end` lies between segments or at a board's end, `side`
+    beside or between strips, `strip` between the blanks of one. `piece` is the wood there as a
+    board, None where there is none to speak of; `planed` its thickness where it was milled with its
+    segment, else 0.
     """
 
     kind: Literal["end", "side", "strip"]
@@ -34,15 +35,20 @@ class Leftover:
 
 
 def offcuts(job: Job, plan: BoardPlan) -> tuple[Board, ...]:
-    """The offcuts worth keeping by the shop's rule, with their faults, thickness and warp; the longest first.
+    """The offcuts worth keeping by the shop's rule, with their faults, thickness and warp; the
+    longest first.
 
-    Out of a segment that was milled in one piece they come flat, dressed and as thick as it was planed.
+    Out of a segment that was milled in one piece they come flat, dressed and as thick as it was
+    planed.
     """
     board = job.board(plan.board)
     found = [left.piece for left in leftovers(job, plan) if left.piece and left.kept(job.shop.keep)]
     found.sort(key=lambda b: (-b.length, -b.mean_width))
     note = f"offcut of {board.id}" + (f", {job.name}" if job.name else "")
-    return tuple(replace(b, id=f"{board.id}-{k}", note=note, quarter=board.quarter) for k, b in enumerate(found, 1))
+    return tuple(
+        replace(b, id=f"{board.id}-{k}", note=note, quarter=board.quarter)
+        for k, b in enumerate(found, 1)
+    )
 
 
 def worth_keeping(piece: Board, keep: Keep) -> bool:
@@ -65,19 +71,27 @@ def leftovers(job: Job, plan: BoardPlan) -> Iterator[Leftover]:
 
 def _end(board: Board, x0: int, x1: int) -> Iterator[Leftover]:
     if x1 > x0:
-        yield Leftover("end", Region(x0, x1, 0.0, 0.0, -LONGEST, LONGEST), cut_out(board, board.id, x0, x1))
+        yield Leftover(
+            "end", Region(x0, x1, 0.0, 0.0, -LONGEST, LONGEST), cut_out(board, board.id, x0, x1)
+        )
 
 
 def _of_segment(job: Job, board: Board, segment: Segment) -> Iterator[Leftover]:
     rip, kerf = job.shop.kerf.rip, job.shop.kerf.crosscut
     planed = segment_planed(job, segment) if job.shop.method == "mill-wide" else 0
 
-    def left(kind: Literal["side", "strip"], x0: int, x1: int, h0: int, h1: int) -> Iterator[Leftover]:
+    def left(
+        kind: Literal["side", "strip"], x0: int, x1: int, h0: int, h1: int
+    ) -> Iterator[Leftover]:
         if x1 <= x0 or h1 <= h0:
             return
-        region = Region(x0, x1, segment.y0 + segment.slope * (x0 - segment.x0), segment.slope, h0, h1)
+        region = Region(
+            x0, x1, segment.y0 + segment.slope * (x0 - segment.x0), segment.slope, h0, h1
+        )
         low, high = (lambda x: region.line(x) + h0), (lambda x: region.line(x) + h1)
-        piece = cut_out(board, board.id, x0, x1, low if h0 > -LONGEST else None, high if h1 < LONGEST else None)
+        piece = cut_out(
+            board, board.id, x0, x1, low if h0 > -LONGEST else None, high if h1 < LONGEST else None
+        )
         yield Leftover(kind, region, _dressed(piece, planed) if piece and planed else piece, planed)
 
     bottom = -LONGEST

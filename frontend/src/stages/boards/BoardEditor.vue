@@ -38,16 +38,28 @@ const scale = computed(() => Math.min(60, fitted.value * closer.value));
 const defects = computed(() => props.board.defects);
 const photo = computed(() => props.board.photos.find((p) => p.face === face.value));
 const warp = computed(() => props.look?.warp ?? props.board.warp);
-watch(() => props.board.id, () => { chosen.value = -1; traced.value = []; });
+watch(
+  () => props.board.id,
+  () => {
+    chosen.value = -1;
+    traced.value = [];
+  },
+);
 
 function put(what: string, values: Partial<Board>): void {
-  void edit({ label: `${what} of ${props.board.id}`, put_boards: [{ ...props.board, ...values, was: props.board.id }] });
+  void edit({
+    label: `${what} of ${props.board.id}`,
+    put_boards: [{ ...props.board, ...values, was: props.board.id }],
+  });
 }
 function rename(event: Event): void {
   const input = event.target as HTMLInputElement;
   const id = input.value.trim();
   if (!id || project.value!.boards.some((b) => b.id === id && b.id !== props.board.id)) {
-    ElMessage({ type: "error", message: id ? `The mark '${id}' is taken; every mark once` : "A board needs a mark" });
+    ElMessage({
+      type: "error",
+      message: id ? `The mark '${id}' is taken; every mark once` : "A board needs a mark",
+    });
     input.value = props.board.id;
     return;
   }
@@ -74,15 +86,25 @@ function bend(values: Partial<Board["warp"]>): void {
 }
 
 // ---- faults and figure, tapped or drawn ------------------------------------------------------------
-const through = (k: string): boolean => ["check", "split", "shake", "pith", "loose-knot", "hole", "metal"].includes(k);
+const through = (k: string): boolean =>
+  ["check", "split", "shake", "pith", "loose-knot", "hole", "metal"].includes(k);
 function mark(bounds: Pick<Defect, "x0" | "x1" | "y0" | "y1">, points: Place[] = []): void {
   const figure = FIGURES.find((f) => f === kind.value);
   if (figure) {
-    put("figure", { grain: { ...props.board.grain, zones: [...props.board.grain.zones, { figure, ...bounds }] } });
+    put("figure", {
+      grain: { ...props.board.grain, zones: [...props.board.grain.zones, { figure, ...bounds }] },
+    });
     return;
   }
-  const outline: Partial<Defect> = points.length ? { shape: "outline", points: points.map((p) => [p.x, p.y]) } : {};
-  put(`a ${kind.value}`, { defects: [...defects.value, plainFault(kind.value, through(kind.value) ? "both" : face.value, bounds, outline)] });
+  const outline: Partial<Defect> = points.length
+    ? { shape: "outline", points: points.map((p) => [p.x, p.y]) }
+    : {};
+  put(`a ${kind.value}`, {
+    defects: [
+      ...defects.value,
+      plainFault(kind.value, through(kind.value) ? "both" : face.value, bounds, outline),
+    ],
+  });
   void nextTick(() => (chosen.value = defects.value.length - 1));
 }
 const inside = (p: Place): boolean => {
@@ -96,19 +118,37 @@ function tap(place: Place): void {
   }
   if (!inside(place)) return;
   const half = Math.round(TICKS_PER_INCH / 2);
-  const long = FIGURES.some((f) => f === kind.value) ? 20 * half : ["check", "split", "shake", "pith", "sapwood", "wane", "bark"].includes(kind.value) ? 6 * half : half;
+  const long = FIGURES.some((f) => f === kind.value)
+    ? 20 * half
+    : ["check", "split", "shake", "pith", "sapwood", "wane", "bark"].includes(kind.value)
+      ? 6 * half
+      : half;
   const wide = long > 6 * half ? 3 * half : long === half ? half : half / 2;
-  mark({ x0: Math.max(0, place.x - long), x1: Math.min(props.board.length, place.x + long), y0: place.y - wide, y1: place.y + wide });
+  mark({
+    x0: Math.max(0, place.x - long),
+    x1: Math.min(props.board.length, place.x + long),
+    y0: place.y - wide,
+    y1: place.y + wide,
+  });
 }
 function drawn(a: Place, b: Place): void {
   if (outlined.value || (!inside(a) && !inside(b))) return;
   const clamp = (x: number) => Math.min(Math.max(0, x), props.board.length);
-  mark({ x0: clamp(Math.min(a.x, b.x)), x1: clamp(Math.max(a.x, b.x)), y0: Math.min(a.y, b.y), y1: Math.max(a.y, b.y) });
+  mark({
+    x0: clamp(Math.min(a.x, b.x)),
+    x1: clamp(Math.max(a.x, b.x)),
+    y0: Math.min(a.y, b.y),
+    y1: Math.max(a.y, b.y),
+  });
 }
 function closeOutline(): void {
   const points = traced.value;
   if (crossesItself(points)) {
-    ElMessage({ type: "error", message: "The outline crosses itself. Take its last corners back and go round once.", duration: 6000 });
+    ElMessage({
+      type: "error",
+      message: "The outline crosses itself. Take its last corners back and go round once.",
+      duration: 6000,
+    });
     return;
   }
   const [xs, ys] = [points.map((p) => p.x), points.map((p) => p.y)];
@@ -130,7 +170,9 @@ function dropDefect(i: number): void {
   put("a fault less", { defects: defects.value.filter((_, k) => k !== i) });
 }
 const step = computed(() => (isMetric(system.value) ? TICKS_PER_MM : TICKS_PER_INCH / 64));
-const flatWarp = computed(() => (["bow", "cup", "twist"] as const).filter((k) => Math.abs(warp.value[k]) >= step.value));
+const flatWarp = computed(() =>
+  (["bow", "cup", "twist"] as const).filter((k) => Math.abs(warp.value[k]) >= step.value),
+);
 </script>
 
 <template>
@@ -138,59 +180,193 @@ const flatWarp = computed(() => (["bow", "cup", "twist"] as const).filter((k) =>
     <div class="faces">
       <button class="act" :class="{ on: face === 'A' }" @click="face = 'A'">Face A, up</button>
       <button class="act" :class="{ on: face === 'B' }" @click="face = 'B'">Face B, turned over</button>
-      <button class="act quiet" :aria-pressed="closer > 1" @click="closer = closer === 1 ? 4 : 1">{{ closer > 1 ? "Whole board" : "Closer" }}</button>
-      <button class="act quiet" @click="photographing = true">{{ photo ? "Another photograph" : "Photograph it" }}</button>
-      <button v-if="photo" class="act quiet" :aria-pressed="photographed" @click="photographed = !photographed">{{ photographed ? "Hide the photograph" : "Show the photograph" }}</button>
-      <label class="field kind"><span>Tap the board, or draw across it, to mark</span>
+      <button class="act quiet" :aria-pressed="closer > 1" @click="closer = closer === 1 ? 4 : 1">
+        {{ closer > 1 ? "Whole board" : "Closer" }}
+      </button>
+      <button class="act quiet" @click="photographing = true">
+        {{ photo ? "Another photograph" : "Photograph it" }}
+      </button>
+      <button
+        v-if="photo"
+        class="act quiet"
+        :aria-pressed="photographed"
+        @click="photographed = !photographed"
+      >
+        {{ photographed ? "Hide the photograph" : "Show the photograph" }}
+      </button>
+      <label class="field kind"
+        ><span>Tap the board, or draw across it, to mark</span>
         <select v-model="kind" class="line-input">
-          <optgroup label="sound"><option v-for="k in SOUND" :key="k">{{ k }}</option></optgroup>
-          <optgroup label="unsound: lies in no part"><option v-for="k in UNSOUND" :key="k">{{ k }}</option></optgroup>
-          <optgroup label="figure"><option v-for="k in FIGURES" :key="k" :value="k">{{ k }} grain</option></optgroup>
+          <optgroup label="sound">
+            <option v-for="k in SOUND" :key="k">{{ k }}</option>
+          </optgroup>
+          <optgroup label="unsound: lies in no part">
+            <option v-for="k in UNSOUND" :key="k">{{ k }}</option>
+          </optgroup>
+          <optgroup label="figure">
+            <option v-for="k in FIGURES" :key="k" :value="k">{{ k }} grain</option>
+          </optgroup>
         </select>
       </label>
     </div>
     <div class="drawing">
       <BoardRuler :length="board.length" :scale="scale" :system="system" />
-      <BoardDrawing :board="board" :scale="scale" :system="system" :face="face" :chosen-defect="chosen" :photographed="photographed" :draft="traced" @place="tap" @drawn="drawn" @defect="chosen = $event" />
+      <BoardDrawing
+        :board="board"
+        :scale="scale"
+        :system="system"
+        :face="face"
+        :chosen-defect="chosen"
+        :photographed="photographed"
+        :draft="traced"
+        @place="tap"
+        @drawn="drawn"
+        @defect="chosen = $event"
+      />
     </div>
-    <p v-if="outlined" class="tracing"><b>Tap round the {{ kind }}.</b> {{ traced.length }} corners. <button class="act lead" :disabled="traced.length < 3" @click="closeOutline">Close it</button> <button class="act" :disabled="!traced.length" @click="traced.pop()">Take one back</button> <button class="act" @click="traced = []; outlined = false">Leave it</button></p>
-    <p v-for="i in look?.outside ?? []" :key="`o${i}`" class="note">The {{ defects[i]?.kind }} at <Len :ticks="defects[i]?.x0 ?? 0" :system="system" nearest /> lies wholly off the board. Move it on, or remove it.</p>
-    <FaultBar v-if="defects[chosen]" :fault="defects[chosen]!" :face="face" :system="system" @put="defect(chosen, $event)" @remove="dropDefect(chosen)" />
+    <p v-if="outlined" class="tracing">
+      <b>Tap round the {{ kind }}.</b> {{ traced.length }} corners.
+      <button class="act lead" :disabled="traced.length < 3" @click="closeOutline">Close it</button>
+      <button class="act" :disabled="!traced.length" @click="traced.pop()">Take one back</button>
+      <button
+        class="act"
+        @click="
+          traced = [];
+          outlined = false;
+        "
+      >
+        Leave it
+      </button>
+    </p>
+    <p v-for="i in look?.outside ?? []" :key="`o${i}`" class="note">
+      The {{ defects[i]?.kind }} at <Len :ticks="defects[i]?.x0 ?? 0" :system="system" nearest /> lies wholly
+      off the board. Move it on, or remove it.
+    </p>
+    <FaultBar
+      v-if="defects[chosen]"
+      :fault="defects[chosen]!"
+      :face="face"
+      :system="system"
+      @put="defect(chosen, $event)"
+      @remove="dropDefect(chosen)"
+    />
     <div class="faults">
-      <button v-for="(d, i) in defects" :key="i" class="act" :class="{ on: chosen === i }" :aria-pressed="chosen === i" @click="chosen = chosen === i ? -1 : i">{{ d.kind }} at <Len :ticks="d.x0" :system="system" bare nearest /></button>
+      <button
+        v-for="(d, i) in defects"
+        :key="i"
+        class="act"
+        :class="{ on: chosen === i }"
+        :aria-pressed="chosen === i"
+        @click="chosen = chosen === i ? -1 : i"
+      >
+        {{ d.kind }} at <Len :ticks="d.x0" :system="system" bare nearest />
+      </button>
       <button class="act quiet" @click="tapMiddle">Mark a {{ kind }} by its figures</button>
-      <button v-if="!outlined && !FIGURES.some((f) => f === kind)" class="act quiet" @click="outlined = true">Draw its outline</button>
+      <button v-if="!outlined && !FIGURES.some((f) => f === kind)" class="act quiet" @click="outlined = true">
+        Draw its outline
+      </button>
     </div>
 
     <slot />
 
     <div class="fields">
-      <label class="field"><span>Mark</span><input class="line-input" :value="board.id" @change="rename" /></label>
-      <label class="field"><span>Wood</span><input class="line-input" :value="board.species" @change="put('wood', { species: ($event.target as HTMLInputElement).value.trim() || board.species })" /></label>
-      <label class="field"><span>Bought as</span>
-        <select class="line-input" :value="board.quarter" @change="put('quarter', { quarter: ($event.target as HTMLSelectElement).value })">
-          <option value="">by its thickness</option><option v-for="q in ['4/4', '5/4', '6/4', '8/4', '10/4', '12/4', '16/4']" :key="q">{{ q }}</option>
+      <label class="field"
+        ><span>Mark</span><input class="line-input" :value="board.id" @change="rename"
+      /></label>
+      <label class="field"
+        ><span>Wood</span
+        ><input
+          class="line-input"
+          :value="board.species"
+          @change="
+            put('wood', { species: ($event.target as HTMLInputElement).value.trim() || board.species })
+          "
+      /></label>
+      <label class="field"
+        ><span>Bought as</span>
+        <select
+          class="line-input"
+          :value="board.quarter"
+          @change="put('quarter', { quarter: ($event.target as HTMLSelectElement).value })"
+        >
+          <option value="">by its thickness</option>
+          <option v-for="q in ['4/4', '5/4', '6/4', '8/4', '10/4', '12/4', '16/4']" :key="q">{{ q }}</option>
         </select>
       </label>
-      <label class="field"><span>Price</span><input class="line-input" inputmode="decimal" :value="board.price" @change="price" /></label>
-      <MeasureField label="Length" :system="system" :model-value="board.length" @update:model-value="setLength" />
-      <label class="field grow"><span>Note</span><input class="line-input" :value="board.note" @change="put('note', { note: ($event.target as HTMLInputElement).value })" /></label>
+      <label class="field"
+        ><span>Price</span><input class="line-input" inputmode="decimal" :value="board.price" @change="price"
+      /></label>
+      <MeasureField
+        label="Length"
+        :system="system"
+        :model-value="board.length"
+        @update:model-value="setLength"
+      />
+      <label class="field grow"
+        ><span>Note</span
+        ><input
+          class="line-input"
+          :value="board.note"
+          @change="put('note', { note: ($event.target as HTMLInputElement).value })"
+      /></label>
     </div>
     <InstrumentBar :board="board" @put="put" />
-    <p v-if="board.surface" class="scanned"><b>As scanned:</b>
-      <template v-if="flatWarp.length"><span v-for="k in flatWarp" :key="k">{{ " " + k }} <Len :ticks="warp[k]" :system="system" nearest />{{ k === flatWarp.at(-1) ? ". " : "," }}</span></template><template v-else> flat.</template>
-      Thickness and warp come from the scan. <button class="act quiet" @click="put('a scan less', { surface: null, warp })">Go by figures again</button>
+    <p v-if="board.surface" class="scanned">
+      <b>As scanned:</b>
+      <template v-if="flatWarp.length"
+        ><span v-for="k in flatWarp" :key="k"
+          >{{ " " + k }} <Len :ticks="warp[k]" :system="system" nearest />{{
+            k === flatWarp.at(-1) ? ". " : ","
+          }}</span
+        ></template
+      ><template v-else> flat.</template> Thickness and warp come from the scan.
+      <button class="act quiet" @click="put('a scan less', { surface: null, warp })">
+        Go by figures again
+      </button>
     </p>
     <div v-else class="fields">
-      <div class="warp"><WarpSketch kind="bow" /><MeasureField label="Bow, under its middle" :system="system" signed :model-value="board.warp.bow" @update:model-value="bend({ bow: $event })" /></div>
-      <div class="warp"><WarpSketch kind="cup" /><MeasureField label="Cup, across" :system="system" signed :model-value="board.warp.cup" @update:model-value="bend({ cup: $event })" /></div>
-      <div class="warp"><WarpSketch kind="twist" /><MeasureField label="Twist, fourth corner" :system="system" signed :model-value="board.warp.twist" @update:model-value="bend({ twist: $event })" /></div>
+      <div class="warp">
+        <WarpSketch kind="bow" /><MeasureField
+          label="Bow, under its middle"
+          :system="system"
+          signed
+          :model-value="board.warp.bow"
+          @update:model-value="bend({ bow: $event })"
+        />
+      </div>
+      <div class="warp">
+        <WarpSketch kind="cup" /><MeasureField
+          label="Cup, across"
+          :system="system"
+          signed
+          :model-value="board.warp.cup"
+          @update:model-value="bend({ cup: $event })"
+        />
+      </div>
+      <div class="warp">
+        <WarpSketch kind="twist" /><MeasureField
+          label="Twist, fourth corner"
+          :system="system"
+          signed
+          :model-value="board.warp.twist"
+          @update:model-value="bend({ twist: $event })"
+        />
+      </div>
     </div>
     <h3>Measured at</h3>
-    <p class="soft small">Edges are heights above a straight line along the datum edge; crook shows in them. A minus sign means the other way.</p>
+    <p class="soft small">
+      Edges are heights above a straight line along the datum edge; crook shows in them. A minus sign means
+      the other way.
+    </p>
     <StationTable :board="board" :system="system" @put="put" />
     <h3>Grain, and how it was sold</h3>
-    <GrainPanel :board="board" :system="system" :sawn="look?.sawn ?? ''" :feed="look?.feed ?? []" @put="put" />
+    <GrainPanel
+      :board="board"
+      :system="system"
+      :sawn="look?.sawn ?? ''"
+      :feed="look?.feed ?? []"
+      @put="put"
+    />
     <h3>Moisture</h3>
     <MoisturePanel :board="board" @put="put" />
     <PhotoSheet v-if="photographing" :board="board" :face="face" @close="photographing = false" @put="put" />

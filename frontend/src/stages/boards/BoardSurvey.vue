@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** What is in a board before any cut: tried cuts, a wanted thickness, what is clear, and the grade it makes. */
+/**
+ * What is in a board before any cut: tried cuts, a wanted thickness, what is clear, and the grade
+ * it makes.
+ */
 import { keepPreviousData, useQuery } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
 import { api, type Board, type Schemas } from "../../api/client";
@@ -22,25 +25,43 @@ const wanted = ref<number | null>(null);
 const quality = ref<"clear-two" | "clear-one" | "sound">("clear-two");
 const clear = ref(false);
 const depths = ref(false);
-watch(() => props.board.id, () => (cut.value = 0));
+watch(
+  () => props.board.id,
+  () => (cut.value = 0),
+);
 /** The thickness most of the list asks for is the likeliest question. */
 const usual = computed(() => {
   const counts = new Map<number, number>();
-  for (const p of project.value!.parts) if (p.species === props.board.species) counts.set(p.thickness, (counts.get(p.thickness) ?? 0) + p.quantity);
+  for (const p of project.value!.parts)
+    if (p.species === props.board.species)
+      counts.set(p.thickness, (counts.get(p.thickness) ?? 0) + p.quantity);
   return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? null;
 });
-const asked = computed(() => wanted.value ?? (usual.value && usual.value + project.value!.shop.allowance.face));
+const asked = computed(
+  () => wanted.value ?? (usual.value && usual.value + project.value!.shop.allowance.face),
+);
 
 const { data: tried } = useQuery({
   queryKey: computed(() => ["cuts", pk.value, JSON.stringify(props.board), cut.value]),
-  queryFn: async () => (await api.POST("/api/projects/{project}/cuts", { params: { path: { project: pk.value } }, body: { board: props.board, places: cut.value ? [cut.value] : [] } })).data!.pieces,
+  queryFn: async () =>
+    (
+      await api.POST("/api/projects/{project}/cuts", {
+        params: { path: { project: pk.value } },
+        body: { board: props.board, places: cut.value ? [cut.value] : [] },
+      })
+    ).data!.pieces,
   placeholderData: keepPreviousData,
   gcTime: 10_000,
 });
 const { data, error } = useQuery({
   queryKey: computed(() => ["survey", pk.value, JSON.stringify(props.board), asked.value, quality.value]),
   queryFn: async () =>
-    (await api.POST("/api/projects/{project}/survey", { params: { path: { project: pk.value } }, body: { board: props.board, wanted: asked.value, quality: quality.value } })).data!,
+    (
+      await api.POST("/api/projects/{project}/survey", {
+        params: { path: { project: pk.value } },
+        body: { board: props.board, wanted: asked.value, quality: quality.value },
+      })
+    ).data!,
   placeholderData: keepPreviousData,
   gcTime: 10_000,
 });
@@ -48,12 +69,17 @@ const { data, error } = useQuery({
 const resting = computed(() => {
   const r = data.value?.rest;
   if (!r) return "";
-  const away = `${Math.abs(r.away).toFixed(1)} points ${r.away < 0 ? "under" : "over"} the ${r.equilibrium.toFixed(1)} % that the shop's air brings wood to`;
-  const uneven = r.uneven > 2 ? ` Its places lie ${r.uneven.toFixed(1)} points apart: wait until they agree.` : "";
+  const side = r.away < 0 ? "under" : "over";
+  const air = `the ${r.equilibrium.toFixed(1)} % that the shop's air brings wood to`;
+  const away = `${Math.abs(r.away).toFixed(1)} points ${side} ${air}`;
+  const uneven =
+    r.uneven > 2 ? ` Its places lie ${r.uneven.toFixed(1)} points apart: wait until they agree.` : "";
   const days = (n: number) => `${Math.max(1, Math.ceil(n))} day${n > 1 ? "s" : ""}`;
   if (r.days === 0) return `It has come to rest: it is ${away}.${uneven}`;
   const span = `${Math.max(1, Math.floor(r.least))} to ${Math.ceil(r.most)}`;
-  const sure = r.own ? "by its own two readings" : "by diffusion through its thickness; a second reading in a week makes it surer";
+  const sure = r.own
+    ? "by its own two readings"
+    : "by diffusion through its thickness; a second reading in a week makes it surer";
   const rested = `about ${days(r.days)} until it has come to rest, ${span} (${sure})`;
   if (r.work_now) return `It may be worked: it is ${away}. Still ${rested}.${uneven}`;
   const first = r.workable ? `about ${days(r.workable)} until it is within two points, ` : "";
@@ -65,63 +91,142 @@ const GRADES = ["FAS", "FAS one face", "Selects", "No. 1 Common", "No. 2A Common
 const verdict = computed(() => {
   const [sold, found] = [GRADES.indexOf(props.board.grade), GRADES.indexOf(data.value?.grade ?? "")];
   if (found <= sold) return ": it keeps what was promised.";
-  return ": the faults recorded leave it short of that. Cuttings are taken largest first, so count again before you complain.";
+  return (
+    ": the faults recorded leave it short of that. " +
+    "Cuttings are taken largest first, so count again before you complain."
+  );
 });
 /** What its clear wood costs, beside what the board costs. */
 const worth = computed(() => {
   const feet = data.value?.clear_feet ?? 0;
   if (!props.board.price || feet < 0.05 || !props.look) return "";
-  return `${feet.toFixed(1)} bd ft of it lie in these rectangles: ${(props.board.price / feet).toFixed(2)} a foot, where the ticket says ${(props.board.price / props.look.ticket_feet).toFixed(2)}.`;
+  const clear = (props.board.price / feet).toFixed(2);
+  const ticket = (props.board.price / props.look.ticket_feet).toFixed(2);
+  return `${feet.toFixed(1)} bd ft of it lie in these rectangles: ${clear} a foot, where the ticket says ${ticket}.`;
 });
 
-/** What one corner needs beyond the others is wind, and comes off by hand first; what all four need is bow. */
-const corners = computed(() => (tried.value ?? []).map((p) => {
-  const words = ["near datum corner", "far datum corner", "near other corner", "far other corner"];
-  const most = Math.max(...p.corners);
-  const takes = most - Math.min(...p.corners);
-  return takes > 127 ? { word: words[p.corners.indexOf(most)]!, takes, saved: p.saved } : null;
-}));
+/**
+ * What one corner needs beyond the others is wind, and comes off by hand first; what all four need
+ * is bow.
+ */
+const corners = computed(() =>
+  (tried.value ?? []).map((p) => {
+    const words = ["near datum corner", "far datum corner", "near other corner", "far other corner"];
+    const most = Math.max(...p.corners);
+    const takes = most - Math.min(...p.corners);
+    return takes > 127 ? { word: words[p.corners.indexOf(most)]!, takes, saved: p.saved } : null;
+  }),
+);
 </script>
 
 <template>
   <div v-if="project" class="survey">
     <h3>Before you cut it</h3>
     <p v-if="error" class="note">{{ error.message }}</p>
-    <BoardDrawing :board="board" :scale="scale" :system="system" :areas="clear ? data?.areas ?? [] : []" :cut="cut" @place="cut = Math.round(Math.min(Math.max(0, $event.x), board.length) / step) * step" />
-    <label class="slide"><span class="sr">Crosscut tried at</span><input v-model.number="cut" type="range" min="0" :max="board.length" :step="step" aria-label="Crosscut tried at" /></label>
+    <BoardDrawing
+      :board="board"
+      :scale="scale"
+      :system="system"
+      :areas="clear ? (data?.areas ?? []) : []"
+      :cut="cut"
+      @place="cut = Math.round(Math.min(Math.max(0, $event.x), board.length) / step) * step"
+    />
+    <label class="slide"
+      ><span class="sr">Crosscut tried at</span
+      ><input
+        v-model.number="cut"
+        type="range"
+        min="0"
+        :max="board.length"
+        :step="step"
+        aria-label="Crosscut tried at"
+    /></label>
     <div class="pieces">
       <p v-if="!cut" class="soft">Drag, or tap the board, to try a crosscut.</p>
       <div v-for="(p, i) in tried ?? []" :key="i" class="piece">
         <span class="figure"><Len :ticks="p.flat" :system="system" about /></span>
         <span class="label">flat in <Len :ticks="p.x1 - p.x0" :system="system" about /></span>
-        <span v-if="corners[i]" class="label">knock <Len :ticks="corners[i]!.takes" :system="system" about /> off its {{ corners[i]!.word }} first, or shim it so<template v-if="corners[i]!.saved > 127">: saves <Len :ticks="corners[i]!.saved" :system="system" about /> against facing it as it lies</template></span>
+        <span v-if="corners[i]" class="label"
+          >knock <Len :ticks="corners[i]!.takes" :system="system" about /> off its
+          {{ corners[i]!.word }} first, or shim it so<template v-if="corners[i]!.saved > 127"
+            >: saves <Len :ticks="corners[i]!.saved" :system="system" about /> against facing it as it
+            lies</template
+          ></span
+        >
       </div>
     </div>
     <label class="tick"><input v-model="depths" type="checkbox" /> Show what has to come off each face</label>
     <div v-if="depths && tried" class="depths">
       <div v-for="f in FACES" :key="f">
-        <p class="label">Face {{ f }}: at most <Len :ticks="Math.max(...tried.map((p) => (f === 'A' ? p.takes_above : p.takes_below)))" :system="system" nearest />. The darker, the more comes off there.</p>
-        <BoardDrawing :board="board" :scale="scale" :system="system" :face="f" :photographed="false"><template #default="{ x, y }"><DepthLayer :pieces="tried" :face="f" :x="x" :y="y" :system="system" /></template></BoardDrawing>
+        <p class="label">
+          Face {{ f }}: at most
+          <Len
+            :ticks="Math.max(...tried.map((p) => (f === 'A' ? p.takes_above : p.takes_below)))"
+            :system="system"
+            nearest
+          />. The darker, the more comes off there.
+        </p>
+        <BoardDrawing :board="board" :scale="scale" :system="system" :face="f" :photographed="false"
+          ><template #default="{ x, y }"
+            ><DepthLayer :pieces="tried" :face="f" :x="x" :y="y" :system="system" /></template
+        ></BoardDrawing>
       </div>
     </div>
     <div class="asks">
-      <MeasureField class="want" label="For a flat thickness of" :system="system" :model-value="asked" @update:model-value="wanted = $event" />
+      <MeasureField
+        class="want"
+        label="For a flat thickness of"
+        :system="system"
+        :model-value="asked"
+        @update:model-value="wanted = $event"
+      />
       <p v-if="data?.said" class="said"><Fig :text="data.said" /></p>
     </div>
     <div class="asks">
       <label class="tick"><input v-model="clear" type="checkbox" /> Show the largest</label>
-      <select v-model="quality" class="line-input quality" aria-label="Quality looked for"><option value="clear-two">clear on two faces</option><option value="clear-one">clear on one face</option><option value="sound">sound</option></select>
+      <select v-model="quality" class="line-input quality" aria-label="Quality looked for">
+        <option value="clear-two">clear on two faces</option>
+        <option value="clear-one">clear on one face</option>
+        <option value="sound">sound</option>
+      </select>
       <p v-if="data">
-        <template v-if="data.areas.length">rectangles: <span v-for="(a, i) in data.areas" :key="i"><Len :ticks="a.x1 - a.x0" :system="system" bare about /> × <Len :ticks="a.y1 - a.y0" :system="system" about />{{ i < data.areas.length - 1 ? ", " : ". " }}</span></template>
+        <template v-if="data.areas.length"
+          >rectangles:
+          <span v-for="(a, i) in data.areas" :key="i"
+            ><Len :ticks="a.x1 - a.x0" :system="system" bare about /> ×
+            <Len :ticks="a.y1 - a.y0" :system="system" about />{{
+              i < data.areas.length - 1 ? ", " : ". "
+            }}</span
+          ></template
+        >
         <template v-else>: nothing long enough for the machines. </template>
-        <template v-if="data.grade">Its cuttings make at least {{ data.about ? "about " : "" }}<b>{{ data.grade }}</b>: {{ Math.round(data.share * 100) }} % clear, surface measure {{ data.surface }}.<template v-if="data.about"> The rules also limit wane, splits, pith and knots by more than a survey tells.</template></template>
+        <template v-if="data.grade"
+          >Its cuttings make at least {{ data.about ? "about " : "" }}<b>{{ data.grade }}</b
+          >: {{ Math.round(data.share * 100) }} % clear, surface measure {{ data.surface }}.<template
+            v-if="data.about"
+          >
+            The rules also limit wane, splits, pith and knots by more than a survey tells.</template
+          ></template
+        >
         <template v-else>Its cuttings make no grade.</template>
-        <template v-if="board.grade"> Sold as <b>{{ board.grade }}</b>{{ verdict }}</template>
+        <template v-if="board.grade">
+          Sold as <b>{{ board.grade }}</b>{{ verdict }}</template
+        >
         <template v-if="worth">{{ " " + worth }}</template>
       </p>
     </div>
     <div class="asks">
-      <p v-if="resting" class="said">{{ resting }} <template v-if="data?.rest?.shrinks && data.rest.days">Until then it {{ data.rest.away > 0 ? "shrinks" : "swells" }} in width by <Len :ticks="Math.abs(data.rest.shrinks[0]!)" :system="system" bare nearest /> (quarter-sawn) to <Len :ticks="Math.abs(data.rest.shrinks[1]!)" :system="system" nearest /> (flat-sawn)<template v-if="!data.rest.coefficients_hold">, about: it lies outside the 6 to 14 % for which movement was measured</template>.</template></p>
+      <p v-if="resting" class="said">
+        {{ resting }}
+        <template v-if="data?.rest?.shrinks && data.rest.days"
+          >Until then it {{ data.rest.away > 0 ? "shrinks" : "swells" }} in width by
+          <Len :ticks="Math.abs(data.rest.shrinks[0]!)" :system="system" bare nearest /> (quarter-sawn) to
+          <Len :ticks="Math.abs(data.rest.shrinks[1]!)" :system="system" nearest /> (flat-sawn)<template
+            v-if="!data.rest.coefficients_hold"
+            >, about: it lies outside the 6 to 14 % for which movement was measured</template
+          >.</template
+        >
+      </p>
     </div>
   </div>
 </template>

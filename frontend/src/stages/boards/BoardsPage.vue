@@ -21,11 +21,15 @@ const adding = ref(false);
 const frame = ref<HTMLElement>();
 const width = useWidth(frame, 700);
 
-const board = computed(() => project.value?.boards.find((b) => b.id === route.params.board) ?? project.value?.boards[0]);
+const board = computed(
+  () => project.value?.boards.find((b) => b.id === route.params.board) ?? project.value?.boards[0],
+);
 const { data: look, error } = useLook(pk, board);
 const shownCut = ref(0);
 const cut = computed(() => look.value?.cuts[shownCut.value]);
-const rackScale = computed(() => 150 / Math.max(1, ...(project.value?.boards.map((b) => b.length / 8128) ?? [1])));
+const rackScale = computed(
+  () => 150 / Math.max(1, ...(project.value?.boards.map((b) => b.length / 8128) ?? [1])),
+);
 
 function open(id: string): void {
   void router.replace({ name: "boards", params: { project: pk.value, board: id } });
@@ -49,15 +53,35 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
   <section v-if="project" class="stage">
     <div class="stage-head">
       <h1 class="grow">Boards</h1>
-      <RouterLink class="act" :to="{ name: 'survey', params: { project: pk } }">Record one in the yard</RouterLink>
-      <button class="act" :class="{ lead: !project.boards.length }" @click="adding = true">Add a board</button>
-      <RouterLink v-if="project.boards.length && project.parts.length" class="act lead" :to="{ name: 'layout', params: { project: pk } }">Next: lay out</RouterLink>
+      <RouterLink class="act" :to="{ name: 'survey', params: { project: pk } }"
+        >Record one in the yard</RouterLink
+      >
+      <button class="act" :class="{ lead: !project.boards.length }" @click="adding = true">
+        Add a board
+      </button>
+      <RouterLink
+        v-if="project.boards.length && project.parts.length"
+        class="act lead"
+        :to="{ name: 'layout', params: { project: pk } }"
+        >Next: lay out</RouterLink
+      >
     </div>
-    <p v-if="!project.boards.length" class="first">The rack is empty. Measure the first board: its length, its width at both ends, its thickness, and how it is bent.</p>
+    <p v-if="!project.boards.length" class="first">
+      The rack is empty. Measure the first board: its length, its width at both ends, its thickness, and how
+      it is bent.
+    </p>
     <div v-else class="two">
       <nav class="rack" aria-label="Boards in the rack">
-        <button v-for="b in project.boards" :key="b.id" :class="{ on: b.id === board?.id }" :aria-pressed="b.id === board?.id" @click="open(b.id)">
-          <span><b>{{ b.id }}</b> <span class="soft">{{ b.species }}</span></span>
+        <button
+          v-for="b in project.boards"
+          :key="b.id"
+          :class="{ on: b.id === board?.id }"
+          :aria-pressed="b.id === board?.id"
+          @click="open(b.id)"
+        >
+          <span
+            ><b>{{ b.id }}</b> <span class="soft">{{ b.species }}</span></span
+          >
           <span class="soft long"><Len :ticks="b.length" :system="project.system" /></span>
           <BoardDrawing class="thumb" :board="b" :scale="rackScale" :system="project.system" />
         </button>
@@ -67,20 +91,48 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
           <BoardEditor :board="board" :width="width" :look="look" @renamed="open">
             <p v-if="error" class="note">{{ error.message }}</p>
             <div v-if="look" class="yields">
-              <button v-for="(c, i) in look.cuts" :key="c.name" class="yield" :class="{ on: i === shownCut }" :aria-pressed="i === shownCut" @click="shownCut = i">
+              <button
+                v-for="(c, i) in look.cuts"
+                :key="c.name"
+                class="yield"
+                :class="{ on: i === shownCut }"
+                :aria-pressed="i === shownCut"
+                @click="shownCut = i"
+              >
                 <span class="figure"><Len :ticks="c.flat" :system="project.system" about /></span>
                 <span class="label">flat, {{ c.name }}</span>
               </button>
-              <div class="yield plain"><span class="figure">{{ look.board_feet.toFixed(2) }}</span><span class="label">bd ft by the tape, {{ look.quarter }}</span></div>
-              <div class="yield plain"><span class="figure">{{ look.ticket_feet.toFixed(2) }}</span><span class="label">bd ft by the ticket's rule<template v-if="board.price">, {{ (board.price / look.ticket_feet).toFixed(2) }} a foot</template></span></div>
-              <div v-if="look.weight_kg" class="yield plain"><span class="figure">{{ look.weight_kg.toFixed(1) }}<small> kg</small></span><span class="label">{{ look.alone ? "one can lift it" : "two to lift it" }}, at 12 %</span></div>
+              <div class="yield plain">
+                <span class="figure">{{ look.board_feet.toFixed(2) }}</span><span class="label"
+                  >bd ft by the tape, {{ look.quarter }}</span
+                >
+              </div>
+              <div class="yield plain">
+                <span class="figure">{{ look.ticket_feet.toFixed(2) }}</span><span class="label"
+                  >bd ft by the ticket's rule<template v-if="board.price"
+                    >, {{ (board.price / look.ticket_feet).toFixed(2) }} a foot</template
+                  ></span
+                >
+              </div>
+              <div v-if="look.weight_kg" class="yield plain">
+                <span class="figure">{{ look.weight_kg.toFixed(1) }}<small> kg</small></span
+                ><span class="label">{{ look.alone ? "one can lift it" : "two to lift it" }}, at 12 %</span>
+              </div>
             </div>
             <p v-if="look" class="advice"><Fig :text="look.advice" /></p>
             <p v-if="look?.causes" class="causes"><Fig :text="look.causes" /></p>
             <BoardSurvey :board="board" :width="width" :look="look" />
-            <WarpViews v-if="look && cut" :board="board" :system="project.system" :pieces="cut.pieces" :width="Math.min(width, 900)" />
+            <WarpViews
+              v-if="look && cut"
+              :board="board"
+              :system="project.system"
+              :pieces="cut.pieces"
+              :width="Math.min(width, 900)"
+            />
           </BoardEditor>
-          <p class="end"><button class="act quiet" @click="remove">Take {{ board.id }} out of the rack</button></p>
+          <p class="end">
+            <button class="act quiet" @click="remove">Take {{ board.id }} out of the rack</button>
+          </p>
         </template>
       </div>
     </div>

@@ -12,28 +12,58 @@ const step = computed(() => (isMetric(props.system) ? 2 * TICKS_PER_MM : TICKS_P
 
 function moved(dx: number, dy: number): void {
   const d = props.fault;
-  emit("put", { x0: d.x0 + dx, x1: d.x1 + dx, y0: d.y0 + dy, y1: d.y1 + dy, points: d.points.map((p) => [p[0]! + dx, p[1]! + dy]) });
+  emit("put", {
+    x0: d.x0 + dx,
+    x1: d.x1 + dx,
+    y0: d.y0 + dy,
+    y1: d.y1 + dy,
+    points: d.points.map((p) => [p[0]! + dx, p[1]! + dy]),
+  });
 }
 function shaped(shape: Defect["shape"]): void {
   const d = props.fault;
-  const points = shape === "outline" ? [[d.x0, d.y0], [d.x1, d.y0], [d.x1, d.y1], [d.x0, d.y1]] : [];
+  const points =
+    shape === "outline"
+      ? [
+          [d.x0, d.y0],
+          [d.x1, d.y0],
+          [d.x1, d.y1],
+          [d.x0, d.y1],
+        ]
+      : [];
   emit("put", { shape, points });
 }
 /** An outline is stretched with its bounds. */
 function bounded(values: Partial<Pick<Defect, "x0" | "x1" | "y0" | "y1">>): void {
   const d = props.fault;
   const now = { x0: d.x0, x1: d.x1, y0: d.y0, y1: d.y1, ...values };
-  const fit = (at: number, a: number, b: number, to: number, end: number) => Math.round(to + ((at - a) / (b - a || 1)) * (end - to));
-  emit("put", { ...now, points: d.points.map((p) => [fit(p[0]!, d.x0, d.x1, now.x0, now.x1), fit(p[1]!, d.y0, d.y1, now.y0, now.y1)]) });
+  const fit = (at: number, a: number, b: number, to: number, end: number) =>
+    Math.round(to + ((at - a) / (b - a || 1)) * (end - to));
+  emit("put", {
+    ...now,
+    points: d.points.map((p) => [
+      fit(p[0]!, d.x0, d.x1, now.x0, now.x1),
+      fit(p[1]!, d.y0, d.y1, now.y0, now.y1),
+    ]),
+  });
 }
 </script>
 
 <template>
   <div class="fault-bar">
-    <label class="field"><span>Fault</span>
-      <select class="line-input" :value="fault.kind" @change="emit('put', { kind: ($event.target as HTMLSelectElement).value })">
-        <optgroup label="sound"><option v-for="k in SOUND" :key="k">{{ k }}</option></optgroup>
-        <optgroup label="unsound: lies in no part"><option v-for="k in UNSOUND" :key="k">{{ k }}</option></optgroup>
+    <label class="field"
+      ><span>Fault</span>
+      <select
+        class="line-input"
+        :value="fault.kind"
+        @change="emit('put', { kind: ($event.target as HTMLSelectElement).value })"
+      >
+        <optgroup label="sound">
+          <option v-for="k in SOUND" :key="k">{{ k }}</option>
+        </optgroup>
+        <optgroup label="unsound: lies in no part">
+          <option v-for="k in UNSOUND" :key="k">{{ k }}</option>
+        </optgroup>
       </select>
     </label>
     <div class="nudges" role="group" aria-label="Move the fault">
@@ -42,19 +72,70 @@ function bounded(values: Partial<Pick<Defect, "x0" | "x1" | "y0" | "y1">>): void
       <button class="act" aria-label="Up" @click="moved(0, face === 'A' ? step : -step)">↑</button>
       <button class="act" aria-label="Down" @click="moved(0, face === 'A' ? -step : step)">↓</button>
     </div>
-    <label class="field"><span>On</span>
-      <select class="line-input" :value="fault.face" @change="emit('put', { face: ($event.target as HTMLSelectElement).value as Defect['face'] })"><option value="A">face A</option><option value="B">face B</option><option value="both">both: it goes through</option></select>
+    <label class="field"
+      ><span>On</span>
+      <select
+        class="line-input"
+        :value="fault.face"
+        @change="emit('put', { face: ($event.target as HTMLSelectElement).value as Defect['face'] })"
+      >
+        <option value="A">face A</option>
+        <option value="B">face B</option>
+        <option value="both">both: it goes through</option>
+      </select>
     </label>
-    <label class="field"><span>Shape</span>
-      <select class="line-input" :value="fault.shape" @change="shaped(($event.target as HTMLSelectElement).value as Defect['shape'])"><option value="rectangle">square-cornered</option><option value="ellipse">round</option><option value="outline">drawn outline</option></select>
+    <label class="field"
+      ><span>Shape</span>
+      <select
+        class="line-input"
+        :value="fault.shape"
+        @change="shaped(($event.target as HTMLSelectElement).value as Defect['shape'])"
+      >
+        <option value="rectangle">square-cornered</option>
+        <option value="ellipse">round</option>
+        <option value="outline">drawn outline</option>
+      </select>
     </label>
-    <label class="field"><span>How bad</span>
-      <select class="line-input" :value="fault.severity" @change="emit('put', { severity: ($event.target as HTMLSelectElement).value as Defect['severity'] })"><option>slight</option><option>plain</option><option>grave</option></select>
+    <label class="field"
+      ><span>How bad</span>
+      <select
+        class="line-input"
+        :value="fault.severity"
+        @change="emit('put', { severity: ($event.target as HTMLSelectElement).value as Defect['severity'] })"
+      >
+        <option>slight</option>
+        <option>plain</option>
+        <option>grave</option>
+      </select>
     </label>
-    <MeasureField label="From" :system="system" :model-value="fault.x0" signed @update:model-value="bounded({ x0: $event })" />
-    <MeasureField label="to" :system="system" :model-value="fault.x1" signed @update:model-value="bounded({ x1: $event })" />
-    <MeasureField label="Up from" :system="system" :model-value="fault.y0" signed @update:model-value="bounded({ y0: $event })" />
-    <MeasureField label="to " :system="system" :model-value="fault.y1" signed @update:model-value="bounded({ y1: $event })" />
+    <MeasureField
+      label="From"
+      :system="system"
+      :model-value="fault.x0"
+      signed
+      @update:model-value="bounded({ x0: $event })"
+    />
+    <MeasureField
+      label="to"
+      :system="system"
+      :model-value="fault.x1"
+      signed
+      @update:model-value="bounded({ x1: $event })"
+    />
+    <MeasureField
+      label="Up from"
+      :system="system"
+      :model-value="fault.y0"
+      signed
+      @update:model-value="bounded({ y0: $event })"
+    />
+    <MeasureField
+      label="to "
+      :system="system"
+      :model-value="fault.y1"
+      signed
+      @update:model-value="bounded({ y1: $event })"
+    />
     <button class="act" @click="emit('remove')">Remove</button>
   </div>
 </template>

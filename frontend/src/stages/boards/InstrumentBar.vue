@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** What the connected instruments can do for this board; odd readings are asked about before they are taken. */
+/**
+ * What the connected instruments can do for this board; odd readings are asked about before they
+ * are taken.
+ */
 import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
 import { api, type Board, type Defect } from "../../api/client";
 import { takeReading, target, today, type Taken } from "../../api/instruments";
@@ -12,7 +15,9 @@ const emit = defineEmits<{ put: [string, Partial<Board>] }>();
 const { pk, project } = useProject();
 const tools = computed(() => project.value!.shop.instruments);
 const any = computed(() => Object.values(tools.value).some(Boolean));
-const ready = computed(() => target.value && (target.value.kind === "thickness" ? tools.value.caliper : tools.value.moisture));
+const ready = computed(
+  () => target.value && (target.value.kind === "thickness" ? tools.value.caliper : tools.value.moisture),
+);
 const taken = ref<Taken>();
 const said = ref("");
 const questions = ref<string[]>([]);
@@ -55,7 +60,10 @@ function keepIt(): void {
 function sweep(): void {
   void working(async () => {
     clear();
-    const { data } = await api.POST("/api/projects/{project}/sweep", { params: { path: { project: pk.value } }, body: { board: props.board } });
+    const { data } = await api.POST("/api/projects/{project}/sweep", {
+      params: { path: { project: pk.value } },
+      body: { board: props.board },
+    });
     said.value = data!.said;
     beeps.value = data!.places;
     if (!data!.places.length) emit("put", "a search for metal", { searched: true });
@@ -64,7 +72,17 @@ function sweep(): void {
 function markMetal(): void {
   const half = 8128 / 2;
   const found: Defect[] = beeps.value.map(([x, y]) =>
-    plainFault("metal", "both", { x0: Math.max(0, x! - half), x1: Math.min(props.board.length, x! + half), y0: y! - half, y1: y! + half }, { severity: "grave" }),
+    plainFault(
+      "metal",
+      "both",
+      {
+        x0: Math.max(0, x! - half),
+        x1: Math.min(props.board.length, x! + half),
+        y0: y! - half,
+        y1: y! + half,
+      },
+      { severity: "grave" },
+    ),
   );
   emit("put", "metal found", { defects: [...props.board.defects, ...found], searched: true });
   beeps.value = [];
@@ -72,7 +90,10 @@ function markMetal(): void {
 function scan(): void {
   void working(async () => {
     clear();
-    const { data } = await api.POST("/api/projects/{project}/scan", { params: { path: { project: pk.value } }, body: { board: props.board } });
+    const { data } = await api.POST("/api/projects/{project}/scan", {
+      params: { path: { project: pk.value } },
+      body: { board: props.board },
+    });
     said.value = data!.trouble || data!.said;
     questions.value = data!.questions;
     if (data!.surface) emit("put", "a scan", { surface: data!.surface, warp: { bow: 0, cup: 0, twist: 0 } });
@@ -94,17 +115,30 @@ onBeforeUnmount(() => {
 <template>
   <div class="instruments" role="group" aria-label="Instruments">
     <template v-if="any">
-      <button v-if="tools.caliper || tools.moisture" class="act" :disabled="!ready || busy" :title="ready ? 'Ctrl Enter' : 'Put the cursor into a thickness or a moisture first'" @mousedown.prevent @click="read">Take reading<span v-if="ready" class="soft">: {{ target!.says }}</span></button>
+      <button
+        v-if="tools.caliper || tools.moisture"
+        class="act"
+        :disabled="!ready || busy"
+        :title="ready ? 'Ctrl Enter' : 'Put the cursor into a thickness or a moisture first'"
+        @mousedown.prevent
+        @click="read"
+      >
+        Take reading<span v-if="ready" class="soft">: {{ target!.says }}</span>
+      </button>
       <button v-if="tools.metal" class="act" :disabled="busy" @click="sweep">Search it for metal</button>
       <button v-if="tools.scanner" class="act" :disabled="busy" @click="scan">Scan both faces</button>
     </template>
-    <span v-else class="soft">No instrument is connected; the shop's settings have some. Figures are typed.</span>
+    <span v-else class="soft"
+      >No instrument is connected; the shop's settings have some. Figures are typed.</span
+    >
     <p v-if="taken" class="note" role="alert">
       <Fig :text="taken.trouble || taken.question" />
       <button class="act" @click="read">Read again</button>
       <button v-if="taken.value !== undefined" class="act" @click="keepIt">Keep it</button>
     </p>
-    <p v-if="said" role="status"><Fig :text="said" /> <button v-if="beeps.length" class="act" @click="markMetal">Mark the metal</button></p>
+    <p v-if="said" role="status">
+      <Fig :text="said" /> <button v-if="beeps.length" class="act" @click="markMetal">Mark the metal</button>
+    </p>
     <p v-for="q in questions" :key="q" class="note" role="alert"><Fig :text="q" /></p>
   </div>
 </template>

@@ -22,7 +22,14 @@ const day = ref(shownDay(today()));
 /** A hand's breadth in from an end: the end grain itself dries first and says little of the board. */
 function at(): { x: number; y: number } {
   const L = props.board.length;
-  const x = Math.round({ "near end": Math.min(L / 4, 12 * 8128), middle: L / 2, "far end": Math.max((3 * L) / 4, L - 12 * 8128), somewhere: L / 2 }[place.value]);
+  const x = Math.round(
+    {
+      "near end": Math.min(L / 4, 12 * 8128),
+      middle: L / 2,
+      "far end": Math.max((3 * L) / 4, L - 12 * 8128),
+      somewhere: L / 2,
+    }[place.value],
+  );
   const [low, high] = edges(props.board, x);
   return { x, y: Math.round((low + high) / 2) };
 }
@@ -34,7 +41,9 @@ function keep(value: number): void {
   }
   const where = place.value === "somewhere" ? { x: null, y: null } : at();
   const others = props.board.moisture.filter((m) => m.day !== on || m.x !== where.x || m.y !== where.y);
-  emit("put", "moisture", { moisture: [...others, { percent: value, day: on, ...where }].sort((a, b) => a.day - b.day) });
+  emit("put", "moisture", {
+    moisture: [...others, { percent: value, day: on, ...where }].sort((a, b) => a.day - b.day),
+  });
   percent.value = "";
 }
 function forget(k: number): void {
@@ -47,11 +56,31 @@ function aim(): void {
 
 <template>
   <div class="moisture">
-    <label class="field percent"><span>Moisture, %</span><input v-model="percent" class="line-input" inputmode="decimal" placeholder="11.5" @focus="aim" @keydown.enter.exact="keep(Number(percent.replace(',', '.')))" /></label>
-    <label class="field"><span>Where</span><select v-model="place" class="line-input" @change="aim"><option v-for="p in PLACES" :key="p">{{ p }}</option></select></label>
+    <label class="field percent"
+      ><span>Moisture, %</span
+      ><input
+        v-model="percent"
+        class="line-input"
+        inputmode="decimal"
+        placeholder="11.5"
+        @focus="aim"
+        @keydown.enter.exact="keep(Number(percent.replace(',', '.')))"
+    /></label>
+    <label class="field"
+      ><span>Where</span
+      ><select v-model="place" class="line-input" @change="aim">
+        <option v-for="p in PLACES" :key="p">{{ p }}</option>
+      </select></label
+    >
     <label class="field"><span>Read on</span><input v-model="day" class="line-input" type="date" /></label>
     <button class="act" @click="keep(Number(percent.replace(',', '.')))">Keep the reading</button>
-    <span v-for="(m, k) in board.moisture" :key="k" class="reading">{{ m.percent }} % on {{ shownDay(m.day) }}<template v-if="m.x !== null"> at {{ show(m.x, system) }}</template> <button class="act quiet" :aria-label="`Forget the reading of ${shownDay(m.day)}`" @click="forget(k)">×</button></span>
+    <span v-for="(m, k) in board.moisture" :key="k" class="reading"
+      >{{ m.percent }} % on {{ shownDay(m.day)
+      }}<template v-if="m.x !== null"> at {{ show(m.x, system) }}</template>
+      <button class="act quiet" :aria-label="`Forget the reading of ${shownDay(m.day)}`" @click="forget(k)">
+        ×
+      </button></span
+    >
   </div>
 </template>
 

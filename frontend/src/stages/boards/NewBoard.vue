@@ -30,7 +30,13 @@ const twist = ref(0);
 const price = ref("");
 
 function add(): void {
-  const missing = [!mark.value.trim() && "a mark", !species.value.trim() && "a wood", !length.value && "a length", !near.value && "a width", !thick.value && "a thickness"].filter(Boolean);
+  const missing = [
+    !mark.value.trim() && "a mark",
+    !species.value.trim() && "a wood",
+    !length.value && "a length",
+    !near.value && "a width",
+    !thick.value && "a thickness",
+  ].filter(Boolean);
   if (missing.length) {
     ElMessage({ type: "error", message: `The board still needs ${missing.join(", ")}` });
     return;
@@ -60,18 +66,49 @@ function add(): void {
   <ElDialog v-model="open" title="A board on hand" width="46rem" @closed="emit('close')">
     <form class="form" @submit.prevent="add">
       <label class="field"><span>Mark on its end</span><input v-model="mark" class="line-input" /></label>
-      <label class="field"><span>Wood</span><input v-model="species" class="line-input" list="board-woods" /></label>
+      <label class="field"
+        ><span>Wood</span><input v-model="species" class="line-input" list="board-woods"
+      /></label>
       <MeasureField v-model="length" label="Length" :system="system" />
       <MeasureField v-model="near" label="Width at the datum end" :system="system" />
       <MeasureField v-model="far" label="Width at the far end, if it tapers" :system="system" />
       <MeasureField v-model="thick" label="Thickness at the datum end" :system="system" />
       <MeasureField v-model="thin" label="Thickness at the far end, if it differs" :system="system" />
-      <label class="field"><span>Price, nothing if owned</span><input v-model="price" class="line-input" inputmode="decimal" placeholder="0" /></label>
-      <div class="warp"><WarpSketch kind="bow" /><MeasureField v-model="bow" label="Bow: gap under its middle, along" :system="system" signed /></div>
-      <div class="warp"><WarpSketch kind="cup" /><MeasureField v-model="cup" label="Cup: gap under its middle, across" :system="system" signed /></div>
-      <div class="warp"><WarpSketch kind="twist" /><MeasureField v-model="twist" label="Twist: gap under the fourth corner" :system="system" signed /></div>
-      <datalist id="board-woods"><option v-for="w in [...new Set(project?.parts.map((p) => p.species))]" :key="w" :value="w" /></datalist>
-      <div class="buttons"><button class="act lead">Put it in the rack</button><button type="button" class="act" @click="open = false">Leave it</button></div>
+      <label class="field"
+        ><span>Price, nothing if owned</span
+        ><input v-model="price" class="line-input" inputmode="decimal" placeholder="0"
+      /></label>
+      <div class="warp">
+        <WarpSketch kind="bow" /><MeasureField
+          v-model="bow"
+          label="Bow: gap under its middle, along"
+          :system="system"
+          signed
+        />
+      </div>
+      <div class="warp">
+        <WarpSketch kind="cup" /><MeasureField
+          v-model="cup"
+          label="Cup: gap under its middle, across"
+          :system="system"
+          signed
+        />
+      </div>
+      <div class="warp">
+        <WarpSketch kind="twist" /><MeasureField
+          v-model="twist"
+          label="Twist: gap under the fourth corner"
+          :system="system"
+          signed
+        />
+      </div>
+      <datalist id="board-woods">
+        <option v-for="w in [...new Set(project?.parts.map((p) => p.species))]" :key="w" :value="w" />
+      </datalist>
+      <div class="buttons">
+        <button class="act lead">Put it in the rack</button
+        ><button type="button" class="act" @click="open = false">Leave it</button>
+      </div>
     </form>
   </ElDialog>
 </template>

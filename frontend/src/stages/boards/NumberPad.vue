@@ -4,18 +4,47 @@ import { isMetric, type System } from "../../measure";
 
 const props = defineProps<{ system: System; fine?: boolean }>();
 const emit = defineEmits<{ press: [string] }>();
-const FRACTIONS: [string, string][] = [["/8", "½"], ["/4", "¼"], ["/2", "⅛"], ["/1", "1⁄16"]];
-const FINE: [string, string][] = [["/0.5", "1⁄32"], ["/0.25", "1⁄64"]];
+const FRACTIONS: [string, string][] = [
+  ["/8", "½"],
+  ["/4", "¼"],
+  ["/2", "⅛"],
+  ["/1", "1⁄16"],
+];
+const FINE: [string, string][] = [
+  ["/0.5", "1⁄32"],
+  ["/0.25", "1⁄64"],
+];
 const fractions = isMetric(props.system) ? [] : props.fine ? [...FRACTIONS, ...FINE] : FRACTIONS;
 </script>
 
 <template>
   <div class="pad">
-    <div v-if="fractions.length" class="fractions" :style="{ gridTemplateColumns: `repeat(${fractions.length}, 1fr)` }">
-      <button v-for="[key, word] in fractions" :key="key" type="button" class="key fraction" :aria-label="`add ${word}`" @click="emit('press', key)">{{ word }}</button>
+    <div
+      v-if="fractions.length"
+      class="fractions"
+      :style="{ gridTemplateColumns: `repeat(${fractions.length}, 1fr)` }"
+    >
+      <button
+        v-for="[key, word] in fractions"
+        :key="key"
+        type="button"
+        class="key fraction"
+        :aria-label="`add ${word}`"
+        @click="emit('press', key)"
+      >
+        {{ word }}
+      </button>
     </div>
     <div class="figures">
-      <button v-for="k in ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0']" :key="k" type="button" class="key" @click="emit('press', k)">{{ k }}</button>
+      <button
+        v-for="k in ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0']"
+        :key="k"
+        type="button"
+        class="key"
+        @click="emit('press', k)"
+      >
+        {{ k }}
+      </button>
       <button type="button" class="key" aria-label="take back" @click="emit('press', 'back')">⌫</button>
     </div>
   </div>

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** A photograph of a face, straightened by the board's four corners: each is tapped roughly, then finely in a loupe. */
+/**
+ * A photograph of a face, straightened by the board's four corners: each is tapped roughly, then
+ * finely in a loupe.
+ */
 import { ElDialog, ElMessage } from "element-plus";
 import { computed, ref } from "vue";
 import { api, type Board } from "../../api/client";
@@ -27,19 +30,29 @@ async function chosen(event: Event): Promise<void> {
   if (!file) return;
   busy.value = true;
   try {
-    const answer = await fetch(`/api/projects/${pk.value}/pictures`, { method: "POST", body: file, headers: { "Content-Type": "application/octet-stream" } });
+    const answer = await fetch(`/api/projects/${pk.value}/pictures`, {
+      method: "POST",
+      body: file,
+      headers: { "Content-Type": "application/octet-stream" },
+    });
     const told = (await answer.json()) as { picture: number; what?: string };
     if (!answer.ok) throw new Error(told.what);
     picture.value = told.picture;
   } catch (problem) {
-    ElMessage({ type: "error", message: problem instanceof Error ? problem.message : String(problem), duration: 8000 });
+    ElMessage({
+      type: "error",
+      message: problem instanceof Error ? problem.message : String(problem),
+      duration: 8000,
+    });
   } finally {
     busy.value = false;
     (event.target as HTMLInputElement).value = "";
   }
 }
 async function again(): Promise<void> {
-  const { data } = await api.GET("/api/pictures/{picture}", { params: { path: { picture: kept.value!.picture } } });
+  const { data } = await api.GET("/api/pictures/{picture}", {
+    params: { path: { picture: kept.value!.picture } },
+  });
   picture.value = data!.picture;
   corners.value = CORNERS.map((_, k) => data!.corners[k] as [number, number] | undefined);
 }
@@ -56,7 +69,11 @@ function tapped(event: MouseEvent): void {
 const loupe = computed(() => {
   const [x, y] = rough.value ?? [0, 0];
   const [w, h] = [size.value.w * CLOSER, size.value.h * CLOSER];
-  return { backgroundImage: `url(${url.value})`, backgroundSize: `${w}px ${h}px`, backgroundPosition: `${LOUPE / 2 - x * w}px ${LOUPE / 2 - y * h}px` };
+  return {
+    backgroundImage: `url(${url.value})`,
+    backgroundSize: `${w}px ${h}px`,
+    backgroundPosition: `${LOUPE / 2 - x * w}px ${LOUPE / 2 - y * h}px`,
+  };
 });
 function fine(event: MouseEvent): void {
   const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
@@ -75,10 +92,19 @@ async function lay(): Promise<void> {
       params: { path: { picture: picture.value } },
       body: { board: props.board, face: props.face, corners: corners.value.map((c) => [...c!]) },
     });
-    emit("put", `a photograph of face ${props.face}`, { photos: [...props.board.photos.filter((p) => p.face !== props.face), { face: props.face, picture: data!.picture }] });
+    emit("put", `a photograph of face ${props.face}`, {
+      photos: [
+        ...props.board.photos.filter((p) => p.face !== props.face),
+        { face: props.face, picture: data!.picture },
+      ],
+    });
     open.value = false;
   } catch (problem) {
-    ElMessage({ type: "error", message: problem instanceof Error ? problem.message : String(problem), duration: 8000 });
+    ElMessage({
+      type: "error",
+      message: problem instanceof Error ? problem.message : String(problem),
+      duration: 8000,
+    });
   } finally {
     busy.value = false;
   }
@@ -86,23 +112,65 @@ async function lay(): Promise<void> {
 </script>
 
 <template>
-  <ElDialog v-model="open" :title="`Photograph of face ${face}`" width="min(60rem, 96vw)" @closed="emit('close')">
+  <ElDialog
+    v-model="open"
+    :title="`Photograph of face ${face}`"
+    width="min(60rem, 96vw)"
+    @closed="emit('close')"
+  >
     <div v-if="!picture" class="start">
-      <p>Stand over the middle of the board with all four corners in the picture. Face {{ face }} looks at you.</p>
-      <label class="act lead">Take or choose a photograph<input class="sr" type="file" accept="image/*" capture="environment" :disabled="busy" @change="chosen" /></label>
+      <p>
+        Stand over the middle of the board with all four corners in the picture. Face {{ face }} looks at you.
+      </p>
+      <label class="act lead"
+        >Take or choose a photograph<input
+          class="sr"
+          type="file"
+          accept="image/*"
+          capture="environment"
+          :disabled="busy"
+          @change="chosen"
+      /></label>
       <button v-if="kept" class="act" @click="again">Set the corners of the one there is again</button>
     </div>
     <template v-else>
-      <p v-if="rough" class="ask">Now exactly: tap the corner <b>{{ CORNERS[at] }}</b>.</p>
-      <p v-else-if="!ready" class="ask">Tap the corner <b>{{ CORNERS[at] }}</b>.</p>
+      <p v-if="rough" class="ask">
+        Now exactly: tap the corner <b>{{ CORNERS[at] }}</b>.
+      </p>
+      <p v-else-if="!ready" class="ask">
+        Tap the corner <b>{{ CORNERS[at] }}</b>.
+      </p>
       <p v-else class="ask">All four corners are set.</p>
-      <div v-if="rough" class="loupe" :style="loupe" role="img" aria-label="The corner, closer" @click="fine"><i /></div>
+      <div v-if="rough" class="loupe" :style="loupe" role="img" aria-label="The corner, closer" @click="fine">
+        <i />
+      </div>
       <div v-show="!rough" class="photo" @click="tapped">
         <img :src="url" :alt="`Face ${face} as photographed`" @load="shown" />
-        <template v-for="(c, k) in corners" :key="k"><span v-if="c" class="pin" :class="{ on: at === k }" :style="{ left: `${c[0] * 100}%`, top: `${c[1] * 100}%` }">{{ k + 1 }}</span></template>
+        <template v-for="(c, k) in corners" :key="k"
+          ><span
+            v-if="c"
+            class="pin"
+            :class="{ on: at === k }"
+            :style="{ left: `${c[0] * 100}%`, top: `${c[1] * 100}%` }"
+            >{{ k + 1 }}</span
+          ></template
+        >
       </div>
       <div class="ends">
-        <button v-for="(word, k) in CORNERS" :key="word" class="act" :class="{ on: at === k && !ready }" :aria-pressed="!!corners[k]" @click="at = k; rough = undefined; corners[k] = undefined">{{ k + 1 }} {{ word }}{{ corners[k] ? " ✓" : "" }}</button>
+        <button
+          v-for="(word, k) in CORNERS"
+          :key="word"
+          class="act"
+          :class="{ on: at === k && !ready }"
+          :aria-pressed="!!corners[k]"
+          @click="
+            at = k;
+            rough = undefined;
+            corners[k] = undefined;
+          "
+        >
+          {{ k + 1 }} {{ word }}{{ corners[k] ? " ✓" : "" }}
+        </button>
         <button class="act lead" :disabled="!ready || busy" @click="lay">Lay it under the drawing</button>
       </div>
     </template>

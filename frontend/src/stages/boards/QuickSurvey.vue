@@ -10,14 +10,44 @@ import { useWidth } from "../../controls/width";
 import { isMetric, show, TICKS_PER_INCH as IN, TICKS_PER_MM as MM } from "../../measure";
 import { useLook } from "./look";
 import NumberPad from "./NumberPad.vue";
-import { EMPTY, faultAt, nothingYet, nudged, padTicks, pressed, QUARTERS, toBoard, type Quick } from "./quick";
+import {
+  EMPTY,
+  faultAt,
+  nothingYet,
+  nudged,
+  padTicks,
+  pressed,
+  QUARTERS,
+  toBoard,
+  type Quick,
+} from "./quick";
 
 const { pk, project, edit } = useProject();
 const router = useRouter();
 const system = computed(() => project.value?.system ?? "in");
 const q = ref<Quick>(nothingYet(""));
-watch(project, (now) => { if (now && !q.value.species) q.value = nothingYet(now.boards.at(-1)?.species ?? now.parts[0]?.species ?? "white oak"); }, { immediate: true });
-const woods = computed(() => [...new Set([q.value.species, ...(project.value?.parts.map((p) => p.species) ?? []), "white oak", "ash", "cherry", "walnut"])].filter(Boolean).slice(0, 6));
+watch(
+  project,
+  (now) => {
+    if (now && !q.value.species)
+      q.value = nothingYet(now.boards.at(-1)?.species ?? now.parts[0]?.species ?? "white oak");
+  },
+  { immediate: true },
+);
+const woods = computed(() =>
+  [
+    ...new Set([
+      q.value.species,
+      ...(project.value?.parts.map((p) => p.species) ?? []),
+      "white oak",
+      "ash",
+      "cherry",
+      "walnut",
+    ]),
+  ]
+    .filter(Boolean)
+    .slice(0, 6),
+);
 const mark = computed(() => {
   const boards = project.value?.boards ?? [];
   const stem = (boards.at(-1)?.id ?? "B").replace(/\d+$/, "") || "B";
@@ -25,7 +55,13 @@ const mark = computed(() => {
 });
 
 type Figure = "length" | "near" | "middle" | "far" | "thickest" | "thinnest" | "bow" | "twist" | "cup";
-interface Ask { at: Figure; ask: string; how: string; must?: boolean; sketch?: "bow" | "twist" | "cup" }
+interface Ask {
+  at: Figure;
+  ask: string;
+  how: string;
+  must?: boolean;
+  sketch?: "bow" | "twist" | "cup";
+}
 const FIGURES: Ask[] = [
   { at: "length", ask: "How long is it?", how: "The shortest edge, end to end.", must: true },
   { at: "near", ask: "How wide at this end?", how: "Wood only: leave bark and wane out.", must: true },
@@ -33,11 +69,30 @@ const FIGURES: Ask[] = [
   { at: "far", ask: "How wide at the far end?", how: "Not measured: as wide as here." },
   { at: "thickest", ask: "How thick at its thickest?", how: "Feel along both edges, then measure." },
   { at: "thinnest", ask: "And at its thinnest?", how: "Often at an end." },
-  { at: "bow", ask: "Bow: gap under the middle?", how: "Lay it hollow side down. Or a straightedge along the hollow face: the largest gap.", sketch: "bow" },
-  { at: "twist", ask: "Twist: gap under the fourth corner?", how: "Three corners touch, the fourth stands off. Or sight over two sticks across its ends.", sketch: "twist" },
-  { at: "cup", ask: "Cup: gap across the face?", how: "A short straightedge across the hollow face: the gap in the middle.", sketch: "cup" },
+  {
+    at: "bow",
+    ask: "Bow: gap under the middle?",
+    how: "Lay it hollow side down. Or a straightedge along the hollow face: the largest gap.",
+    sketch: "bow",
+  },
+  {
+    at: "twist",
+    ask: "Twist: gap under the fourth corner?",
+    how: "Three corners touch, the fourth stands off. Or sight over two sticks across its ends.",
+    sketch: "twist",
+  },
+  {
+    at: "cup",
+    ask: "Cup: gap across the face?",
+    how: "A short straightedge across the hollow face: the gap in the middle.",
+    sketch: "cup",
+  },
 ];
-const GAPS = computed(() => (isMetric(system.value) ? [0, 1, 2, 4, 6, 10, 15].map((m) => m * MM) : [0, 1, 2, 3, 4, 6, 8].map((n) => (n * IN) / 16)));
+const GAPS = computed(() =>
+  isMetric(system.value)
+    ? [0, 1, 2, 4, 6, 10, 15].map((m) => m * MM)
+    : [0, 1, 2, 3, 4, 6, 8].map((n) => (n * IN) / 16),
+);
 const step = ref(0);
 const steps = FIGURES.length + 3;
 const asked = computed(() => FIGURES[step.value - 1]);
@@ -61,7 +116,10 @@ function next(): void {
     return;
   }
   if (a.at === "thinnest" && value && q.value.thickest && value > q.value.thickest) {
-    ElMessage({ type: "error", message: `Thinner than ${show(q.value.thickest, system.value, true)}, its thickest` });
+    ElMessage({
+      type: "error",
+      message: `Thinner than ${show(q.value.thickest, system.value, true)}, its thickest`,
+    });
     return;
   }
   keep(value);
@@ -70,15 +128,23 @@ function next(): void {
 // ---- the picture of it, as far as it is known ----------------------------------------------------
 const frame = ref<HTMLElement>();
 const width = useWidth(frame, 360);
-const sofar = computed(() => (q.value.length && q.value.near ? toBoard(q.value, mark.value, system.value) : null));
+const sofar = computed(() =>
+  q.value.length && q.value.near ? toBoard(q.value, mark.value, system.value) : null,
+);
 const scale = computed(() => Math.max(10, (width.value - 16) / ((q.value.length ?? IN) / IN)));
-const { data: look } = useLook(pk, computed(() => (sofar.value && step.value >= FIGURES.length + 1 ? sofar.value.board : undefined)));
+const { data: look } = useLook(
+  pk,
+  computed(() => (sofar.value && step.value >= FIGURES.length + 1 ? sofar.value.board : undefined)),
+);
 const KINDS = ["tight-knot", "loose-knot", "check", "split", "wane", "sapwood", "rot", "hole"];
 const kind = ref("tight-knot");
 const through = ref(false);
 const chosen = ref(-1);
 function tap(at: { x: number; y: number }): void {
-  q.value = { ...q.value, defects: [...q.value.defects, faultAt(kind.value, at, q.value.length!, through.value ? "both" : "A")] };
+  q.value = {
+    ...q.value,
+    defects: [...q.value.defects, faultAt(kind.value, at, q.value.length!, through.value ? "both" : "A")],
+  };
   chosen.value = q.value.defects.length - 1;
 }
 function nudge(how: Parameters<typeof nudged>[1]): void {
@@ -91,7 +157,8 @@ function drop(): void {
 async function put(): Promise<void> {
   const { board } = sofar.value!;
   const price = typed.value === null ? 0 : Number(pad.value.digits || 0);
-  if (await edit({ label: `new board ${board.id}`, put_boards: [{ ...board, price, was: "" }] })) await router.push({ name: "boards", params: { project: pk.value, board: board.id } });
+  if (await edit({ label: `new board ${board.id}`, put_boards: [{ ...board, price, was: "" }] }))
+    await router.push({ name: "boards", params: { project: pk.value, board: board.id } });
 }
 </script>
 
@@ -105,32 +172,104 @@ async function put(): Promise<void> {
     <div class="pulled" :style="{ width: `${((step + 1) / steps) * 100}%` }" />
     <section v-if="step === 0" class="ask">
       <h1>What is it?</h1>
-      <div class="chips"><button v-for="w in woods" :key="w" class="act" :class="{ on: w === q.species }" @click="q = { ...q, species: w }">{{ w }}</button></div>
+      <div class="chips">
+        <button
+          v-for="w in woods"
+          :key="w"
+          class="act"
+          :class="{ on: w === q.species }"
+          @click="q = { ...q, species: w }"
+        >
+          {{ w }}
+        </button>
+      </div>
       <h2>Sold as</h2>
-      <div class="chips"><button v-for="k in QUARTERS" :key="k" class="act" :class="{ on: k === q.quarter }" @click="q = { ...q, quarter: k }">{{ k }}</button></div>
+      <div class="chips">
+        <button
+          v-for="k in QUARTERS"
+          :key="k"
+          class="act"
+          :class="{ on: k === q.quarter }"
+          @click="q = { ...q, quarter: k }"
+        >
+          {{ k }}
+        </button>
+      </div>
     </section>
     <section v-else-if="asked" class="ask">
       <h1>{{ asked.ask }}</h1>
-      <div class="how"><WarpSketch v-if="asked.sketch" :kind="asked.sketch" /><p class="soft">{{ asked.how }}</p></div>
-      <p class="typed" aria-live="polite">{{ typed !== null ? show(typed, system, true) : q[asked.at] !== null ? show(q[asked.at]!, system, true) : "…" }}</p>
-      <div v-if="asked.sketch" class="chips"><button v-for="g in GAPS" :key="g" class="act" @click="keep(g)">{{ g ? show(g, system, isMetric(system)) : "none" }}</button></div>
+      <div class="how">
+        <WarpSketch v-if="asked.sketch" :kind="asked.sketch" />
+        <p class="soft">{{ asked.how }}</p>
+      </div>
+      <p class="typed" aria-live="polite">
+        {{
+          typed !== null
+            ? show(typed, system, true)
+            : q[asked.at] !== null
+              ? show(q[asked.at]!, system, true)
+              : "…"
+        }}
+      </p>
+      <div v-if="asked.sketch" class="chips">
+        <button v-for="g in GAPS" :key="g" class="act" @click="keep(g)">
+          {{ g ? show(g, system, isMetric(system)) : "none" }}
+        </button>
+      </div>
       <NumberPad :system="system" @press="pad = pressed(pad, $event)" />
     </section>
     <section v-else-if="step === FIGURES.length + 1" class="ask">
       <h1>Tap its faults</h1>
       <p class="soft">Push the board sideways for the rest of it.</p>
-      <div class="chips"><button v-for="k in KINDS" :key="k" class="act" :class="{ on: k === kind }" @click="kind = k">{{ k.replace("-", " ") }}</button></div>
-      <div class="picture"><BoardDrawing v-if="sofar" :board="sofar.board" :scale="scale" :system="system" :chosen-defect="chosen" @place="tap" @defect="chosen = $event" /></div>
+      <div class="chips">
+        <button v-for="k in KINDS" :key="k" class="act" :class="{ on: k === kind }" @click="kind = k">
+          {{ k.replace("-", " ") }}
+        </button>
+      </div>
+      <div class="picture">
+        <BoardDrawing
+          v-if="sofar"
+          :board="sofar.board"
+          :scale="scale"
+          :system="system"
+          :chosen-defect="chosen"
+          @place="tap"
+          @defect="chosen = $event"
+        />
+      </div>
       <div class="chips">
         <button class="act" :class="{ on: through }" @click="through = !through">on both faces</button>
-        <template v-if="chosen >= 0"><button v-for="[how, word] in [['left', '←'], ['right', '→'], ['up', '↑'], ['down', '↓'], ['larger', '+'], ['smaller', '−']] as const" :key="how" class="act" :aria-label="how" @click="nudge(how)">{{ word }}</button><button class="act" @click="drop">Rub it out</button></template>
+        <template v-if="chosen >= 0"
+          ><button
+            v-for="[how, word] in [
+              ['left', '←'],
+              ['right', '→'],
+              ['up', '↑'],
+              ['down', '↓'],
+              ['larger', '+'],
+              ['smaller', '−'],
+            ] as const"
+            :key="how"
+            class="act"
+            :aria-label="how"
+            @click="nudge(how)"
+          >
+            {{ word }}</button
+          ><button class="act" @click="drop">Rub it out</button></template
+        >
       </div>
     </section>
     <section v-else class="ask">
       <h1>{{ mark }}: {{ show(q.length!, system) }} × {{ show(q.near!, system, true) }}</h1>
       <div v-if="look" class="figures">
-        <div v-for="c in look.cuts" :key="c.name"><span class="figure">{{ show(Math.floor(c.flat / 127) * 127, system) }}</span><span class="label">flat, {{ c.name }}</span></div>
-        <div><span class="figure">{{ look.board_feet.toFixed(1) }}</span><span class="label">bd ft</span></div>
+        <div v-for="c in look.cuts" :key="c.name">
+          <span class="figure">{{ show(Math.floor(c.flat / 127) * 127, system) }}</span><span class="label"
+            >flat, {{ c.name }}</span
+          >
+        </div>
+        <div>
+          <span class="figure">{{ look.board_feet.toFixed(1) }}</span><span class="label">bd ft</span>
+        </div>
       </div>
       <p v-if="look">{{ look.advice }}</p>
       <p v-for="c in sofar?.cautions ?? []" :key="c" class="note">{{ c }}</p>

@@ -14,7 +14,9 @@ const count = computed(() => 2 + Math.max(0, ...stations.value.map((s) => s.betw
 const readings = (s: Station): number[] => {
   const own = [s.t0, ...s.between, s.t1];
   if (own.length === count.value) return own;
-  return Array.from({ length: count.value }, (_, k) => Math.round(s.t0 + ((s.t1 - s.t0) * k) / (count.value - 1)));
+  return Array.from({ length: count.value }, (_, k) =>
+    Math.round(s.t0 + ((s.t1 - s.t0) * k) / (count.value - 1)),
+  );
 };
 function put(i: number, values: Partial<Station>): void {
   emit("put", "measures", { stations: stations.value.map((s, k) => (k === i ? { ...s, ...values } : s)) });
@@ -48,27 +50,76 @@ function add(): void {
   const mid = (p: number, q: number) => Math.round((p + q) / 2);
   const [ra, rb] = [readings(a), readings(b)];
   const between: Station = {
-    x: mid(a.x, b.x), y0: mid(a.y0, b.y0), y1: mid(a.y1, b.y1), t0: mid(a.t0, b.t0), t1: mid(a.t1, b.t1),
+    x: mid(a.x, b.x),
+    y0: mid(a.y0, b.y0),
+    y1: mid(a.y1, b.y1),
+    t0: mid(a.t0, b.t0),
+    t1: mid(a.t1, b.t1),
     between: ra.slice(1, -1).map((t, k) => mid(t, rb[k + 1]!)),
   };
   emit("put", "a place measured", { stations: [...s.slice(0, at + 1), between, ...s.slice(at + 1)] });
 }
-const word = (k: number): string => (k === 0 ? "Thick, datum edge" : k === count.value - 1 ? "Thick, far edge" : count.value === 3 ? "Thick, middle" : `Thick, ${k} of ${count.value - 1} across`);
+const word = (k: number): string =>
+  k === 0
+    ? "Thick, datum edge"
+    : k === count.value - 1
+      ? "Thick, far edge"
+      : count.value === 3
+        ? "Thick, middle"
+        : `Thick, ${k} of ${count.value - 1} across`;
 function aim(i: number, k: number): void {
   const s = stations.value[i]!;
   const y = Math.round(s.y0 + ((s.y1 - s.y0) * k) / (count.value - 1));
-  target.value = { kind: "thickness", says: `${word(k).toLowerCase()} at ${show(s.x, props.system)}`, x: s.x, y, put: (value) => thick(i, k, value) };
+  target.value = {
+    kind: "thickness",
+    says: `${word(k).toLowerCase()} at ${show(s.x, props.system)}`,
+    x: s.x,
+    y,
+    put: (value) => thick(i, k, value),
+  };
 }
 </script>
 
 <template>
   <div class="stations">
     <div v-for="(s, i) in stations" :key="i" class="station">
-      <MeasureField :label="i === 0 ? 'Datum end' : i === stations.length - 1 ? 'Far end' : 'At'" :system="system" :model-value="s.x" @update:model-value="moved(i, $event)" />
-      <MeasureField label="Datum edge" :system="system" signed :model-value="s.y0" @update:model-value="put(i, { y0: $event })" />
-      <MeasureField label="Far edge" :system="system" signed :model-value="s.y1" @update:model-value="put(i, { y1: $event })" />
-      <MeasureField v-for="(t, k) in readings(s)" :key="k" :label="word(k)" :system="system" :model-value="t" @focusin="aim(i, k)" @update:model-value="thick(i, k, $event)" />
-      <button v-if="i && i < stations.length - 1" class="act" :aria-label="`Remove the place at ${show(s.x, system)}`" @click="emit('put', 'a place less', { stations: stations.filter((_, n) => n !== i) })">×</button>
+      <MeasureField
+        :label="i === 0 ? 'Datum end' : i === stations.length - 1 ? 'Far end' : 'At'"
+        :system="system"
+        :model-value="s.x"
+        @update:model-value="moved(i, $event)"
+      />
+      <MeasureField
+        label="Datum edge"
+        :system="system"
+        signed
+        :model-value="s.y0"
+        @update:model-value="put(i, { y0: $event })"
+      />
+      <MeasureField
+        label="Far edge"
+        :system="system"
+        signed
+        :model-value="s.y1"
+        @update:model-value="put(i, { y1: $event })"
+      />
+      <MeasureField
+        v-for="(t, k) in readings(s)"
+        :key="k"
+        :label="word(k)"
+        :system="system"
+        :model-value="t"
+        @focusin="aim(i, k)"
+        @update:model-value="thick(i, k, $event)"
+      />
+      <button
+        v-if="i && i < stations.length - 1"
+        class="act"
+        :aria-label="`Remove the place at ${show(s.x, system)}`"
+        @click="emit('put', 'a place less', { stations: stations.filter((_, n) => n !== i) })"
+      >
+        ×
+      </button>
     </div>
     <p class="more">
       <button class="act" @click="add">Measure one more place</button>

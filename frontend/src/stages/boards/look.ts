@@ -7,7 +7,12 @@ export function useLook(pk: Ref<number>, board: Ref<Board | undefined>) {
   return useQuery({
     queryKey: computed(() => ["look", pk.value, JSON.stringify(board.value)]),
     queryFn: async () =>
-      (await api.POST("/api/projects/{project}/look", { params: { path: { project: pk.value } }, body: board.value! })).data!,
+      (
+        await api.POST("/api/projects/{project}/look", {
+          params: { path: { project: pk.value } },
+          body: board.value!,
+        })
+      ).data!,
     enabled: computed(() => !!board.value),
     placeholderData: keepPreviousData,
     gcTime: 60_000,

@@ -24,12 +24,31 @@ export const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
 const USUAL = { bow: IN / 4, twist: IN / 8, cup: IN / 16, uneven: IN / 16 };
 
 export function nothingYet(species: string): Quick {
-  return { species, quarter: "4/4", length: null, near: null, middle: null, far: null, thickest: null, thinnest: null, bow: null, twist: null, cup: null, price: 0, defects: [] };
+  return {
+    species,
+    quarter: "4/4",
+    length: null,
+    near: null,
+    middle: null,
+    far: null,
+    thickest: null,
+    thinnest: null,
+    bow: null,
+    twist: null,
+    cup: null,
+    price: 0,
+    defects: [],
+  };
 }
 
 /** The board, and a sentence for everything that was not measured and how it was taken. */
 export function toBoard(q: Quick, id: string, system: System): { board: Board; cautions: string[] } {
-  const say = (ticks: number) => show(isMetric(system) ? Math.round(ticks / (MM / 2)) * (MM / 2) : Math.round(ticks / 127) * 127, system, true);
+  const say = (ticks: number) =>
+    show(
+      isMetric(system) ? Math.round(ticks / (MM / 2)) * (MM / 2) : Math.round(ticks / 127) * 127,
+      system,
+      true,
+    );
   const length = q.length!;
   const near = q.near!;
   const far = q.far ?? near;
@@ -45,19 +64,27 @@ export function toBoard(q: Quick, id: string, system: System): { board: Board; c
     cup: Math.round(q.cup ?? USUAL.cup),
   };
   const cautions: string[] = [];
-  if (q.thickest === null && q.thinnest === null) cautions.push(`thickness not measured: taken as ${say(thinnest)} to ${say(thickest)}`);
+  if (q.thickest === null && q.thinnest === null)
+    cautions.push(`thickness not measured: taken as ${say(thinnest)} to ${say(thickest)}`);
   else if (q.thinnest === null) cautions.push(`thinnest place not measured: taken as ${say(thinnest)}`);
-  for (const kind of ["bow", "twist", "cup"] as const) if (q[kind] === null) cautions.push(`${kind} not measured: taken as ${say(warp[kind])}`);
+  for (const kind of ["bow", "twist", "cup"] as const)
+    if (q[kind] === null) cautions.push(`${kind} not measured: taken as ${say(warp[kind])}`);
   const half = Math.round(length / 2);
   const board = plainBoard({
-    id, species: q.species, length, price: q.price, quarter: q.quarter, note: cautions.join("; "),
+    id,
+    species: q.species,
+    length,
+    price: q.price,
+    quarter: q.quarter,
+    note: cautions.join("; "),
     // Where it is thin nobody has said: thin at both ends over a hollow is the worst a flat board can meet.
     stations: [
       plainStation(0, 0, near, thinnest),
       plainStation(half, 0, Math.round(middle), thickest),
       plainStation(length, 0, far, thinnest),
     ],
-    warp, defects: q.defects,
+    warp,
+    defects: q.defects,
   });
   return { board, cautions };
 }
@@ -71,7 +98,8 @@ export const EMPTY: Pad = { digits: "", sixteenths: 0 };
 
 /** A key pressed: a figure, a point, "back", or so many sixteenths, which add up (½ and ⅛ make ⅝). */
 export function pressed(pad: Pad, key: string): Pad {
-  if (key === "back") return pad.sixteenths ? { ...pad, sixteenths: 0 } : { ...pad, digits: pad.digits.slice(0, -1) };
+  if (key === "back")
+    return pad.sixteenths ? { ...pad, sixteenths: 0 } : { ...pad, digits: pad.digits.slice(0, -1) };
   if (key.startsWith("/")) return { ...pad, sixteenths: (pad.sixteenths + Number(key.slice(1))) % 16 };
   if (key === "." && pad.digits.includes(".")) return pad;
   return pad.digits.length < 6 ? { ...pad, digits: pad.digits + key } : pad;
@@ -85,7 +113,12 @@ export function padTicks(pad: Pad, system: System): number | null {
 }
 
 /** A fault of this kind where the board was tapped, of a usual size, kept inside the board's length. */
-export function faultAt(kind: string, place: { x: number; y: number }, length: number, face: "A" | "both"): Defect {
+export function faultAt(
+  kind: string,
+  place: { x: number; y: number },
+  length: number,
+  face: "A" | "both",
+): Defect {
   const long = ["check", "split", "shake", "wane", "bark", "sapwood"].includes(kind);
   const [w, h] = long ? [6 * IN, IN / 2] : [1.25 * IN, 1.25 * IN];
   const x0 = Math.round(Math.min(Math.max(0, place.x - w / 2), length - w));
@@ -97,7 +130,8 @@ export function faultAt(kind: string, place: { x: number; y: number }, length: n
 export function nudged(d: Defect, how: "left" | "right" | "up" | "down" | "larger" | "smaller"): Defect {
   const step = IN / 4;
   const move = { left: [-step, 0], right: [step, 0], up: [0, step], down: [0, -step] }[how as "left"];
-  if (move) return { ...d, x0: d.x0 + move[0]!, x1: d.x1 + move[0]!, y0: d.y0 + move[1]!, y1: d.y1 + move[1]! };
+  if (move)
+    return { ...d, x0: d.x0 + move[0]!, x1: d.x1 + move[0]!, y0: d.y0 + move[1]!, y1: d.y1 + move[1]! };
   const by = how === "larger" ? step / 2 : -step / 2;
   if (d.x1 - d.x0 + 2 * by < step || d.y1 - d.y0 + 2 * by < step) return d;
   return { ...d, x0: d.x0 - by, x1: d.x1 + by, y0: d.y0 - by, y1: d.y1 + by };

@@ -15,7 +15,9 @@ const { data, error } = useQuery({
 });
 /** Parts and offcuts are wood kept; the rest is told apart by pattern, since colour alone says nothing. */
 const KEPT = ["parts", "offcuts kept"];
-const shown = computed(() => data.value?.categories.filter((c) => (data.value?.where[c] ?? 0) > 0.0005 || KEPT.includes(c)) ?? []);
+const shown = computed(
+  () => data.value?.categories.filter((c) => (data.value?.where[c] ?? 0) > 0.0005 || KEPT.includes(c)) ?? [],
+);
 const most = computed(() => Math.max(1, ...(data.value?.boards.map((b) => b.rough) ?? [])));
 const sum = computed(() => Object.values(data.value?.where ?? {}).reduce((a, b) => a + b, 0));
 /** What machine took the chips, where it took any. */
@@ -28,52 +30,117 @@ const slug = (c: string) => c.replaceAll(" ", "-");
     <div class="stage-head">
       <h1>Books</h1>
       <div v-if="data" class="figures grow">
-        <div><span class="figure">{{ (data.share * 100).toFixed(1) }} %</span><span class="label">of the rough wood becomes parts</span></div>
-        <div><span class="figure">{{ data.rough.toFixed(2) }}</span><span class="label">board feet cut</span></div>
-        <div><span class="figure">{{ data.price.toFixed(2) }}</span><span class="label">paid for them</span></div>
-        <div v-if="data.per_foot_bought"><span class="figure">{{ data.per_foot_bought.toFixed(2) }}</span><span class="label">a board foot bought</span></div>
-        <div v-if="data.per_foot_of_parts"><span class="figure">{{ data.per_foot_of_parts.toFixed(2) }}</span><span class="label">a board foot of parts</span></div>
+        <div>
+          <span class="figure">{{ (data.share * 100).toFixed(1) }} %</span
+          ><span class="label">of the rough wood becomes parts</span>
+        </div>
+        <div>
+          <span class="figure">{{ data.rough.toFixed(2) }}</span><span class="label">board feet cut</span>
+        </div>
+        <div>
+          <span class="figure">{{ data.price.toFixed(2) }}</span><span class="label">paid for them</span>
+        </div>
+        <div v-if="data.per_foot_bought">
+          <span class="figure">{{ data.per_foot_bought.toFixed(2) }}</span><span class="label"
+            >a board foot bought</span
+          >
+        </div>
+        <div v-if="data.per_foot_of_parts">
+          <span class="figure">{{ data.per_foot_of_parts.toFixed(2) }}</span><span class="label"
+            >a board foot of parts</span
+          >
+        </div>
       </div>
     </div>
     <NotFromBoards v-if="!data && nothingFromBoards(project.parts)" />
-    <p v-else-if="error" class="first">{{ error.message }}. <RouterLink :to="{ name: 'layout', params: { project: pk } }">Go to Lay out.</RouterLink></p>
-    <p v-if="data?.stale" class="note">Parts, boards or the shop have changed since this plan was made: this is the account of the plan as it was.</p>
+    <p v-else-if="error" class="first">
+      {{ error.message }}.
+      <RouterLink :to="{ name: 'layout', params: { project: pk } }">Go to Lay out.</RouterLink>
+    </p>
+    <p v-if="data?.stale" class="note">
+      Parts, boards or the shop have changed since this plan was made: this is the account of the plan as it
+      was.
+    </p>
     <template v-if="data">
       <ul class="legend">
-        <li v-for="c in shown" :key="c"><span class="swatch" :class="slug(c)" />{{ c }}<span class="soft">{{ ((data.where[c]! / data.rough) * 100).toFixed(1) }} %</span></li>
+        <li v-for="c in shown" :key="c">
+          <span class="swatch" :class="slug(c)" />{{ c
+          }}<span class="soft">{{ ((data.where[c]! / data.rough) * 100).toFixed(1) }} %</span>
+        </li>
       </ul>
       <div class="stack" role="img" :aria-label="`Where the wood of ${data.boards.length} boards went`">
         <div v-for="b in data.boards" :key="b.board" class="row">
           <b>{{ b.board }}</b>
           <div class="bar" :style="{ width: `${(b.rough / most) * 100}%` }">
-            <span v-for="c in shown" :key="c" :class="slug(c)" :style="{ width: `${(b.where[c]! / b.rough) * 100}%` }" :title="`${c}: ${b.where[c]!.toFixed(2)} bd ft`" />
+            <span
+              v-for="c in shown"
+              :key="c"
+              :class="slug(c)"
+              :style="{ width: `${(b.where[c]! / b.rough) * 100}%` }"
+              :title="`${c}: ${b.where[c]!.toFixed(2)} bd ft`"
+            />
           </div>
         </div>
       </div>
       <div class="scroll">
         <table class="ruled">
-          <thead><tr><th>Board</th><th>Wood</th><th v-for="c in shown" :key="c" class="num">{{ c }}</th><th class="num">rough, bd ft</th><th class="num">yield</th><th class="num">price</th></tr></thead>
+          <thead>
+            <tr>
+              <th>Board</th>
+              <th>Wood</th>
+              <th v-for="c in shown" :key="c" class="num">{{ c }}</th>
+              <th class="num">rough, bd ft</th>
+              <th class="num">yield</th>
+              <th class="num">price</th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="b in data.boards" :key="b.board">
-              <td><b>{{ b.board }}</b></td><td>{{ b.species }}</td>
+              <td>
+                <b>{{ b.board }}</b>
+              </td>
+              <td>{{ b.species }}</td>
               <td v-for="c in shown" :key="c" class="num">{{ b.where[c]!.toFixed(2) }}</td>
-              <td class="num"><b>{{ b.rough.toFixed(2) }}</b></td><td class="num">{{ (b.share * 100).toFixed(0) }} %</td><td class="num">{{ b.price ? b.price.toFixed(2) : "owned" }}</td>
+              <td class="num">
+                <b>{{ b.rough.toFixed(2) }}</b>
+              </td>
+              <td class="num">{{ (b.share * 100).toFixed(0) }} %</td>
+              <td class="num">{{ b.price ? b.price.toFixed(2) : "owned" }}</td>
             </tr>
           </tbody>
           <tfoot>
             <tr>
               <td colspan="2"><b>Together</b></td>
-              <td v-for="c in shown" :key="c" class="num"><b>{{ data.where[c]!.toFixed(2) }}</b></td>
-              <td class="num"><b>{{ data.rough.toFixed(2) }}</b></td><td class="num"><b>{{ (data.share * 100).toFixed(0) }} %</b></td><td class="num"><b>{{ data.price.toFixed(2) }}</b></td>
+              <td v-for="c in shown" :key="c" class="num">
+                <b>{{ data.where[c]!.toFixed(2) }}</b>
+              </td>
+              <td class="num">
+                <b>{{ data.rough.toFixed(2) }}</b>
+              </td>
+              <td class="num">
+                <b>{{ (data.share * 100).toFixed(0) }} %</b>
+              </td>
+              <td class="num">
+                <b>{{ data.price.toFixed(2) }}</b>
+              </td>
             </tr>
           </tfoot>
         </table>
       </div>
       <section v-if="taken.length" class="taken" aria-label="Chips by operation">
         <h2>What became chips</h2>
-        <dl><div v-for="[operation, feet] in taken" :key="operation"><dt>{{ operation }}</dt><dd class="figure">{{ feet.toFixed(2) }}</dd><dd class="label">bd ft, {{ ((feet / data.where.chips!) * 100).toFixed(0) }} % of the chips</dd></div></dl>
+        <dl>
+          <div v-for="[operation, feet] in taken" :key="operation">
+            <dt>{{ operation }}</dt>
+            <dd class="figure">{{ feet.toFixed(2) }}</dd>
+            <dd class="label">bd ft, {{ ((feet / data.where.chips!) * 100).toFixed(0) }} % of the chips</dd>
+          </div>
+        </dl>
       </section>
-      <p class="soft closes" data-closes>The categories add up to {{ sum.toFixed(4) }} board feet of {{ data.rough.toFixed(4) }} rough: the account closes. This is what the plan expects; nothing has been weighed against the shop yet.</p>
+      <p class="soft closes" data-closes>
+        The categories add up to {{ sum.toFixed(4) }} board feet of {{ data.rough.toFixed(4) }} rough: the
+        account closes. This is what the plan expects; nothing has been weighed against the shop yet.
+      </p>
     </template>
   </section>
 </template>

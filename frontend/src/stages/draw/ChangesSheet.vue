@@ -19,10 +19,19 @@ const kept = ref(new Set<number>());
 
 const { data, error } = useQuery({
   queryKey: computed(() => ["changes", props.drawing.pk]),
-  queryFn: async () => (await api.GET("/api/drawings/{drawing}/changes", { params: { path: { drawing: props.drawing.pk } } })).data!.differences,
+  queryFn: async () =>
+    (await api.GET("/api/drawings/{drawing}/changes", { params: { path: { drawing: props.drawing.pk } } }))
+      .data!.differences,
 });
 const changed = computed(() => data.value?.filter((d) => d.what[0] !== "same").length ?? 0);
-const WORDS: Record<string, string> = { same: "as it was", size: "other size", count: "other count", name: "renamed", new: "new", gone: "gone" };
+const WORDS: Record<string, string> = {
+  same: "as it was",
+  size: "other size",
+  count: "other count",
+  name: "renamed",
+  new: "new",
+  gone: "gone",
+};
 
 function keep(i: number): void {
   const now = new Set(kept.value);
@@ -30,11 +39,14 @@ function keep(i: number): void {
   kept.value = now;
 }
 /** The part on the list as the newer drawing has it; what the maker has set by hand there stays. */
-function followed(d: Difference): Part & { was?: string } | undefined {
+function followed(d: Difference): (Part & { was?: string }) | undefined {
   const part = project.value!.parts.find((p) => p.id === d.part);
   if (!part || !d.after || !d.before) return undefined;
   const sizes = ["length", "width", "thickness", "quantity"] as const;
-  const values: Partial<Part> = { source: { drawing: props.drawing.pk, key: d.after.key }, outline: d.after.outline };
+  const values: Partial<Part> = {
+    source: { drawing: props.drawing.pk, key: d.after.key },
+    outline: d.after.outline,
+  };
   for (const s of sizes) if (d.after[s] !== d.before[s] && d.after[s]) values[s] = d.after[s];
   if (d.after.name !== d.before.name) values.name = d.after.name;
   const formulas = { ...part.formulas };
@@ -45,15 +57,27 @@ async function takeOver(): Promise<void> {
   const now = project.value!;
   const take = (data.value ?? []).filter((_, i) => !kept.value.has(i));
   const puts = take.map(followed).filter((p) => p !== undefined);
-  const stay = (data.value ?? []).filter((d, i) => kept.value.has(i) && d.part && d.after).map((d) => {
-    const part = now.parts.find((p) => p.id === d.part)!;
-    return { ...part, source: { drawing: props.drawing.pk, key: d.after!.key } };
-  });
+  const stay = (data.value ?? [])
+    .filter((d, i) => kept.value.has(i) && d.part && d.after)
+    .map((d) => {
+      const part = now.parts.find((p) => p.id === d.part)!;
+      return { ...part, source: { drawing: props.drawing.pk, key: d.after!.key } };
+    });
   const fresh = take.filter((d) => d.what[0] === "new").map((d) => d.after!) as Found[];
-  const added = partsFrom(now, props.drawing.pk, fresh.filter((f) => f.thickness), now.parts.at(-1)?.species ?? "white oak", 0);
+  const added = partsFrom(
+    now,
+    props.drawing.pk,
+    fresh.filter((f) => f.thickness),
+    now.parts.at(-1)?.species ?? "white oak",
+    0,
+  );
   const gone = take.filter((d) => d.what[0] === "gone" && d.part).map((d) => d.part);
   await told(async () => {
-    const saved = await edit({ label: `newer ${props.drawing.name}`, put_parts: [...puts, ...stay, ...added], remove_parts: gone });
+    const saved = await edit({
+      label: `newer ${props.drawing.name}`,
+      put_parts: [...puts, ...stay, ...added],
+      remove_parts: gone,
+    });
     if (!saved) return;
     await api.POST("/api/drawings/{drawing}/take-over", { params: { path: { drawing: props.drawing.pk } } });
     await client.invalidateQueries({ queryKey: ["drawings", pk.value] });
@@ -73,16 +97,45 @@ async function leave(): Promise<void> {
   <ElDialog v-model="open" :title="`A newer ${drawing.name}`" width="58rem" @closed="emit('close')">
     <div v-if="project" class="body">
       <p v-if="error" class="note">{{ error.message }}</p>
-      <p v-else>{{ changed ? `${changed} of ${data?.length} differ from ${before}. Nothing is replaced yet.` : "Nothing has changed in it." }}</p>
+      <p v-else>
+        {{
+          changed
+            ? `${changed} of ${data?.length} differ from ${before}. Nothing is replaced yet.`
+            : "Nothing has changed in it."
+        }}
+      </p>
       <table v-if="data?.length" class="ruled">
-        <thead><tr><th>Take</th><th>Part</th><th>What changed</th><th class="num">Before</th><th class="num">Now</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Take</th>
+            <th>Part</th>
+            <th>What changed</th>
+            <th class="num">Before</th>
+            <th class="num">Now</th>
+          </tr>
+        </thead>
         <tbody>
           <tr v-for="(d, i) in data" :key="i" :class="{ same: d.what[0] === 'same' }">
-            <td><input v-if="d.what[0] !== 'same'" type="checkbox" :checked="!kept.has(i)" :aria-label="`Take the change of ${(d.after ?? d.before)!.name}`" @change="keep(i)" /></td>
-            <td><b>{{ d.part }}</b> {{ (d.after ?? d.before)!.name }}</td>
+            <td>
+              <input
+                v-if="d.what[0] !== 'same'"
+                type="checkbox"
+                :checked="!kept.has(i)"
+                :aria-label="`Take the change of ${(d.after ?? d.before)!.name}`"
+                @change="keep(i)"
+              />
+            </td>
+            <td>
+              <b>{{ d.part }}</b> {{ (d.after ?? d.before)!.name }}
+            </td>
             <td>{{ d.what.map((w) => WORDS[w]).join(", ") }}</td>
             <td v-for="side in ['before', 'after'] as const" :key="side" class="num">
-              <template v-if="d[side]">{{ d[side].quantity }} × <Len :ticks="d[side].length" :system="project.system" bare nearest /> × <Len :ticks="d[side].width" :system="project.system" bare nearest /> × <Len :ticks="d[side].thickness" :system="project.system" bare nearest /></template>
+              <template v-if="d[side]"
+                >{{ d[side].quantity }} ×
+                <Len :ticks="d[side].length" :system="project.system" bare nearest /> ×
+                <Len :ticks="d[side].width" :system="project.system" bare nearest /> ×
+                <Len :ticks="d[side].thickness" :system="project.system" bare nearest
+              /></template>
             </td>
           </tr>
         </tbody>

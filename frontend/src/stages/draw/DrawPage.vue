@@ -18,7 +18,8 @@ import PatternSheet from "./PatternSheet.vue";
 import SheetTakeoff from "./SheetTakeoff.vue";
 import { DOUBTS } from "./takeoff";
 
-const READ = ".step,.stp,.stl,.obj,.glb,.gltf,.3mf,.ply,.off,.dxf,.svg,.pdf,.png,.jpg,.jpeg,.xlsx,.ods,.csv,.tsv,.txt,.json";
+const READ =
+  ".step,.stp,.stl,.obj,.glb,.gltf,.3mf,.ply,.off,.dxf,.svg,.pdf,.png,.jpg,.jpeg,.xlsx,.ods,.csv,.tsv,.txt,.json";
 
 const { pk, project } = useProject();
 const client = useQueryClient();
@@ -29,16 +30,34 @@ const standing = computed(() => drawings.value?.filter((d) => !d.replaced) ?? []
 const shown = ref<number | null>(null);
 const touched = ref(false);
 const asked = computed(() => String(route.query.part ?? ""));
-watch([drawings, asked], ([now]) => {
-  const from = project.value?.parts.find((p) => p.id === asked.value)?.source?.drawing;
-  if (from && now?.some((d) => d.pk === from) && shown.value !== from && !touched.value) shown.value = from;
-  else if (shown.value === null || !now?.some((d) => d.pk === shown.value)) shown.value = standing.value[0]?.pk ?? null;
-}, { immediate: true });
+watch(
+  [drawings, asked],
+  ([now]) => {
+    const from = project.value?.parts.find((p) => p.id === asked.value)?.source?.drawing;
+    if (from && now?.some((d) => d.pk === from) && shown.value !== from && !touched.value) shown.value = from;
+    else if (shown.value === null || !now?.some((d) => d.pk === shown.value))
+      shown.value = standing.value[0]?.pk ?? null;
+  },
+  { immediate: true },
+);
 const current = computed(() => drawings.value?.find((d) => d.pk === shown.value));
 const { data: reading } = useReading(current);
-const newer = computed(() => standing.value.find((d) => d.replaces !== null && d.state === "done" && drawings.value?.some((o) => o.pk === d.replaces && !o.replaced)));
+const newer = computed(() =>
+  standing.value.find(
+    (d) =>
+      d.replaces !== null &&
+      d.state === "done" &&
+      drawings.value?.some((o) => o.pk === d.replaces && !o.replaced),
+  ),
+);
 const comparing = ref<Drawing | null>(null);
-watch(newer, (now) => { if (now) comparing.value = now; }, { immediate: true });
+watch(
+  newer,
+  (now) => {
+    if (now) comparing.value = now;
+  },
+  { immediate: true },
+);
 
 const text = ref("");
 const list = ref("");
@@ -54,7 +73,9 @@ async function bring(file: File, replaces?: number): Promise<void> {
   }
   await told(async () => {
     const query = replaces ? `?replaces=${replaces}` : "";
-    const added = await send<Drawing>(`/api/projects/${pk.value}/drawings${query}`, file, { "X-File-Name": encodeURIComponent(file.name) });
+    const added = await send<Drawing>(`/api/projects/${pk.value}/drawings${query}`, file, {
+      "X-File-Name": encodeURIComponent(file.name),
+    });
     await client.invalidateQueries({ queryKey: ["drawings", pk.value] });
     touched.value = true;
     if (!replaces) shown.value = added.pk;
@@ -86,9 +107,13 @@ async function remove(id: number): Promise<void> {
 
 // ---- the sheets of a workbook ---------------------------------------------------------------------
 const page = ref("");
-const pages = computed(() => (reading.value ? [{ name: reading.value.sheet, table: reading.value.table }, ...reading.value.others] : []));
+const pages = computed(() =>
+  reading.value ? [{ name: reading.value.sheet, table: reading.value.table }, ...reading.value.others] : [],
+);
 watch(reading, (now) => (page.value = now?.sheet ?? ""), { immediate: true });
-const table = computed(() => pages.value.find((s) => s.name === page.value)?.table ?? reading.value?.table ?? "");
+const table = computed(
+  () => pages.value.find((s) => s.name === page.value)?.table ?? reading.value?.table ?? "",
+);
 const SHOWN = 60;
 const lines = computed(() => table.value.split("\n"));
 const rows = computed(() => lines.value.slice(0, SHOWN).map((line) => line.split("\t")));
@@ -96,22 +121,34 @@ const more = computed(() => Math.max(0, lines.value.length - SHOWN));
 
 // ---- one part, pointed at on the drawing or on the list ------------------------------------------
 const found = ref<Found | null>(null);
-watch([reading, asked], ([now]) => {
-  const key = project.value?.parts.find((p) => p.id === asked.value && p.source?.drawing === shown.value)?.source?.key;
-  found.value = now?.parts.find((f) => f.key === key) ?? null;
-}, { immediate: true });
+watch(
+  [reading, asked],
+  ([now]) => {
+    const key = project.value?.parts.find((p) => p.id === asked.value && p.source?.drawing === shown.value)
+      ?.source?.key;
+    found.value = now?.parts.find((f) => f.key === key) ?? null;
+  },
+  { immediate: true },
+);
 /** Pieces of a decision that is pointed at; a part that is chosen takes its place. */
 const pointed = ref<string[]>([]);
 const chosen = computed(() => new Set(found.value?.refs ?? pointed.value));
-const byRef = computed(() => new Map(reading.value?.parts.flatMap((f) => f.refs.map((r) => [r, f] as const)) ?? []));
-const doubtful = computed(() => new Set(reading.value?.decisions.filter((d) => DOUBTS.has(d.kind) && !d.turned).flatMap((d) => d.refs)));
+const byRef = computed(
+  () => new Map(reading.value?.parts.flatMap((f) => f.refs.map((r) => [r, f] as const)) ?? []),
+);
+const doubtful = computed(
+  () =>
+    new Set(reading.value?.decisions.filter((d) => DOUBTS.has(d.kind) && !d.turned).flatMap((d) => d.refs)),
+);
 function species(ref: string): string {
   const f = byRef.value.get(ref);
   return (f && (partFrom(project.value!, shown.value!, f.key)?.species ?? f.species)) || "white oak";
 }
 function names(ref: string): string {
   const f = byRef.value.get(ref);
-  return f ? `${f.quantity} × ${f.name}` : (reading.value?.decisions.find((d) => d.refs.includes(ref))?.what ?? "no part");
+  return f
+    ? `${f.quantity} × ${f.name}`
+    : (reading.value?.decisions.find((d) => d.refs.includes(ref))?.what ?? "no part");
 }
 </script>
 
@@ -119,27 +156,54 @@ function names(ref: string): string {
   <section v-if="project" class="stage" @dragover.prevent @drop.prevent="dropped">
     <div class="stage-head">
       <h1 class="grow">Draw</h1>
-      <label class="act lead">Bring in a file<input class="sr" type="file" :accept="READ" @change="chosenFile($event)" /></label>
+      <label class="act lead"
+        >Bring in a file<input class="sr" type="file" :accept="READ" @change="chosenFile($event)"
+      /></label>
       <button class="act" @click="pattern = true">Start from a pattern</button>
       <button class="act" :class="{ on: pasting }" @click="pasting = !pasting">Paste a list</button>
     </div>
     <div v-if="pasting" class="paste">
-      <p class="soft">Rows from a spreadsheet, or typed: name, count, length, width, thickness, wood, faces. A heading row may put them in any order.</p>
-      <textarea v-model="text" class="line-input" aria-label="Rows of parts" placeholder="Seat rail	2	44	3	13/16	white oak	clear-one" />
+      <p class="soft">
+        Rows from a spreadsheet, or typed: name, count, length, width, thickness, wood, faces. A heading row
+        may put them in any order.
+      </p>
+      <textarea
+        v-model="text"
+        class="line-input"
+        aria-label="Rows of parts"
+        placeholder="Seat rail	2	44	3	13/16	white oak	clear-one"
+      />
       <button class="act lead" :disabled="!text.trim()" @click="list = text">Read it</button>
     </div>
     <div v-if="standing.length" class="tabs">
-      <button v-for="d in standing" :key="d.pk" class="act" :class="{ on: d.pk === shown }" @click="shown = d.pk; touched = true; found = null">{{ d.name }}<span v-if="beingRead(d)" class="soft"> being read …</span><span v-else-if="d.state === 'failed'" class="bad"> !</span></button>
+      <button
+        v-for="d in standing"
+        :key="d.pk"
+        class="act"
+        :class="{ on: d.pk === shown }"
+        @click="
+          shown = d.pk;
+          touched = true;
+          found = null;
+        "
+      >
+        {{ d.name }}<span v-if="beingRead(d)" class="soft"> being read …</span
+        ><span v-else-if="d.state === 'failed'" class="bad"> !</span>
+      </button>
       <span class="grow" />
       <template v-if="current">
         <button v-if="newer" class="act" @click="comparing = newer">What changed</button>
-        <label v-else class="act quiet">Newer version<input class="sr" type="file" :accept="READ" @change="chosenFile($event, current.pk)" /></label>
+        <label v-else class="act quiet"
+          >Newer version<input class="sr" type="file" :accept="READ" @change="chosenFile($event, current.pk)"
+        /></label>
         <a class="act quiet" :href="`/api/drawings/${current.pk}`">Keep a copy</a>
         <button class="act quiet" @click="remove(current.pk)">Take it off</button>
       </template>
     </div>
     <template v-if="current">
-      <p v-if="beingRead(current)" class="reading" role="status"><span class="pull" aria-hidden="true" />Reading {{ current.name }}. You can go on working meanwhile.</p>
+      <p v-if="beingRead(current)" class="reading" role="status">
+        <span class="pull" aria-hidden="true" />Reading {{ current.name }}. You can go on working meanwhile.
+      </p>
       <p v-else-if="current.state === 'failed'" class="note">{{ current.trouble }}</p>
       <template v-else-if="reading">
         <SheetTakeoff v-if="reading.kind === 'sheet'" :drawing="current" :reading="reading" :part="asked" />
@@ -149,28 +213,93 @@ function names(ref: string): string {
             <ElTabPane v-for="s in pages" :key="s.name" :name="s.name" :label="s.name" />
           </ElTabs>
           <div class="table">
-            <table class="ruled"><tbody><tr v-for="(row, r) in rows" :key="r"><td v-for="(cell, c) in row" :key="c">{{ cell }}</td></tr></tbody></table>
+            <table class="ruled">
+              <tbody>
+                <tr v-for="(row, r) in rows" :key="r">
+                  <td v-for="(cell, c) in row" :key="c">{{ cell }}</td>
+                </tr>
+              </tbody>
+            </table>
             <p v-if="more" class="soft">and {{ more }} more rows</p>
           </div>
           <button class="act lead" @click="list = table">Read it as a parts list</button>
         </div>
         <div v-else class="two">
-          <div class="sheet"><DrawingView :views="reading.views" :chosen="chosen" :species="species" :names="names" :parts="byRef" :doubtful="doubtful" @choose="found = byRef.get($event) ?? null; pointed = []" /></div>
-          <FoundParts :drawing="current" :reading="reading" :chosen="chosen" @choose="found = found === $event ? null : $event" @point="found = null; pointed = $event" />
+          <div class="sheet">
+            <DrawingView
+              :views="reading.views"
+              :chosen="chosen"
+              :species="species"
+              :names="names"
+              :parts="byRef"
+              :doubtful="doubtful"
+              @choose="
+                found = byRef.get($event) ?? null;
+                pointed = [];
+              "
+            />
+          </div>
+          <FoundParts
+            :drawing="current"
+            :reading="reading"
+            :chosen="chosen"
+            @choose="found = found === $event ? null : $event"
+            @point="
+              found = null;
+              pointed = $event;
+            "
+          />
         </div>
       </template>
     </template>
     <div v-else-if="drawings" class="first">
-      <p><b>Bring in a model or drawing</b> and its parts are read off: STEP, STL, OBJ, GLB, glTF, 3MF, PLY, OFF, DXF or SVG. Drop it anywhere here.</p>
-      <p><b>A sheet of paper</b>, as PDF, PNG or JPEG, is taken off by eye: set its scale, draw over the parts.</p>
-      <p><b>Only sizes in your head?</b> A pattern writes the parts of a case, a table, a drawer or a settle from three measures.</p>
+      <p>
+        <b>Bring in a model or drawing</b> and its parts are read off: STEP, STL, OBJ, GLB, glTF, 3MF, PLY,
+        OFF, DXF or SVG. Drop it anywhere here.
+      </p>
+      <p>
+        <b>A sheet of paper</b>, as PDF, PNG or JPEG, is taken off by eye: set its scale, draw over the parts.
+      </p>
+      <p>
+        <b>Only sizes in your head?</b> A pattern writes the parts of a case, a table, a drawer or a settle
+        from three measures.
+      </p>
       <p><b>A list</b> comes in as XLSX, ODS or CSV, as a job file, or pasted.</p>
       <p class="soft">Written dimensions rule: where a figure is written, nobody scales the drawing.</p>
     </div>
-    <datalist id="woods"><option v-for="w in ['white oak', 'red oak', 'ash', 'walnut', 'cherry', 'hard maple', 'beech', 'yellow poplar', 'yellow birch']" :key="w" :value="w" /></datalist>
-    <PastedList v-if="list" :text="list" @close="list = ''" @added="text = ''; router.push({ name: 'list', params: { project: pk } })" />
+    <datalist id="woods">
+      <option
+        v-for="w in [
+          'white oak',
+          'red oak',
+          'ash',
+          'walnut',
+          'cherry',
+          'hard maple',
+          'beech',
+          'yellow poplar',
+          'yellow birch',
+        ]"
+        :key="w"
+        :value="w"
+      />
+    </datalist>
+    <PastedList
+      v-if="list"
+      :text="list"
+      @close="list = ''"
+      @added="
+        text = '';
+        router.push({ name: 'list', params: { project: pk } });
+      "
+    />
     <PatternSheet v-if="pattern" @close="pattern = false" />
-    <ChangesSheet v-if="comparing" :drawing="comparing" :before="drawings?.find((d) => d.pk === comparing?.replaces)?.name ?? 'before'" @close="comparing = null" />
+    <ChangesSheet
+      v-if="comparing"
+      :drawing="comparing"
+      :before="drawings?.find((d) => d.pk === comparing?.replaces)?.name ?? 'before'"
+      @close="comparing = null"
+    />
   </section>
 </template>
 

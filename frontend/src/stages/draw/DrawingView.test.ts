@@ -3,12 +3,31 @@ import { shaded } from "../../board/geometry";
 import { drawn } from "../../test/making";
 import DrawingView from "./DrawingView.vue";
 
-const ring = [[0, 0], [10, 0], [10, 5]];
+const ring = [
+  [0, 0],
+  [10, 0],
+  [10, 5],
+];
 const views = [
-  { name: "front", width: 100, height: 50, shapes: [{ ref: "s1", outline: ring, shade: 1 }, { ref: "s2", outline: ring, shade: 0.5 }], lines: [ring], words: [{ at: [3, 4], text: "Rail" }] },
+  {
+    name: "front",
+    width: 100,
+    height: 50,
+    shapes: [
+      { ref: "s1", outline: ring, shade: 1 },
+      { ref: "s2", outline: ring, shade: 0.5 },
+    ],
+    lines: [ring],
+    words: [{ at: [3, 4], text: "Rail" }],
+  },
   { name: "side", width: 100, height: 50, shapes: [], lines: [], words: [] },
 ];
-const props = { views, chosen: new Set(["s2"]), species: () => "ash", names: (ref: string) => `piece ${ref}` };
+const props = {
+  views,
+  chosen: new Set(["s2"]),
+  species: () => "ash",
+  names: (ref: string) => `piece ${ref}`,
+};
 
 it("draws every shape in the drawing's order and marks the chosen one", async () => {
   const html = await drawn(DrawingView, props);

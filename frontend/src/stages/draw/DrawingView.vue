@@ -1,10 +1,20 @@
 <script setup lang="ts">
-/** A model or flat drawing as read: every part can be pointed at. Wheel or + − zooms, dragging or arrows move. */
+/**
+ * A model or flat drawing as read: every part can be pointed at. Wheel or + − zooms, dragging or
+ * arrows move.
+ */
 import { computed, ref, watch } from "vue";
 import type { View } from "../../api/client";
 import { shaded, woodColours } from "../../board/geometry";
 
-const props = defineProps<{ views: View[]; chosen: Set<string>; species: (ref: string) => string; names: (ref: string) => string; parts?: Map<string, unknown>; doubtful?: Set<string> }>();
+const props = defineProps<{
+  views: View[];
+  chosen: Set<string>;
+  species: (ref: string) => string;
+  names: (ref: string) => string;
+  parts?: Map<string, unknown>;
+  doubtful?: Set<string>;
+}>();
 const emit = defineEmits<{ choose: [string] }>();
 
 const at = ref(0);
@@ -13,7 +23,8 @@ const frame = ref({ x: 0, y: 0, w: 1, h: 1 });
 const pad = computed(() => 0.06 * Math.max(view.value?.width ?? 1, view.value?.height ?? 1));
 function whole(): void {
   const v = view.value;
-  if (v) frame.value = { x: -pad.value, y: -pad.value, w: v.width + 2 * pad.value, h: v.height + 2 * pad.value };
+  if (v)
+    frame.value = { x: -pad.value, y: -pad.value, w: v.width + 2 * pad.value, h: v.height + 2 * pad.value };
 }
 watch(view, whole, { immediate: true });
 
@@ -26,14 +37,22 @@ function zoom(by: number, mx = 0.5, my = 0.5): void {
 }
 function wheel(event: WheelEvent): void {
   const box = picture.value!.getBoundingClientRect();
-  zoom(event.deltaY > 0 ? 1.15 : 1 / 1.15, (event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height);
+  zoom(
+    event.deltaY > 0 ? 1.15 : 1 / 1.15,
+    (event.clientX - box.left) / box.width,
+    (event.clientY - box.top) / box.height,
+  );
 }
 let held: { x: number; y: number } | null = null;
 function move(event: PointerEvent): void {
   if (!held || !(event.buttons & 1)) return;
   const box = picture.value!.getBoundingClientRect();
   const per = Math.max(frame.value.w / box.width, frame.value.h / box.height);
-  frame.value = { ...frame.value, x: frame.value.x - (event.clientX - held.x) * per, y: frame.value.y - (event.clientY - held.y) * per };
+  frame.value = {
+    ...frame.value,
+    x: frame.value.x - (event.clientX - held.x) * per,
+    y: frame.value.y - (event.clientY - held.y) * per,
+  };
   held = { x: event.clientX, y: event.clientY };
 }
 function key(event: KeyboardEvent): void {
@@ -65,7 +84,15 @@ function points(ring: number[][]): string {
   <div class="drawing">
     <div class="bar">
       <template v-if="views.length > 1">
-        <button v-for="(v, i) in views" :key="v.name" class="act quiet view" :class="{ on: i === at }" @click="at = i">{{ v.name }}</button>
+        <button
+          v-for="(v, i) in views"
+          :key="v.name"
+          class="act quiet view"
+          :class="{ on: i === at }"
+          @click="at = i"
+        >
+          {{ v.name }}
+        </button>
       </template>
       <span class="grow" />
       <button class="act quiet" aria-label="Smaller" @click="zoom(1.25)">−</button>
@@ -73,15 +100,53 @@ function points(ring: number[][]): string {
       <button class="act quiet" @click="whole">Whole</button>
     </div>
     <svg
-      v-if="view" ref="picture" class="picture" tabindex="0" :viewBox="`${frame.x} ${frame.y} ${frame.w} ${frame.h}`" :aria-label="`${view.name}; + and − zoom, arrows move`"
-      role="img" @wheel.prevent="wheel" @keydown="key" @pointerdown="held = { x: $event.clientX, y: $event.clientY }" @pointerup="held = null" @pointermove="move"
+      v-if="view"
+      ref="picture"
+      class="picture"
+      tabindex="0"
+      :viewBox="`${frame.x} ${frame.y} ${frame.w} ${frame.h}`"
+      :aria-label="`${view.name}; + and − zoom, arrows move`"
+      role="img"
+      @wheel.prevent="wheel"
+      @keydown="key"
+      @pointerdown="held = { x: $event.clientX, y: $event.clientY }"
+      @pointerup="held = null"
+      @pointermove="move"
     >
-      <polyline v-for="(line, i) in view.lines" :key="`l${i}`" :points="points(line)" class="line" :stroke-width="stroke" />
+      <polyline
+        v-for="(line, i) in view.lines"
+        :key="`l${i}`"
+        :points="points(line)"
+        class="line"
+        :stroke-width="stroke"
+      />
       <polygon
-        v-for="(s, i) in view.shapes" :key="i" :points="points(s.outline)" class="shape" :class="{ chosen: chosen.has(s.ref), left: parts && !parts.has(s.ref), doubtful: doubtful?.has(s.ref) }" :data-ref="s.ref"
-        :fill="shaded(woodColours(species(s.ref))[0], s.shade)" :stroke-width="chosen.has(s.ref) ? stroke * 3 : stroke" @click="emit('choose', s.ref)"
-      ><title>{{ names(s.ref) }}</title></polygon>
-      <text v-for="(w, i) in view.words" :key="`w${i}`" :x="w.at[0]" :y="w.at[1]" class="words" :font-size="Math.max(stroke * 9, view.width / 90)">{{ w.text }}</text>
+        v-for="(s, i) in view.shapes"
+        :key="i"
+        :points="points(s.outline)"
+        class="shape"
+        :class="{
+          chosen: chosen.has(s.ref),
+          left: parts && !parts.has(s.ref),
+          doubtful: doubtful?.has(s.ref),
+        }"
+        :data-ref="s.ref"
+        :fill="shaded(woodColours(species(s.ref))[0], s.shade)"
+        :stroke-width="chosen.has(s.ref) ? stroke * 3 : stroke"
+        @click="emit('choose', s.ref)"
+      >
+        <title>{{ names(s.ref) }}</title>
+      </polygon>
+      <text
+        v-for="(w, i) in view.words"
+        :key="`w${i}`"
+        :x="w.at[0]"
+        :y="w.at[1]"
+        class="words"
+        :font-size="Math.max(stroke * 9, view.width / 90)"
+      >
+        {{ w.text }}
+      </text>
     </svg>
   </div>
 </template>

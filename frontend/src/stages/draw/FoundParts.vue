@@ -20,19 +20,35 @@ const species = ref("");
 const wood = computed(() => species.value || project.value?.parts.at(-1)?.species || "white oak");
 const thickness = ref<number | null>(null);
 const left = ref(new Set<string>());
-watch(() => props.drawing.pk, () => (left.value = new Set()));
-const unlisted = computed(() => props.reading.parts.filter((f) => !partFrom(project.value!, props.drawing.pk, f.key)));
+watch(
+  () => props.drawing.pk,
+  () => (left.value = new Set()),
+);
+const unlisted = computed(() =>
+  props.reading.parts.filter((f) => !partFrom(project.value!, props.drawing.pk, f.key)),
+);
 const wanted = computed(() => unlisted.value.filter((f) => !left.value.has(f.key)));
 const thin = computed(() => wanted.value.filter((f) => !f.thickness));
 const layered = computed(() => props.reading.layers.filter((l) => l));
 
-const UNITS: [Schemas["ReadingBody"]["unit"], string][] = [["mm", "millimetres"], ["cm", "centimetres"], ["m", "metres"], ["in", "inches"], ["ft", "feet"]];
+const UNITS: [Schemas["ReadingBody"]["unit"], string][] = [
+  ["mm", "millimetres"],
+  ["cm", "centimetres"],
+  ["m", "metres"],
+  ["in", "inches"],
+  ["ft", "feet"],
+];
 
 async function answer(values: Partial<Schemas["AnswersBody"]>): Promise<void> {
   await told(async () => {
-    const { data: waiting } = await api.PUT("/api/drawings/{drawing}/answers", { params: { path: { drawing: props.drawing.pk } }, body: { ...props.reading.answers, ...values } });
+    const { data: waiting } = await api.PUT("/api/drawings/{drawing}/answers", {
+      params: { path: { drawing: props.drawing.pk } },
+      body: { ...props.reading.answers, ...values },
+    });
     // It is read anew: what was read before must not be shown for it.
-    client.setQueryData<Drawing[]>(["drawings", pk.value], (now) => now?.map((d) => (d.pk === waiting!.pk ? waiting! : d)));
+    client.setQueryData<Drawing[]>(["drawings", pk.value], (now) =>
+      now?.map((d) => (d.pk === waiting!.pk ? waiting! : d)),
+    );
     client.removeQueries({ queryKey: ["reading", props.drawing.pk] });
     await client.invalidateQueries({ queryKey: ["drawings", pk.value] });
   });
@@ -61,7 +77,10 @@ function toggle(f: Found): void {
 }
 function put(): void {
   if (thin.value.length && !thickness.value) {
-    ElMessage({ type: "error", message: `The ${thin.value.length} drawn flat still need a thickness, here or by their layer` });
+    ElMessage({
+      type: "error",
+      message: `The ${thin.value.length} drawn flat still need a thickness, here or by their layer`,
+    });
     return;
   }
   const parts = partsFrom(project.value!, props.drawing.pk, wanted.value, wood.value, thickness.value ?? 0);
@@ -74,25 +93,55 @@ function put(): void {
     <div v-if="reading.asks" class="ask">
       <b>{{ reading.asks }}</b>
       <div class="row">
-        <button v-for="[unit, word] in UNITS" :key="unit" class="act" :class="{ lead: unit === reading.unit }" @click="answer({ unit })">{{ word }}</button>
+        <button
+          v-for="[unit, word] in UNITS"
+          :key="unit"
+          class="act"
+          :class="{ lead: unit === reading.unit }"
+          @click="answer({ unit })"
+        >
+          {{ word }}
+        </button>
       </div>
     </div>
     <details v-if="reading.troubles.length" class="note-list" open>
       <summary>{{ reading.troubles.length }} to look at</summary>
       <p v-for="t in reading.troubles" :key="t" class="note">{{ t }}</p>
     </details>
-    <p v-if="!decided.length && !asked.length" class="soft">{{ pieces === reading.pieces ? `All ${pieces}` : `${pieces} of ${reading.pieces}` }} {{ things }} in it are parts.</p>
+    <p v-if="!decided.length && !asked.length" class="soft">
+      {{ pieces === reading.pieces ? `All ${pieces}` : `${pieces} of ${reading.pieces}` }} {{ things }} in it
+      are parts.
+    </p>
     <details v-if="asked.length" class="asked" open>
       <summary>{{ asked.length }} doubtful</summary>
-      <div v-for="d in asked" :key="d.key" class="decision" :class="{ turned: d.turned }" :data-decision="d.kind">
-        <button class="told" @click="emit('point', d.refs)"><i class="mark-doubt" aria-hidden="true">?</i> {{ d.what }}<b v-if="d.turned">: turned round, {{ d.turn.toLowerCase() }}</b></button>
+      <div
+        v-for="d in asked"
+        :key="d.key"
+        class="decision"
+        :class="{ turned: d.turned }"
+        :data-decision="d.kind"
+      >
+        <button class="told" @click="emit('point', d.refs)">
+          <i class="mark-doubt" aria-hidden="true">?</i> {{ d.what
+          }}<b v-if="d.turned">: turned round, {{ d.turn.toLowerCase() }}</b>
+        </button>
         <button v-if="d.turn" class="act" @click="turn(d)">{{ d.turned ? "As it was" : d.turn }}</button>
       </div>
     </details>
     <details v-if="decided.length" class="decided" open>
-      <summary>{{ pieces }} of {{ reading.pieces }} {{ things }} are parts; what was decided of the rest</summary>
-      <div v-for="d in decided" :key="d.key" class="decision" :class="{ turned: d.turned }" :data-decision="d.kind">
-        <button class="told" :disabled="!d.refs.length" @click="emit('point', d.refs)">{{ d.what }}<b v-if="d.turned">: turned round, {{ d.turn.toLowerCase() }}</b></button>
+      <summary>
+        {{ pieces }} of {{ reading.pieces }} {{ things }} are parts; what was decided of the rest
+      </summary>
+      <div
+        v-for="d in decided"
+        :key="d.key"
+        class="decision"
+        :class="{ turned: d.turned }"
+        :data-decision="d.kind"
+      >
+        <button class="told" :disabled="!d.refs.length" @click="emit('point', d.refs)">
+          {{ d.what }}<b v-if="d.turned">: turned round, {{ d.turn.toLowerCase() }}</b>
+        </button>
         <button v-if="d.turn" class="act" @click="turn(d)">{{ d.turned ? "As it was" : d.turn }}</button>
       </div>
     </details>
@@ -100,31 +149,98 @@ function put(): void {
       <summary>Layers: what they are made of</summary>
       <div v-for="l in layered" :key="l" class="layer">
         <span class="layer-name">{{ l }}</span>
-        <input class="line-input" list="woods" :aria-label="`Wood of layer ${l}`" placeholder="wood" :value="meaning(l).species" @change="means(l, { species: ($event.target as HTMLInputElement).value.trim() })" />
-        <MeasureField compact hide-label :label="`Thickness of layer ${l}`" :system="project.system" :model-value="meaning(l).thickness || null" @update:model-value="means(l, { thickness: $event })" />
-        <label class="skip"><input type="checkbox" :checked="meaning(l).ignore" @change="means(l, { ignore: ($event.target as HTMLInputElement).checked })" /> no parts</label>
+        <input
+          class="line-input"
+          list="woods"
+          :aria-label="`Wood of layer ${l}`"
+          placeholder="wood"
+          :value="meaning(l).species"
+          @change="means(l, { species: ($event.target as HTMLInputElement).value.trim() })"
+        />
+        <MeasureField
+          compact
+          hide-label
+          :label="`Thickness of layer ${l}`"
+          :system="project.system"
+          :model-value="meaning(l).thickness || null"
+          @update:model-value="means(l, { thickness: $event })"
+        />
+        <label class="skip"
+          ><input
+            type="checkbox"
+            :checked="meaning(l).ignore"
+            @change="means(l, { ignore: ($event.target as HTMLInputElement).checked })"
+          />
+          no parts</label
+        >
       </div>
     </details>
     <p v-if="!reading.parts.length" class="soft">No parts in it.</p>
     <ul class="parts">
-      <li v-for="f in reading.parts" :key="f.key" :class="{ chosen: f.refs.some((r) => chosen.has(r)), out: left.has(f.key) }" :data-found="f.key">
-        <input v-if="!partFrom(project, drawing.pk, f.key)" type="checkbox" :checked="!left.has(f.key)" :aria-label="`Take ${f.name}`" @change="toggle(f)" />
+      <li
+        v-for="f in reading.parts"
+        :key="f.key"
+        :class="{ chosen: f.refs.some((r) => chosen.has(r)), out: left.has(f.key) }"
+        :data-found="f.key"
+      >
+        <input
+          v-if="!partFrom(project, drawing.pk, f.key)"
+          type="checkbox"
+          :checked="!left.has(f.key)"
+          :aria-label="`Take ${f.name}`"
+          @change="toggle(f)"
+        />
         <span v-else class="on-list" title="on the list">✓</span>
         <button class="pick" @click="emit('choose', f)">
-          <b><i v-if="f.refs.some((r) => doubtful.has(r))" class="mark-doubt" title="doubtful: see above">?</i> {{ f.quantity }} × {{ f.name }}</b>
-          <span class="size"><Len :ticks="f.length" :system="project.system" bare nearest /> × <Len :ticks="f.width" :system="project.system" bare nearest /> × <Len v-if="f.thickness" :ticks="f.thickness" :system="project.system" nearest /><i v-else>thickness?</i></span>
+          <b
+            ><i v-if="f.refs.some((r) => doubtful.has(r))" class="mark-doubt" title="doubtful: see above"
+              >?</i
+            >
+            {{ f.quantity }} × {{ f.name }}</b
+          >
+          <span class="size"
+            ><Len :ticks="f.length" :system="project.system" bare nearest /> ×
+            <Len :ticks="f.width" :system="project.system" bare nearest /> ×
+            <Len v-if="f.thickness" :ticks="f.thickness" :system="project.system" nearest /><i v-else
+              >thickness?</i
+            ></span
+          >
           <span v-if="f.fill < 0.999" class="soft">fills {{ Math.round(f.fill * 100) }} % of its box</span>
           <span v-if="f.mirrored" class="soft">{{ f.note }}</span>
         </button>
-        <RouterLink v-if="partFrom(project, drawing.pk, f.key)" class="mark" :to="{ name: 'list', params: { project: pk }, query: { part: partFrom(project, drawing.pk, f.key)!.id } }">{{ partFrom(project, drawing.pk, f.key)!.id }}</RouterLink>
+        <RouterLink
+          v-if="partFrom(project, drawing.pk, f.key)"
+          class="mark"
+          :to="{
+            name: 'list',
+            params: { project: pk },
+            query: { part: partFrom(project, drawing.pk, f.key)!.id },
+          }"
+          >{{ partFrom(project, drawing.pk, f.key)!.id }}</RouterLink
+        >
       </li>
     </ul>
     <template v-if="unlisted.length">
-      <label class="field"><span>Wood where the drawing names none</span><input v-model.lazy="species" class="line-input" list="woods" :placeholder="wood" /></label>
-      <MeasureField v-if="thin.length" v-model="thickness" :label="`Thickness of the ${thin.length} drawn flat`" :system="project.system" />
-      <button class="act lead" :disabled="!wanted.length" @click="put">Put {{ wanted.length }} on the list</button>
+      <label class="field"
+        ><span>Wood where the drawing names none</span
+        ><input v-model.lazy="species" class="line-input" list="woods" :placeholder="wood"
+      /></label>
+      <MeasureField
+        v-if="thin.length"
+        v-model="thickness"
+        :label="`Thickness of the ${thin.length} drawn flat`"
+        :system="project.system"
+      />
+      <button class="act lead" :disabled="!wanted.length" @click="put">
+        Put {{ wanted.length }} on the list
+      </button>
     </template>
-    <RouterLink v-else-if="reading.parts.length" class="act lead" :to="{ name: 'list', params: { project: pk } }">All on the list: go there</RouterLink>
+    <RouterLink
+      v-else-if="reading.parts.length"
+      class="act lead"
+      :to="{ name: 'list', params: { project: pk } }"
+      >All on the list: go there</RouterLink
+    >
   </div>
 </template>
 

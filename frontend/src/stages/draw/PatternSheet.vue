@@ -21,10 +21,33 @@ const typing = ref<Record<string, string>>({});
 const choices = ref<Record<string, string>>({});
 const species = ref(project.value?.parts.at(-1)?.species ?? "white oak");
 
-const { data: patterns } = useQuery({ queryKey: ["patterns"], queryFn: async () => (await api.GET("/api/patterns")).data!.patterns, staleTime: Infinity });
+const { data: patterns } = useQuery({
+  queryKey: ["patterns"],
+  queryFn: async () => (await api.GET("/api/patterns")).data!.patterns,
+  staleTime: Infinity,
+});
 const { data, error } = useQuery({
-  queryKey: computed(() => ["pattern", pk.value, project.value?.version, pattern.value, values.value, choices.value, species.value]),
-  queryFn: async () => (await api.POST("/api/projects/{project}/pattern", { params: { path: { project: pk.value } }, body: { pattern: pattern.value, values: values.value, choices: choices.value, species: species.value } })).data!,
+  queryKey: computed(() => [
+    "pattern",
+    pk.value,
+    project.value?.version,
+    pattern.value,
+    values.value,
+    choices.value,
+    species.value,
+  ]),
+  queryFn: async () =>
+    (
+      await api.POST("/api/projects/{project}/pattern", {
+        params: { path: { project: pk.value } },
+        body: {
+          pattern: pattern.value,
+          values: values.value,
+          choices: choices.value,
+          species: species.value,
+        },
+      })
+    ).data!,
   placeholderData: keepPreviousData,
 });
 function start(key: string): void {
@@ -47,7 +70,9 @@ async function put(): Promise<void> {
     ...project.value!.measures.map(({ name, text, kind, note }) => ({ name, text, kind, note })),
     ...written.measures.map((m) => ({ name: m.name, text: m.text, kind: m.kind, note: m.says })),
   ];
-  if (await edit({ label: `the pattern ${written.title.toLowerCase()}`, put_parts: written.parts, measures })) {
+  if (
+    await edit({ label: `the pattern ${written.title.toLowerCase()}`, put_parts: written.parts, measures })
+  ) {
     emit("close");
     await router.push({ name: "list", params: { project: pk.value } });
   }
@@ -58,40 +83,97 @@ async function put(): Promise<void> {
   <ElDialog v-model="open" title="Start from a pattern" width="76rem" top="4vh" @closed="emit('close')">
     <div v-if="project" class="pattern">
       <nav class="kinds" aria-label="Patterns">
-        <button v-for="p in patterns" :key="p.pattern" class="act" :class="{ on: p.pattern === pattern }" @click="start(p.pattern)">{{ p.title }}</button>
+        <button
+          v-for="p in patterns"
+          :key="p.pattern"
+          class="act"
+          :class="{ on: p.pattern === pattern }"
+          @click="start(p.pattern)"
+        >
+          {{ p.title }}
+        </button>
       </nav>
       <p class="soft">{{ data?.says }}</p>
       <p v-if="data?.trouble || error" class="note">{{ data?.trouble || error?.message }}</p>
       <p v-for="w in data?.warnings ?? []" :key="w" class="note">{{ w }}</p>
       <div class="two">
         <div class="sizes">
-          <label class="field"><span>Wood</span><input v-model.lazy="species" class="line-input" list="woods" /></label>
-          <label v-for="c in data?.choices ?? []" :key="c.name" class="field"><span>{{ c.says }}</span>
-            <select class="line-input" :value="c.chosen" @change="choices = { ...choices, [c.name]: ($event.target as HTMLSelectElement).value }"><option v-for="o in c.options" :key="o">{{ o }}</option></select>
+          <label class="field"
+            ><span>Wood</span><input v-model.lazy="species" class="line-input" list="woods"
+          /></label>
+          <label v-for="c in data?.choices ?? []" :key="c.name" class="field"
+            ><span>{{ c.says }}</span>
+            <select
+              class="line-input"
+              :value="c.chosen"
+              @change="choices = { ...choices, [c.name]: ($event.target as HTMLSelectElement).value }"
+            >
+              <option v-for="o in c.options" :key="o">{{ o }}</option>
+            </select>
           </label>
           <div class="measures">
-            <label v-for="m in data?.measures.filter((m) => m.own) ?? []" :key="m.key" class="field"><span><b>{{ m.name }}</b> {{ m.says }}</span>
-              <input class="line-input" :value="typing[m.key] ?? (values[m.key] || m.text)" :aria-label="m.says" @input="typing = { ...typing, [m.key]: ($event.target as HTMLInputElement).value }" @change="typed(m.key, ($event.target as HTMLInputElement).value)" />
+            <label v-for="m in data?.measures.filter((m) => m.own) ?? []" :key="m.key" class="field"
+              ><span
+                ><b>{{ m.name }}</b> {{ m.says }}</span
+              >
+              <input
+                class="line-input"
+                :value="typing[m.key] ?? (values[m.key] || m.text)"
+                :aria-label="m.says"
+                @input="typing = { ...typing, [m.key]: ($event.target as HTMLInputElement).value }"
+                @change="typed(m.key, ($event.target as HTMLInputElement).value)"
+              />
             </label>
           </div>
-          <p v-for="m in data?.measures.filter((m) => !m.own) ?? []" :key="m.key" class="follows"><b>{{ m.name }}</b> = {{ m.text }} = <b>{{ shown(m) }}</b> <span class="soft">{{ m.says }}</span></p>
+          <p v-for="m in data?.measures.filter((m) => !m.own) ?? []" :key="m.key" class="follows">
+            <b>{{ m.name }}</b> = {{ m.text }} = <b>{{ shown(m) }}</b> <span class="soft">{{ m.says }}</span>
+          </p>
         </div>
         <div class="seen">
-          <div class="sketches"><PatternSketch v-for="s in data?.sketches ?? []" :key="s.name" :sketch="s" :system="project.system" :species="species" /></div>
+          <div class="sketches">
+            <PatternSketch
+              v-for="s in data?.sketches ?? []"
+              :key="s.name"
+              :sketch="s"
+              :system="project.system"
+              :species="species"
+            />
+          </div>
           <table class="ruled">
-            <thead><tr><th>Part</th><th class="num">Count</th><th class="num">Length</th><th class="num">Width</th><th class="num">Thickness</th><th>Joint</th></tr></thead>
+            <thead>
+              <tr>
+                <th>Part</th>
+                <th class="num">Count</th>
+                <th class="num">Length</th>
+                <th class="num">Width</th>
+                <th class="num">Thickness</th>
+                <th>Joint</th>
+              </tr>
+            </thead>
             <tbody>
               <tr v-for="p in data?.parts ?? []" :key="p.id">
-                <td><b>{{ p.id }}</b> {{ p.name }}<span v-if="p.stock === 'sheet'" class="soft"> (sheet)</span></td><td class="num">{{ p.quantity }}</td>
-                <td class="num"><Len :ticks="p.length" :system="project.system" bare nearest /></td><td class="num"><Len :ticks="p.width" :system="project.system" bare nearest /></td><td class="num"><Len :ticks="p.thickness" :system="project.system" nearest /></td>
-                <td>{{ p.joint }}<template v-if="p.joint_length">, <Len :ticks="p.joint_length" :system="project.system" bare nearest /> in it</template></td>
+                <td>
+                  <b>{{ p.id }}</b> {{ p.name }}<span v-if="p.stock === 'sheet'" class="soft"> (sheet)</span>
+                </td>
+                <td class="num">{{ p.quantity }}</td>
+                <td class="num"><Len :ticks="p.length" :system="project.system" bare nearest /></td>
+                <td class="num"><Len :ticks="p.width" :system="project.system" bare nearest /></td>
+                <td class="num"><Len :ticks="p.thickness" :system="project.system" nearest /></td>
+                <td>
+                  {{ p.joint
+                  }}<template v-if="p.joint_length"
+                    >, <Len :ticks="p.joint_length" :system="project.system" bare nearest /> in it</template
+                  >
+                </td>
               </tr>
             </tbody>
           </table>
           <p v-for="a in data?.arithmetic ?? []" :key="a" class="soft">{{ a }}</p>
         </div>
       </div>
-      <button class="act lead" :disabled="!data || !!data.trouble || !!error" @click="put">Put its {{ data?.parts.length ?? 0 }} parts on the list</button>
+      <button class="act lead" :disabled="!data || !!data.trouble || !!error" @click="put">
+        Put its {{ data?.parts.length ?? 0 }} parts on the list
+      </button>
     </div>
   </ElDialog>
 </template>

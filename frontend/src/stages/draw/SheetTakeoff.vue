@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** Taking parts off a picture: scales by two points, parts as rectangles, written figures over measured ones. */
+/**
+ * Taking parts off a picture: scales by two points, parts as rectangles, written figures over
+ * measured ones.
+ */
 import { ElMessage } from "element-plus";
 import { computed, nextTick, ref, watch } from "vue";
 import { api, type Drawing, type Part, type Reading } from "../../api/client";
@@ -23,29 +26,49 @@ const view = computed(() => props.reading.views[page.value]!);
 const chosen = ref("");
 
 // ---- the marks: kept as they are made, with an undo of their own ---------------------------------
-interface Marks { scales: Scale[]; marks: Mark[] }
+interface Marks {
+  scales: Scale[];
+  marks: Mark[];
+}
 const marks = ref<Marks>({ scales: [], marks: [] });
 const version = ref(0);
 const past = ref<Marks[]>([]);
 let saving = Promise.resolve();
 async function load(): Promise<void> {
-  const kept = (await api.GET("/api/drawings/{drawing}/marks", { params: { path: { drawing: props.drawing.pk } } })).data!;
+  const kept = (
+    await api.GET("/api/drawings/{drawing}/marks", { params: { path: { drawing: props.drawing.pk } } })
+  ).data!;
   version.value = kept.version;
   marks.value = { scales: kept.scales, marks: kept.marks };
   past.value = [];
 }
-watch(() => props.drawing.pk, () => { page.value = 0; chosen.value = ""; void told(load); }, { immediate: true });
+watch(
+  () => props.drawing.pk,
+  () => {
+    page.value = 0;
+    chosen.value = "";
+    void told(load);
+  },
+  { immediate: true },
+);
 function set(next: Marks, undoable = true): void {
   if (undoable) past.value = [...past.value.slice(-50), marks.value];
   marks.value = next;
-  saving = saving.then(() => told(async () => {
-    try {
-      version.value = (await api.PUT("/api/drawings/{drawing}/marks", { params: { path: { drawing: props.drawing.pk } }, body: { version: version.value, ...marks.value } })).data!.version;
-    } catch (problem) {
-      await load();
-      throw problem;
-    }
-  }));
+  saving = saving.then(() =>
+    told(async () => {
+      try {
+        version.value = (
+          await api.PUT("/api/drawings/{drawing}/marks", {
+            params: { path: { drawing: props.drawing.pk } },
+            body: { version: version.value, ...marks.value },
+          })
+        ).data!.version;
+      } catch (problem) {
+        await load();
+        throw problem;
+      }
+    }),
+  );
 }
 function undo(): void {
   const before = past.value.at(-1);
@@ -102,7 +125,10 @@ function down(event: PointerEvent): void {
   if (tool.value === "move") panFrom = { x: event.clientX, y: event.clientY };
   else if (tool.value === "part") {
     if (!scale.value) {
-      ElMessage({ type: "error", message: "Set the scale first: two points whose distance is written or known" });
+      ElMessage({
+        type: "error",
+        message: "Set the scale first: two points whose distance is written or known",
+      });
       tool.value = "scale";
       return;
     }
@@ -116,7 +142,11 @@ function move(event: PointerEvent): void {
   if (panFrom) {
     const box = svg.value!.getBoundingClientRect();
     const per = frame.value.w / box.width;
-    frame.value = { ...frame.value, x: frame.value.x - (event.clientX - panFrom.x) * per, y: frame.value.y - (event.clientY - panFrom.y) * per };
+    frame.value = {
+      ...frame.value,
+      x: frame.value.x - (event.clientX - panFrom.x) * per,
+      y: frame.value.y - (event.clientY - panFrom.y) * per,
+    };
     panFrom = { x: event.clientX, y: event.clientY };
   } else cursor.value = place(event);
 }
@@ -129,11 +159,26 @@ function up(event: PointerEvent): void {
   drawn(a, b);
 }
 function drawn(a: Place, b: Place): void {
-  const mark: Mark = { id: fresh("m", marks.value.marks), page: page.value, scale: scale.value!.id, a, b, part: "", along: 0, across: 0 };
+  const mark: Mark = {
+    id: fresh("m", marks.value.marks),
+    page: page.value,
+    scale: scale.value!.id,
+    a,
+    b,
+    part: "",
+    along: 0,
+    across: 0,
+  };
   if (third.value) {
     const [, short] = sides(mark, scale.value!, step.value);
     thickness.value = short;
-    set({ ...marks.value, marks: [...marks.value.marks, { ...mark, part: marks.value.marks.find((m) => m.id === third.value)?.part ?? "" }] });
+    set({
+      ...marks.value,
+      marks: [
+        ...marks.value.marks,
+        { ...mark, part: marks.value.marks.find((m) => m.id === third.value)?.part ?? "" },
+      ],
+    });
     third.value = "";
     return;
   }
@@ -145,7 +190,14 @@ function keepScale(): void {
     ElMessage({ type: "error", message: "It still needs the distance between the two points" });
     return;
   }
-  const s: Scale = { id: fresh("s", marks.value.scales), page: page.value, name: scaleName.value || `scale ${marks.value.scales.length + 1}`, a: pending.value!.a, b: pending.value!.b, distance: distance.value! };
+  const s: Scale = {
+    id: fresh("s", marks.value.scales),
+    page: page.value,
+    name: scaleName.value || `scale ${marks.value.scales.length + 1}`,
+    a: pending.value!.a,
+    b: pending.value!.b,
+    distance: distance.value!,
+  };
   set({ ...marks.value, scales: [...marks.value.scales, s] });
   scaleHere.value = s.id;
   pending.value = null;
@@ -165,14 +217,19 @@ const thickness = ref<number | null>(null);
 const nameField = ref<HTMLInputElement>();
 const mark = computed(() => marks.value.marks.find((m) => m.id === chosen.value));
 const scaleOf = (m: Mark): Scale | undefined => marks.value.scales.find((s) => s.id === m.scale);
-const measured = computed<[number, number]>(() => (mark.value && scaleOf(mark.value) ? sides(mark.value, scaleOf(mark.value)!, step.value) : [0, 0]));
+const measured = computed<[number, number]>(() =>
+  mark.value && scaleOf(mark.value) ? sides(mark.value, scaleOf(mark.value)!, step.value) : [0, 0],
+);
 const length = computed(() => mark.value?.along || measured.value[0]);
 const width = computed(() => mark.value?.across || measured.value[1]);
 const species = computed(() => wood.value || project.value?.parts.at(-1)?.species || "white oak");
 /** The part a mark stands for: taken off here, or shown here and taken off elsewhere. */
 function partOf(id: string): Part | undefined {
   const parts = project.value!.parts;
-  return parts.find((p) => p.source?.drawing === props.drawing.pk && p.source.key === id) ?? parts.find((p) => p.id === marks.value.marks.find((m) => m.id === id)?.part);
+  return (
+    parts.find((p) => p.source?.drawing === props.drawing.pk && p.source.key === id) ??
+    parts.find((p) => p.id === marks.value.marks.find((m) => m.id === id)?.part)
+  );
 }
 const listed = computed(() => partOf(chosen.value));
 
@@ -185,18 +242,30 @@ function choose(id: string): void {
   thickness.value = part?.thickness ?? thickness.value;
   void nextTick(() => nameField.value?.focus());
 }
-watch(() => props.part, (part) => {
-  const key = project.value!.parts.find((p) => p.id === part && p.source?.drawing === props.drawing.pk)?.source?.key;
-  const found = marks.value.marks.find((m) => m.id === key);
-  if (found) { page.value = found.page; choose(found.id); }
-}, { immediate: true });
+watch(
+  () => props.part,
+  (part) => {
+    const key = project.value!.parts.find((p) => p.id === part && p.source?.drawing === props.drawing.pk)
+      ?.source?.key;
+    const found = marks.value.marks.find((m) => m.id === key);
+    if (found) {
+      page.value = found.page;
+      choose(found.id);
+    }
+  },
+  { immediate: true },
+);
 watch(marks, () => {
   if (!props.part || chosen.value) return;
-  const key = project.value!.parts.find((p) => p.id === props.part && p.source?.drawing === props.drawing.pk)?.source?.key;
+  const key = project.value!.parts.find((p) => p.id === props.part && p.source?.drawing === props.drawing.pk)
+    ?.source?.key;
   if (key && marks.value.marks.some((m) => m.id === key)) choose(key);
 });
 function change(values: Partial<Mark>): void {
-  set({ ...marks.value, marks: marks.value.marks.map((m) => (m.id === chosen.value ? { ...m, ...values } : m)) });
+  set({
+    ...marks.value,
+    marks: marks.value.marks.map((m) => (m.id === chosen.value ? { ...m, ...values } : m)),
+  });
 }
 function removeMark(): void {
   set({ ...marks.value, marks: marks.value.marks.filter((m) => m.id !== chosen.value) });
@@ -204,13 +273,31 @@ function removeMark(): void {
 }
 function put(): void {
   if (!name.value.trim() || !thickness.value) {
-    ElMessage({ type: "error", message: name.value.trim() ? "It still needs a thickness: by hand, or from another view" : "It still needs a name" });
+    ElMessage({
+      type: "error",
+      message: name.value.trim()
+        ? "It still needs a thickness: by hand, or from another view"
+        : "It still needs a name",
+    });
     return;
   }
   const known = listed.value;
   const id = known?.id ?? markFor(name.value, new Set(project.value!.parts.map((p) => p.id)));
-  const sizes = { name: name.value.trim(), quantity: Math.max(1, Math.round(count.value)), length: Math.max(length.value, width.value), width: Math.min(length.value, width.value), thickness: thickness.value };
-  const part = known ? { ...known, ...sizes, formulas: {} } : plainPart({ id, species: species.value, source: { drawing: props.drawing.pk, key: chosen.value }, ...sizes });
+  const sizes = {
+    name: name.value.trim(),
+    quantity: Math.max(1, Math.round(count.value)),
+    length: Math.max(length.value, width.value),
+    width: Math.min(length.value, width.value),
+    thickness: thickness.value,
+  };
+  const part = known
+    ? { ...known, ...sizes, formulas: {} }
+    : plainPart({
+        id,
+        species: species.value,
+        source: { drawing: props.drawing.pk, key: chosen.value },
+        ...sizes,
+      });
   void edit({ label: `${name.value.trim()} from ${props.drawing.name}`, put_parts: [part] });
   change({ part: id });
   chosen.value = "";
@@ -227,7 +314,12 @@ function key(event: KeyboardEvent): void {
   if (event.target !== svg.value) return;
   const m = mark.value;
   const step = stroke.value;
-  const by: Record<string, Place> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] };
+  const by: Record<string, Place> = {
+    ArrowLeft: [-step, 0],
+    ArrowRight: [step, 0],
+    ArrowUp: [0, -step],
+    ArrowDown: [0, step],
+  };
   const d = by[event.key];
   if (d && m) {
     event.preventDefault();
@@ -242,13 +334,27 @@ function key(event: KeyboardEvent): void {
   else if (event.key === "s") tool.value = "scale";
   else if (event.key === "p") tool.value = "part";
   else if (event.key === "m") tool.value = "move";
-  else if (event.key === "Escape") { from.value = null; pending.value = null; chosen.value = ""; third.value = ""; }
+  else if (event.key === "Escape") {
+    from.value = null;
+    pending.value = null;
+    chosen.value = "";
+    third.value = "";
+  }
 }
-const box = (a: Place | number[], b: Place | number[]) => ({ x: Math.min(a[0]!, b[0]!), y: Math.min(a[1]!, b[1]!), width: Math.abs(a[0]! - b[0]!), height: Math.abs(a[1]! - b[1]!) });
+const box = (a: Place | number[], b: Place | number[]) => ({
+  x: Math.min(a[0]!, b[0]!),
+  y: Math.min(a[1]!, b[1]!),
+  width: Math.abs(a[0]! - b[0]!),
+  height: Math.abs(a[1]! - b[1]!),
+});
 const hint = computed(() => {
   if (third.value) return "Draw the same part in the view that shows its thickness.";
-  if (tool.value === "scale") return from.value ? "Now the second point." : "Press two points whose distance is written or known. Each view may have a scale of its own.";
-  if (tool.value === "part") return "Draw a rectangle over a part. With Shift and arrows its far corner moves.";
+  if (tool.value === "scale")
+    return from.value
+      ? "Now the second point."
+      : "Press two points whose distance is written or known. Each view may have a scale of its own.";
+  if (tool.value === "part")
+    return "Draw a rectangle over a part. With Shift and arrows its far corner moves.";
   return "Drag the sheet.";
 });
 </script>
@@ -257,8 +363,28 @@ const hint = computed(() => {
   <div class="takeoff" @keydown="key">
     <div class="sheet">
       <div class="bar">
-        <button v-for="[t, word] in [['scale', 'Set a scale'], ['part', 'Draw a part'], ['move', 'Move the sheet']] as const" :key="t" class="act quiet" :class="{ on: tool === t }" @click="tool = t">{{ word }}</button>
-        <select v-if="reading.views.length > 1" class="line-input pages" :value="page" aria-label="Page" @change="page = Number(($event.target as HTMLSelectElement).value)"><option v-for="(v, i) in reading.views" :key="v.name" :value="i">{{ v.name }}</option></select>
+        <button
+          v-for="[t, word] in [
+            ['scale', 'Set a scale'],
+            ['part', 'Draw a part'],
+            ['move', 'Move the sheet'],
+          ] as const"
+          :key="t"
+          class="act quiet"
+          :class="{ on: tool === t }"
+          @click="tool = t"
+        >
+          {{ word }}
+        </button>
+        <select
+          v-if="reading.views.length > 1"
+          class="line-input pages"
+          :value="page"
+          aria-label="Page"
+          @change="page = Number(($event.target as HTMLSelectElement).value)"
+        >
+          <option v-for="(v, i) in reading.views" :key="v.name" :value="i">{{ v.name }}</option>
+        </select>
         <span class="grow" />
         <button class="act quiet" :disabled="!past.length" @click="undo">↶ mark</button>
         <button class="act quiet" aria-label="Smaller" @click="zoom(1.25)">−</button>
@@ -266,20 +392,69 @@ const hint = computed(() => {
         <button class="act quiet" @click="whole">Whole</button>
       </div>
       <svg
-        ref="svg" class="paper" :class="tool" tabindex="0" role="application" :viewBox="`${frame.x} ${frame.y} ${frame.w} ${frame.h}`" :aria-label="`${drawing.name}: ${hint}`"
-        @pointerdown="down" @pointermove="move" @pointerup="up" @wheel.prevent="zoom($event.deltaY > 0 ? 1.15 : 1 / 1.15, $event)"
+        ref="svg"
+        class="paper"
+        :class="tool"
+        tabindex="0"
+        role="application"
+        :viewBox="`${frame.x} ${frame.y} ${frame.w} ${frame.h}`"
+        :aria-label="`${drawing.name}: ${hint}`"
+        @pointerdown="down"
+        @pointermove="move"
+        @pointerup="up"
+        @wheel.prevent="zoom($event.deltaY > 0 ? 1.15 : 1 / 1.15, $event)"
       >
-        <image :href="`/api/drawings/${drawing.pk}/pages/${page}`" :width="view.width" :height="view.height" preserveAspectRatio="none" />
+        <image
+          :href="`/api/drawings/${drawing.pk}/pages/${page}`"
+          :width="view.width"
+          :height="view.height"
+          preserveAspectRatio="none"
+        />
         <g v-for="s in marks.scales.filter((s) => s.page === page)" :key="s.id" class="scale">
           <line :x1="s.a[0]" :y1="s.a[1]" :x2="s.b[0]" :y2="s.b[1]" :stroke-width="stroke * 2.5" />
           <circle v-for="(p, i) in [s.a, s.b]" :key="i" :cx="p[0]" :cy="p[1]" :r="stroke * 4" />
         </g>
-        <rect v-for="m in here" :key="m.id" v-bind="box(m.a, m.b)" class="mark" :class="{ chosen: m.id === chosen, listed: m.part }" :data-mark="m.id" :stroke-width="stroke * (m.id === chosen ? 3 : 1.5)" @pointerdown="tool !== 'scale' && m.id !== chosen && !third ? (choose(m.id), $event.stopPropagation()) : undefined"><title>{{ m.part || "not on the list yet" }}</title></rect>
+        <rect
+          v-for="m in here"
+          :key="m.id"
+          v-bind="box(m.a, m.b)"
+          class="mark"
+          :class="{ chosen: m.id === chosen, listed: m.part }"
+          :data-mark="m.id"
+          :stroke-width="stroke * (m.id === chosen ? 3 : 1.5)"
+          @pointerdown="
+            tool !== 'scale' && m.id !== chosen && !third
+              ? (choose(m.id), $event.stopPropagation())
+              : undefined
+          "
+        >
+          <title>{{ m.part || "not on the list yet" }}</title>
+        </rect>
         <template v-if="from && cursor">
-          <rect v-if="tool === 'part'" v-bind="box(from, cursor)" class="mark chosen" :stroke-width="stroke * 2" />
-          <line v-else :x1="from[0]" :y1="from[1]" :x2="cursor[0]" :y2="cursor[1]" class="going" :stroke-width="stroke * 2" />
+          <rect
+            v-if="tool === 'part'"
+            v-bind="box(from, cursor)"
+            class="mark chosen"
+            :stroke-width="stroke * 2"
+          />
+          <line
+            v-else
+            :x1="from[0]"
+            :y1="from[1]"
+            :x2="cursor[0]"
+            :y2="cursor[1]"
+            class="going"
+            :stroke-width="stroke * 2"
+          />
         </template>
-        <circle v-if="cursor && tool !== 'move'" :cx="cursor[0]" :cy="cursor[1]" :r="stroke * 5" class="cursor" :stroke-width="stroke" />
+        <circle
+          v-if="cursor && tool !== 'move'"
+          :cx="cursor[0]"
+          :cy="cursor[1]"
+          :r="stroke * 5"
+          class="cursor"
+          :stroke-width="stroke"
+        />
       </svg>
       <p class="hint">{{ hint }}</p>
     </div>
@@ -287,31 +462,98 @@ const hint = computed(() => {
       <div v-if="pending" class="form">
         <h3>How far apart are they?</h3>
         <MeasureField v-model="distance" label="Distance between the two points" :system="system" />
-        <label class="field"><span>Of which view</span><input v-model="scaleName" class="line-input" placeholder="front" /></label>
-        <div class="buttons"><button class="act lead" @click="keepScale">Set the scale</button><button class="act" @click="pending = null">Leave it</button></div>
+        <label class="field"
+          ><span>Of which view</span><input v-model="scaleName" class="line-input" placeholder="front"
+        /></label>
+        <div class="buttons">
+          <button class="act lead" @click="keepScale">Set the scale</button
+          ><button class="act" @click="pending = null">Leave it</button>
+        </div>
       </div>
       <div v-else-if="mark" class="form">
         <h3>{{ listed ? `${listed.id}, on the list` : "A part" }}</h3>
-        <label class="field"><span>Name</span><input ref="nameField" v-model="name" class="line-input" aria-label="Name of the part" /></label>
-        <label class="field"><span>Count</span><input v-model.number="count" class="line-input" type="number" min="1" aria-label="Count of the part" /></label>
-        <p class="soft">By the scale: <Len :ticks="measured[0]" :system="system" bare nearest /> × <Len :ticks="measured[1]" :system="system" nearest />. A written figure rules over it.</p>
-        <MeasureField label="Length, as written" :system="system" :model-value="length" @update:model-value="change({ along: $event })" />
-        <p v-if="mismatch(mark.along ?? 0, measured[0])" class="note">Written <Len :ticks="mark.along!" :system="system" />, by the scale <Len :ticks="measured[0]" :system="system" nearest />: the written figure is taken. Is this the right scale for this view?</p>
-        <MeasureField label="Width, as written" :system="system" :model-value="width" @update:model-value="change({ across: $event })" />
-        <p v-if="mismatch(mark.across ?? 0, measured[1])" class="note">Written <Len :ticks="mark.across!" :system="system" />, by the scale <Len :ticks="measured[1]" :system="system" nearest />: the written figure is taken.</p>
+        <label class="field"
+          ><span>Name</span
+          ><input ref="nameField" v-model="name" class="line-input" aria-label="Name of the part"
+        /></label>
+        <label class="field"
+          ><span>Count</span
+          ><input
+            v-model.number="count"
+            class="line-input"
+            type="number"
+            min="1"
+            aria-label="Count of the part"
+        /></label>
+        <p class="soft">
+          By the scale: <Len :ticks="measured[0]" :system="system" bare nearest /> ×
+          <Len :ticks="measured[1]" :system="system" nearest />. A written figure rules over it.
+        </p>
+        <MeasureField
+          label="Length, as written"
+          :system="system"
+          :model-value="length"
+          @update:model-value="change({ along: $event })"
+        />
+        <p v-if="mismatch(mark.along ?? 0, measured[0])" class="note">
+          Written <Len :ticks="mark.along!" :system="system" />, by the scale
+          <Len :ticks="measured[0]" :system="system" nearest />: the written figure is taken. Is this the
+          right scale for this view?
+        </p>
+        <MeasureField
+          label="Width, as written"
+          :system="system"
+          :model-value="width"
+          @update:model-value="change({ across: $event })"
+        />
+        <p v-if="mismatch(mark.across ?? 0, measured[1])" class="note">
+          Written <Len :ticks="mark.across!" :system="system" />, by the scale
+          <Len :ticks="measured[1]" :system="system" nearest />: the written figure is taken.
+        </p>
         <MeasureField v-model="thickness" label="Thickness" :system="system" />
-        <button class="act" :class="{ on: third === mark.id }" @click="third = third === mark.id ? '' : mark.id; tool = 'part'">Take it from another view</button>
-        <label v-if="!listed" class="field"><span>Wood</span><input v-model.lazy="wood" class="line-input" list="woods" :placeholder="species" /></label>
-        <div class="buttons"><button class="act lead" @click="put">{{ listed ? "Change it on the list" : "Put it on the list" }}</button><button class="act quiet" @click="removeMark">Rub it out</button></div>
+        <button
+          class="act"
+          :class="{ on: third === mark.id }"
+          @click="
+            third = third === mark.id ? '' : mark.id;
+            tool = 'part';
+          "
+        >
+          Take it from another view
+        </button>
+        <label v-if="!listed" class="field"
+          ><span>Wood</span><input v-model.lazy="wood" class="line-input" list="woods" :placeholder="species"
+        /></label>
+        <div class="buttons">
+          <button class="act lead" @click="put">
+            {{ listed ? "Change it on the list" : "Put it on the list" }}</button><button
+            class="act quiet"
+            @click="removeMark"
+          >
+            Rub it out
+          </button>
+        </div>
       </div>
       <div v-else class="form">
         <h3>Scales</h3>
-        <p v-if="!marks.scales.length" class="soft">None yet. Written figures rule, but a scale gives what is not written.</p>
+        <p v-if="!marks.scales.length" class="soft">
+          None yet. Written figures rule, but a scale gives what is not written.
+        </p>
         <div v-for="s in marks.scales" :key="s.id" class="scale-row">
-          <button class="act" :class="{ on: s.id === scale?.id }" :disabled="s.page !== page" @click="scaleHere = s.id">{{ s.name }}: <Len :ticks="s.distance" :system="system" /></button>
+          <button
+            class="act"
+            :class="{ on: s.id === scale?.id }"
+            :disabled="s.page !== page"
+            @click="scaleHere = s.id"
+          >
+            {{ s.name }}: <Len :ticks="s.distance" :system="system" />
+          </button>
           <button class="act quiet" :aria-label="`Remove ${s.name}`" @click="dropScale(s.id)">×</button>
         </div>
-        <p v-if="marks.marks.length" class="soft">{{ marks.marks.filter((m) => m.part).length }} of {{ marks.marks.length }} marks are on the list. Press one to see it.</p>
+        <p v-if="marks.marks.length" class="soft">
+          {{ marks.marks.filter((m) => m.part).length }} of {{ marks.marks.length }} marks are on the list.
+          Press one to see it.
+        </p>
       </div>
     </div>
   </div>

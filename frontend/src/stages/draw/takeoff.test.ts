@@ -3,7 +3,20 @@ import type { View } from "../../api/client";
 import { IN } from "../../test/making";
 import { corners, mismatch, perUnit, sides, snapped, type Scale } from "./takeoff";
 
-const view: View = { name: "page", width: 200, height: 100, shapes: [], words: [], lines: [[[10, 10], [110, 10], [110, 40]]] };
+const view: View = {
+  name: "page",
+  width: 200,
+  height: 100,
+  shapes: [],
+  words: [],
+  lines: [
+    [
+      [10, 10],
+      [110, 10],
+      [110, 40],
+    ],
+  ],
+};
 const scale: Scale = { id: "s1", page: 0, name: "front", a: [10, 10], b: [110, 10], distance: 40 * IN };
 
 describe("a scale", () => {

@@ -14,7 +14,10 @@ export function perUnit(scale: Scale): number {
   return d > 0 ? scale.distance / d : 0;
 }
 
-/** Both sides of a mark by its scale in ticks, the longer first, to the `step` a picture can be measured to. */
+/**
+ * Both sides of a mark by its scale in ticks, the longer first, to the `step` a picture can be
+ * measured to.
+ */
 export function sides(mark: Pick<Mark, "a" | "b">, scale: Scale, step = 1): [number, number] {
   const k = perUnit(scale) / step;
   const w = Math.round(Math.abs(mark.b[0]! - mark.a[0]!) * k) * step;

@@ -20,7 +20,9 @@ const { data: layouts } = useLayout(pk);
 const standing = computed(() => layouts.value?.standing ?? null);
 const { data } = useQuery({
   queryKey: computed(() => ["chalk", standing.value?.pk]),
-  queryFn: async () => (await api.GET("/api/layouts/{layout}/chalk", { params: { path: { layout: standing.value!.pk } } })).data!,
+  queryFn: async () =>
+    (await api.GET("/api/layouts/{layout}/chalk", { params: { path: { layout: standing.value!.pk } } }))
+      .data!,
   enabled: computed(() => !!standing.value?.plan),
 });
 const at = ref(0);
@@ -29,14 +31,37 @@ const width = useWidth(frame, 1100);
 const boards = computed(() => data.value?.boards ?? []);
 const current = computed(() => boards.value[Math.min(at.value, boards.value.length - 1)]);
 const board = computed(() => standing.value?.boards.find((b) => b.id === current.value?.board));
-const segments = computed(() => (standing.value?.plan as unknown as Plan | undefined)?.boards.find((b) => b.board === current.value?.board)?.segments ?? []);
+const segments = computed(
+  () =>
+    (standing.value?.plan as unknown as Plan | undefined)?.boards.find(
+      (b) => b.board === current.value?.board,
+    )?.segments ?? [],
+);
 const next = computed(() => current.value?.marks.find((m) => !m.done));
 const scale = computed(() => (width.value - 12) / Math.max(1, (board.value?.length ?? 8128) / 8128));
+
+type Mark = (typeof boards.value)[number]["marks"][number];
+/** A crosscut over the whole width, a little past both edges. */
+function crosscut(mark: Mark, x: (t: number) => number, y: (t: number) => number): string {
+  const [low, high] = edges(board.value!, mark.x0);
+  return `M${x(mark.x0)} ${y(low) + 14}L${x(mark.x0)} ${y(high) - 14}`;
+}
+/** A line along the board, its ends measured from the datum edge where they lie. */
+function ripped(mark: Mark, x: (t: number) => number, y: (t: number) => number): string {
+  const ends = [
+    [mark.x0, mark.y0],
+    [mark.x1, mark.y1],
+  ] as const;
+  return ends.map(([at, up], i) => `${"ML"[i]}${x(at)} ${y(edges(board.value!, at)[0] + up)}`).join("");
+}
 const drawn = (b: (typeof boards.value)[number]) => b.marks.filter((m) => m.done).length;
 
 async function tick(key: string, done: boolean): Promise<void> {
   await told(async () => {
-    await api.PUT("/api/layouts/{layout}/steps", { params: { path: { layout: data.value!.layout } }, body: { key, done, reading: null, minutes: null } });
+    await api.PUT("/api/layouts/{layout}/steps", {
+      params: { path: { layout: data.value!.layout } },
+      body: { key, done, reading: null, minutes: null },
+    });
     await client.invalidateQueries({ queryKey: ["chalk", standing.value?.pk] });
   });
 }
@@ -60,31 +85,64 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
     <header>
       <RouterLink class="act" :to="{ name: 'layout', params: { project: pk } }">← Lay out</RouterLink>
       <nav aria-label="Boards">
-        <button v-for="(b, i) in boards" :key="b.board" class="act" :class="{ on: b === current }" @click="at = i">{{ b.board }} <small>{{ drawn(b) === b.marks.length ? "drawn" : `${drawn(b)}/${b.marks.length}` }}</small></button>
+        <button
+          v-for="(b, i) in boards"
+          :key="b.board"
+          class="act"
+          :class="{ on: b === current }"
+          @click="at = i"
+        >
+          {{ b.board }}
+          <small>{{ drawn(b) === b.marks.length ? "drawn" : `${drawn(b)}/${b.marks.length}` }}</small>
+        </button>
       </nav>
-      <a v-if="standing?.plan" class="act" :href="`/api/layouts/${standing.pk}/chalk.pdf`" target="_blank">On paper</a>
+      <a v-if="standing?.plan" class="act" :href="`/api/layouts/${standing.pk}/chalk.pdf`" target="_blank"
+        >On paper</a
+      >
     </header>
     <p v-if="standing && !standing.plan" class="note">There is no plan yet: lay the parts out first.</p>
-    <p v-if="standing?.stale" class="note">Parts, boards or the shop have changed since this plan was made. Lay out again before chalking.</p>
+    <p v-if="standing?.stale" class="note">
+      Parts, boards or the shop have changed since this plan was made. Lay out again before chalking.
+    </p>
     <div ref="frame" class="frame">
       <template v-if="board && current">
-        <div class="where"><h1>Chalk {{ board.id }}</h1><p>Face A up, the datum end at your left, the datum edge towards you. All measures from there.</p></div>
+        <div class="where">
+          <h1>Chalk {{ board.id }}</h1>
+          <p>Face A up, the datum end at your left, the datum edge towards you. All measures from there.</p>
+        </div>
         <BoardRuler :length="board.length" :scale="scale" :system="project.system" />
-        <BoardDrawing :board="board" :scale="scale" :system="project.system" :segments="segments" :parts="standing!.parts">
+        <BoardDrawing
+          :board="board"
+          :scale="scale"
+          :system="project.system"
+          :segments="segments"
+          :parts="standing!.parts"
+        >
           <template #default="{ x, y }">
             <g v-if="next" class="now">
-              <path v-if="next.kind === 'crosscut'" :d="`M${x(next.x0)} ${y(edges(board, next.x0)[0]) + 14}L${x(next.x0)} ${y(edges(board, next.x0)[1]) - 14}`" />
-              <path v-else-if="next.kind === 'line'" :d="`M${x(next.x0)} ${y(edges(board, next.x0)[0] + next.y0)}L${x(next.x1)} ${y(edges(board, next.x1)[0] + next.y1)}`" />
+              <path v-if="next.kind === 'crosscut'" :d="crosscut(next, x, y)" />
+              <path v-else-if="next.kind === 'line'" :d="ripped(next, x, y)" />
               <path v-else :d="`M${x(next.x0)} ${y(edges(board, next.x0)[0]) + 10}H${x(next.x1)}`" />
             </g>
           </template>
         </BoardDrawing>
         <ol>
           <li v-for="m in current.marks" :key="m.key" :class="[m.kind, { done: m.done, next: m === next }]">
-            <label><input type="checkbox" :checked="m.done" @change="tick(m.key, !m.done)" /><span><Fig :text="m.words" /><em v-if="m.saw">, saw {{ m.saw }}</em></span></label>
+            <label
+              ><input type="checkbox" :checked="m.done" @change="tick(m.key, !m.done)" /><span
+                ><Fig :text="m.words" /><em v-if="m.saw">, saw {{ m.saw }}</em></span
+              ></label
+            >
           </li>
         </ol>
-        <p class="keep"><template v-if="current.offcuts.length">Keep: <span v-for="(o, i) in current.offcuts" :key="i">{{ i ? ", " : "" }}<Len :ticks="o.length" :system="project.system" about /> × <Len :ticks="o.width" :system="project.system" about /></span></template><template v-else>Nothing of it is worth keeping.</template></p>
+        <p class="keep">
+          <template v-if="current.offcuts.length"
+            >Keep:
+            <span v-for="(o, i) in current.offcuts" :key="i"
+              >{{ i ? ", " : "" }}<Len :ticks="o.length" :system="project.system" about /> ×
+              <Len :ticks="o.width" :system="project.system" about /></span></template
+          ><template v-else>Nothing of it is worth keeping.</template>
+        </p>
         <p class="soft">Space ticks the next mark, ← → go from board to board.</p>
       </template>
     </div>

@@ -9,18 +9,27 @@ import { told } from "../../controls/told";
 import type { System } from "../../measure";
 import { differences } from "./compare";
 
-const props = defineProps<{ project: number; standing: Layout; system: System; width: number; face: "A" | "B" }>();
+const props = defineProps<{
+  project: number;
+  standing: Layout;
+  system: System;
+  width: number;
+  face: "A" | "B";
+}>();
 const emit = defineEmits<{ stood: [] }>();
 const client = useQueryClient();
 const name = ref("");
 const against = ref(0);
 const { data: kept } = useQuery({
   queryKey: computed(() => ["plans", props.project]),
-  queryFn: async () => (await api.GET("/api/projects/{project}/plans", { params: { path: { project: props.project } } })).data!.plans,
+  queryFn: async () =>
+    (await api.GET("/api/projects/{project}/plans", { params: { path: { project: props.project } } })).data!
+      .plans,
 });
 const { data: other } = useQuery({
   queryKey: computed(() => ["plan", against.value]),
-  queryFn: async () => (await api.GET("/api/layouts/{layout}", { params: { path: { layout: against.value } } })).data!,
+  queryFn: async () =>
+    (await api.GET("/api/layouts/{layout}", { params: { path: { layout: against.value } } })).data!,
   enabled: computed(() => against.value > 0),
 });
 const plan = computed(() => props.standing.plan as unknown as Plan);
@@ -34,7 +43,10 @@ const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
 async function keep(): Promise<void> {
   if (!name.value.trim()) return;
   await told(async () => {
-    await api.PUT("/api/layouts/{layout}/name", { params: { path: { layout: props.standing.pk } }, body: { name: name.value.trim() } });
+    await api.PUT("/api/layouts/{layout}/name", {
+      params: { path: { layout: props.standing.pk } },
+      body: { name: name.value.trim() },
+    });
     name.value = "";
     await client.invalidateQueries({ queryKey: ["plans", props.project] });
     await client.invalidateQueries({ queryKey: ["layout", props.project] });
@@ -59,17 +71,50 @@ async function drop(pk: number): Promise<void> {
 <template>
   <section class="kept" aria-label="Plans kept">
     <form class="row" @submit.prevent="keep">
-      <label class="field"><span>Keep this plan as</span><input v-model="name" class="line-input" maxlength="80" :placeholder="standing.name || 'a name for it'" /></label>
+      <label class="field"
+        ><span>Keep this plan as</span
+        ><input
+          v-model="name"
+          class="line-input"
+          maxlength="80"
+          :placeholder="standing.name || 'a name for it'"
+      /></label>
       <button class="act" :disabled="!name.trim()">Keep it</button>
     </form>
     <table v-if="kept?.length" class="ruled">
-      <thead><tr><th>Plan</th><th>Cost</th><th>Boards</th><th>Becomes parts</th><th>Left out</th><th /></tr></thead>
+      <thead>
+        <tr>
+          <th>Plan</th>
+          <th>Cost</th>
+          <th>Boards</th>
+          <th>Becomes parts</th>
+          <th>Left out</th>
+          <th />
+        </tr>
+      </thead>
       <tbody>
-        <tr><td><b>the one that stands</b>{{ standing.name ? ` (${standing.name})` : "" }}</td><td>{{ standing.cost?.toFixed(2) }}</td><td>{{ plan.boards.length }}</td><td>{{ percent(standing.yields) }}</td><td>{{ plan.unplaced.length || "none" }}</td><td /></tr>
+        <tr>
+          <td><b>the one that stands</b>{{ standing.name ? ` (${standing.name})` : "" }}</td>
+          <td>{{ standing.cost?.toFixed(2) }}</td>
+          <td>{{ plan.boards.length }}</td>
+          <td>{{ percent(standing.yields) }}</td>
+          <td>{{ plan.unplaced.length || "none" }}</td>
+          <td />
+        </tr>
         <tr v-for="k in kept" :key="k.pk" :class="{ on: against === k.pk }">
-          <td>{{ k.name }}<span v-if="k.stale" class="soft">, made before the last changes</span></td><td>{{ k.cost.toFixed(2) }}</td><td>{{ k.boards }}</td><td>{{ percent(k.yields) }}</td><td>{{ k.unplaced || "none" }}</td>
+          <td>{{ k.name }}<span v-if="k.stale" class="soft">, made before the last changes</span></td>
+          <td>{{ k.cost.toFixed(2) }}</td>
+          <td>{{ k.boards }}</td>
+          <td>{{ percent(k.yields) }}</td>
+          <td>{{ k.unplaced || "none" }}</td>
           <td class="acts">
-            <button class="act quiet" :aria-pressed="against === k.pk" @click="against = against === k.pk ? 0 : k.pk">{{ against === k.pk ? "Put away" : "Hold against it" }}</button>
+            <button
+              class="act quiet"
+              :aria-pressed="against === k.pk"
+              @click="against = against === k.pk ? 0 : k.pk"
+            >
+              {{ against === k.pk ? "Put away" : "Hold against it" }}
+            </button>
             <button class="act quiet" @click="stand(k.pk)">Let it stand</button>
             <button class="act quiet" :aria-label="`Forget ${k.name}`" @click="drop(k.pk)">Forget</button>
           </td>
@@ -80,14 +125,35 @@ async function drop(pk: number): Promise<void> {
     <template v-if="what && other">
       <p v-if="!what.boards.length" class="note">The two lie the same.</p>
       <template v-else>
-        <p v-if="what.moved.length" class="moved"><b>On another board in {{ other.name }}:</b> <span v-for="m in what.moved" :key="m.item">{{ m.item }} {{ m.from || "nowhere" }} → {{ m.to || "nowhere" }}</span></p>
+        <p v-if="what.moved.length" class="moved">
+          <b>On another board in {{ other.name }}:</b>
+          <span v-for="m in what.moved" :key="m.item"
+            >{{ m.item }} {{ m.from || "nowhere" }} → {{ m.to || "nowhere" }}</span
+          >
+        </p>
         <p v-else class="soft">All pieces lie on the same boards, some in other places.</p>
         <div v-for="b in standing.boards.filter((x) => what!.boards.includes(x.id))" :key="b.id" class="pair">
           <b>{{ b.id }}</b>
           <span class="label">stands</span>
-          <BoardDrawing :board="b" :scale="scale" :system="system" :face="face" :segments="cuts(plan, b.id)" :parts="standing.parts" :faded="!cuts(plan, b.id).length" />
+          <BoardDrawing
+            :board="b"
+            :scale="scale"
+            :system="system"
+            :face="face"
+            :segments="cuts(plan, b.id)"
+            :parts="standing.parts"
+            :faded="!cuts(plan, b.id).length"
+          />
           <span class="label">{{ other.name }}</span>
-          <BoardDrawing :board="other.boards.find((x) => x.id === b.id) ?? b" :scale="scale" :system="system" :face="face" :segments="cuts(theirs, b.id)" :parts="other.parts" :faded="!cuts(theirs, b.id).length" />
+          <BoardDrawing
+            :board="other.boards.find((x) => x.id === b.id) ?? b"
+            :scale="scale"
+            :system="system"
+            :face="face"
+            :segments="cuts(theirs, b.id)"
+            :parts="other.parts"
+            :faded="!cuts(theirs, b.id).length"
+          />
         </div>
       </template>
     </template>

@@ -7,15 +7,40 @@ import DepthLayer from "../../board/DepthLayer.vue";
 import type { Segment } from "../../board/geometry";
 import type { System } from "../../measure";
 
-const props = defineProps<{ project: number; board: Board; segments: Segment[]; face: "A" | "B"; system: System; x: (t: number) => number; y: (t: number) => number }>();
-const places = computed(() => [...new Set(props.segments.flatMap((s) => [s.x0, s.x1]))].filter((x) => x > 0 && x < props.board.length).sort((a, b) => a - b));
+const props = defineProps<{
+  project: number;
+  board: Board;
+  segments: Segment[];
+  face: "A" | "B";
+  system: System;
+  x: (t: number) => number;
+  y: (t: number) => number;
+}>();
+const places = computed(() =>
+  [...new Set(props.segments.flatMap((s) => [s.x0, s.x1]))]
+    .filter((x) => x > 0 && x < props.board.length)
+    .sort((a, b) => a - b),
+);
 const { data } = useQuery({
-  queryKey: computed(() => ["cuts", props.project, JSON.stringify(props.board), JSON.stringify(places.value)]),
-  queryFn: async () => (await api.POST("/api/projects/{project}/cuts", { params: { path: { project: props.project } }, body: { board: props.board, places: places.value } })).data!.pieces,
+  queryKey: computed(() => [
+    "cuts",
+    props.project,
+    JSON.stringify(props.board),
+    JSON.stringify(places.value),
+  ]),
+  queryFn: async () =>
+    (
+      await api.POST("/api/projects/{project}/cuts", {
+        params: { path: { project: props.project } },
+        body: { board: props.board, places: places.value },
+      })
+    ).data!.pieces,
   placeholderData: keepPreviousData,
   gcTime: 10_000,
 });
-const shown = computed(() => (data.value ?? []).filter((p) => props.segments.some((s) => s.x0 < p.x1 && s.x1 > p.x0)));
+const shown = computed(() =>
+  (data.value ?? []).filter((p) => props.segments.some((s) => s.x0 < p.x1 && s.x1 > p.x0)),
+);
 </script>
 
 <template>

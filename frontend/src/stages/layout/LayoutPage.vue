@@ -37,16 +37,29 @@ const latest = computed(() => data.value?.latest ?? null);
 const standing = computed(() => data.value?.standing ?? null);
 const going = computed(() => latest.value?.state === "waiting" || latest.value?.state === "searching");
 const plan = computed(() => standing.value?.plan as unknown as Plan | undefined);
-const boards = computed(() => (standing.value && !standing.value.stale ? standing.value.boards : (project.value?.boards ?? [])));
+const boards = computed(() =>
+  standing.value && !standing.value.stale ? standing.value.boards : (project.value?.boards ?? []),
+);
 const parts = computed(() => standing.value?.parts ?? []);
 const shown = computed(() => standing.value?.boards ?? boards.value);
 const movable = computed(() => !!plan.value && !standing.value!.stale && !going.value);
 const holds = computed(() => standing.value?.holds ?? { pins: [], forbidden: [], rested: [], first: [] });
-const held = computed(() => holds.value.pins.length + holds.value.forbidden.length + holds.value.rested.length + holds.value.first.length);
+const held = computed(
+  () =>
+    holds.value.pins.length +
+    holds.value.forbidden.length +
+    holds.value.rested.length +
+    holds.value.first.length,
+);
 const figures = computed(() => {
   const now = going.value ? latest.value : standing.value;
   const total = (now?.parts ?? []).reduce((sum, p) => sum + p.quantity, 0);
-  return { total, placed: now?.unplaced === null || now?.unplaced === undefined ? null : total - now.unplaced, cost: now?.cost ?? null, bound: provenBound(now, going.value ? standing.value : latest.value) };
+  return {
+    total,
+    placed: now?.unplaced === null || now?.unplaced === undefined ? null : total - now.unplaced,
+    cost: now?.cost ?? null,
+    bound: provenBound(now, going.value ? standing.value : latest.value),
+  };
 });
 const gap = computed(() => {
   const { cost, bound } = figures.value;
@@ -58,8 +71,13 @@ const gap = computed(() => {
 
 async function layOut(): Promise<void> {
   await told(async () => {
-    if (going.value && latest.value) await api.POST("/api/layouts/{layout}/stop", { params: { path: { layout: latest.value.pk } } });
-    else await api.POST("/api/projects/{project}/layout", { params: { path: { project: pk.value } }, body: { seconds: seconds.value } });
+    if (going.value && latest.value)
+      await api.POST("/api/layouts/{layout}/stop", { params: { path: { layout: latest.value.pk } } });
+    else
+      await api.POST("/api/projects/{project}/layout", {
+        params: { path: { project: pk.value } },
+        body: { seconds: seconds.value },
+      });
     await client.invalidateQueries({ queryKey: ["layout", pk.value] });
   });
 }
@@ -78,16 +96,22 @@ const lies = computed(() => (picked.value ? whereIs(plan.value, picked.value) : 
 /** Why the plan is as it is: sentences by what they are about. */
 const { data: why } = useQuery({
   queryKey: computed(() => ["reasons", standing.value?.pk]),
-  queryFn: async () => (await api.GET("/api/layouts/{layout}/reasons", { params: { path: { layout: standing.value!.pk } } })).data!.reasons,
+  queryFn: async () =>
+    (await api.GET("/api/layouts/{layout}/reasons", { params: { path: { layout: standing.value!.pk } } }))
+      .data!.reasons,
   enabled: computed(() => !!standing.value?.plan),
 });
-const reasons = computed(() => Object.fromEntries((why.value ?? []).filter((r) => !r.wish).map((r) => [r.about, r.text])));
+const reasons = computed(() =>
+  Object.fromEntries((why.value ?? []).filter((r) => !r.wish).map((r) => [r.about, r.text])),
+);
 const pickedWhy = computed(() => {
   if (!picked.value || !lies.value) return [];
   const board = plan.value?.boards.find((b) => b.board === lies.value!.board);
   const cuts = [...(board?.segments ?? [])].sort((a, b) => a.x0 - b.x0);
   const n = cuts.findIndex((s) => s.x0 <= lies.value!.x && lies.value!.x <= s.x1);
-  const about = (why.value ?? []).find((r) => !r.wish && r.about.split(/ [+/] /).includes(pickedName.value))?.text;
+  const about = (why.value ?? []).find(
+    (r) => !r.wish && r.about.split(/ [+/] /).includes(pickedName.value),
+  )?.text;
   return [about, reasons.value[`${lies.value.board}.${n + 1}`]].filter(Boolean) as string[];
 });
 /** Wishes that are not kept. */
@@ -101,13 +125,21 @@ async function after(act: () => Promise<unknown>): Promise<void> {
   for (const key of ["milling", "account"]) void client.invalidateQueries({ queryKey: [key, pk.value] });
 }
 function make(move: Move): Promise<void> {
-  return after(() => api.POST("/api/layouts/{layout}/move", { params: { path: { layout: standing.value!.pk } }, body: move }));
+  return after(() =>
+    api.POST("/api/layouts/{layout}/move", { params: { path: { layout: standing.value!.pk } }, body: move }),
+  );
 }
 function act(kind: Move["kind"]): void {
   if (picked.value && movable.value) void make(moveOf(kind, picked.value));
 }
 function hold(change: Partial<Holds>): void {
-  if (movable.value) void after(() => api.PUT("/api/layouts/{layout}/holds", { params: { path: { layout: standing.value!.pk } }, body: { ...holds.value, ...change } }));
+  if (movable.value)
+    void after(() =>
+      api.PUT("/api/layouts/{layout}/holds", {
+        params: { path: { layout: standing.value!.pk } },
+        body: { ...holds.value, ...change },
+      }),
+    );
 }
 function toggled(list: string[], name: string): string[] {
   return list.includes(name) ? list.filter((n) => n !== name) : [...list, name];
@@ -122,7 +154,14 @@ function forbid(place: Holds["forbidden"][number]): void {
   hold({ forbidden: [...holds.value.forbidden, place] });
 }
 function forbidWhereItLies(): void {
-  if (lies.value) forbid({ board: lies.value.board, x0: lies.value.x0, x1: lies.value.x1, y0: lies.value.y0, y1: lies.value.y1 });
+  if (lies.value)
+    forbid({
+      board: lies.value.board,
+      x0: lies.value.x0,
+      x1: lies.value.x1,
+      y0: lies.value.y0,
+      y1: lies.value.y1,
+    });
 }
 function pick(item: Item | null): void {
   const first = swapping.value;
@@ -133,23 +172,40 @@ function pick(item: Item | null): void {
   picked.value = item;
 }
 function back(which: "undo" | "redo"): void {
-  void after(() => api.POST(`/api/projects/{project}/layout/${which}`, { params: { path: { project: pk.value } } }));
+  void after(() =>
+    api.POST(`/api/projects/{project}/layout/${which}`, { params: { path: { project: pk.value } } }),
+  );
 }
 const benchKeys: Record<string, () => void> = {
-  p: pin, m: () => lanes.value?.carry(), t: () => act("turn"), x: () => act("split"), j: () => act("join"), delete: () => act("take-up"), backspace: () => act("take-up"),
-  s: () => (swapping.value = picked.value), b: forbidWhereItLies, u: () => data.value?.undos && back("undo"), r: () => data.value?.redos && back("redo"), k: () => (comparing.value = !comparing.value),
+  p: pin,
+  m: () => lanes.value?.carry(),
+  t: () => act("turn"),
+  x: () => act("split"),
+  j: () => act("join"),
+  delete: () => act("take-up"),
+  backspace: () => act("take-up"),
+  s: () => (swapping.value = picked.value),
+  b: forbidWhereItLies,
+  u: () => data.value?.undos && back("undo"),
+  r: () => data.value?.redos && back("redo"),
+  k: () => (comparing.value = !comparing.value),
 };
-watch(() => latest.value?.state, (now, before) => {
-  if (before && now && ["done", "stopped"].includes(now)) for (const key of ["milling", "account"]) void client.invalidateQueries({ queryKey: [key, pk.value] });
-});
+watch(
+  () => latest.value?.state,
+  (now, before) => {
+    if (before && now && ["done", "stopped"].includes(now))
+      for (const key of ["milling", "account"]) void client.invalidateQueries({ queryKey: [key, pk.value] });
+  },
+);
 async function bringPlan(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement;
   const file = input.files?.[0];
   input.value = "";
-  if (file) await told(async () => {
-    await send(`/api/projects/${pk.value}/plan`, file);
-    await client.invalidateQueries({ queryKey: ["layout", pk.value] });
-  });
+  if (file)
+    await told(async () => {
+      await send(`/api/projects/${pk.value}/plan`, file);
+      await client.invalidateQueries({ queryKey: ["layout", pk.value] });
+    });
 }
 function key(event: KeyboardEvent): void {
   if (inField(event) || event.ctrlKey || event.metaKey) return;
@@ -171,6 +227,12 @@ function key(event: KeyboardEvent): void {
 onMounted(() => window.addEventListener("keydown", key));
 onBeforeUnmount(() => window.removeEventListener("keydown", key));
 const chosenPart = computed(() => parts.value.find((p) => p.id === (picked.value?.part ?? chosen.value)));
+const progress = computed(() => {
+  const run = latest.value;
+  if (!run || run.state === "waiting") return "waiting for the worker";
+  const trying = run.trying ? `; now ${run.trying}` : "";
+  return `${run.spent.toFixed(1)} of ${run.seconds} s, ${run.rounds} arrangements tried${trying}`;
+});
 </script>
 
 <template>
@@ -178,30 +240,80 @@ const chosenPart = computed(() => parts.value.find((p) => p.id === (picked.value
     <div class="stage-head">
       <h1>Lay out</h1>
       <div class="figures grow">
-        <div v-if="figures.placed !== null"><span class="figure">{{ figures.placed }} <small>of {{ figures.total }}</small></span><span class="label">parts placed</span></div>
-        <div v-if="figures.cost !== null"><span class="figure">{{ figures.cost.toFixed(2) }}</span><span class="label">boards cut cost</span></div>
-        <div v-if="figures.bound"><span class="figure">{{ figures.bound.toFixed(2) }}</span><span class="label">nothing can cost less{{ gap ? `; ${gap}` : "" }}</span></div>
-        <div v-else-if="gap"><span class="label">{{ gap }}</span></div>
+        <div v-if="figures.placed !== null">
+          <span class="figure"
+            >{{ figures.placed }} <small>of {{ figures.total }}</small></span
+          ><span class="label">parts placed</span>
+        </div>
+        <div v-if="figures.cost !== null">
+          <span class="figure">{{ figures.cost.toFixed(2) }}</span><span class="label">boards cut cost</span>
+        </div>
+        <div v-if="figures.bound">
+          <span class="figure">{{ figures.bound.toFixed(2) }}</span><span class="label"
+            >nothing can cost less{{ gap ? `; ${gap}` : "" }}</span
+          >
+        </div>
+        <div v-else-if="gap">
+          <span class="label">{{ gap }}</span>
+        </div>
       </div>
-      <label class="field"><span>Search for</span>
-        <select v-model.number="seconds" class="line-input"><option :value="5">5 s</option><option :value="10">10 s</option><option :value="30">30 s</option><option :value="120">2 min</option></select>
+      <label class="field"
+        ><span>Search for</span>
+        <select v-model.number="seconds" class="line-input">
+          <option :value="5">5 s</option>
+          <option :value="10">10 s</option>
+          <option :value="30">30 s</option>
+          <option :value="120">2 min</option>
+        </select>
       </label>
-      <button class="act lead" :disabled="!project.parts.length || !project.boards.length || nothingFromBoards(project.parts)" @click="layOut">{{ going ? "Stop here" : !standing ? "Lay out" : held && !standing.stale ? "Solve the rest" : "Lay out again" }}</button>
+      <button
+        class="act lead"
+        :disabled="!project.parts.length || !project.boards.length || nothingFromBoards(project.parts)"
+        @click="layOut"
+      >
+        {{
+          going
+            ? "Stop here"
+            : !standing
+              ? "Lay out"
+              : held && !standing.stale
+                ? "Solve the rest"
+                : "Lay out again"
+        }}
+      </button>
     </div>
     <div v-if="going && latest" class="progress" role="status">
       <span class="run" :style="{ width: `${Math.min(100, (latest.spent / latest.seconds) * 100)}%` }" />
-      <span class="says">{{ latest.state === "waiting" ? "waiting for the worker" : `${latest.spent.toFixed(1)} of ${latest.seconds} s, ${latest.rounds} arrangements tried${latest.trying ? `; now ${latest.trying}` : ""}` }}</span>
+      <span class="says">{{ progress }}</span>
     </div>
     <NotFromBoards v-if="nothingFromBoards(project.parts)" />
     <p v-else-if="!project.parts.length || !project.boards.length" class="first">
       To lay out there must be
-      <RouterLink v-if="!project.parts.length" :to="{ name: 'list', params: { project: pk } }">parts on the list</RouterLink>
+      <RouterLink v-if="!project.parts.length" :to="{ name: 'list', params: { project: pk } }"
+        >parts on the list</RouterLink
+      >
       <template v-if="!project.parts.length && !project.boards.length"> and </template>
-      <RouterLink v-if="!project.boards.length" :to="{ name: 'boards', params: { project: pk } }">boards in the rack</RouterLink>.
+      <RouterLink v-if="!project.boards.length" :to="{ name: 'boards', params: { project: pk } }"
+        >boards in the rack</RouterLink
+      >.
     </p>
     <p v-if="latest?.state === 'failed'" class="note">{{ latest.trouble }}</p>
-    <p v-if="standing?.stale && !going" class="note">Parts, boards or the shop have changed since this plan was made. Lay out again before cutting.</p>
-    <p v-if="!going && standing && !standing.stale && latest && latest.pk !== standing.pk && ['done', 'stopped'].includes(latest.state)" class="soft after">The last search found nothing better: this plan stands.</p>
+    <p v-if="standing?.stale && !going" class="note">
+      Parts, boards or the shop have changed since this plan was made. Lay out again before cutting.
+    </p>
+    <p
+      v-if="
+        !going &&
+        standing &&
+        !standing.stale &&
+        latest &&
+        latest.pk !== standing.pk &&
+        ['done', 'stopped'].includes(latest.state)
+      "
+      class="soft after"
+    >
+      The last search found nothing better: this plan stands.
+    </p>
     <div class="tools">
       <button class="act" :class="{ on: face === 'A' }" @click="face = 'A'">Face A</button>
       <button class="act" :class="{ on: face === 'B' }" @click="face = 'B'">Face B</button>
@@ -210,13 +322,33 @@ const chosenPart = computed(() => parts.value.find((p) => p.id === (picked.value
       <template v-if="plan">
         <button class="act" :disabled="!data?.undos || going" title="U" @click="back('undo')">Back</button>
         <button class="act" :disabled="!data?.redos || going" title="R" @click="back('redo')">Forth</button>
-        <button v-if="movable" class="act" :class="{ on: drawing }" :aria-pressed="drawing" @click="drawing = !drawing">Forbid a place</button>
+        <button
+          v-if="movable"
+          class="act"
+          :class="{ on: drawing }"
+          :aria-pressed="drawing"
+          @click="drawing = !drawing"
+        >
+          Forbid a place
+        </button>
       </template>
       <span class="grow" />
       <template v-if="plan">
-        <button class="act quiet" :class="{ on: depths }" :aria-pressed="depths" @click="depths = !depths">What flattening takes</button>
-        <button class="act quiet" :class="{ on: saving }" :aria-pressed="saving" @click="saving = !saving">What would save</button>
-        <button class="act quiet" :class="{ on: comparing }" :aria-pressed="comparing" title="K" @click="comparing = !comparing">Plans kept</button>
+        <button class="act quiet" :class="{ on: depths }" :aria-pressed="depths" @click="depths = !depths">
+          What flattening takes
+        </button>
+        <button class="act quiet" :class="{ on: saving }" :aria-pressed="saving" @click="saving = !saving">
+          What would save
+        </button>
+        <button
+          class="act quiet"
+          :class="{ on: comparing }"
+          :aria-pressed="comparing"
+          title="K"
+          @click="comparing = !comparing"
+        >
+          Plans kept
+        </button>
       </template>
       <button class="act quiet" @click="shop = true">The shop</button>
       <template v-if="plan && standing">
@@ -230,43 +362,108 @@ const chosenPart = computed(() => parts.value.find((p) => p.id === (picked.value
             <a class="act quiet" :href="`/api/layouts/${standing.pk}/plan.svg`">SVG</a>
             <a class="act quiet" :href="`/api/layouts/${standing.pk}/plan.dxf`">DXF</a>
           </template>
-          <label class="act quiet">Bring a plan<input class="sr" type="file" accept=".json" @change="bringPlan" /></label>
+          <label class="act quiet"
+            >Bring a plan<input class="sr" type="file" accept=".json" @change="bringPlan"
+          /></label>
         </div>
       </details>
     </div>
     <div v-if="plan && movable" class="tools hands" role="toolbar" aria-label="The piece in hand">
-      <span v-if="drawing" class="soft idle">Draw on a board over the place where nothing may lie. Esc leaves it.</span>
-      <span v-else-if="swapping" class="soft idle">Now pick the piece that {{ itemName(swapping) }} is to change places with. Esc leaves it.</span>
-      <span v-else-if="!picked" class="soft idle">Drag a piece to where you want it, or pick it to pin, turn or take it up.</span>
+      <span v-if="drawing" class="soft idle"
+        >Draw on a board over the place where nothing may lie. Esc leaves it.</span
+      >
+      <span v-else-if="swapping" class="soft idle"
+        >Now pick the piece that {{ itemName(swapping) }} is to change places with. Esc leaves it.</span
+      >
+      <span v-else-if="!picked" class="soft idle"
+        >Drag a piece to where you want it, or pick it to pin, turn or take it up.</span
+      >
       <template v-else>
-      <span class="picked"><b>{{ pickedName }}</b> <template v-if="chosenPart">{{ chosenPart.name }}, <Len :ticks="chosenPart.length" :system="project.system" bare /> × <Len :ticks="chosenPart.width" :system="project.system" bare /> × <Len :ticks="chosenPart.thickness" :system="project.system" /></template></span>
-      <button class="act" title="M" @click="lanes?.carry()">Move</button>
-      <template v-if="lies">
-        <button class="act" :class="{ on: isPinned }" :aria-pressed="isPinned" title="P" @click="pin">{{ isPinned ? "Loosen the pin" : "Pin it" }}</button>
-        <button class="act" title="Delete" @click="act('take-up')">Take it up</button>
-        <button class="act" :class="{ on: swapping }" title="S" @click="swapping = swapping ? null : picked">Change places</button>
-        <button class="act" title="T" @click="act('turn')">Turn end for end</button>
-        <button class="act" title="X" @click="act('split')">Cut behind it</button>
-        <button class="act" title="J" @click="act('join')">Join with the next</button>
-        <button class="act quiet" title="B" @click="forbidWhereItLies">Nothing here</button>
-      </template>
+        <span class="picked"
+          ><b>{{ pickedName }}</b>
+          <template v-if="chosenPart"
+            >{{ chosenPart.name }}, <Len :ticks="chosenPart.length" :system="project.system" bare /> ×
+            <Len :ticks="chosenPart.width" :system="project.system" bare /> ×
+            <Len :ticks="chosenPart.thickness" :system="project.system" /></template
+        ></span>
+        <button class="act" title="M" @click="lanes?.carry()">Move</button>
+        <template v-if="lies">
+          <button class="act" :class="{ on: isPinned }" :aria-pressed="isPinned" title="P" @click="pin">
+            {{ isPinned ? "Loosen the pin" : "Pin it" }}
+          </button>
+          <button class="act" title="Delete" @click="act('take-up')">Take it up</button>
+          <button
+            class="act"
+            :class="{ on: swapping }"
+            title="S"
+            @click="swapping = swapping ? null : picked"
+          >
+            Change places
+          </button>
+          <button class="act" title="T" @click="act('turn')">Turn end for end</button>
+          <button class="act" title="X" @click="act('split')">Cut behind it</button>
+          <button class="act" title="J" @click="act('join')">Join with the next</button>
+          <button class="act quiet" title="B" @click="forbidWhereItLies">Nothing here</button>
+        </template>
       </template>
     </div>
     <p v-for="r in unkept" :key="r.text" class="note"><Fig :text="r.text" /></p>
     <p v-for="text in pickedWhy" :key="text" class="soft why"><Fig :text="text" /></p>
     <p v-if="held && movable" class="soft held">
-      Held: <template v-if="holds.pins.length">{{ holds.pins.map((i) => itemName(i as Item)).join(", ") }} pinned</template>
-      <span v-for="(f, i) in holds.forbidden" :key="i" class="zone">nothing on {{ f.board }} from <Len :ticks="f.x0" :system="project.system" about /> to <Len :ticks="f.x1" :system="project.system" about /> <button class="act quiet" :aria-label="`Allow the place on ${f.board} again`" @click="hold({ forbidden: holds.forbidden.filter((_, k) => k !== i) })">allow</button></span>
+      Held:
+      <template v-if="holds.pins.length"
+        >{{ holds.pins.map((i) => itemName(i as Item)).join(", ") }} pinned</template
+      >
+      <span v-for="(f, i) in holds.forbidden" :key="i" class="zone"
+        >nothing on {{ f.board }} from <Len :ticks="f.x0" :system="project.system" about /> to
+        <Len :ticks="f.x1" :system="project.system" about />
+        <button
+          class="act quiet"
+          :aria-label="`Allow the place on ${f.board} again`"
+          @click="hold({ forbidden: holds.forbidden.filter((_, k) => k !== i) })"
+        >
+          allow
+        </button></span
+      >
       <span v-if="holds.rested.length" class="zone">{{ holds.rested.join(", ") }} left whole</span>
       <span v-if="holds.first.length" class="zone">{{ holds.first.join(", ") }} placed first</span>
-      <button class="act quiet" @click="hold({ pins: [], forbidden: [], rested: [], first: [] })">Let all go</button>
+      <button class="act quiet" @click="hold({ pins: [], forbidden: [], rested: [], first: [] })">
+        Let all go
+      </button>
     </p>
     <WhatSaves v-if="saving && standing?.plan" :layout="standing.pk" />
-    <ComparePlans v-if="comparing && standing?.plan" :project="pk" :standing="standing" :system="project.system" :width="width" :face="face" @stood="after(async () => undefined)" />
+    <ComparePlans
+      v-if="comparing && standing?.plan"
+      :project="pk"
+      :standing="standing"
+      :system="project.system"
+      :width="width"
+      :face="face"
+      @stood="after(async () => undefined)"
+    />
     <div ref="frame">
       <PlanLanes
-        ref="lanes" :picked="picked" :boards="shown" :plan="plan" :parts="parts" :layout="standing" :system="project.system" :face="face" :zoom="zoom" :width="width" :chosen="chosen" :movable="movable" :drawing="drawing" :depths="depths ? pk : 0" :reasons="reasons"
-        @update:picked="pick" @part="chosen = chosen === $event ? '' : $event" @move="make" @forbid="forbid" @rest="hold({ rested: toggled(holds.rested, $event) })" @first="hold({ first: toggled(holds.first, $event) })"
+        ref="lanes"
+        :picked="picked"
+        :boards="shown"
+        :plan="plan"
+        :parts="parts"
+        :layout="standing"
+        :system="project.system"
+        :face="face"
+        :zoom="zoom"
+        :width="width"
+        :chosen="chosen"
+        :movable="movable"
+        :drawing="drawing"
+        :depths="depths ? pk : 0"
+        :reasons="reasons"
+        @update:picked="pick"
+        @part="chosen = chosen === $event ? '' : $event"
+        @move="make"
+        @forbid="forbid"
+        @rest="hold({ rested: toggled(holds.rested, $event) })"
+        @first="hold({ first: toggled(holds.first, $event) })"
       />
     </div>
     <ShopSheet v-if="shop" @close="shop = false" />

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** All boards under one ruler with what is chalked on them; blanks are dragged, or moved by keys, and say at once whether they hold. */
+/**
+ * All boards under one ruler with what is chalked on them; blanks are dragged, or moved by keys,
+ * and say at once whether they hold.
+ */
 import { computed, nextTick, onBeforeUnmount, onMounted, ref } from "vue";
 import { useRoute } from "vue-router";
 import type { Board, Layout, Part, Schemas } from "../../api/client";
@@ -30,7 +33,14 @@ const props = defineProps<{
   reasons: Record<string, string>;
   depths: number; // the project, where what flattening takes is shown
 }>();
-const emit = defineEmits<{ part: [string]; pick: [Item | null]; move: [Move]; forbid: [{ board: string; x0: number; x1: number; y0: number; y1: number }]; rest: [string]; first: [string] }>();
+const emit = defineEmits<{
+  part: [string];
+  pick: [Item | null];
+  move: [Move];
+  forbid: [{ board: string; x0: number; x1: number; y0: number; y1: number }];
+  rest: [string];
+  first: [string];
+}>();
 const picked = defineModel<Item | null>("picked", { required: true });
 
 const route = useRoute();
@@ -40,9 +50,13 @@ const carrying = ref(false); // by keys
 const pointer = ref({ x: 0, y: 0 });
 let from = { x: 0, y: 0 };
 
-const holds = computed<Holds>(() => props.layout?.holds ?? { pins: [], forbidden: [], rested: [], first: [] });
+const holds = computed<Holds>(
+  () => props.layout?.holds ?? { pins: [], forbidden: [], rested: [], first: [] },
+);
 const pins = computed(() => holds.value.pins.map((i) => itemName(i as Item)));
-const cut = computed(() => new Map<string, Segment[]>(props.plan?.boards.map((b) => [b.board, b.segments]) ?? []));
+const cut = computed(
+  () => new Map<string, Segment[]>(props.plan?.boards.map((b) => [b.board, b.segments]) ?? []),
+);
 const lanes = computed(() =>
   props.boards
     .map((board) => ({ board, lies: cut.value.get(board.id) ?? [] }))
@@ -56,7 +70,13 @@ function segmentsOf(board: string, lies: Segment[]): Segment[] {
   const home = whereIs(props.plan, held.value)?.board;
   if (board !== home) return lies;
   const name = itemName(held.value);
-  const off = (s: Segment): Segment => ({ ...s, strips: s.strips.map((t) => ({ ...t, blanks: t.blanks.filter((k) => !k.layers.flat().some((i) => itemName(i) === name)) })) });
+  const off = (s: Segment): Segment => ({
+    ...s,
+    strips: s.strips.map((t) => ({
+      ...t,
+      blanks: t.blanks.filter((k) => !k.layers.flat().some((i) => itemName(i) === name)),
+    })),
+  });
   return lies.map(off).filter((s) => s.strips.some((t) => t.blanks.length));
 }
 const inHand = computed(() => {
@@ -113,14 +133,27 @@ function carry(): void {
   if (!home && !start) return;
   takeInHand(picked.value);
   carrying.value = true;
-  aim(home ? { board: home.board, x: home.x, y: home.y } : { board: start!.id, x: Math.round(start!.length / 2), y: 0 });
+  aim(
+    home
+      ? { board: home.board, x: home.x, y: home.y }
+      : { board: start!.id, x: Math.round(start!.length / 2), y: 0 },
+  );
 }
 function key(event: KeyboardEvent): void {
   if (!carrying.value || !target.value) return;
-  const next = nudged(target.value, event.key, event.shiftKey, lanes.value.map((l) => l.board));
+  const next = nudged(
+    target.value,
+    event.key,
+    event.shiftKey,
+    lanes.value.map((l) => l.board),
+  );
   if (next) {
     aim(next);
-    void nextTick(() => document.querySelector(`[data-board="${CSS.escape(next.board)}"]`)?.scrollIntoView({ block: "nearest" }));
+    void nextTick(() =>
+      document
+        .querySelector(`[data-board="${CSS.escape(next.board)}"]`)
+        ?.scrollIntoView({ block: "nearest" }),
+    );
   } else if (event.key === "Enter") {
     if (!refused()) {
       if (move.value) emit("move", move.value);
@@ -141,44 +174,119 @@ onBeforeUnmount(() => {
 });
 function drawn(board: string, a: { x: number; y: number }, b: { x: number; y: number }): void {
   if (!props.drawing) return;
-  emit("forbid", { board, x0: Math.max(0, Math.min(a.x, b.x)), x1: Math.max(a.x, b.x), y0: Math.min(a.y, b.y), y1: Math.max(a.y, b.y) });
+  emit("forbid", {
+    board,
+    x0: Math.max(0, Math.min(a.x, b.x)),
+    x1: Math.max(a.x, b.x),
+    y0: Math.min(a.y, b.y),
+    y1: Math.max(a.y, b.y),
+  });
 }
 function pick(item: Item): void {
   const same = picked.value && itemName(picked.value) === itemName(item);
   picked.value = same ? null : item;
 }
 defineExpose({ carry });
-const money = (now: number, before: number) => (now === before ? `cost stays ${now.toFixed(2)}` : `cost ${before.toFixed(2)} → ${now.toFixed(2)}`);
+const money = (now: number, before: number) =>
+  now === before ? `cost stays ${now.toFixed(2)}` : `cost ${before.toFixed(2)} → ${now.toFixed(2)}`;
 </script>
 
 <template>
   <div>
-    <PlanTray v-if="plan?.unplaced.length" :unplaced="plan.unplaced" :parts="parts" :system="system" :first="holds.first" :picked="inHand" :movable="movable" @grab="grab" @pick="pick" @first="emit('first', $event)" />
+    <PlanTray
+      v-if="plan?.unplaced.length"
+      :unplaced="plan.unplaced"
+      :parts="parts"
+      :system="system"
+      :first="holds.first"
+      :picked="inHand"
+      :movable="movable"
+      @grab="grab"
+      @pick="pick"
+      @first="emit('first', $event)"
+    />
     <div class="bench" :class="{ drawing, carrying: held }">
       <div class="under">
         <BoardRuler :length="longest" :scale="scale" :system="system" class="ruler" />
-        <div v-for="{ board, lies } in lanes" :key="board.id" class="lane" :data-board="board.id" :class="{ aimed: target?.board === board.id }">
+        <div
+          v-for="{ board, lies } in lanes"
+          :key="board.id"
+          class="lane"
+          :data-board="board.id"
+          :class="{ aimed: target?.board === board.id }"
+        >
           <div class="name">
-            <RouterLink :to="{ name: 'boards', params: { project: route.params.project, board: board.id } }"><b>{{ board.id }}</b></RouterLink>
-            <span class="soft">{{ board.species }}, <Len :ticks="board.length" :system="system" />{{ board.price ? `, ${board.price.toFixed(2)}` : ", owned" }}</span>
-            <span v-if="plan && reasons[board.id]" class="soft why"><Fig :text="reasons[board.id]!.replace(/^\S+ (costs [\d.]+; |is owned; )?/, '')" /></span>
-            <label v-if="movable" class="tick keep"><input type="checkbox" :checked="holds.rested.includes(board.id)" @change="emit('rest', board.id)" /> leave it whole</label>
+            <RouterLink :to="{ name: 'boards', params: { project: route.params.project, board: board.id } }"
+              ><b>{{ board.id }}</b></RouterLink
+            >
+            <span class="soft"
+              >{{ board.species }}, <Len :ticks="board.length" :system="system" />{{
+                board.price ? `, ${board.price.toFixed(2)}` : ", owned"
+              }}</span
+            >
+            <span v-if="plan && reasons[board.id]" class="soft why"
+              ><Fig :text="reasons[board.id]!.replace(/^\S+ (costs [\d.]+; |is owned; )?/, '')"
+            /></span>
+            <label v-if="movable" class="tick keep"
+              ><input
+                type="checkbox"
+                :checked="holds.rested.includes(board.id)"
+                @change="emit('rest', board.id)"
+              />
+              leave it whole</label
+            >
           </div>
           <BoardDrawing
-            :board="board" :scale="scale" :system="system" :face="face" :segments="segmentsOf(board.id, lies)" :parts="parts" :chosen="chosen" :pins="pins" :picked="inHand"
-            :forbidden="holds.forbidden.filter((f) => f.board === board.id)" :faded="!!plan && !lies.length && target?.board !== board.id" :movable="movable" choosable
-            @part="dragged || emit('part', $event)" @pick="dragged || pick($event)" @grab="grab" @place="picked = null" @drawn="(a, b) => drawn(board.id, a, b)"
+            :board="board"
+            :scale="scale"
+            :system="system"
+            :face="face"
+            :segments="segmentsOf(board.id, lies)"
+            :parts="parts"
+            :chosen="chosen"
+            :pins="pins"
+            :picked="inHand"
+            :forbidden="holds.forbidden.filter((f) => f.board === board.id)"
+            :faded="!!plan && !lies.length && target?.board !== board.id"
+            :movable="movable"
+            choosable
+            @part="dragged || emit('part', $event)"
+            @pick="dragged || pick($event)"
+            @grab="grab"
+            @place="picked = null"
+            @drawn="(a, b) => drawn(board.id, a, b)"
           >
-            <template v-if="depths && lies.length && !held" #default="{ x, y }"><LaneDepths :project="depths" :board="board" :segments="lies" :face="face" :system="system" :x="x" :y="y" /></template>
+            <template v-if="depths && lies.length && !held" #default="{ x, y }"
+              ><LaneDepths
+                :project="depths"
+                :board="board"
+                :segments="lies"
+                :face="face"
+                :system="system"
+                :x="x"
+                :y="y"
+            /></template>
           </BoardDrawing>
         </div>
       </div>
     </div>
-    <div v-if="held && (dragged || carrying) && tried" class="says" :class="{ against: !tried.holds, keys: carrying }" role="status" :style="{ '--x': `${pointer.x}px`, '--y': `${pointer.y}px` }">
+    <div
+      v-if="held && (dragged || carrying) && tried"
+      class="says"
+      :class="{ against: !tried.holds, keys: carrying }"
+      role="status"
+      :style="{ '--x': `${pointer.x}px`, '--y': `${pointer.y}px` }"
+    >
       <b>{{ itemName(held) }}</b>
-      <template v-if="tried.holds"> holds on {{ tried.board }}. {{ money(tried.cost, tried.cost_before) }}, {{ (tried.yields * 100).toFixed(1) }} % of it becomes parts.</template>
+      <template v-if="tried.holds">
+        holds on {{ tried.board }}. {{ money(tried.cost, tried.cost_before) }},
+        {{ (tried.yields * 100).toFixed(1) }} % of it becomes parts.</template
+      >
       <template v-else> does not hold here: {{ tried.why }}.</template>
-      <span v-if="carrying" class="soft"> Arrows move it an inch, with Shift an eighth, Page ↑↓ to another board; Enter lays it down, Esc leaves it.</span>
+      <span v-if="carrying" class="soft">
+        Arrows move it an inch, with Shift an eighth, Page ↑↓ to another board; Enter lays it down, Esc leaves
+        it.</span
+      >
     </div>
   </div>
 </template>

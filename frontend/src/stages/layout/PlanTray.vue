@@ -6,23 +6,45 @@ import Fig from "../../controls/Fig.vue";
 import Len from "../../controls/Len.vue";
 import type { System } from "../../measure";
 
-defineProps<{ unplaced: Plan["unplaced"]; parts: Part[]; system: System; first: string[]; picked: string; movable: boolean }>();
+defineProps<{
+  unplaced: Plan["unplaced"];
+  parts: Part[];
+  system: System;
+  first: string[];
+  picked: string;
+  movable: boolean;
+}>();
 const emit = defineEmits<{ grab: [Item, PointerEvent]; pick: [Item]; first: [string] }>();
 const item = (u: Plan["unplaced"][number]): Item => ({ part: u.part, n: u.n, stave: 0 });
 </script>
 
 <template>
   <div class="tray" role="group" aria-label="The tray">
-    <h3>In the tray <span class="soft">{{ unplaced.length }} {{ unplaced.length === 1 ? "lies" : "lie" }} nowhere</span></h3>
+    <h3>
+      In the tray
+      <span class="soft">{{ unplaced.length }} {{ unplaced.length === 1 ? "lies" : "lie" }} nowhere</span>
+    </h3>
     <ul>
       <li v-for="u in unplaced" :key="u.part + u.n" :class="{ picked: picked === u.part + u.n }">
-        <button class="piece" :class="{ movable }" :aria-pressed="picked === u.part + u.n" @pointerdown="movable && emit('grab', item(u), $event)" @click="emit('pick', item(u))">
+        <button
+          class="piece"
+          :class="{ movable }"
+          :aria-pressed="picked === u.part + u.n"
+          @pointerdown="movable && emit('grab', item(u), $event)"
+          @click="emit('pick', item(u))"
+        >
           <b>{{ u.part }}{{ u.n }}</b>
           <span>{{ parts.find((p) => p.id === u.part)?.name }}</span>
-          <span v-for="p in parts.filter((q) => q.id === u.part)" :key="p.id" class="soft"><Len :ticks="p.length" :system="system" bare /> × <Len :ticks="p.width" :system="system" bare /> × <Len :ticks="p.thickness" :system="system" /></span>
+          <span v-for="p in parts.filter((q) => q.id === u.part)" :key="p.id" class="soft"
+            ><Len :ticks="p.length" :system="system" bare /> ×
+            <Len :ticks="p.width" :system="system" bare /> × <Len :ticks="p.thickness" :system="system"
+          /></span>
         </button>
         <span class="why soft"><Fig :text="u.why" /></span>
-        <label class="tick"><input type="checkbox" :checked="first.includes(u.part)" @change="emit('first', u.part)" /> place {{ u.part }} first</label>
+        <label class="tick"
+          ><input type="checkbox" :checked="first.includes(u.part)" @change="emit('first', u.part)" /> place
+          {{ u.part }} first</label
+        >
       </li>
     </ul>
   </div>

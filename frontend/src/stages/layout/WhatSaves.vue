@@ -10,7 +10,8 @@ const props = defineProps<{ layout: number }>();
 const client = useQueryClient();
 const { data } = useQuery({
   queryKey: computed(() => ["thoughts", props.layout]),
-  queryFn: async () => (await api.GET("/api/layouts/{layout}/thoughts", { params: { path: { layout: props.layout } } })).data!,
+  queryFn: async () =>
+    (await api.GET("/api/layouts/{layout}/thoughts", { params: { path: { layout: props.layout } } })).data!,
   refetchInterval: (query) => (query.state.data?.asked && !query.state.data.done ? 1000 : false),
 });
 async function ask(): Promise<void> {
@@ -23,17 +24,31 @@ async function ask(): Promise<void> {
 
 <template>
   <section class="saves" aria-label="What would save">
-    <p v-if="!data?.asked" class="ask"><button class="act" @click="ask">Think it over</button> <span class="soft">Parts shorter, narrower or less exacting, blanks sawn free first, one more board: each is laid out anew, about two seconds apiece, and stands here only if it saves.</span></p>
+    <p v-if="!data?.asked" class="ask">
+      <button class="act" @click="ask">Think it over</button>
+      <span class="soft"
+        >Parts shorter, narrower or less exacting, blanks sawn free first, one more board: each is laid out
+        anew, about two seconds apiece, and stands here only if it saves.</span
+      >
+    </p>
     <template v-else>
-      <p v-if="!data.done" class="soft" role="status">Thinking it over; {{ data.found.length ? "so far:" : "nothing found that saves yet." }}</p>
-      <p v-else-if="!data.found.length" class="note">Nothing of what was tried saves anything: no part shorter, narrower or less exacting, and no other board.</p>
+      <p v-if="!data.done" class="soft" role="status">
+        Thinking it over; {{ data.found.length ? "so far:" : "nothing found that saves yet." }}
+      </p>
+      <p v-else-if="!data.found.length" class="note">
+        Nothing of what was tried saves anything: no part shorter, narrower or less exacting, and no other
+        board.
+      </p>
       <ul v-if="data.found.length">
         <li v-for="t in data.found" :key="t.kind + t.about">
           <b>{{ t.placed > 0 ? `${t.placed} more placed` : `saves ${t.saves.toFixed(2)}` }}</b>
           <span><Fig :text="t.words" /></span>
         </li>
       </ul>
-      <p v-if="data.done" class="soft">Each was laid out anew for about two seconds; a longer search may find more. <button class="act quiet" @click="ask">Think again</button></p>
+      <p v-if="data.done" class="soft">
+        Each was laid out anew for about two seconds; a longer search may find more.
+        <button class="act quiet" @click="ask">Think again</button>
+      </p>
     </template>
   </section>
 </template>

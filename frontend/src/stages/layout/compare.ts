@@ -8,10 +8,15 @@ export interface Difference {
   to: string;
 }
 function items(plan: Plan): Item[] {
-  return plan.boards.flatMap((b) => b.segments.flatMap((s) => s.strips.flatMap((t) => t.blanks.flatMap((k) => k.layers.flat()))));
+  return plan.boards.flatMap((b) =>
+    b.segments.flatMap((s) => s.strips.flatMap((t) => t.blanks.flatMap((k) => k.layers.flat()))),
+  );
 }
 
-/** Pieces that lie on another board (or nowhere in one of the two), and the boards on which anything differs at all. */
+/**
+ * Pieces that lie on another board (or nowhere in one of the two), and the boards on which anything
+ * differs at all.
+ */
 export function differences(one: Plan, other: Plan): { moved: Difference[]; boards: string[] } {
   const all = new Map([...items(one), ...items(other)].map((i) => [itemName(i), i]));
   const moved: Difference[] = [];

@@ -5,7 +5,12 @@ const asked = vi.hoisted(() => [] as { body: { x: number }; answer: (holds: bool
 vi.mock("../../api/client", () => ({
   api: {
     POST: (_: string, ask: { body: { x: number } }) =>
-      new Promise((done) => asked.push({ body: ask.body, answer: (holds) => done({ data: { holds, why: holds ? "" : "a knot" } }) })),
+      new Promise((done) =>
+        asked.push({
+          body: ask.body,
+          answer: (holds) => done({ data: { holds, why: holds ? "" : "a knot" } }),
+        }),
+      ),
   },
 }));
 const { useHand } = await import("./hand");

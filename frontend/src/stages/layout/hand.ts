@@ -24,7 +24,9 @@ export function useHand(layout: () => Layout | null) {
         wanted = null;
         const pk = layout()?.pk;
         if (!pk) break;
-        const answer = (await api.POST("/api/layouts/{layout}/try", { params: { path: { layout: pk } }, body: asked })).data!;
+        const answer = (
+          await api.POST("/api/layouts/{layout}/try", { params: { path: { layout: pk } }, body: asked })
+        ).data!;
         if (held.value && itemName(asked.item as Item) === itemName(held.value)) tried.value = answer;
       }
     } finally {
@@ -46,7 +48,9 @@ export function useHand(layout: () => Layout | null) {
     target.value = null;
     wanted = null;
   }
-  const move = computed(() => (held.value && target.value ? moveOf("lay-down", held.value, target.value) : null));
+  const move = computed(() =>
+    held.value && target.value ? moveOf("lay-down", held.value, target.value) : null,
+  );
   /** Whether it is known by now that it does not hold where it is. */
   const refused = () => !asking && wanted === null && tried.value?.holds === false;
   return { held, refused, target, tried, move, aim, takeInHand, letGo };

@@ -15,7 +15,10 @@ export function moveOf(kind: Move["kind"], item: Item, more: Partial<Move> = {})
 }
 
 /** The middle of the blank that holds an item, and its board. */
-export function whereIs(plan: Plan | undefined, item: Item): (Target & { x0: number; x1: number; y0: number; y1: number }) | undefined {
+export function whereIs(
+  plan: Plan | undefined,
+  item: Item,
+): (Target & { x0: number; x1: number; y0: number; y1: number }) | undefined {
   for (const board of plan?.boards ?? [])
     for (const s of board.segments)
       for (const t of s.strips)
@@ -25,13 +28,26 @@ export function whereIs(plan: Plan | undefined, item: Item): (Target & { x0: num
             const line = (at: number) => s.y0 + s.slope * (at - s.x0);
             const low = Math.min(line(k.x0), line(k.x1)) + t.y0;
             const high = Math.max(line(k.x0), line(k.x1)) + t.y1;
-            return { board: board.board, x, y: Math.round(line(x) + (t.y0 + t.y1) / 2), x0: k.x0, x1: k.x1, y0: Math.round(low), y1: Math.round(high) };
+            return {
+              board: board.board,
+              x,
+              y: Math.round(line(x) + (t.y0 + t.y1) / 2),
+              x0: k.x0,
+              x1: k.x1,
+              y0: Math.round(low),
+              y1: Math.round(high),
+            };
           }
   return undefined;
 }
 
 /** A target moved by the arrow keys: an inch, or an eighth with shift; Page keys go from board to board. */
-export function nudged(at: Target, key: string, fine: boolean, boards: { id: string; length: number }[]): Target | undefined {
+export function nudged(
+  at: Target,
+  key: string,
+  fine: boolean,
+  boards: { id: string; length: number }[],
+): Target | undefined {
   const step = fine ? 1016 : 8128;
   const along = { ArrowLeft: -step, ArrowRight: step }[key];
   const across = { ArrowUp: step, ArrowDown: -step }[key];

@@ -15,8 +15,14 @@ function fix(check: Schemas["CheckBody"]): void {
 <template>
   <ul class="checks">
     <li v-for="(c, i) in checks" :key="i">
-      <span class="marks"><button v-for="p in c.parts" :key="p" class="act quiet" @click="emit('show', p)">{{ p }}</button></span>
-      <p><b>{{ c.what }}.</b> {{ c.why }}.</p>
+      <span class="marks"
+        ><button v-for="p in c.parts" :key="p" class="act quiet" @click="emit('show', p)">
+          {{ p }}
+        </button></span
+      >
+      <p>
+        <b>{{ c.what }}.</b> {{ c.why }}.
+      </p>
       <button v-if="c.put_parts.length" class="act" @click="fix(c)">{{ c.fix }}</button>
     </li>
   </ul>

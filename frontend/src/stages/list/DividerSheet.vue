@@ -28,7 +28,10 @@ const heights = ref(metric ? "320, 260, 260, 210" : "12 1/2, 10, 10, 8 1/2");
 
 const read = computed(() => {
   const found: number[] = [];
-  for (const word of heights.value.split(/[,;]/).map((w) => w.trim()).filter(Boolean)) {
+  for (const word of heights.value
+    .split(/[,;]/)
+    .map((w) => w.trim())
+    .filter(Boolean)) {
     try {
       found.push(parse(word, system.value));
     } catch {
@@ -38,14 +41,44 @@ const read = computed(() => {
   return { found, why: "" };
 });
 const { data, error } = useQuery({
-  queryKey: computed(() => ["divide", kind.value, span.value, stock.value, room.value, gap.value, count.value, growth.value, read.value.found, system.value]),
-  queryFn: async () => (await api.POST("/api/divide", { body: {
-    kind: kind.value, span: span.value, stock: kind.value.startsWith("drawers") ? 0 : stock.value, room: room.value, heights: read.value.found,
-    count: Math.max(1, Math.round(count.value || 1)), gap: gap.value, growth: growth.value, system: system.value } })).data!,
+  queryKey: computed(() => [
+    "divide",
+    kind.value,
+    span.value,
+    stock.value,
+    room.value,
+    gap.value,
+    count.value,
+    growth.value,
+    read.value.found,
+    system.value,
+  ]),
+  queryFn: async () =>
+    (
+      await api.POST("/api/divide", {
+        body: {
+          kind: kind.value,
+          span: span.value,
+          stock: kind.value.startsWith("drawers") ? 0 : stock.value,
+          room: room.value,
+          heights: read.value.found,
+          count: Math.max(1, Math.round(count.value || 1)),
+          gap: gap.value,
+          growth: growth.value,
+          system: system.value,
+        },
+      })
+    ).data!,
   placeholderData: keepPreviousData,
 });
 const upright = computed(() => kind.value === "shelves" || kind.value.startsWith("drawers"));
-const KINDS: [Kind, string][] = [["shelves", "Shelves"], ["drawers-equal", "Drawers, equal"], ["drawers-graded", "Drawers, graded"], ["slats-count", "So many slats"], ["slats-gap", "Slats with a wanted gap"]];
+const KINDS: [Kind, string][] = [
+  ["shelves", "Shelves"],
+  ["drawers-equal", "Drawers, equal"],
+  ["drawers-graded", "Drawers, graded"],
+  ["slats-count", "So many slats"],
+  ["slats-gap", "Slats with a wanted gap"],
+];
 /** What is drawn: things of wood with their place and size along the length. */
 const things = computed(() => {
   const d = data.value;
@@ -57,27 +90,89 @@ const things = computed(() => {
 
 <template>
   <ElDialog v-model="open" title="Divide a length" width="54rem" @closed="emit('close')">
-    <div class="kinds"><button v-for="[k, word] in KINDS" :key="k" class="act" :class="{ on: k === kind }" @click="kind = k">{{ word }}</button></div>
+    <div class="kinds">
+      <button v-for="[k, word] in KINDS" :key="k" class="act" :class="{ on: k === kind }" @click="kind = k">
+        {{ word }}
+      </button>
+    </div>
     <div class="two">
       <div class="fields">
-        <MeasureField v-model="span" :label="upright ? 'Clear height' : 'Between the posts'" :system="system" />
-        <MeasureField v-if="!kind.startsWith('drawers')" v-model="stock" :label="kind === 'shelves' ? 'Thickness of a shelf' : 'Width of a slat'" :system="system" />
-        <label v-if="kind === 'shelves'" class="field"><span>What is to stand there, from the bottom</span><input v-model.lazy="heights" class="line-input" /></label>
+        <MeasureField
+          v-model="span"
+          :label="upright ? 'Clear height' : 'Between the posts'"
+          :system="system"
+        />
+        <MeasureField
+          v-if="!kind.startsWith('drawers')"
+          v-model="stock"
+          :label="kind === 'shelves' ? 'Thickness of a shelf' : 'Width of a slat'"
+          :system="system"
+        />
+        <label v-if="kind === 'shelves'" class="field"
+          ><span>What is to stand there, from the bottom</span
+          ><input v-model.lazy="heights" class="line-input"
+        /></label>
         <p v-if="kind === 'shelves' && read.why" class="note">{{ read.why }}</p>
-        <MeasureField v-if="kind === 'shelves'" v-model="room" label="Finger room above each" :system="system" />
-        <label v-if="kind.startsWith('drawers') || kind === 'slats-count'" class="field"><span>How many</span><input v-model.number="count" class="line-input" type="number" min="1" /></label>
-        <MeasureField v-if="kind.startsWith('drawers') || kind === 'slats-gap'" v-model="gap" :label="kind === 'slats-gap' ? 'Wanted gap' : 'Gap round each front'" :system="system" />
-        <label v-if="kind === 'drawers-graded'" class="field"><span>Each {{ growth }} times the one above</span><input v-model.number="growth" type="range" min="1" max="1.6" step="0.05" /></label>
+        <MeasureField
+          v-if="kind === 'shelves'"
+          v-model="room"
+          label="Finger room above each"
+          :system="system"
+        />
+        <label v-if="kind.startsWith('drawers') || kind === 'slats-count'" class="field"
+          ><span>How many</span><input v-model.number="count" class="line-input" type="number" min="1"
+        /></label>
+        <MeasureField
+          v-if="kind.startsWith('drawers') || kind === 'slats-gap'"
+          v-model="gap"
+          :label="kind === 'slats-gap' ? 'Wanted gap' : 'Gap round each front'"
+          :system="system"
+        />
+        <label v-if="kind === 'drawers-graded'" class="field"
+          ><span>Each {{ growth }} times the one above</span
+          ><input v-model.number="growth" type="range" min="1" max="1.6" step="0.05"
+        /></label>
       </div>
       <div class="seen">
         <p v-if="error" class="note">{{ error.message }}</p>
-        <svg v-else :viewBox="upright ? `0 0 ${span * 0.5} ${span}` : `0 0 ${span} ${span * 0.35}`" role="img" aria-label="The length as divided">
+        <svg
+          v-else
+          :viewBox="upright ? `0 0 ${span * 0.5} ${span}` : `0 0 ${span} ${span * 0.35}`"
+          role="img"
+          aria-label="The length as divided"
+        >
           <rect :width="upright ? span * 0.5 : span" :height="upright ? span : span * 0.35" class="room" />
-          <rect v-for="(t, i) in things" :key="i" :x="upright ? 0 : t.at" :y="upright ? span - t.at - t.size : 0" :width="upright ? span * 0.5 : t.size" :height="upright ? t.size : span * 0.35" class="thing" />
+          <rect
+            v-for="(t, i) in things"
+            :key="i"
+            :x="upright ? 0 : t.at"
+            :y="upright ? span - t.at - t.size : 0"
+            :width="upright ? span * 0.5 : t.size"
+            :height="upright ? t.size : span * 0.35"
+            class="thing"
+          />
         </svg>
         <template v-if="data && !error">
-          <p><b>{{ kind === "shelves" ? "Openings from the bottom" : kind.startsWith("drawers") ? "Fronts from the bottom" : "Gaps" }}:</b> <span v-for="(o, i) in data.openings" :key="i"><Len :ticks="o" :system="system" />{{ i < data.openings.length - 1 ? ", " : "" }}</span></p>
-          <p><b>Mark from the {{ upright ? "bottom" : "left" }}:</b> <span v-for="(a, i) in data.at" :key="i"><Len :ticks="a" :system="system" />{{ i < data.at.length - 1 ? ", " : "" }}</span></p>
+          <p>
+            <b
+              >{{
+                kind === "shelves"
+                  ? "Openings from the bottom"
+                  : kind.startsWith("drawers")
+                    ? "Fronts from the bottom"
+                    : "Gaps"
+              }}:</b
+            >
+            <span v-for="(o, i) in data.openings" :key="i"
+              ><Len :ticks="o" :system="system" />{{ i < data.openings.length - 1 ? ", " : "" }}</span
+            >
+          </p>
+          <p>
+            <b>Mark from the {{ upright ? "bottom" : "left" }}:</b>
+            <span v-for="(a, i) in data.at" :key="i"
+              ><Len :ticks="a" :system="system" />{{ i < data.at.length - 1 ? ", " : "" }}</span
+            >
+          </p>
           <p>{{ data.said }}.</p>
         </template>
       </div>

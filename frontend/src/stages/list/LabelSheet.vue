@@ -12,13 +12,27 @@ const KEPT = `plank-labels-${isMetric(project.value!.system) ? "mm" : "in"}`;
 const usual = isMetric(project.value!.system)
   ? { columns: 3, rows: 8, width: 63.5, height: 33.9, left: 7.2, top: 13, gap_x: 2.5, gap_y: 0 }
   : { columns: 3, rows: 10, width: 66.7, height: 25.4, left: 4.8, top: 12.7, gap_x: 3.1, gap_y: 0 };
-const sheet = ref<Record<keyof typeof usual, number>>({ ...usual, ...JSON.parse(localStorage.getItem(KEPT) ?? "{}") });
+const sheet = ref<Record<keyof typeof usual, number>>({
+  ...usual,
+  ...JSON.parse(localStorage.getItem(KEPT) ?? "{}"),
+});
 const skip = ref(0);
 const FIELDS: [keyof typeof usual, string][] = [
-  ["columns", "Labels across"], ["rows", "Labels down"], ["width", "Width, mm"], ["height", "Height, mm"],
-  ["left", "Left margin, mm"], ["top", "Top margin, mm"], ["gap_x", "Gap across, mm"], ["gap_y", "Gap down, mm"],
+  ["columns", "Labels across"],
+  ["rows", "Labels down"],
+  ["width", "Width, mm"],
+  ["height", "Height, mm"],
+  ["left", "Left margin, mm"],
+  ["top", "Top margin, mm"],
+  ["gap_x", "Gap across, mm"],
+  ["gap_y", "Gap down, mm"],
 ];
-const address = computed(() => `/api/projects/${pk.value}/labels.pdf?${new URLSearchParams({ ...Object.fromEntries(Object.entries(sheet.value).map(([k, v]) => [k, String(v)])), skip: String(skip.value) })}`);
+const address = computed(
+  () =>
+    `/api/projects/${pk.value}/labels.pdf?${new URLSearchParams(
+      Object.entries({ ...sheet.value, skip: skip.value }).map(([k, v]) => [k, String(v)]),
+    )}`,
+);
 function keep(): void {
   localStorage.setItem(KEPT, JSON.stringify(sheet.value));
 }
@@ -28,8 +42,20 @@ function keep(): void {
   <ElDialog v-model="open" title="Labels" width="40rem" @closed="emit('close')">
     <p>One for every piece: mark, name, size, wood, and a code that opens the part here.</p>
     <div class="fields">
-      <label v-for="[name, word] in FIELDS" :key="name" class="field"><span>{{ word }}</span><input v-model.number="sheet[name]" class="line-input" type="number" step="any" min="0" @change="keep" /></label>
-      <label class="field"><span>Labels used up on the first sheet</span><input v-model.number="skip" class="line-input" type="number" min="0" /></label>
+      <label v-for="[name, word] in FIELDS" :key="name" class="field"
+        ><span>{{ word }}</span
+        ><input
+          v-model.number="sheet[name]"
+          class="line-input"
+          type="number"
+          step="any"
+          min="0"
+          @change="keep"
+      /></label>
+      <label class="field"
+        ><span>Labels used up on the first sheet</span
+        ><input v-model.number="skip" class="line-input" type="number" min="0"
+      /></label>
     </div>
     <a class="act lead" :href="address">Make the PDF</a>
   </ElDialog>

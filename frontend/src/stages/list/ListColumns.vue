@@ -29,7 +29,13 @@ const known = new Set<string>(MEANINGS.map(([meaning]) => meaning));
     <li v-for="c in columns" :key="c.heading" :class="{ unsure: !c.sure }">
       <b>{{ c.heading }}</b>
       <span class="soft example">{{ c.example || "nothing in it" }}</span>
-      <ElSelect v-if="known.has(c.meaning)" :model-value="c.meaning" size="large" :aria-label="`What ${c.heading} holds`" @update:model-value="emit('change', c.heading, $event)">
+      <ElSelect
+        v-if="known.has(c.meaning)"
+        :model-value="c.meaning"
+        size="large"
+        :aria-label="`What ${c.heading} holds`"
+        @update:model-value="emit('change', c.heading, $event)"
+      >
         <ElOption v-for="[meaning, label] in MEANINGS" :key="meaning" :value="meaning" :label="label" />
       </ElSelect>
       <span v-else class="own">{{ c.meaning.replaceAll("_", " ") }}</span>

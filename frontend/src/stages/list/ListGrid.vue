@@ -21,7 +21,11 @@ const sheet = ref("");
 
 function rough(p: Part): { length: number; width: number } {
   const a = project.value!.shop.allowance;
-  if (p.stock !== "board") return { length: p.length - (p.edging?.ends ?? 0) * (p.edging?.thickness ?? 0), width: p.width - (p.edging?.long_edges ?? 0) * (p.edging?.thickness ?? 0) };
+  if (p.stock !== "board")
+    return {
+      length: p.length - (p.edging?.ends ?? 0) * (p.edging?.thickness ?? 0),
+      width: p.width - (p.edging?.long_edges ?? 0) * (p.edging?.thickness ?? 0),
+    };
   return { length: p.length + a.length, width: p.width + (p.panel ? a.panel_width : a.width) };
 }
 
@@ -30,17 +34,25 @@ function allowances(p: Part): string {
   if (p.stock !== "board") return p.edging ? "without its edging" : "cut to size";
   const a = project.value!.shop.allowance;
   const over = (ticks: number) => show(ticks, system.value, true);
-  const between = a.between === a.length ? "" : `, ${a.between ? `${over(a.between)}` : "the kerf alone"} between parts of one blank`;
-  return `${over(a.length)} over in length${between}, ${over(p.panel ? a.panel_width : a.width)} in width, ${over(a.face * p.layers)} in thickness`;
+  const between =
+    a.between === a.length
+      ? ""
+      : `, ${a.between ? `${over(a.between)}` : "the kerf alone"} between parts of one blank`;
+  const width = over(p.panel ? a.panel_width : a.width);
+  return `${over(a.length)} over in length${between}, ${width} in width, ${over(a.face * p.layers)} in thickness`;
 }
 
 // ---- choosing rows: what is changed in one chosen row is changed in all ---------------------------
 const chosen = ref(new Set<string>());
 const anchor = ref("");
-watch(() => project.value!.parts, (parts) => {
-  const left = new Set(parts.map((p) => p.id));
-  if ([...chosen.value].some((id) => !left.has(id))) chosen.value = new Set([...chosen.value].filter((id) => left.has(id)));
-});
+watch(
+  () => project.value!.parts,
+  (parts) => {
+    const left = new Set(parts.map((p) => p.id));
+    if ([...chosen.value].some((id) => !left.has(id)))
+      chosen.value = new Set([...chosen.value].filter((id) => left.has(id)));
+  },
+);
 function choose(event: MouseEvent | KeyboardEvent, id: string): void {
   const now = new Set(chosen.value);
   const ids = rows.value.map((p) => p.id);
@@ -56,7 +68,10 @@ const ALONE = new Set(["id", "name", "outline", "source"]);
 function change(part: Part, what: string, values: Partial<Part>): void {
   const id = values.id ?? part.id;
   if (values.id !== undefined && (taken.value.has(id) || !id.trim())) {
-    ElMessage({ type: "error", message: id.trim() ? `The mark '${id}' is taken; every mark once` : "A part needs a mark" });
+    ElMessage({
+      type: "error",
+      message: id.trim() ? `The mark '${id}' is taken; every mark once` : "A part needs a mark",
+    });
     return;
   }
   const names = Object.keys(values);
@@ -68,10 +83,18 @@ function change(part: Part, what: string, values: Partial<Part>): void {
 function formula(part: Part, field: string, text: string): void {
   const formulas = { ...part.formulas, [field]: text };
   if (!text) delete formulas[field];
-  void edit({ label: `formula for the ${field} of ${part.id}`, put_parts: [{ ...part, formulas, was: part.id }] });
+  void edit({
+    label: `formula for the ${field} of ${part.id}`,
+    put_parts: [{ ...part, formulas, was: part.id }],
+  });
 }
 async function workOut(text: string): Promise<{ ticks: number | null; why: string }> {
-  return (await api.POST("/api/projects/{project}/formula", { params: { path: { project: pk.value } }, body: { text, kind: "length" } })).data!;
+  return (
+    await api.POST("/api/projects/{project}/formula", {
+      params: { path: { project: pk.value } },
+      body: { text, kind: "length" },
+    })
+  ).data!;
 }
 function count(part: Part, event: Event): void {
   const input = event.target as HTMLInputElement;
@@ -88,7 +111,9 @@ function count(part: Part, event: Event): void {
   }
 }
 function panel(part: Part, on: boolean): void {
-  const usual = isMetric(system.value) ? { stave_min: 60 * TICKS_PER_MM, stave_max: 150 * TICKS_PER_MM } : { stave_min: 2.5 * TICKS_PER_INCH, stave_max: 6 * TICKS_PER_INCH };
+  const usual = isMetric(system.value)
+    ? { stave_min: 60 * TICKS_PER_MM, stave_max: 150 * TICKS_PER_MM }
+    : { stave_min: 2.5 * TICKS_PER_INCH, stave_max: 6 * TICKS_PER_INCH };
   change(part, "panel", { panel: on ? usual : null, run: on ? "" : part.run });
 }
 function remove(part: Part): void {
@@ -99,19 +124,47 @@ function remove(part: Part): void {
 }
 
 // ---- the row one types into ----------------------------------------------------------------------
-const draft = ref({ name: "", quantity: "1", length: null as number | null, width: null as number | null, thickness: null as number | null, species: "", faces: "clear-one" as Part["faces"] });
+const draft = ref({
+  name: "",
+  quantity: "1",
+  length: null as number | null,
+  width: null as number | null,
+  thickness: null as number | null,
+  species: "",
+  faces: "clear-one" as Part["faces"],
+});
 const draftName = ref<HTMLInputElement>();
 const draftSpecies = computed(() => draft.value.species || project.value!.parts.at(-1)?.species || "");
 async function addDraft(): Promise<void> {
   const d = draft.value;
-  const missing = [!d.name.trim() && "a name", !d.length && "a length", !d.width && "a width", !d.thickness && "a thickness", !draftSpecies.value && "a wood"].filter(Boolean);
+  const missing = [
+    !d.name.trim() && "a name",
+    !d.length && "a length",
+    !d.width && "a width",
+    !d.thickness && "a thickness",
+    !draftSpecies.value && "a wood",
+  ].filter(Boolean);
   if (missing.length) {
     ElMessage({ type: "error", message: `The new part still needs ${missing.join(", ")}` });
     return;
   }
   const id = markFor(d.name, taken.value);
   const quantity = Math.max(1, Math.round(Number(d.quantity) || 1));
-  void edit({ label: `new part ${id}`, put_parts: [plainPart({ id, name: d.name.trim(), quantity, species: draftSpecies.value, length: d.length!, width: d.width!, thickness: d.thickness!, faces: d.faces })] });
+  void edit({
+    label: `new part ${id}`,
+    put_parts: [
+      plainPart({
+        id,
+        name: d.name.trim(),
+        quantity,
+        species: draftSpecies.value,
+        length: d.length!,
+        width: d.width!,
+        thickness: d.thickness!,
+        faces: d.faces,
+      }),
+    ],
+  });
   draft.value = { ...d, name: "", quantity: "1", length: null, width: null };
   await nextTick();
   draftName.value?.focus();
@@ -138,8 +191,13 @@ async function key(event: KeyboardEvent): Promise<void> {
   const row = field.closest("tr");
   if (!row) return;
   const at = [...row.querySelectorAll("input,select")].indexOf(field);
-  let next = (event.key === "ArrowUp" ? row.previousElementSibling : row.nextElementSibling) as HTMLElement | null;
-  while (next?.classList.contains("group")) next = (event.key === "ArrowUp" ? next.previousElementSibling : next.nextElementSibling) as HTMLElement | null;
+  let next = (
+    event.key === "ArrowUp" ? row.previousElementSibling : row.nextElementSibling
+  ) as HTMLElement | null;
+  while (next?.classList.contains("group"))
+    next = (
+      event.key === "ArrowUp" ? next.previousElementSibling : next.nextElementSibling
+    ) as HTMLElement | null;
   const target = next?.querySelectorAll<HTMLElement>("input,select")[at];
   if (!target) return;
   event.preventDefault();
@@ -157,10 +215,19 @@ async function fillDown(field: HTMLElement): Promise<void> {
   if (!targets.length) return;
   const name = from.column;
   const text = source.formulas[name];
-  const puts = targets.map((p) => ({ ...without(p, name), [name]: source[name], ...(text ? { formulas: { ...p.formulas, [name]: text } } : {}), was: p.id }));
+  const puts = targets.map((p) => ({
+    ...without(p, name),
+    [name]: source[name],
+    ...(text ? { formulas: { ...p.formulas, [name]: text } } : {}),
+    was: p.id,
+  }));
   void edit({ label: `fill down of ${name} to ${puts.length}`, put_parts: puts });
   await nextTick();
-  document.querySelector<HTMLElement>(`tr[data-part="${CSS.escape(targets.at(-1)!.id)}"] td[data-column="${name}"] :is(input,select)`)?.focus();
+  document
+    .querySelector<HTMLElement>(
+      `tr[data-part="${CSS.escape(targets.at(-1)!.id)}"] td[data-column="${name}"] :is(input,select)`,
+    )
+    ?.focus();
 }
 /** A block from a spreadsheet over the cells from the one that has the focus; false where none has. */
 function pasteBlock(text: string): boolean {
@@ -168,7 +235,12 @@ function pasteBlock(text: string): boolean {
   if (!from) return false;
   const { puts, over, wrong } = pastedBlock(rows.value, from.at, from.column, text, system.value);
   if (wrong.length) {
-    ElMessage({ type: "error", message: `Nothing was pasted. ${wrong.slice(0, 3).join("; ")}`, duration: 8000, showClose: true });
+    ElMessage({
+      type: "error",
+      message: `Nothing was pasted. ${wrong.slice(0, 3).join("; ")}`,
+      duration: 8000,
+      showClose: true,
+    });
     return true;
   }
   (document.activeElement as HTMLElement).blur();
@@ -181,13 +253,17 @@ function focusNew(): void {
 }
 defineExpose({ pasteBlock, focusNew, open: (id: string) => (sheet.value = id) });
 
-watch(() => props.asked, async (id) => {
-  if (!id) return;
-  await nextTick();
-  const row = document.querySelector<HTMLElement>(`tr[data-part="${CSS.escape(id)}"]`);
-  row?.scrollIntoView({ block: "center" });
-  row?.querySelector<HTMLElement>("td[data-column='name'] input")?.focus();
-}, { immediate: true });
+watch(
+  () => props.asked,
+  async (id) => {
+    if (!id) return;
+    await nextTick();
+    const row = document.querySelector<HTMLElement>(`tr[data-part="${CSS.escape(id)}"]`);
+    row?.scrollIntoView({ block: "center" });
+    row?.querySelector<HTMLElement>("td[data-column='name'] input")?.focus();
+  },
+  { immediate: true },
+);
 const columns = COLUMNS.length;
 </script>
 
@@ -196,50 +272,234 @@ const columns = COLUMNS.length;
     <table class="grid" @keydown="key">
       <thead>
         <tr>
-          <th class="tick"><span class="sr">Chosen</span></th><th>Mark</th><th class="w-name">Part</th><th class="num">Count</th><th class="num">Length</th><th class="num">Width</th><th class="num">Thickness</th>
-          <th>Wood</th><th>Faces</th><th title="Parts of one run come end to end out of one blank">Run</th><th title="Glued up from staves">Panel</th><th class="num" title="With the shop's allowances">Rough size</th><th class="w-note">Note</th><th />
+          <th class="tick"><span class="sr">Chosen</span></th>
+          <th>Mark</th>
+          <th class="w-name">Part</th>
+          <th class="num">Count</th>
+          <th class="num">Length</th>
+          <th class="num">Width</th>
+          <th class="num">Thickness</th>
+          <th>Wood</th>
+          <th>Faces</th>
+          <th title="Parts of one run come end to end out of one blank">Run</th>
+          <th title="Glued up from staves">Panel</th>
+          <th class="num" title="With the shop's allowances">Rough size</th>
+          <th class="w-note">Note</th>
+          <th />
         </tr>
       </thead>
       <tbody>
         <template v-for="(p, i) in rows" :key="p.id">
-          <tr v-if="order === 'grouped' && (i === 0 || groupOf(rows[i - 1]!) !== groupOf(p))" class="group"><td :colspan="columns + 4"><b>{{ p.species }}</b>, <Len :ticks="p.thickness" :system="system" /></td></tr>
+          <tr v-if="order === 'grouped' && (i === 0 || groupOf(rows[i - 1]!) !== groupOf(p))" class="group">
+            <td :colspan="columns + 4">
+              <b>{{ p.species }}</b>, <Len :ticks="p.thickness" :system="system" />
+            </td>
+          </tr>
           <tr :data-part="p.id" :class="{ chosen: chosen.has(p.id) }">
-            <td class="tick"><input type="checkbox" :checked="chosen.has(p.id)" :aria-label="`Choose ${p.id}`" @click="choose($event, p.id)" /></td>
-            <td data-column="id"><input class="cell mark" :value="p.id" aria-label="Mark" @change="change(p, 'mark', { id: ($event.target as HTMLInputElement).value.trim() }); ($event.target as HTMLInputElement).value = p.id" /></td>
-            <td data-column="name"><input class="cell" :value="p.name" aria-label="Part" @change="change(p, 'name', { name: ($event.target as HTMLInputElement).value })" /></td>
-            <td data-column="quantity"><input class="cell num count" inputmode="text" :value="p.quantity" aria-label="Count" :title="p.formulas.quantity ? `= ${p.formulas.quantity}` : undefined" :class="{ formed: p.formulas.quantity }" @focus="p.formulas.quantity ? (($event.target as HTMLInputElement).value = `=${p.formulas.quantity}`) : undefined" @blur="($event.target as HTMLInputElement).value = String(p.quantity)" @change="count(p, $event)" /></td>
-            <td v-for="[field, label] in [['length', 'Length'], ['width', 'Width'], ['thickness', 'Thickness']] as const" :key="field" :data-column="field"><MeasureField compact hide-label :label="label" :system="system" :model-value="p[field]" :formula="p.formulas[field] ?? ''" :work-out="workOut" @formula="formula(p, field, $event)" @update:model-value="change(p, field, { [field]: $event })" /></td>
-            <td data-column="species"><input class="cell wood" list="woods" :value="p.species" aria-label="Wood" @change="change(p, 'wood', { species: ($event.target as HTMLInputElement).value.trim() || p.species })" /></td>
+            <td class="tick">
+              <input
+                type="checkbox"
+                :checked="chosen.has(p.id)"
+                :aria-label="`Choose ${p.id}`"
+                @click="choose($event, p.id)"
+              />
+            </td>
+            <td data-column="id">
+              <input
+                class="cell mark"
+                :value="p.id"
+                aria-label="Mark"
+                @change="
+                  change(p, 'mark', { id: ($event.target as HTMLInputElement).value.trim() });
+                  ($event.target as HTMLInputElement).value = p.id;
+                "
+              />
+            </td>
+            <td data-column="name">
+              <input
+                class="cell"
+                :value="p.name"
+                aria-label="Part"
+                @change="change(p, 'name', { name: ($event.target as HTMLInputElement).value })"
+              />
+            </td>
+            <td data-column="quantity">
+              <input
+                class="cell num count"
+                inputmode="text"
+                :value="p.quantity"
+                aria-label="Count"
+                :title="p.formulas.quantity ? `= ${p.formulas.quantity}` : undefined"
+                :class="{ formed: p.formulas.quantity }"
+                @focus="
+                  p.formulas.quantity
+                    ? (($event.target as HTMLInputElement).value = `=${p.formulas.quantity}`)
+                    : undefined
+                "
+                @blur="($event.target as HTMLInputElement).value = String(p.quantity)"
+                @change="count(p, $event)"
+              />
+            </td>
+            <td
+              v-for="[field, label] in [
+                ['length', 'Length'],
+                ['width', 'Width'],
+                ['thickness', 'Thickness'],
+              ] as const"
+              :key="field"
+              :data-column="field"
+            >
+              <MeasureField
+                compact
+                hide-label
+                :label="label"
+                :system="system"
+                :model-value="p[field]"
+                :formula="p.formulas[field] ?? ''"
+                :work-out="workOut"
+                @formula="formula(p, field, $event)"
+                @update:model-value="change(p, field, { [field]: $event })"
+              />
+            </td>
+            <td data-column="species">
+              <input
+                class="cell wood"
+                list="woods"
+                :value="p.species"
+                aria-label="Wood"
+                @change="
+                  change(p, 'wood', {
+                    species: ($event.target as HTMLInputElement).value.trim() || p.species,
+                  })
+                "
+              />
+            </td>
             <td data-column="faces">
-              <select class="cell" :value="p.faces" aria-label="Faces" @change="change(p, 'faces', { faces: ($event.target as HTMLSelectElement).value as Part['faces'] })">
-                <option value="clear-two">two clear</option><option value="clear-one">one clear</option><option value="sound">sound</option>
+              <select
+                class="cell"
+                :value="p.faces"
+                aria-label="Faces"
+                @change="
+                  change(p, 'faces', { faces: ($event.target as HTMLSelectElement).value as Part['faces'] })
+                "
+              >
+                <option value="clear-two">two clear</option>
+                <option value="clear-one">one clear</option>
+                <option value="sound">sound</option>
               </select>
             </td>
-            <td data-column="run"><input class="cell run" :value="p.run" aria-label="Run" :disabled="!!p.panel || p.stock !== 'board'" @change="change(p, 'run', { run: ($event.target as HTMLInputElement).value.trim() })" /></td>
+            <td data-column="run">
+              <input
+                class="cell run"
+                :value="p.run"
+                aria-label="Run"
+                :disabled="!!p.panel || p.stock !== 'board'"
+                @change="change(p, 'run', { run: ($event.target as HTMLInputElement).value.trim() })"
+              />
+            </td>
             <td class="panel">
               <span v-if="p.stock !== 'board'" class="kind">{{ p.stock }}</span>
-              <label v-else><input type="checkbox" :checked="!!p.panel" aria-label="Panel" @change="panel(p, ($event.target as HTMLInputElement).checked)" /></label>
+              <label v-else
+                ><input
+                  type="checkbox"
+                  :checked="!!p.panel"
+                  aria-label="Panel"
+                  @change="panel(p, ($event.target as HTMLInputElement).checked)"
+              /></label>
               <template v-if="p.panel && p.stock === 'board'">
-                <MeasureField compact hide-label label="Narrowest stave" :system="system" :model-value="p.panel.stave_min" @update:model-value="change(p, 'staves', { panel: { ...p.panel!, stave_min: $event } })" />
+                <MeasureField
+                  compact
+                  hide-label
+                  label="Narrowest stave"
+                  :system="system"
+                  :model-value="p.panel.stave_min"
+                  @update:model-value="change(p, 'staves', { panel: { ...p.panel!, stave_min: $event } })"
+                />
                 <span>to</span>
-                <MeasureField compact hide-label label="Widest stave" :system="system" :model-value="p.panel.stave_max" @update:model-value="change(p, 'staves', { panel: { ...p.panel!, stave_max: $event } })" />
+                <MeasureField
+                  compact
+                  hide-label
+                  label="Widest stave"
+                  :system="system"
+                  :model-value="p.panel.stave_max"
+                  @update:model-value="change(p, 'staves', { panel: { ...p.panel!, stave_max: $event } })"
+                />
               </template>
             </td>
-            <td class="num rough" :title="allowances(p)"><Len :ticks="rough(p).length" :system="system" bare /> × <Len :ticks="rough(p).width" :system="system" bare /></td>
-            <td data-column="note"><input class="cell" :value="p.note" aria-label="Note" @change="change(p, 'note', { note: ($event.target as HTMLInputElement).value })" /></td>
-            <td class="ends"><button class="act quiet x" :aria-label="`All of ${p.name}`" title="All of this part" @click="sheet = p.id">⋯</button><button class="act quiet x" :aria-label="`Remove ${p.name}`" @click="remove(p)">×</button></td>
+            <td class="num rough" :title="allowances(p)">
+              <Len :ticks="rough(p).length" :system="system" bare /> ×
+              <Len :ticks="rough(p).width" :system="system" bare />
+            </td>
+            <td data-column="note">
+              <input
+                class="cell"
+                :value="p.note"
+                aria-label="Note"
+                @change="change(p, 'note', { note: ($event.target as HTMLInputElement).value })"
+              />
+            </td>
+            <td class="ends">
+              <button
+                class="act quiet x"
+                :aria-label="`All of ${p.name}`"
+                title="All of this part"
+                @click="sheet = p.id"
+              >
+                ⋯</button
+              ><button class="act quiet x" :aria-label="`Remove ${p.name}`" @click="remove(p)">×</button>
+            </td>
           </tr>
         </template>
         <tr class="draft" @keydown.enter.prevent="addDraft">
-          <td /><td class="soft plus">new</td>
-          <td><input ref="draftName" v-model="draft.name" class="cell" aria-label="New part" placeholder="Part" /></td>
-          <td><input v-model="draft.quantity" class="cell num count" inputmode="numeric" aria-label="New count" /></td>
-          <td><MeasureField v-model="draft.length" compact hide-label label="New length" :system="system" /></td>
-          <td><MeasureField v-model="draft.width" compact hide-label label="New width" :system="system" /></td>
-          <td><MeasureField v-model="draft.thickness" compact hide-label label="New thickness" :system="system" /></td>
-          <td><input v-model="draft.species" class="cell wood" list="woods" aria-label="New wood" :placeholder="draftSpecies || 'Wood'" /></td>
+          <td />
+          <td class="soft plus">new</td>
           <td>
-            <select v-model="draft.faces" class="cell" aria-label="New faces"><option value="clear-two">two clear</option><option value="clear-one">one clear</option><option value="sound">sound</option></select>
+            <input
+              ref="draftName"
+              v-model="draft.name"
+              class="cell"
+              aria-label="New part"
+              placeholder="Part"
+            />
+          </td>
+          <td>
+            <input
+              v-model="draft.quantity"
+              class="cell num count"
+              inputmode="numeric"
+              aria-label="New count"
+            />
+          </td>
+          <td>
+            <MeasureField v-model="draft.length" compact hide-label label="New length" :system="system" />
+          </td>
+          <td>
+            <MeasureField v-model="draft.width" compact hide-label label="New width" :system="system" />
+          </td>
+          <td>
+            <MeasureField
+              v-model="draft.thickness"
+              compact
+              hide-label
+              label="New thickness"
+              :system="system"
+            />
+          </td>
+          <td>
+            <input
+              v-model="draft.species"
+              class="cell wood"
+              list="woods"
+              aria-label="New wood"
+              :placeholder="draftSpecies || 'Wood'"
+            />
+          </td>
+          <td>
+            <select v-model="draft.faces" class="cell" aria-label="New faces">
+              <option value="clear-two">two clear</option>
+              <option value="clear-one">one clear</option>
+              <option value="sound">sound</option>
+            </select>
           </td>
           <td colspan="5"><button class="act" @click="addDraft">Add the part</button></td>
         </tr>

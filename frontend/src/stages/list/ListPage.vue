@@ -30,7 +30,9 @@ const asked = ref(String(route.query.part ?? ""));
 
 const { data: checks } = useQuery({
   queryKey: computed(() => ["checks", pk.value]),
-  queryFn: async () => (await api.GET("/api/projects/{project}/checks", { params: { path: { project: pk.value } } })).data!.checks,
+  queryFn: async () =>
+    (await api.GET("/api/projects/{project}/checks", { params: { path: { project: pk.value } } })).data!
+      .checks,
 });
 const BOARD_FOOT = 144 * 8128 ** 3;
 const totals = computed(() => {
@@ -48,7 +50,11 @@ function toggle(which: "measures" | "checks"): void {
 }
 function key(event: KeyboardEvent): void {
   if (inField(event) || event.ctrlKey || event.metaKey || event.altKey) return;
-  const act: Record<string, () => void> = { n: () => grid.value?.focusNew(), m: () => toggle("measures"), c: () => toggle("checks") };
+  const act: Record<string, () => void> = {
+    n: () => grid.value?.focusNew(),
+    m: () => toggle("measures"),
+    c: () => toggle("checks"),
+  };
   const found = act[event.key.toLowerCase()];
   if (!found) return;
   event.preventDefault();
@@ -79,34 +85,106 @@ function print(): void {
     <div class="stage-head">
       <h1>List</h1>
       <div class="figures grow">
-        <div><span class="figure">{{ totals.pieces }}</span><span class="label">parts</span></div>
-        <div><span class="figure">{{ totals.feet.toFixed(2) }}</span><span class="label">board feet, finished</span></div>
-        <div v-if="totals.longest"><span class="figure"><Len :ticks="totals.longest" :system="project.system" /></span><span class="label">longest</span></div>
+        <div>
+          <span class="figure">{{ totals.pieces }}</span><span class="label">parts</span>
+        </div>
+        <div>
+          <span class="figure">{{ totals.feet.toFixed(2) }}</span><span class="label"
+            >board feet, finished</span
+          >
+        </div>
+        <div v-if="totals.longest">
+          <span class="figure"><Len :ticks="totals.longest" :system="project.system" /></span
+          ><span class="label">longest</span>
+        </div>
       </div>
-      <RouterLink v-if="project.parts.length" class="act lead" :to="{ name: 'boards', params: { project: pk } }">Next: boards</RouterLink>
+      <RouterLink
+        v-if="project.parts.length"
+        class="act lead"
+        :to="{ name: 'boards', params: { project: pk } }"
+        >Next: boards</RouterLink
+      >
     </div>
     <div class="tools">
-      <button class="act" :class="{ on: panel === 'measures' }" @click="toggle('measures')">Measures{{ project.measures.length ? ` (${project.measures.length})` : "" }}</button>
-      <button class="act" :class="{ on: panel === 'checks' }" :disabled="!checks?.length" @click="toggle('checks')"><template v-if="checks?.length"><b class="bang">!</b> {{ checks.length }} to ask about</template><template v-else>Nothing to ask about</template></button>
+      <button class="act" :class="{ on: panel === 'measures' }" @click="toggle('measures')">
+        Measures{{ project.measures.length ? ` (${project.measures.length})` : "" }}
+      </button>
+      <button
+        class="act"
+        :class="{ on: panel === 'checks' }"
+        :disabled="!checks?.length"
+        @click="toggle('checks')"
+      >
+        <template v-if="checks?.length"><b class="bang">!</b> {{ checks.length }} to ask about</template
+        ><template v-else>Nothing to ask about</template>
+      </button>
       <button class="act" @click="sheet = 'divide'">Divide a length</button>
       <button class="act" @click="sheet = 'shop'">Shop allowances</button>
       <span class="grow" />
-      <select v-model="order" class="line-input small" aria-label="Order of the list"><option value="entered">as entered</option><option value="grouped">by wood and thickness</option><option value="longest">longest first</option></select>
-      <input v-model="filter" class="line-input small" type="search" placeholder="only those with …" aria-label="Show only parts with" />
+      <select v-model="order" class="line-input small" aria-label="Order of the list">
+        <option value="entered">as entered</option>
+        <option value="grouped">by wood and thickness</option>
+        <option value="longest">longest first</option>
+      </select>
+      <input
+        v-model="filter"
+        class="line-input small"
+        type="search"
+        placeholder="only those with …"
+        aria-label="Show only parts with"
+      />
       <details class="out">
         <summary class="act">Take it along</summary>
         <div class="menu">
-          <a :href="`/api/projects/${pk}/parts.pdf`">Cut list on paper, PDF</a><a :href="`/api/projects/${pk}/parts.xlsx`">Workbook, XLSX</a><a :href="`/api/projects/${pk}/parts.csv`">Table, CSV</a>
-          <a :href="`/api/projects/${pk}/parts.dxf`">Outlines, DXF</a><button @click="sheet = 'labels'">Labels for the parts, PDF</button><a :href="`/api/projects/${pk}/job.json`">Job file</a><button @click="print">Print this list</button>
+          <a :href="`/api/projects/${pk}/parts.pdf`">Cut list on paper, PDF</a
+          ><a :href="`/api/projects/${pk}/parts.xlsx`">Workbook, XLSX</a
+          ><a :href="`/api/projects/${pk}/parts.csv`">Table, CSV</a>
+          <a :href="`/api/projects/${pk}/parts.dxf`">Outlines, DXF</a
+          ><button @click="sheet = 'labels'">Labels for the parts, PDF</button
+          ><a :href="`/api/projects/${pk}/job.json`">Job file</a
+          ><button @click="print">Print this list</button>
         </div>
       </details>
     </div>
-    <p v-if="layout?.standing?.stale && project.parts.length" class="note stale">The plan was made before this change, and with it the milling steps and the books. <RouterLink :to="{ name: 'layout', params: { project: pk } }">Lay out again</RouterLink></p>
+    <p v-if="layout?.standing?.stale && project.parts.length" class="note stale">
+      The plan was made before this change, and with it the milling steps and the books.
+      <RouterLink :to="{ name: 'layout', params: { project: pk } }">Lay out again</RouterLink>
+    </p>
     <MeasuresPanel v-if="panel === 'measures'" />
-    <ChecksPanel v-if="panel === 'checks' && checks?.length" :checks="checks" @show="asked = ''; filter = ''; $nextTick(() => (asked = $event))" />
-    <p v-if="!project.parts.length" class="first">Type the first part into the row below, or paste rows from a spreadsheet anywhere on this page. <RouterLink :to="{ name: 'draw', params: { project: pk } }">Bring in a file, or start from a pattern</RouterLink>.</p>
+    <ChecksPanel
+      v-if="panel === 'checks' && checks?.length"
+      :checks="checks"
+      @show="
+        asked = '';
+        filter = '';
+        $nextTick(() => (asked = $event));
+      "
+    />
+    <p v-if="!project.parts.length" class="first">
+      Type the first part into the row below, or paste rows from a spreadsheet anywhere on this page.
+      <RouterLink :to="{ name: 'draw', params: { project: pk } }"
+        >Bring in a file, or start from a pattern</RouterLink
+      >.
+    </p>
     <ListGrid ref="grid" :order="order" :filter="filter" :asked="asked" />
-    <datalist id="woods"><option v-for="w in new Set(['white oak', 'red oak', 'ash', 'walnut', 'cherry', 'hard maple', 'beech', 'yellow poplar', 'yellow birch', ...totals.woods])" :key="w" :value="w" /></datalist>
+    <datalist id="woods">
+      <option
+        v-for="w in new Set([
+          'white oak',
+          'red oak',
+          'ash',
+          'walnut',
+          'cherry',
+          'hard maple',
+          'beech',
+          'yellow poplar',
+          'yellow birch',
+          ...totals.woods,
+        ])"
+        :key="w"
+        :value="w"
+      />
+    </datalist>
     <PastedList v-if="pasted" :text="pasted" @close="pasted = ''" />
     <ShopSheet v-if="sheet === 'shop'" @close="sheet = ''" />
     <DividerSheet v-if="sheet === 'divide'" @close="sheet = ''" />

@@ -26,28 +26,87 @@ function remove(at: number): void {
 }
 async function add(): Promise<void> {
   if (!name.value.trim() || !text.value.trim()) return;
-  const added = await edit({ label: `measure ${name.value.trim()}`, measures: [...all(), { name: name.value.trim(), text: text.value.trim(), kind: "length", note: "" }] });
+  const added = await edit({
+    label: `measure ${name.value.trim()}`,
+    measures: [...all(), { name: name.value.trim(), text: text.value.trim(), kind: "length", note: "" }],
+  });
   if (added) name.value = text.value = "";
 }
 </script>
 
 <template>
   <div v-if="project" class="panel">
-    <p class="soft">Name a measure, then write sizes in the list as formulas over it: <code>=W - 2 * stock</code>. Units, fractions, brackets and min, max, round, up, down work; a bare number is in the project's unit.</p>
+    <p class="soft">
+      Name a measure, then write sizes in the list as formulas over it: <code>=W - 2 * stock</code>. Units,
+      fractions, brackets and min, max, round, up, down work; a bare number is in the project's unit.
+    </p>
     <table class="ruled">
-      <thead><tr><th>Measure</th><th>Formula</th><th class="num">Comes to</th><th>What it is</th><th /></tr></thead>
+      <thead>
+        <tr>
+          <th>Measure</th>
+          <th>Formula</th>
+          <th class="num">Comes to</th>
+          <th>What it is</th>
+          <th />
+        </tr>
+      </thead>
       <tbody>
         <tr v-for="(m, i) in project.measures" :key="m.name" :data-measure="m.name">
-          <td><input class="line-input name" :value="m.name" aria-label="Name of the measure" @change="change(i, { name: ($event.target as HTMLInputElement).value.trim() })" /></td>
-          <td><input class="line-input" :value="m.text" :aria-label="`Formula of ${m.name}`" @change="change(i, { text: ($event.target as HTMLInputElement).value.trim() })" /></td>
-          <td class="num value"><template v-if="m.ticks !== null">{{ show(m.ticks, project.system, true) }}</template><template v-else-if="m.number !== null">{{ Math.round(m.number * 1e5) / 1e5 }}</template><template v-else>…</template></td>
-          <td><input class="line-input" :value="m.note" :aria-label="`What ${m.name} is`" @change="change(i, { note: ($event.target as HTMLInputElement).value.trim() })" /></td>
-          <td class="ends"><select class="line-input kind" :value="m.kind" :aria-label="`Kind of ${m.name}`" @change="change(i, { kind: ($event.target as HTMLSelectElement).value as Measure['kind'] })"><option value="length">length</option><option value="number">number</option></select><button class="act quiet" :aria-label="`Remove ${m.name}`" @click="remove(i)">×</button></td>
+          <td>
+            <input
+              class="line-input name"
+              :value="m.name"
+              aria-label="Name of the measure"
+              @change="change(i, { name: ($event.target as HTMLInputElement).value.trim() })"
+            />
+          </td>
+          <td>
+            <input
+              class="line-input"
+              :value="m.text"
+              :aria-label="`Formula of ${m.name}`"
+              @change="change(i, { text: ($event.target as HTMLInputElement).value.trim() })"
+            />
+          </td>
+          <td class="num value">
+            <template v-if="m.ticks !== null">{{ show(m.ticks, project.system, true) }}</template><template
+              v-else-if="m.number !== null"
+              >{{ Math.round(m.number * 1e5) / 1e5 }}</template
+            ><template v-else>…</template>
+          </td>
+          <td>
+            <input
+              class="line-input"
+              :value="m.note"
+              :aria-label="`What ${m.name} is`"
+              @change="change(i, { note: ($event.target as HTMLInputElement).value.trim() })"
+            />
+          </td>
+          <td class="ends">
+            <select
+              class="line-input kind"
+              :value="m.kind"
+              :aria-label="`Kind of ${m.name}`"
+              @change="change(i, { kind: ($event.target as HTMLSelectElement).value as Measure['kind'] })"
+            >
+              <option value="length">length</option>
+              <option value="number">number</option></select
+            ><button class="act quiet" :aria-label="`Remove ${m.name}`" @click="remove(i)">×</button>
+          </td>
         </tr>
         <tr @keydown.enter.prevent="add">
           <td><input v-model="name" class="line-input name" aria-label="New measure" placeholder="W" /></td>
-          <td><input v-model="text" class="line-input" aria-label="Formula of the new measure" placeholder="36" /></td>
-          <td colspan="3"><button class="act" :disabled="!name.trim() || !text.trim()" @click="add">Add the measure</button></td>
+          <td>
+            <input
+              v-model="text"
+              class="line-input"
+              aria-label="Formula of the new measure"
+              placeholder="36"
+            />
+          </td>
+          <td colspan="3">
+            <button class="act" :disabled="!name.trim() || !text.trim()" @click="add">Add the measure</button>
+          </td>
         </tr>
       </tbody>
     </table>

@@ -23,49 +23,226 @@ function set(what: string, values: Partial<Part>): void {
 function text(what: string, name: "match" | "same_board" | "joint" | "run", event: Event): void {
   set(what, { [name]: (event.target as HTMLInputElement).value.trim() });
 }
-const ring = computed(() => part.value?.outline.map(([x, y]) => `${x},${part.value!.width - y!}`).join(" ") ?? "");
+const ring = computed(
+  () => part.value?.outline.map(([x, y]) => `${x},${part.value!.width - y!}`).join(" ") ?? "",
+);
 const cut = computed(() => {
   const p = part.value!;
   const e = p.edging;
   return e ? [p.length - e.ends * e.thickness, p.width - e.long_edges * e.thickness] : [p.length, p.width];
 });
+/** An arrow along the middle half of the part. */
+function grainArrow({ length, width }: { length: number; width: number }): string {
+  const [back, side] = [length * 0.03, length * 0.012];
+  const shaft = `M ${length * 0.25} ${width / 2} H ${length * 0.75}`;
+  return `${shaft} l ${-back} ${-side} m ${back} ${side} l ${-back} ${side}`;
+}
 </script>
 
 <template>
-  <ElDialog v-model="open" :title="part ? `${part.id}: ${part.name}` : 'Gone'" width="52rem" @closed="emit('close')">
+  <ElDialog
+    v-model="open"
+    :title="part ? `${part.id}: ${part.name}` : 'Gone'"
+    width="52rem"
+    @closed="emit('close')"
+  >
     <div v-if="part && project" class="sheet">
       <div class="drawn">
-        <svg :viewBox="`${-part.length * 0.02} ${-part.width * 0.1} ${part.length * 1.04} ${part.width * 1.2}`" role="img" :aria-label="`${part.name} to scale`">
-          <polygon v-if="ring" :points="ring" class="body" /><rect v-else :width="part.length" :height="part.width" class="body" />
-          <path :d="`M ${part.length * 0.25} ${part.width / 2} H ${part.length * 0.75} l ${-part.length * 0.03} ${-part.length * 0.012} m ${part.length * 0.03} ${part.length * 0.012} l ${-part.length * 0.03} ${part.length * 0.012}`" class="grain" />
+        <svg
+          :viewBox="`${-part.length * 0.02} ${-part.width * 0.1} ${part.length * 1.04} ${part.width * 1.2}`"
+          role="img"
+          :aria-label="`${part.name} to scale`"
+        >
+          <polygon v-if="ring" :points="ring" class="body" />
+          <rect v-else :width="part.length" :height="part.width" class="body" />
+          <path :d="grainArrow(part)" class="grain" />
         </svg>
-        <p><b class="figure"><Len :ticks="part.length" :system="system" bare /> × <Len :ticks="part.width" :system="system" bare /> × <Len :ticks="part.thickness" :system="system" /></b></p>
-        <p v-if="part.edging" class="soft">Cut the sheet <Len :ticks="cut[0]!" :system="system" bare /> × <Len :ticks="cut[1]!" :system="system" />; the edging makes the rest.</p>
+        <p>
+          <b class="figure"
+            ><Len :ticks="part.length" :system="system" bare /> ×
+            <Len :ticks="part.width" :system="system" bare /> × <Len :ticks="part.thickness" :system="system"
+          /></b>
+        </p>
+        <p v-if="part.edging" class="soft">
+          Cut the sheet <Len :ticks="cut[0]!" :system="system" bare /> ×
+          <Len :ticks="cut[1]!" :system="system" />; the edging makes the rest.
+        </p>
         <p v-for="(formula, name) in part.formulas" :key="name" class="soft">{{ name }} = {{ formula }}</p>
-        <RouterLink v-if="part.source" :to="{ name: 'draw', params: { project: pk }, query: { part: part.id } }">Show it on its drawing</RouterLink>
+        <RouterLink
+          v-if="part.source"
+          :to="{ name: 'draw', params: { project: pk }, query: { part: part.id } }"
+          >Show it on its drawing</RouterLink
+        >
       </div>
       <div class="fields">
-        <label class="field"><span>Cut from</span><select class="line-input" :value="part.stock" @change="set('stock', { stock: ($event.target as HTMLSelectElement).value as Part['stock'], edging: null })"><option value="board">boards</option><option value="sheet">a sheet</option><option value="bought">bought finished, by length</option></select></label>
+        <label class="field"
+          ><span>Cut from</span
+          ><select
+            class="line-input"
+            :value="part.stock"
+            @change="
+              set('stock', {
+                stock: ($event.target as HTMLSelectElement).value as Part['stock'],
+                edging: null,
+              })
+            "
+          >
+            <option value="board">boards</option>
+            <option value="sheet">a sheet</option>
+            <option value="bought">bought finished, by length</option>
+          </select></label
+        >
         <template v-if="part.stock === 'sheet'">
-          <label class="field"><span>Grain of the sheet</span><select class="line-input" :value="part.grain" @change="set('grain', { grain: ($event.target as HTMLSelectElement).value as Part['grain'] })"><option value="length">along the length</option><option value="width">along the width</option><option value="any">does not matter</option></select></label>
-          <label class="field"><span>Solid edging</span><select class="line-input" :value="part.edging ? `${part.edging.long_edges}${part.edging.ends}` : ''" @change="set('edging', { edging: ($event.target as HTMLSelectElement).value ? { thickness: part.edging?.thickness ?? edge, long_edges: Number(($event.target as HTMLSelectElement).value[0]), ends: Number(($event.target as HTMLSelectElement).value[1]) } : null })"><option value="">none</option><option value="10">one long edge</option><option value="20">both long edges</option><option value="11">one long edge, one end</option><option value="22">all round</option></select></label>
-          <MeasureField v-if="part.edging" label="Thickness of the edging" :system="system" :model-value="part.edging.thickness" @update:model-value="set('edging', { edging: { ...part.edging!, thickness: $event } })" />
+          <label class="field"
+            ><span>Grain of the sheet</span
+            ><select
+              class="line-input"
+              :value="part.grain"
+              @change="set('grain', { grain: ($event.target as HTMLSelectElement).value as Part['grain'] })"
+            >
+              <option value="length">along the length</option>
+              <option value="width">along the width</option>
+              <option value="any">does not matter</option>
+            </select></label
+          >
+          <label class="field"
+            ><span>Solid edging</span
+            ><select
+              class="line-input"
+              :value="part.edging ? `${part.edging.long_edges}${part.edging.ends}` : ''"
+              @change="
+                set('edging', {
+                  edging: ($event.target as HTMLSelectElement).value
+                    ? {
+                        thickness: part.edging?.thickness ?? edge,
+                        long_edges: Number(($event.target as HTMLSelectElement).value[0]),
+                        ends: Number(($event.target as HTMLSelectElement).value[1]),
+                      }
+                    : null,
+                })
+              "
+            >
+              <option value="">none</option>
+              <option value="10">one long edge</option>
+              <option value="20">both long edges</option>
+              <option value="11">one long edge, one end</option>
+              <option value="22">all round</option>
+            </select></label
+          >
+          <MeasureField
+            v-if="part.edging"
+            label="Thickness of the edging"
+            :system="system"
+            :model-value="part.edging.thickness"
+            @update:model-value="set('edging', { edging: { ...part.edging!, thickness: $event } })"
+          />
         </template>
         <template v-else-if="part.stock === 'board'">
-          <label class="field"><span>Glued up from layers</span><input class="line-input" type="number" min="1" max="20" :value="part.layers" @change="set('layers', { layers: Math.max(1, Math.round(Number(($event.target as HTMLInputElement).value) || 1)) })" /></label>
-          <label class="tick"><input type="checkbox" :checked="part.resawn" @change="set('resawing', { resawn: ($event.target as HTMLInputElement).checked })" /> Resawn out of thicker stock</label>
-          <label class="field"><span>Run: grain flows on through</span><input class="line-input" :value="part.run" :disabled="!!part.panel" @change="text('run', 'run', $event)" /></label>
-          <label class="field"><span>Book-matched with</span><input class="line-input" :value="part.match" placeholder="a word both parts share" @change="text('match', 'match', $event)" /></label>
-          <label class="field"><span>From one board with</span><input class="line-input" :value="part.same_board" placeholder="a word they share" @change="text('same board', 'same_board', $event)" /></label>
-          <label class="field"><span>Show this figure</span><select class="line-input" :value="part.figure" @change="set('figure', { figure: ($event.target as HTMLSelectElement).value as Part['figure'] })"><option value="">any</option><option v-for="f in FIGURES" :key="f" :value="f">{{ f }}</option></select></label>
+          <label class="field"
+            ><span>Glued up from layers</span
+            ><input
+              class="line-input"
+              type="number"
+              min="1"
+              max="20"
+              :value="part.layers"
+              @change="
+                set('layers', {
+                  layers: Math.max(1, Math.round(Number(($event.target as HTMLInputElement).value) || 1)),
+                })
+              "
+          /></label>
+          <label class="tick"
+            ><input
+              type="checkbox"
+              :checked="part.resawn"
+              @change="set('resawing', { resawn: ($event.target as HTMLInputElement).checked })"
+            />
+            Resawn out of thicker stock</label
+          >
+          <label class="field"
+            ><span>Run: grain flows on through</span
+            ><input
+              class="line-input"
+              :value="part.run"
+              :disabled="!!part.panel"
+              @change="text('run', 'run', $event)"
+          /></label>
+          <label class="field"
+            ><span>Book-matched with</span
+            ><input
+              class="line-input"
+              :value="part.match"
+              placeholder="a word both parts share"
+              @change="text('match', 'match', $event)"
+          /></label>
+          <label class="field"
+            ><span>From one board with</span
+            ><input
+              class="line-input"
+              :value="part.same_board"
+              placeholder="a word they share"
+              @change="text('same board', 'same_board', $event)"
+          /></label>
+          <label class="field"
+            ><span>Show this figure</span
+            ><select
+              class="line-input"
+              :value="part.figure"
+              @change="
+                set('figure', { figure: ($event.target as HTMLSelectElement).value as Part['figure'] })
+              "
+            >
+              <option value="">any</option>
+              <option v-for="f in FIGURES" :key="f" :value="f">{{ f }}</option>
+            </select></label
+          >
         </template>
-        <label class="tick"><input type="checkbox" :checked="part.fitted" @change="set('fitting', { fitted: ($event.target as HTMLInputElement).checked })" /> Fitted: hold it long, cut it to the work</label>
-        <label class="field"><span>Joint at its ends</span><input class="line-input" list="joints" :value="part.joint" @change="text('joint', 'joint', $event)" /></label>
-        <MeasureField label="What the joint adds to its length" :system="system" :model-value="part.joint_length || null" @update:model-value="set('joint', { joint_length: $event })" />
-        <datalist id="joints"><option v-for="j in ['mortise and tenon', 'stub tenon', 'housing', 'dovetail', 'lapped dovetail', 'dowel', 'mitre', 'half-lap', 'tongue and groove']" :key="j" :value="j" /></datalist>
+        <label class="tick"
+          ><input
+            type="checkbox"
+            :checked="part.fitted"
+            @change="set('fitting', { fitted: ($event.target as HTMLInputElement).checked })"
+          />
+          Fitted: hold it long, cut it to the work</label
+        >
+        <label class="field"
+          ><span>Joint at its ends</span
+          ><input
+            class="line-input"
+            list="joints"
+            :value="part.joint"
+            @change="text('joint', 'joint', $event)"
+        /></label>
+        <MeasureField
+          label="What the joint adds to its length"
+          :system="system"
+          :model-value="part.joint_length || null"
+          @update:model-value="set('joint', { joint_length: $event })"
+        />
+        <datalist id="joints">
+          <option
+            v-for="j in [
+              'mortise and tenon',
+              'stub tenon',
+              'housing',
+              'dovetail',
+              'lapped dovetail',
+              'dowel',
+              'mitre',
+              'half-lap',
+              'tongue and groove',
+            ]"
+            :key="j"
+            :value="j"
+          />
+        </datalist>
       </div>
     </div>
-    <p class="soft">Layout sees to runs, panels, layers, one board, book-matching and resawing by itself, and says where a wish cannot be kept. A figure is shown where a board has it noted and it costs nothing more.</p>
+    <p class="soft">
+      Layout sees to runs, panels, layers, one board, book-matching and resawing by itself, and says where a
+      wish cannot be kept. A figure is shown where a board has it noted and it costs nothing more.
+    </p>
   </ElDialog>
 </template>
 

@@ -45,7 +45,9 @@ function confirm(): void {
   answers.value = { ...answers.value, confirmed: true };
 }
 /** Rows that no answer above will mend. */
-const refused = computed(() => (data.value?.questions.length || inQuestion.value ? [] : (data.value?.refused ?? [])));
+const refused = computed(() =>
+  data.value?.questions.length || inQuestion.value ? [] : (data.value?.refused ?? []),
+);
 /** What was said of a heading now, or is right as proposed, holds for every list that comes. */
 async function remember(meanings: NonNullable<Answers["columns"]>): Promise<void> {
   if (!Object.keys(meanings).length) return;
@@ -55,7 +57,9 @@ async function remember(meanings: NonNullable<Answers["columns"]>): Promise<void
 }
 function change(heading: string, meaning: NonNullable<Answers["columns"]>[string]): void {
   // The others stay as they are shown: none is proposed anew because of one that was changed.
-  const shown = Object.fromEntries(data.value!.columns.map((c) => [c.heading, c.meaning])) as NonNullable<Answers["columns"]>;
+  const shown = Object.fromEntries(data.value!.columns.map((c) => [c.heading, c.meaning])) as NonNullable<
+    Answers["columns"]
+  >;
   answers.value = { ...answers.value, columns: { ...shown, [heading]: meaning } };
 }
 function reply(question: Schemas["QuestionBody"], value: string): void {
@@ -68,9 +72,14 @@ function reply(question: Schemas["QuestionBody"], value: string): void {
 function add(): void {
   const parts = data.value?.parts ?? [];
   if (!parts.length || data.value?.questions.length || inQuestion.value) return;
-  const meant = data.value!.columns.filter((c) => unknown.value.has(c.heading)).map((c) => [c.heading, c.meaning] as const);
+  const meant = data
+    .value!.columns.filter((c) => unknown.value.has(c.heading))
+    .map((c) => [c.heading, c.meaning] as const);
   void remember(Object.fromEntries(meant) as NonNullable<Answers["columns"]>);
-  void edit({ label: parts.length === 1 ? "a pasted part" : `${parts.length} pasted parts`, put_parts: parts });
+  void edit({
+    label: parts.length === 1 ? "a pasted part" : `${parts.length} pasted parts`,
+    put_parts: parts,
+  });
   emit("added");
   close();
 }
@@ -91,38 +100,77 @@ function close(): void {
       </div>
       <div v-for="q in questions" :key="q.kind" class="ask" :data-question="q.kind">
         <b>{{ q.says }}</b>
-        <div class="row"><button v-for="o in q.options" :key="o.value" class="act" @click="reply(q, o.value)">{{ o.says }}</button></div>
+        <div class="row">
+          <button v-for="o in q.options" :key="o.value" class="act" @click="reply(q, o.value)">
+            {{ o.says }}
+          </button>
+        </div>
       </div>
-      <label class="field wood"><span>Wood where a row names none</span><input v-model.lazy="species" class="line-input" placeholder="white oak" /></label>
+      <label class="field wood"
+        ><span>Wood where a row names none</span
+        ><input v-model.lazy="species" class="line-input" placeholder="white oak"
+      /></label>
       <div v-if="data?.parts.length" class="scroll">
         <table class="ruled">
           <thead>
-            <tr><th>Mark</th><th>Part</th><th class="num">Count</th><th class="num">Length</th><th class="num">Width</th><th class="num">Thickness</th><th>Wood</th><th>Faces</th></tr>
+            <tr>
+              <th>Mark</th>
+              <th>Part</th>
+              <th class="num">Count</th>
+              <th class="num">Length</th>
+              <th class="num">Width</th>
+              <th class="num">Thickness</th>
+              <th>Wood</th>
+              <th>Faces</th>
+            </tr>
           </thead>
           <tbody>
             <tr v-for="p in data.parts" :key="p.id">
-              <td><b>{{ p.id }}</b></td><td>{{ p.name }}</td><td class="num">{{ p.quantity }}</td>
+              <td>
+                <b>{{ p.id }}</b>
+              </td>
+              <td>{{ p.name }}</td>
+              <td class="num">{{ p.quantity }}</td>
               <td class="num"><Len :ticks="p.length" :system="project.system" /></td>
               <td class="num"><Len :ticks="p.width" :system="project.system" /></td>
               <td class="num"><Len :ticks="p.thickness" :system="project.system" /></td>
-              <td>{{ p.species }}</td><td>{{ p.faces }}</td>
+              <td>{{ p.species }}</td>
+              <td>{{ p.faces }}</td>
             </tr>
           </tbody>
         </table>
       </div>
       <template v-if="data?.columns.length && !inQuestion">
-        <button class="act quiet change" :aria-expanded="columns" @click="columns = !columns">{{ columns ? "Hide" : "Change" }} what the columns hold</button>
+        <button class="act quiet change" :aria-expanded="columns" @click="columns = !columns">
+          {{ columns ? "Hide" : "Change" }} what the columns hold
+        </button>
         <ListColumns v-if="columns" :columns="data.columns" @change="change" />
-        <p v-if="data.remembered.length" class="soft">As you said before of these headings: {{ data.remembered.join(", ") }}.</p>
+        <p v-if="data.remembered.length" class="soft">
+          As you said before of these headings: {{ data.remembered.join(", ") }}.
+        </p>
       </template>
-      <p v-if="data?.noted.length" class="note">Not columns of the list, so kept in each part's note: {{ data.noted.join(", ") }}.</p>
+      <p v-if="data?.noted.length" class="note">
+        Not columns of the list, so kept in each part's note: {{ data.noted.join(", ") }}.
+      </p>
       <div v-if="refused.length" class="refused">
         <h3>Not understood</h3>
-        <p v-for="r in refused" :key="r.row" class="note"><span><b>Row {{ r.row }}:</b> <code>{{ r.text }}</code><br />{{ r.why }}</span></p>
+        <p v-for="r in refused" :key="r.row" class="note">
+          <span
+            ><b>Row {{ r.row }}:</b> <code>{{ r.text }}</code><br />{{ r.why }}</span
+          >
+        </p>
       </div>
-      <p v-if="data && !data.parts.length && !data.refused.length && !data.questions.length">There are no rows in it.</p>
+      <p v-if="data && !data.parts.length && !data.refused.length && !data.questions.length">
+        There are no rows in it.
+      </p>
       <div class="buttons">
-        <button class="act lead" :disabled="!data?.parts.length || !!data.questions.length || inQuestion || isFetching" @click="add">Add {{ data?.parts.length ?? 0 }} part{{ data?.parts.length === 1 ? "" : "s" }}</button>
+        <button
+          class="act lead"
+          :disabled="!data?.parts.length || !!data.questions.length || inQuestion || isFetching"
+          @click="add"
+        >
+          Add {{ data?.parts.length ?? 0 }} part{{ data?.parts.length === 1 ? "" : "s" }}
+        </button>
         <button class="act" @click="close">Leave it</button>
       </div>
     </div>

@@ -27,20 +27,35 @@ describe("the order of the list", () => {
 });
 
 describe("one cell", () => {
-  it.each([["length", "2 3/16", { length: 17780 }], ["quantity", "3x", { quantity: 3 }], ["faces", "two clear", { faces: "clear-two" }], ["note", " x ", { note: "x" }]] as const)(
-    "%s reads %s", (column, text, value) => expect(cellValue(column, text, "in")).toEqual(value));
-  it.each([["length", "long"], ["quantity", "some"], ["quantity", "0"], ["faces", "pretty"], ["species", " "], ["id", ""]] as const)(
-    "%s refuses %s", (column, text) => expect(() => cellValue(column, text, "in")).toThrow());
+  it.each([
+    ["length", "2 3/16", { length: 17780 }],
+    ["quantity", "3x", { quantity: 3 }],
+    ["faces", "two clear", { faces: "clear-two" }],
+    ["note", " x ", { note: "x" }],
+  ] as const)("%s reads %s", (column, text, value) => expect(cellValue(column, text, "in")).toEqual(value));
+  it.each([
+    ["length", "long"],
+    ["quantity", "some"],
+    ["quantity", "0"],
+    ["faces", "pretty"],
+    ["species", " "],
+    ["id", ""],
+  ] as const)("%s refuses %s", (column, text) => expect(() => cellValue(column, text, "in")).toThrow());
 });
 
 describe("a block pasted over cells", () => {
   it("goes down and across from the cell, and counts what lies below the list", () => {
     const found = pastedBlock(parts, 1, "length", "10\t3\n11\t4\n12\t5\n", "in");
-    expect(found.puts.map((p) => [p.was, p.length / IN, p.width / IN])).toEqual([["B", 10, 3], ["C", 11, 4]]);
+    expect(found.puts.map((p) => [p.was, p.length / IN, p.width / IN])).toEqual([
+      ["B", 10, 3],
+      ["C", 11, 4],
+    ]);
     expect(found.over).toBe(1);
   });
   it("says what is wrong and where", () => {
-    expect(pastedBlock(parts, 0, "length", "10\nlong", "in").wrong).toEqual([expect.stringContaining("B: 'long'")]);
+    expect(pastedBlock(parts, 0, "length", "10\nlong", "in").wrong).toEqual([
+      expect.stringContaining("B: 'long'"),
+    ]);
   });
   it("reads cells in the project's unit", () => {
     expect(pastedBlock(parts, 0, "length", "508", "mm").puts[0]!.length).toBe(20 * IN);

@@ -5,21 +5,43 @@ import { MeasureError, parse, type System } from "../../measure";
 export type Order = "entered" | "grouped" | "longest";
 
 /** Columns a block can be pasted into, in the order they stand. */
-export const COLUMNS = ["id", "name", "quantity", "length", "width", "thickness", "species", "faces", "run", "note"] as const;
+export const COLUMNS = [
+  "id",
+  "name",
+  "quantity",
+  "length",
+  "width",
+  "thickness",
+  "species",
+  "faces",
+  "run",
+  "note",
+] as const;
 export type Column = (typeof COLUMNS)[number];
 
 const FACES: Record<string, Part["faces"]> = {
-  "clear-two": "clear-two", "two clear": "clear-two", "2": "clear-two",
-  "clear-one": "clear-one", "one clear": "clear-one", "1": "clear-one",
-  sound: "sound", "0": "sound",
+  "clear-two": "clear-two",
+  "two clear": "clear-two",
+  "2": "clear-two",
+  "clear-one": "clear-one",
+  "one clear": "clear-one",
+  "1": "clear-one",
+  sound: "sound",
+  "0": "sound",
 };
 
 export function ordered(parts: Part[], order: Order, filter: string): Part[] {
   const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
-  const text = (p: Part) => `${p.id} ${p.name} ${p.species} ${p.note} ${p.run} ${p.match} ${p.same_board} ${p.figure} ${p.stock} ${p.joint}`.toLowerCase();
+  const text = (p: Part) =>
+    [p.id, p.name, p.species, p.note, p.run, p.match, p.same_board, p.figure, p.stock, p.joint]
+      .join(" ")
+      .toLowerCase();
   const kept = words.length ? parts.filter((p) => words.every((w) => text(p).includes(w))) : [...parts];
   if (order === "longest") return kept.sort((a, b) => b.length - a.length || b.width - a.width);
-  if (order === "grouped") return kept.sort((a, b) => a.species.localeCompare(b.species) || b.thickness - a.thickness || b.length - a.length);
+  if (order === "grouped")
+    return kept.sort(
+      (a, b) => a.species.localeCompare(b.species) || b.thickness - a.thickness || b.length - a.length,
+    );
   return kept;
 }
 
@@ -35,7 +57,9 @@ export function cellValue(column: Column, text: string, system: System): Partial
     try {
       return { [column]: parse(plain, system) };
     } catch (problem) {
-      throw new Error(`'${plain}' ${problem instanceof MeasureError ? problem.why : "cannot be read as a length"}`);
+      throw new Error(
+        `'${plain}' ${problem instanceof MeasureError ? problem.why : "cannot be read as a length"}`,
+      );
     }
   }
   if (column === "quantity") {
@@ -48,13 +72,27 @@ export function cellValue(column: Column, text: string, system: System): Partial
     if (!faces) throw new Error(`'${plain}' is no quality of faces; expected two clear, one clear or sound`);
     return { faces };
   }
-  if ((column === "id" || column === "species") && !plain) throw new Error(`a part needs a ${column === "id" ? "mark" : "wood"}`);
+  if ((column === "id" || column === "species") && !plain)
+    throw new Error(`a part needs a ${column === "id" ? "mark" : "wood"}`);
   return { [column]: plain };
 }
 
-/** A block of cells over the rows from `row` and the columns from `column`; rows past the end are left, and counted. */
-export function pastedBlock(rows: Part[], row: number, column: Column, text: string, system: System): { puts: (Part & { was: string })[]; over: number; wrong: string[] } {
-  const lines = text.replace(/\r\n?/g, "\n").replace(/\n$/, "").split("\n").map((l) => l.split("\t"));
+/**
+ * A block of cells over the rows from `row` and the columns from `column`; rows past the end are
+ * left, and counted.
+ */
+export function pastedBlock(
+  rows: Part[],
+  row: number,
+  column: Column,
+  text: string,
+  system: System,
+): { puts: (Part & { was: string })[]; over: number; wrong: string[] } {
+  const lines = text
+    .replace(/\r\n?/g, "\n")
+    .replace(/\n$/, "")
+    .split("\n")
+    .map((l) => l.split("\t"));
   const first = COLUMNS.indexOf(column);
   const wrong: string[] = [];
   const puts: (Part & { was: string })[] = [];

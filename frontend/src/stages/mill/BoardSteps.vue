@@ -17,23 +17,56 @@ const next = computed(() => route.value?.steps.find((s) => s.ready)?.key);
 <template>
   <div>
     <nav class="pick" aria-label="Boards">
-      <button v-for="r in data.routes" :key="r.board" class="act" :class="{ on: r.board === route?.board }" :aria-pressed="r.board === route?.board" @click="chosen = r.board">
-        {{ r.board }} <span class="soft">{{ r.steps.filter((s) => s.done).length }}/{{ r.steps.length }}</span>
+      <button
+        v-for="r in data.routes"
+        :key="r.board"
+        class="act"
+        :class="{ on: r.board === route?.board }"
+        :aria-pressed="r.board === route?.board"
+        @click="chosen = r.board"
+      >
+        {{ r.board }}
+        <span class="soft">{{ r.steps.filter((s) => s.done).length }}/{{ r.steps.length }}</span>
       </button>
     </nav>
     <div v-if="route" class="two">
       <ol class="steps">
         <li v-for="s in route.steps" :key="s.key" :class="{ done: s.done, next: s.key === next }">
-          <label class="tick"><input type="checkbox" :checked="s.done" :aria-label="`Done: ${s.do}`" @change="emit('mark', s.key, ($event.target as HTMLInputElement).checked)" /></label>
+          <label class="tick"
+            ><input
+              type="checkbox"
+              :checked="s.done"
+              :aria-label="`Done: ${s.do}`"
+              @change="emit('mark', s.key, ($event.target as HTMLInputElement).checked)"
+          /></label>
           <div class="body">
             <p class="machine">{{ s.machine }}</p>
             <h2><Fig :text="s.do" /></h2>
             <template v-if="!s.done">
               <StepFigures :step="s" :system="data.system" />
-              <p v-if="s.down || s.against"><template v-if="s.down"><b>Down:</b> {{ s.down }}. </template><template v-if="s.against"><b>Against the fence:</b> {{ s.against }}. </template><template v-if="s.first"><b>{{ s.first }} first.</b></template></p>
-              <p v-if="s.rests_until" class="note">It rests until {{ new Date(s.rests_until).toLocaleString("en-GB", { weekday: "long", hour: "2-digit", minute: "2-digit" }) }}.</p>
+              <p v-if="s.down || s.against">
+                <template v-if="s.down"><b>Down:</b> {{ s.down }}. </template
+                ><template v-if="s.against"><b>Against the fence:</b> {{ s.against }}. </template
+                ><template v-if="s.first"
+                  ><b>{{ s.first }} first.</b></template
+                >
+              </p>
+              <p v-if="s.rests_until" class="note">
+                It rests until
+                {{
+                  new Date(s.rests_until).toLocaleString("en-GB", {
+                    weekday: "long",
+                    hour: "2-digit",
+                    minute: "2-digit",
+                  })
+                }}.
+              </p>
               <WaysNote v-if="s.obstacle" :step="s" />
-              <p v-if="s.check"><b>Check:</b> <Fig :text="s.check" /><template v-if="s.leaves">; leaves <Fig :text="s.leaves" /></template></p>
+              <p v-if="s.check">
+                <b>Check:</b> <Fig :text="s.check" /><template v-if="s.leaves"
+                  >; leaves <Fig :text="s.leaves"
+                /></template>
+              </p>
               <p class="soft"><b>Why:</b> <Fig :text="s.why" /></p>
               <p v-if="s.pieces.length" class="soft pieces">{{ s.pieces.join(", ") }}</p>
             </template>
@@ -44,7 +77,9 @@ const next = computed(() => route.value?.steps.find((s) => s.ready)?.key);
         <h3>Before you switch on</h3>
         <details v-for="m in machines" :key="m" open>
           <summary>{{ m }}</summary>
-          <ul><li v-for="c in data.cautions[m]" :key="c">{{ c }}</li></ul>
+          <ul>
+            <li v-for="c in data.cautions[m]" :key="c">{{ c }}</li>
+          </ul>
         </details>
       </aside>
     </div>

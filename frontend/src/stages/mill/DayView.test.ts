@@ -6,24 +6,68 @@ import DayView from "./DayView.vue";
 
 type Days = Schemas["DaysBody"];
 const steps = [
-  aStep("O1/rough-length", { machine: "crosscut saw", setup: "crosscut rough", set_to: "rough crosscuts to the marks", do: "Crosscut O1", ready: true }),
-  aStep("O1.1/face", { machine: "jointer", setup: "jointer 127", after: ["O1/rough-length"], do: "Face O1.1" }),
-  aStep("O2.1/thickness", { setup: "planer 6604", after: ["O2.1/sticker"], rests_until: "2026-03-12T08:00", do: "Plane O2.1" }),
+  aStep("O1/rough-length", {
+    machine: "crosscut saw",
+    setup: "crosscut rough",
+    set_to: "rough crosscuts to the marks",
+    do: "Crosscut O1",
+    ready: true,
+  }),
+  aStep("O1.1/face", {
+    machine: "jointer",
+    setup: "jointer 127",
+    after: ["O1/rough-length"],
+    do: "Face O1.1",
+  }),
+  aStep("O2.1/thickness", {
+    setup: "planer 6604",
+    after: ["O2.1/sticker"],
+    rests_until: "2026-03-12T08:00",
+    do: "Plane O2.1",
+  }),
 ];
-const data = { layout: 3, stale: false, system: "in", routes: [{ board: "O1", steps }], cautions: {}, where: [] } as Milling;
+const data = {
+  layout: 3,
+  stale: false,
+  system: "in",
+  routes: [{ board: "O1", steps }],
+  cautions: {},
+  where: [],
+} as Milling;
 const setup = (machine: string, name: string, begins: number, keys: string[]) => ({
-  machine, setup: name, number: 1, set_to: name, steps: keys, begins, ends: begins + 30, day: Math.floor(begins / 480),
-  from_clock: 480 + (begins % 480), to_clock: 510 + (begins % 480), people: 1,
+  machine,
+  setup: name,
+  number: 1,
+  set_to: name,
+  steps: keys,
+  begins,
+  ends: begins + 30,
+  day: Math.floor(begins / 480),
+  from_clock: 480 + (begins % 480),
+  to_clock: 510 + (begins % 480),
+  people: 1,
 });
 const days: Days = {
-  state: "done", begins: "2026-03-09", on_day: { "jointer 127": 1 }, trouble: "", minutes: 520, changes: 3, least: 3, piece_by_piece: 9, proved: true,
-  day_minutes: 480, opens: 480, stale: false,
+  state: "done",
+  begins: "2026-03-09",
+  on_day: { "jointer 127": 1 },
+  trouble: "",
+  minutes: 520,
+  changes: 3,
+  least: 3,
+  piece_by_piece: 9,
+  proved: true,
+  day_minutes: 480,
+  opens: 480,
+  stale: false,
   setups: [
-    setup("crosscut saw", "crosscut rough", 0, ["O1/rough-length"]), setup("jointer", "jointer 127", 480, ["O1.1/face"]),
+    setup("crosscut saw", "crosscut rough", 0, ["O1/rough-length"]),
+    setup("jointer", "jointer 127", 480, ["O1.1/face"]),
     setup("planer", "planer 6604", 510, ["O2.1/thickness"]),
   ],
 };
-const shown = (values: Partial<Days> = {}) => drawn(DayView, { data, days: { ...days, ...values }, project: 1 }).then(words);
+const shown = (values: Partial<Days> = {}) =>
+  drawn(DayView, { data, days: { ...days, ...values }, project: 1 }).then(words);
 
 describe("the shop's days on the screen", () => {
   it("are headed by their dates, each setting at its time with what it waits for", async () => {
@@ -50,12 +94,16 @@ describe("the shop's days on the screen", () => {
   it("tell whether a better order is ruled out, and what went wrong", async () => {
     expect(await shown()).toContain("no order of these settings is better");
     expect(await shown({ proved: false })).toContain("a better order is not ruled out");
-    expect(await shown({ state: "failed", trouble: "planer 1 cannot be begun on day 1" })).toContain("planer 1 cannot be begun on day 1");
+    expect(await shown({ state: "failed", trouble: "planer 1 cannot be begun on day 1" })).toContain(
+      "planer 1 cannot be begun on day 1",
+    );
     expect(await shown({ stale: true })).toContain("plan what is left again");
   });
 
   it("ask for a first day where nothing is planned", async () => {
-    const text = words(await drawn(DayView, { data, days: { ...days, state: "none", setups: [] }, project: 1 }));
+    const text = words(
+      await drawn(DayView, { data, days: { ...days, state: "none", setups: [] }, project: 1 }),
+    );
     expect(text).toContain("Nothing is planned yet");
     expect(text).toContain("Plan the days");
     expect(text).not.toContain("Setting sheets");

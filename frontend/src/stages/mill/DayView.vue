@@ -8,7 +8,8 @@ import { byDay, clock, dayName, lasting, setupState, stateOf, waitsFor, type Set
 
 const props = defineProps<{ data: Milling; days?: Schemas["DaysBody"]; project: number }>();
 const emit = defineEmits<{ plan: [string, Record<string, number>] }>();
-const today = (): string => new Date(Date.now() - new Date().getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
+const today = (): string =>
+  new Date(Date.now() - new Date().getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
 const begins = ref(props.days?.begins || today());
 const steps = computed(() => new Map(props.data.routes.flatMap((r) => r.steps).map((s) => [s.key, s])));
 const list = computed(() => (props.days ? byDay(props.days.setups, props.days.day_minutes) : []));
@@ -28,7 +29,8 @@ const hours = computed(() => {
   const d = props.days;
   if (!d) return [];
   const found = [];
-  for (let m = Math.ceil(d.opens / 60) * 60; m < d.opens + d.day_minutes; m += 60) found.push({ m, at: (m - d.opens) / d.day_minutes });
+  for (let m = Math.ceil(d.opens / 60) * 60; m < d.opens + d.day_minutes; m += 60)
+    found.push({ m, at: (m - d.opens) / d.day_minutes });
   return found;
 });
 const WORD = { done: "done", ready: "can be begun", waits: "waits", rests: "rests" };
@@ -54,56 +56,131 @@ function loosen(setup: Setup): void {
 <template>
   <div class="day-view">
     <form class="ask" @submit.prevent="ask(days?.on_day)">
-      <label class="field"><span>The first day</span><input v-model="begins" class="line-input" type="date" required /></label>
-      <button class="act" :class="{ lead: !days?.setups.length }" :disabled="busy">{{ busy ? "Planning…" : days?.setups.length ? "Plan what is left again" : "Plan the days" }}</button>
+      <label class="field"
+        ><span>The first day</span><input v-model="begins" class="line-input" type="date" required
+      /></label>
+      <button class="act" :class="{ lead: !days?.setups.length }" :disabled="busy">
+        {{ busy ? "Planning…" : days?.setups.length ? "Plan what is left again" : "Plan the days" }}
+      </button>
       <template v-if="days?.setups.length">
         <a class="act" :href="`/api/layouts/${data.layout}/settings.pdf`" download>Setting sheets</a>
         <a class="act" :href="`/api/layouts/${data.layout}/days.ics`" download>To a calendar</a>
-        <p class="soft">Done after {{ lasting(days.minutes) }} of work and waiting; {{ days.proved ? "no order of these settings is better" : "a better order is not ruled out" }}.</p>
+        <p class="soft">
+          Done after {{ lasting(days.minutes) }} of work and waiting;
+          {{ days.proved ? "no order of these settings is better" : "a better order is not ruled out" }}.
+        </p>
       </template>
-      <p v-else class="soft">All pieces of one thickness at one planer setting, equal lengths at one stop, rests and glue through the night.</p>
+      <p v-else class="soft">
+        All pieces of one thickness at one planer setting, equal lengths at one stop, rests and glue through
+        the night.
+      </p>
     </form>
     <p v-if="days?.trouble" class="note" role="alert"><Fig :text="days.trouble" /></p>
-    <p v-if="days?.stale" class="note">Steps were done or have changed since these days were planned: plan what is left again.</p>
+    <p v-if="days?.stale" class="note">
+      Steps were done or have changed since these days were planned: plan what is left again.
+    </p>
 
     <div class="two">
       <div>
         <section v-for="d in list" :key="d.day" class="day" :aria-label="dayName(days!.begins, d.day)">
           <h2>{{ dayName(days!.begins, d.day) }}</h2>
           <div class="lanes">
-            <div class="scale"><span v-for="h in hours" :key="h.m" :style="{ left: `${100 * h.at}%` }">{{ clock(h.m) }}</span></div>
+            <div class="scale">
+              <span v-for="h in hours" :key="h.m" :style="{ left: `${100 * h.at}%` }">{{ clock(h.m) }}</span>
+            </div>
             <div v-for="lane in d.machines" :key="lane.machine" class="lane">
               <span class="who">{{ lane.machine }}</span>
               <div class="bars">
-                <div v-for="b in lane.bars" :key="b.setup.begins" class="bar" :class="[setupState(b.setup, steps), { next: b.setup === next }]" :style="{ left: `${100 * b.from}%`, width: `${100 * (b.to - b.from)}%` }" :title="`${b.setup.machine}: ${b.setup.set_to}, ${clock(b.setup.from_clock)}`"></div>
+                <div
+                  v-for="b in lane.bars"
+                  :key="b.setup.begins"
+                  class="bar"
+                  :class="[setupState(b.setup, steps), { next: b.setup === next }]"
+                  :style="{ left: `${100 * b.from}%`, width: `${100 * (b.to - b.from)}%` }"
+                  :title="`${b.setup.machine}: ${b.setup.set_to}, ${clock(b.setup.from_clock)}`"
+                ></div>
               </div>
             </div>
           </div>
           <ol class="setups">
-            <li v-for="s in d.setups" :key="`${s.setup} ${s.number}`" :class="[setupState(s, steps), { next: s === next }]">
+            <li
+              v-for="s in d.setups"
+              :key="`${s.setup} ${s.number}`"
+              :class="[setupState(s, steps), { next: s === next }]"
+            >
               <span class="when">{{ clock(s.from_clock) }}</span>
               <div class="what">
-                <h3>{{ s.machine }}: <Fig :text="s.set_to" /><small v-if="s.number > 1"> once more</small></h3>
-                <p class="pieces"><span v-for="k in s.steps" :key="k" class="piece" :class="stateOf(steps.get(k))" :title="steps.get(k)?.do">{{ steps.get(k)?.piece || k }}</span></p>
-                <p v-if="waitsFor(s, steps).length" class="soft">waits for {{ waitsFor(s, steps).slice(0, 3).map((w) => `${w.piece} (${w.machine})`).join(", ") }}{{ waitsFor(s, steps).length > 3 ? ` and ${waitsFor(s, steps).length - 3} more` : "" }}</p>
+                <h3>
+                  {{ s.machine }}: <Fig :text="s.set_to" /><small v-if="s.number > 1"> once more</small>
+                </h3>
+                <p class="pieces">
+                  <span
+                    v-for="k in s.steps"
+                    :key="k"
+                    class="piece"
+                    :class="stateOf(steps.get(k))"
+                    :title="steps.get(k)?.do"
+                    >{{ steps.get(k)?.piece || k }}</span
+                  >
+                </p>
+                <p v-if="waitsFor(s, steps).length" class="soft">
+                  waits for
+                  {{
+                    waitsFor(s, steps)
+                      .slice(0, 3)
+                      .map((w) => `${w.piece} (${w.machine})`)
+                      .join(", ")
+                  }}{{ waitsFor(s, steps).length > 3 ? ` and ${waitsFor(s, steps).length - 3} more` : "" }}
+                </p>
               </div>
-              <span class="soft state">{{ WORD[setupState(s, steps)] }}<br />{{ lasting(s.ends - s.begins) }}<template v-if="s.people > 1"><br />takes {{ s.people }}</template></span>
+              <span class="soft state"
+                >{{ WORD[setupState(s, steps)] }}<br />{{ lasting(s.ends - s.begins)
+                }}<template v-if="s.people > 1"><br />takes {{ s.people }}</template></span
+              >
               <span class="shift">
-                <button class="act quiet" :disabled="busy || s.day === 0" :aria-label="`A day earlier: ${s.machine} ${s.set_to}`" @click="move(s, -1)">‹</button>
-                <button class="act quiet" :disabled="busy" :aria-label="`A day later: ${s.machine} ${s.set_to}`" @click="move(s, 1)">›</button>
-                <button v-if="fixed(s)" class="act quiet" :disabled="busy" :aria-label="`Let it move again: ${s.machine} ${s.set_to}`" @click="loosen(s)">fixed ×</button>
+                <button
+                  class="act quiet"
+                  :disabled="busy || s.day === 0"
+                  :aria-label="`A day earlier: ${s.machine} ${s.set_to}`"
+                  @click="move(s, -1)"
+                >
+                  ‹
+                </button>
+                <button
+                  class="act quiet"
+                  :disabled="busy"
+                  :aria-label="`A day later: ${s.machine} ${s.set_to}`"
+                  @click="move(s, 1)"
+                >
+                  ›
+                </button>
+                <button
+                  v-if="fixed(s)"
+                  class="act quiet"
+                  :disabled="busy"
+                  :aria-label="`Let it move again: ${s.machine} ${s.set_to}`"
+                  @click="loosen(s)"
+                >
+                  fixed ×
+                </button>
               </span>
             </li>
           </ol>
         </section>
-        <p v-if="!list.length && !busy" class="first">Nothing is planned yet. Say when you begin, then plan the days.</p>
+        <p v-if="!list.length && !busy" class="first">
+          Nothing is planned yet. Say when you begin, then plan the days.
+        </p>
       </div>
       <aside class="now" aria-label="Can be begun now">
         <h2>Can be begun now</h2>
         <p v-if="!ready.length" class="soft">Nothing: what is left rests, or all is done.</p>
         <div v-for="r in ready" :key="`${r.machine} ${r.set_to}`">
-          <h3>{{ r.machine }}<small>: <Fig :text="r.set_to" /></small></h3>
-          <p v-for="s in r.steps.slice(0, 6)" :key="s.key" class="soft"><b>{{ s.piece }}</b> <Fig :text="s.do" /></p>
+          <h3>
+            {{ r.machine }}<small>: <Fig :text="r.set_to" /></small>
+          </h3>
+          <p v-for="s in r.steps.slice(0, 6)" :key="s.key" class="soft">
+            <b>{{ s.piece }}</b> <Fig :text="s.do" />
+          </p>
           <p v-if="r.steps.length > 6" class="soft">and {{ r.steps.length - 6 }} more</p>
         </div>
       </aside>

@@ -1,8 +1,17 @@
 <script setup lang="ts">
-/** The face under the cutter: pencil lines across it where no wood has gone, red where the next pass takes them. */
+/**
+ * The face under the cutter: pencil lines across it where no wood has gone, red where the next pass
+ * takes them.
+ */
 import { computed } from "vue";
 
-const props = defineProps<{ lines: boolean[][]; next?: boolean[][]; length: number; width: number; label: string }>();
+const props = defineProps<{
+  lines: boolean[][];
+  next?: boolean[][];
+  length: number;
+  width: number;
+  label: string;
+}>();
 const long = 1000;
 const high = computed(() => Math.max(60, Math.min(260, (long * props.width) / props.length)));
 function path(drawn: (clean: boolean, i: number, j: number) => boolean): string {
@@ -10,7 +19,9 @@ function path(drawn: (clean: boolean, i: number, j: number) => boolean): string 
   props.lines.forEach((row, i) => {
     const x = ((i + 0.5) / props.lines.length) * long;
     row.forEach((clean, j) => {
-      if (drawn(clean, i, j)) text += `M${x.toFixed(1)} ${((1 - (j + 1) / row.length) * high.value).toFixed(1)}V${((1 - j / row.length) * high.value).toFixed(1)}`;
+      if (!drawn(clean, i, j)) return;
+      const y = (step: number) => ((1 - step / row.length) * high.value).toFixed(1);
+      text += `M${x.toFixed(1)} ${y(j + 1)}V${y(j)}`;
     });
   });
   return text;

@@ -7,23 +7,49 @@ import FaceLines from "./FaceLines.vue";
 
 const props = defineProps<{ step: Step; layout: number; taken: number }>();
 const ask = computed<Schemas["PassesBody"]>(() => ({
-  piece: props.step.piece, machine: "jointer", down: props.step.down.endsWith("A") ? "A" : "B", press: "outfeed",
-  depth: props.step.passes[0] ?? 0, far_end_first: props.step.first === "far end",
+  piece: props.step.piece,
+  machine: "jointer",
+  down: props.step.down.endsWith("A") ? "A" : "B",
+  press: "outfeed",
+  depth: props.step.passes[0] ?? 0,
+  far_end_first: props.step.first === "far end",
 }));
 const { data } = useQuery({
   queryKey: computed(() => ["passes", props.layout, ask.value]),
-  queryFn: async () => (await api.POST("/api/layouts/{layout}/passes", { params: { path: { layout: props.layout } }, body: ask.value })).data!,
+  queryFn: async () =>
+    (
+      await api.POST("/api/layouts/{layout}/passes", {
+        params: { path: { layout: props.layout } },
+        body: ask.value,
+      })
+    ).data!,
   retry: false,
 });
 const at = computed(() => Math.min(props.taken, (data.value?.frames.length ?? 1) - 1));
 const now = computed(() => data.value?.frames[at.value]);
 const next = computed(() => data.value?.frames[at.value + 1]);
+const label = computed(() => {
+  const after = next.value ? `, ${Math.round(100 * next.value.clean)} after the next pass` : "";
+  return `${Math.round(100 * (now.value?.clean ?? 0))} percent of the face is clean${after}`;
+});
 </script>
 
 <template>
   <figure v-if="data && now">
-    <FaceLines :lines="now.lines" :next="next?.lines" :length="data.length" :width="data.width" :label="`${Math.round(100 * now.clean)} percent of the face is clean${next ? `, ${Math.round(100 * next.clean)} after the next pass` : ''}`" />
-    <figcaption>The face that is down, the datum end at the left. <template v-if="next"><b class="red">Red</b>: what the next pass touches, {{ Math.round(100 * next.clean) }} % clean after it. </template>Grey pencil lines stay. Reckoned from the survey; look at the wood.</figcaption>
+    <FaceLines
+      :lines="now.lines"
+      :next="next?.lines"
+      :length="data.length"
+      :width="data.width"
+      :label="label"
+    />
+    <figcaption>
+      The face that is down, the datum end at the left.
+      <template v-if="next"
+        ><b class="red">Red</b>: what the next pass touches, {{ Math.round(100 * next.clean) }} % clean after
+        it. </template
+      >Grey pencil lines stay. Reckoned from the survey; look at the wood.
+    </figcaption>
   </figure>
 </template>
 

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** At the machine: one step filling the screen, read from two metres, worked with one hand, a pedal or the space bar. */
+/**
+ * At the machine: one step filling the screen, read from two metres, worked with one hand, a pedal
+ * or the space bar.
+ */
 import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
 import { api, type Step } from "../../api/client";
 import { useLayout } from "../../api/layout";
@@ -14,23 +17,42 @@ import Len from "../../controls/Len.vue";
 import { told } from "../../controls/told";
 import FacePasses from "./FacePasses.vue";
 import ReadingPad from "./ReadingPad.vue";
-import { asksReading, begin, foretold, inOrder, judged, marked, nextReady, passesOf, phase, sameSetting, tapped, type Run } from "./run";
+import {
+  asksReading,
+  begin,
+  foretold,
+  inOrder,
+  judged,
+  marked,
+  nextReady,
+  passesOf,
+  phase,
+  sameSetting,
+  tapped,
+  type Run,
+} from "./run";
 import WaysNote from "./WaysNote.vue";
 
 const { pk, project } = useProject();
 const { data, error, mark } = useMilling(pk);
 const { days } = useDays(computed(() => data.value?.layout));
 const { changed } = useSettings(pk);
-const steps = computed(() => inOrder(data.value?.routes.flatMap((r) => r.steps) ?? [], days.value?.setups ?? []));
+const steps = computed(() =>
+  inOrder(data.value?.routes.flatMap((r) => r.steps) ?? [], days.value?.setups ?? []),
+);
 const key = ref("");
 /** A reading nobody asked for, because something looks wrong. */
 const doubted = ref(false);
 const at = computed(() => steps.value.findIndex((s) => s.key === key.value));
 const step = computed<Step | undefined>(() => steps.value[at.value]);
 const run = ref<Run>();
-watch(steps, (now) => {
-  if (now.length && !now.some((s) => s.key === key.value)) show(now[Math.max(0, nextReady(now, 0))]!);
-}, { immediate: true });
+watch(
+  steps,
+  (now) => {
+    if (now.length && !now.some((s) => s.key === key.value)) show(now[Math.max(0, nextReady(now, 0))]!);
+  },
+  { immediate: true },
+);
 
 function show(next: Step): void {
   key.value = next.key;
@@ -38,23 +60,44 @@ function show(next: Step): void {
   run.value = begin(next, Date.now());
 }
 const stage = computed(() => (step.value && run.value ? phase(step.value, run.value) : "done"));
-const now = computed(() => (step.value && run.value ? passesOf(step.value, run.value) : { passes: [], turns: [] }));
+const now = computed(() =>
+  step.value && run.value ? passesOf(step.value, run.value) : { passes: [], turns: [] },
+);
 const left = computed(() => Math.max(0, now.value.passes.length - (run.value?.taken ?? 0)));
 const following = computed(() => sameSetting(steps.value, at.value));
-const canDoubt = computed(() => !!step.value && !asksReading(step.value) && ["straight", "width", "length"].includes(step.value.dimension) && !["rough-length", "rough-rip", "square"].includes(step.value.kind));
+const canDoubt = computed(
+  () =>
+    !!step.value &&
+    !asksReading(step.value) &&
+    ["straight", "width", "length"].includes(step.value.dimension) &&
+    !["rough-length", "rough-rip", "square"].includes(step.value.kind),
+);
 const allDone = computed(() => steps.value.length > 0 && steps.value.every((s) => s.done));
-const next = computed(() => (step.value?.dimension === "thickness" && run.value ? foretold(step.value, { ...run.value, taken: run.value.taken + 1 }) : 0));
+const next = computed(() =>
+  step.value?.dimension === "thickness" && run.value
+    ? foretold(step.value, { ...run.value, taken: run.value.taken + 1 })
+    : 0,
+);
 
 /** Cautions are shown before a machine's first step of the day. */
 const day = new Date().toDateString();
-const understood = ref(new Set<string>(JSON.parse(localStorage.getItem(`understood ${day}`) ?? "[]") as string[]));
-const cautions = computed(() => (step.value && !understood.value.has(step.value.machine) ? data.value?.cautions[step.value.machine] : undefined));
+const understood = ref(
+  new Set<string>(JSON.parse(localStorage.getItem(`understood ${day}`) ?? "[]") as string[]),
+);
+const cautions = computed(() =>
+  step.value && !understood.value.has(step.value.machine)
+    ? data.value?.cautions[step.value.machine]
+    : undefined,
+);
 function understand(): void {
   understood.value = new Set([...understood.value, step.value!.machine]);
   localStorage.setItem(`understood ${day}`, JSON.stringify([...understood.value]));
 }
 
-/** The board of this step with what is chalked on the piece in hand: "O1.2a/length-BR" is about the second segment of O1. */
+/**
+ * The board of this step with what is chalked on the piece in hand: "O1.2a/length-BR" is about the
+ * second segment of O1.
+ */
 const { data: layout } = useLayout(pk);
 const width = ref(window.innerWidth);
 const resized = () => (width.value = window.innerWidth);
@@ -62,11 +105,18 @@ const picture = computed(() => {
   const piece = step.value?.key.split("/")[0] ?? "";
   const board = layout.value?.standing?.boards.find((b) => piece === b.id || piece.startsWith(`${b.id}.`));
   const plan = layout.value?.standing?.plan as unknown as Plan | undefined;
-  const segments = [...(plan?.boards.find((b) => b.board === board?.id)?.segments ?? [])].sort((a, b) => a.x0 - b.x0);
+  const segments = [...(plan?.boards.find((b) => b.board === board?.id)?.segments ?? [])].sort(
+    (a, b) => a.x0 - b.x0,
+  );
   if (!board) return null;
   const n = parseInt(piece.slice(board.id.length + 1), 10);
   const face: "A" | "B" = step.value?.down.includes("face A") ? "B" : "A";
-  return { board, face, segments: Number.isNaN(n) ? segments : segments.slice(n - 1, n), scale: Math.min(9, (width.value - 60) / (board.length / 8128)) };
+  return {
+    board,
+    face,
+    segments: Number.isNaN(n) ? segments : segments.slice(n - 1, n),
+    scale: Math.min(9, (width.value - 60) / (board.length / 8128)),
+  };
 });
 
 function finish(): void {
@@ -77,7 +127,10 @@ function finish(): void {
   const list = marked(steps.value, was.key, true);
   const place = nextReady(list, at.value + 1);
   show(list[place < 0 ? Math.min(at.value + 1, list.length - 1) : place]!);
-  void mark(was.key, true, { reading, minutes: minutes !== null && minutes > 0.05 ? Math.round(minutes * 100) / 100 : null });
+  void mark(was.key, true, {
+    reading,
+    minutes: minutes !== null && minutes > 0.05 ? Math.round(minutes * 100) / 100 : null,
+  });
 }
 /** The one button: understood, a pass taken, or the step done. */
 function forward(): void {
@@ -101,7 +154,10 @@ async function read(reading: number): Promise<void> {
     return;
   }
   await told(async () => {
-    const { data: verdict } = await api.POST("/api/layouts/{layout}/reading", { params: { path: { layout: data.value!.layout } }, body: { key: was.key, reading } });
+    const { data: verdict } = await api.POST("/api/layouts/{layout}/reading", {
+      params: { path: { layout: data.value!.layout } },
+      body: { key: was.key, reading },
+    });
     if (run.value?.key === was.key) run.value = judged(run.value, reading, verdict!);
     doubted.value = false;
   });
@@ -129,7 +185,8 @@ onBeforeUnmount(() => {
 const button = computed(() => {
   if (cautions.value) return "Understood";
   if (step.value?.done) return allDone.value ? "All done" : "Next";
-  if (stage.value === "pass") return left.value > 1 || asksReading(step.value!) ? "Pass taken" : "Last pass taken";
+  if (stage.value === "pass")
+    return left.value > 1 || asksReading(step.value!) ? "Pass taken" : "Last pass taken";
   return stage.value === "read" ? "" : stage.value === "stop" ? "" : "Done";
 });
 </script>
@@ -139,55 +196,145 @@ const button = computed(() => {
     <header>
       <RouterLink class="act" :to="{ name: 'mill', params: { project: pk } }">Back to Mill</RouterLink>
       <span class="grow">{{ project?.name }}</span>
-      <span v-if="unsent.length" class="held" role="status">Out of reach: {{ unsent.length }} kept, sent later</span>
+      <span v-if="unsent.length" class="held" role="status"
+        >Out of reach: {{ unsent.length }} kept, sent later</span
+      >
       <span v-if="step">{{ at + 1 }} of {{ steps.length }}</span>
     </header>
     <p v-if="error && !data" class="note">{{ error.message }}</p>
-    <p v-if="data?.stale" class="note">The project has changed since this plan was made. Lay out again before cutting.</p>
+    <p v-if="data?.stale" class="note">
+      The project has changed since this plan was made. Lay out again before cutting.
+    </p>
     <template v-if="step && run && data">
       <section v-if="cautions" class="caution">
         <h1>{{ step.machine }}</h1>
-        <ul><li v-for="c in cautions" :key="c">{{ c }}</li></ul>
+        <ul>
+          <li v-for="c in cautions" :key="c">{{ c }}</li>
+        </ul>
       </section>
       <section v-else class="step" aria-live="polite">
-        <p class="where">{{ step.machine }}<template v-if="step.people > 1">, with two</template><b v-if="step.done"> · done</b><b v-else-if="!step.ready"> · {{ step.rests_until ? "it rests still" : "not its turn yet" }}</b></p>
+        <p class="where">
+          {{ step.machine }}<template v-if="step.people > 1">, with two</template
+          ><b v-if="step.done"> · done</b
+          ><b v-else-if="!step.ready"> · {{ step.rests_until ? "it rests still" : "not its turn yet" }}</b>
+        </p>
         <h1><Fig :text="step.do" /></h1>
         <div class="figures large">
-          <div><span class="figure set"><Fig :text="step.set_to" /></span><span class="label">the setting</span></div>
-          <div v-if="now.passes.length && !step.done && stage === 'pass'" class="count" :aria-label="`${left} passes to go`"><span class="figure">{{ left }}</span><span class="label">pass{{ left === 1 ? "" : "es" }} to go</span></div>
-          <div v-if="stage === 'pass' && now.turns[run.taken]"><span class="figure"><Fig :text="now.turns[run.taken]!" /></span><span class="label">this pass<template v-if="step.turn_over && run.taken >= step.turn_over">, turned over</template></span></div>
-          <div v-if="stage === 'pass' && next"><span class="figure"><Len :ticks="next" :system="data.system" nearest /></span><span class="label">after it</span></div>
+          <div>
+            <span class="figure set"><Fig :text="step.set_to" /></span><span class="label">the setting</span>
+          </div>
+          <div
+            v-if="now.passes.length && !step.done && stage === 'pass'"
+            class="count"
+            :aria-label="`${left} passes to go`"
+          >
+            <span class="figure">{{ left }}</span><span class="label"
+              >pass{{ left === 1 ? "" : "es" }} to go</span
+            >
+          </div>
+          <div v-if="stage === 'pass' && now.turns[run.taken]">
+            <span class="figure"><Fig :text="now.turns[run.taken]!" /></span
+            ><span class="label"
+              >this pass<template v-if="step.turn_over && run.taken >= step.turn_over"
+                >, turned over</template
+              ></span
+            >
+          </div>
+          <div v-if="stage === 'pass' && next">
+            <span class="figure"><Len :ticks="next" :system="data.system" nearest /></span
+            ><span class="label">after it</span>
+          </div>
         </div>
-        <ReadingPad v-if="(stage === 'read' || doubted) && !step.done" :step="step" :system="data.system" :layout="data.layout" :foretold="foretold(step, run)" :caliper="!!project?.shop.instruments.caliper" :readout="!!project?.shop.instruments.readout" @read="read" />
-        <div v-if="run.verdict && stage !== 'read' && !doubted" class="verdict" :class="run.verdict.state === 'stop' ? 'stop' : ''" role="alert">
-          <p><b><Fig :text="run.verdict.says" /></b></p>
+        <ReadingPad
+          v-if="(stage === 'read' || doubted) && !step.done"
+          :step="step"
+          :system="data.system"
+          :layout="data.layout"
+          :foretold="foretold(step, run)"
+          :caliper="!!project?.shop.instruments.caliper"
+          :readout="!!project?.shop.instruments.readout"
+          @read="read"
+        />
+        <div
+          v-if="run.verdict && stage !== 'read' && !doubted"
+          class="verdict"
+          :class="run.verdict.state === 'stop' ? 'stop' : ''"
+          role="alert"
+        >
+          <p>
+            <b><Fig :text="run.verdict.says" /></b>
+          </p>
           <template v-if="run.verdict.state === 'stop'">
             <p>Stop here. What can be done:</p>
-            <ul><li v-for="w in run.verdict.ways" :key="w"><Fig :text="w" /></li></ul>
-            <div class="after"><button class="act" @click="again">Read it again</button><RouterLink class="act" :to="{ name: 'layout', params: { project: pk } }">To the layout</RouterLink></div>
+            <ul>
+              <li v-for="w in run.verdict.ways" :key="w"><Fig :text="w" /></li>
+            </ul>
+            <div class="after">
+              <button class="act" @click="again">Read it again</button
+              ><RouterLink class="act" :to="{ name: 'layout', params: { project: pk } }"
+                >To the layout</RouterLink
+              >
+            </div>
           </template>
         </div>
         <template v-if="picture">
-          <p v-if="step.first" class="feed" aria-label="Feed"><b>{{ step.first === "datum end" ? "◀ datum end first" : "far end first ▶" }}</b></p>
-          <BoardDrawing :board="picture.board" :face="picture.face" :segments="picture.segments" :parts="layout?.standing?.parts ?? []" :scale="picture.scale" :system="data.system" />
+          <p v-if="step.first" class="feed" aria-label="Feed">
+            <b>{{ step.first === "datum end" ? "◀ datum end first" : "far end first ▶" }}</b>
+          </p>
+          <BoardDrawing
+            :board="picture.board"
+            :face="picture.face"
+            :segments="picture.segments"
+            :parts="layout?.standing?.parts ?? []"
+            :scale="picture.scale"
+            :system="data.system"
+          />
         </template>
-        <FacePasses v-if="step.kind === 'face' && step.machine === 'jointer' && stage === 'pass' && !step.done" :step="step" :layout="data.layout" :taken="run.taken" />
+        <FacePasses
+          v-if="step.kind === 'face' && step.machine === 'jointer' && stage === 'pass' && !step.done"
+          :step="step"
+          :layout="data.layout"
+          :taken="run.taken"
+        />
         <p v-if="step.down" class="say"><b>Down:</b> {{ step.down }}</p>
         <p v-if="step.against" class="say"><b>Fence:</b> {{ step.against }}</p>
         <WaysNote v-if="step.obstacle" class="say" :step="step" />
-        <p v-if="step.check" class="say"><b>Check:</b> <Fig :text="step.check" /><template v-if="step.leaves">; leaves <Fig :text="step.leaves" /></template></p>
+        <p v-if="step.check" class="say">
+          <b>Check:</b> <Fig :text="step.check" /><template v-if="step.leaves"
+            >; leaves <Fig :text="step.leaves"
+          /></template>
+        </p>
         <p class="why soft"><Fig :text="step.why" /></p>
-        <p v-if="canDoubt && !doubted && stage !== 'read' && stage !== 'stop' && !step.done"><button class="act" @click="doubted = true">Something is off: read it</button></p>
+        <p v-if="canDoubt && !doubted && stage !== 'read' && stage !== 'stop' && !step.done">
+          <button class="act" @click="doubted = true">Something is off: read it</button>
+        </p>
         <div v-if="following.length" class="strip" aria-label="Next at this setting">
           <span class="label">Next at this setting</span>
-          <button v-for="s in following.slice(0, 12)" :key="s.key" class="act" :class="{ waits: !s.ready }" @click="show(s)">{{ s.piece }}</button>
+          <button
+            v-for="s in following.slice(0, 12)"
+            :key="s.key"
+            class="act"
+            :class="{ waits: !s.ready }"
+            @click="show(s)"
+          >
+            {{ s.piece }}
+          </button>
         </div>
       </section>
       <footer>
         <button class="act side" :disabled="at === 0" aria-label="The step before" @click="go(-1)">←</button>
         <button v-if="button" class="act lead big" @click="forward">{{ button }}</button>
-        <span v-else class="waiting">{{ stage === "stop" ? "Stopped by the reading" : "Read it, then go on" }}</span>
-        <button class="act side" :disabled="at >= steps.length - 1" aria-label="The step after" @click="go(1)">→</button>
+        <span v-else class="waiting">{{
+          stage === "stop" ? "Stopped by the reading" : "Read it, then go on"
+        }}</span>
+        <button
+          class="act side"
+          :disabled="at >= steps.length - 1"
+          aria-label="The step after"
+          @click="go(1)"
+        >
+          →
+        </button>
       </footer>
     </template>
   </main>

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** The shop's machines with their limits, its hours and its waits; entered once, and the next project has them. */
+/**
+ * The shop's machines with their limits, its hours and its waits; entered once, and the next
+ * project has them.
+ */
 import { computed, toRef } from "vue";
 import { useSettings, type Settings } from "../../api/milling";
 import MeasureField from "../../controls/MeasureField.vue";
@@ -11,16 +14,48 @@ const { settings, change, refusals } = useSettings(toRef(props, "project"));
 type Machines = Settings["machines"];
 type Kind = "jointer" | "planer" | "table_saw" | "bandsaw" | "crosscut";
 const MACHINES: { kind: Kind; word: string; sizes: [string, string][] }[] = [
-  { kind: "jointer", word: "Jointer", sizes: [["bed_width", "Bed width"], ["shortest", "Shortest piece"], ["longest", "Longest edge it holds straight"], ["thinnest", "Thinnest"], ["narrowest", "Narrowest"], ["usual_pass", "Usual pass"]] },
-  { kind: "planer", word: "Thickness planer", sizes: [["width", "Width"], ["shortest", "Shortest piece"], ["thinnest", "Thinnest"], ["usual_pass", "Usual pass"], ["last_pass", "Light last pass"]] },
-  { kind: "table_saw", word: "Table saw", sizes: [["tallest", "Height of cut"], ["fence", "Fence goes out to"], ["narrowest", "Narrowest rip"]] },
+  {
+    kind: "jointer",
+    word: "Jointer",
+    sizes: [
+      ["bed_width", "Bed width"],
+      ["shortest", "Shortest piece"],
+      ["longest", "Longest edge it holds straight"],
+      ["thinnest", "Thinnest"],
+      ["narrowest", "Narrowest"],
+      ["usual_pass", "Usual pass"],
+    ],
+  },
+  {
+    kind: "planer",
+    word: "Thickness planer",
+    sizes: [
+      ["width", "Width"],
+      ["shortest", "Shortest piece"],
+      ["thinnest", "Thinnest"],
+      ["usual_pass", "Usual pass"],
+      ["last_pass", "Light last pass"],
+    ],
+  },
+  {
+    kind: "table_saw",
+    word: "Table saw",
+    sizes: [
+      ["tallest", "Height of cut"],
+      ["fence", "Fence goes out to"],
+      ["narrowest", "Narrowest rip"],
+    ],
+  },
   { kind: "bandsaw", word: "Bandsaw", sizes: [["tallest", "Height under the guide"]] },
   { kind: "crosscut", word: "Crosscut saw", sizes: [["widest", "Width of cut"]] },
 ];
 const machines = computed(() => settings.value!.machines as Required<Machines>);
 
 function set(kind: Kind, values: Record<string, unknown>): void {
-  void change((now) => ({ ...now, machines: { ...now.machines, [kind]: { ...now.machines[kind], ...values } } as Machines }));
+  void change((now) => ({
+    ...now,
+    machines: { ...now.machines, [kind]: { ...now.machines[kind], ...values } } as Machines,
+  }));
 }
 function shop(values: Partial<Machines>): void {
   void change((now) => ({ ...now, machines: { ...now.machines, ...values } as Machines }));
@@ -31,9 +66,11 @@ function hours(values: Partial<Settings["hours"]>): void {
 function waits(values: Partial<Settings["waits"]>): void {
   void change((now) => ({ ...now, waits: { ...now.waits, ...values } as Settings["waits"] }));
 }
-const size = (kind: Kind, name: string): number => (machines.value[kind] as unknown as Record<string, number>)[name]!;
+const size = (kind: Kind, name: string): number =>
+  (machines.value[kind] as unknown as Record<string, number>)[name]!;
 /** How a machine shows its setting; saws have none that is turned. */
-const dialOf = (kind: Kind): Machines["planer"]["dial"] | undefined => ("dial" in machines.value[kind] ? (machines.value[kind] as Machines["planer"]).dial : undefined);
+const dialOf = (kind: Kind): Machines["planer"]["dial"] | undefined =>
+  "dial" in machines.value[kind] ? (machines.value[kind] as Machines["planer"]).dial : undefined;
 const num = (event: Event): number => Number((event.target as HTMLInputElement).value);
 const time = (event: Event): number => {
   const [h, m] = (event.target as HTMLInputElement).value.split(":").map(Number);
@@ -44,42 +81,183 @@ const clockField = (minutes: number): string => clock(minutes).padStart(5, "0");
 
 <template>
   <div v-if="settings" :key="refusals" class="machines">
-    <p class="soft">Usual starting values: check your manuals. What a machine cannot take is never written for it; the step goes another way and says so.</p>
+    <p class="soft">
+      Usual starting values: check your manuals. What a machine cannot take is never written for it; the step
+      goes another way and says so.
+    </p>
     <fieldset v-for="m in MACHINES" :key="m.kind">
       <legend>{{ m.word }}</legend>
-      <MeasureField v-for="[name, word] in m.sizes" :key="name" :label="word" :system="system" :model-value="size(m.kind, name)" @update:model-value="set(m.kind, { [name]: $event })" />
+      <MeasureField
+        v-for="[name, word] in m.sizes"
+        :key="name"
+        :label="word"
+        :system="system"
+        :model-value="size(m.kind, name)"
+        @update:model-value="set(m.kind, { [name]: $event })"
+      />
       <template v-if="dialOf(m.kind)">
-        <label class="field"><span>Its setting is shown</span>
-          <select class="line-input" :value="dialOf(m.kind)!.kind" @change="set(m.kind, { dial: { kind: ($event.target as HTMLSelectElement).value, per_turn: dialOf(m.kind)!.per_turn || 508 } })">
-            <option value="scale">on a scale</option><option value="wheel">by turns of a wheel</option><option value="readout">on a readout</option>
+        <label class="field"
+          ><span>Its setting is shown</span>
+          <select
+            class="line-input"
+            :value="dialOf(m.kind)!.kind"
+            @change="
+              set(m.kind, {
+                dial: {
+                  kind: ($event.target as HTMLSelectElement).value,
+                  per_turn: dialOf(m.kind)!.per_turn || 508,
+                },
+              })
+            "
+          >
+            <option value="scale">on a scale</option>
+            <option value="wheel">by turns of a wheel</option>
+            <option value="readout">on a readout</option>
           </select>
         </label>
-        <MeasureField v-if="dialOf(m.kind)!.kind === 'wheel'" label="One turn of the wheel moves" :system="system" :model-value="dialOf(m.kind)!.per_turn" @update:model-value="set(m.kind, { dial: { kind: 'wheel', per_turn: $event } })" />
+        <MeasureField
+          v-if="dialOf(m.kind)!.kind === 'wheel'"
+          label="One turn of the wheel moves"
+          :system="system"
+          :model-value="dialOf(m.kind)!.per_turn"
+          @update:model-value="set(m.kind, { dial: { kind: 'wheel', per_turn: $event } })"
+        />
       </template>
-      <label class="field"><span>Minutes to set it</span><input class="line-input" type="number" min="0" step="0.5" :value="machines[m.kind].pace.setup" @change="set(m.kind, { pace: { ...machines[m.kind].pace, setup: num($event) } })" /></label>
+      <label class="field"
+        ><span>Minutes to set it</span
+        ><input
+          class="line-input"
+          type="number"
+          min="0"
+          step="0.5"
+          :value="machines[m.kind].pace.setup"
+          @change="set(m.kind, { pace: { ...machines[m.kind].pace, setup: num($event) } })"
+      /></label>
     </fieldset>
     <fieldset>
       <legend>Other means</legend>
-      <label class="tick"><input type="checkbox" :checked="machines.carrier" @change="shop({ carrier: ($event.target as HTMLInputElement).checked })" /> flat carriers for planer and saw</label>
-      <label class="tick"><input type="checkbox" :checked="machines.by_hand" @change="shop({ by_hand: ($event.target as HTMLInputElement).checked })" /> hand planes and winding sticks</label>
-      <MeasureField label="Router bridge takes (0: none)" :system="system" :model-value="machines.router_bridge" @update:model-value="shop({ router_bridge: $event })" />
-      <label class="field"><span>A shop with wider machines</span><input class="line-input" maxlength="80" :value="machines.outside" @change="shop({ outside: ($event.target as HTMLInputElement).value.trim() })" /></label>
-      <label class="field"><span>One lifts alone, kg</span><input class="line-input" type="number" min="1" :value="machines.lift_alone_kg" @change="shop({ lift_alone_kg: num($event) })" /></label>
+      <label class="tick"
+        ><input
+          type="checkbox"
+          :checked="machines.carrier"
+          @change="shop({ carrier: ($event.target as HTMLInputElement).checked })"
+        />
+        flat carriers for planer and saw</label
+      >
+      <label class="tick"
+        ><input
+          type="checkbox"
+          :checked="machines.by_hand"
+          @change="shop({ by_hand: ($event.target as HTMLInputElement).checked })"
+        />
+        hand planes and winding sticks</label
+      >
+      <MeasureField
+        label="Router bridge takes (0: none)"
+        :system="system"
+        :model-value="machines.router_bridge"
+        @update:model-value="shop({ router_bridge: $event })"
+      />
+      <label class="field"
+        ><span>A shop with wider machines</span
+        ><input
+          class="line-input"
+          maxlength="80"
+          :value="machines.outside"
+          @change="shop({ outside: ($event.target as HTMLInputElement).value.trim() })"
+      /></label>
+      <label class="field"
+        ><span>One lifts alone, kg</span
+        ><input
+          class="line-input"
+          type="number"
+          min="1"
+          :value="machines.lift_alone_kg"
+          @change="shop({ lift_alone_kg: num($event) })"
+      /></label>
     </fieldset>
     <fieldset>
       <legend>Hours and room</legend>
-      <label class="field"><span>Work begins</span><input class="line-input" type="time" :value="clockField(settings.hours.begins)" @change="hours({ begins: time($event) })" /></label>
-      <label class="field"><span>Work ends</span><input class="line-input" type="time" :value="clockField(settings.hours.ends)" @change="hours({ ends: time($event) })" /></label>
-      <label class="field"><span>People at work</span><input class="line-input" type="number" min="1" max="12" :value="settings.hours.people" @change="hours({ people: num($event) })" /></label>
-      <label class="field"><span>Floor for stickers, square feet</span><input class="line-input" type="number" min="1" :value="settings.hours.floor" @change="hours({ floor: num($event) })" /></label>
+      <label class="field"
+        ><span>Work begins</span
+        ><input
+          class="line-input"
+          type="time"
+          :value="clockField(settings.hours.begins)"
+          @change="hours({ begins: time($event) })"
+      /></label>
+      <label class="field"
+        ><span>Work ends</span
+        ><input
+          class="line-input"
+          type="time"
+          :value="clockField(settings.hours.ends)"
+          @change="hours({ ends: time($event) })"
+      /></label>
+      <label class="field"
+        ><span>People at work</span
+        ><input
+          class="line-input"
+          type="number"
+          min="1"
+          max="12"
+          :value="settings.hours.people"
+          @change="hours({ people: num($event) })"
+      /></label>
+      <label class="field"
+        ><span>Floor for stickers, square feet</span
+        ><input
+          class="line-input"
+          type="number"
+          min="1"
+          :value="settings.hours.floor"
+          @change="hours({ floor: num($event) })"
+      /></label>
     </fieldset>
     <fieldset>
       <legend>Waits</legend>
-      <label class="field"><span>Glue in clamps, minutes</span><input class="line-input" type="number" min="0" :value="settings.waits.clamped" @change="waits({ clamped: num($event) })" /></label>
-      <label class="field"><span>Before a glued panel is machined, hours</span><input class="line-input" type="number" min="0" :value="settings.waits.glue / 60" @change="waits({ glue: Math.round(num($event) * 60) })" /></label>
-      <label class="field"><span>After resawing, hours</span><input class="line-input" type="number" min="0" :value="settings.waits.resawn / 60" @change="waits({ resawn: Math.round(num($event) * 60) })" /></label>
-      <label class="field"><span>Between two visits, days</span><input class="line-input" type="number" min="0" :value="settings.waits.rested / 1440" @change="waits({ rested: Math.round(num($event) * 1440) })" /></label>
-      <MeasureField label="The first of two visits leaves over" :system="system" :model-value="settings.over" @update:model-value="change((now) => ({ ...now, over: $event }))" />
+      <label class="field"
+        ><span>Glue in clamps, minutes</span
+        ><input
+          class="line-input"
+          type="number"
+          min="0"
+          :value="settings.waits.clamped"
+          @change="waits({ clamped: num($event) })"
+      /></label>
+      <label class="field"
+        ><span>Before a glued panel is machined, hours</span
+        ><input
+          class="line-input"
+          type="number"
+          min="0"
+          :value="settings.waits.glue / 60"
+          @change="waits({ glue: Math.round(num($event) * 60) })"
+      /></label>
+      <label class="field"
+        ><span>After resawing, hours</span
+        ><input
+          class="line-input"
+          type="number"
+          min="0"
+          :value="settings.waits.resawn / 60"
+          @change="waits({ resawn: Math.round(num($event) * 60) })"
+      /></label>
+      <label class="field"
+        ><span>Between two visits, days</span
+        ><input
+          class="line-input"
+          type="number"
+          min="0"
+          :value="settings.waits.rested / 1440"
+          @change="waits({ rested: Math.round(num($event) * 1440) })"
+      /></label>
+      <MeasureField
+        label="The first of two visits leaves over"
+        :system="system"
+        :model-value="settings.over"
+        @update:model-value="change((now) => ({ ...now, over: $event }))"
+      />
     </fieldset>
   </div>
 </template>

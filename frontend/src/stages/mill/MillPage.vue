@@ -20,7 +20,14 @@ const { days, plan } = useDays(layout);
 const steps = computed(() => data.value?.routes.flatMap((r) => r.steps) ?? []);
 const done = computed(() => steps.value.filter((s) => s.done).length);
 const left = computed(() => steps.value.reduce((sum, s) => sum + (s.done ? 0 : s.minutes), 0));
-const VIEWS = [["day", "The days"], ["boards", "Board by board"], ["schools", "Orders of milling"], ["passes", "See the passes"], ["where", "Where it is"], ["machines", "The machines"]] as const;
+const VIEWS = [
+  ["day", "The days"],
+  ["boards", "Board by board"],
+  ["schools", "Orders of milling"],
+  ["passes", "See the passes"],
+  ["where", "Where it is"],
+  ["machines", "The machines"],
+] as const;
 const view = ref<(typeof VIEWS)[number][0]>("day");
 </script>
 
@@ -29,23 +36,54 @@ const view = ref<(typeof VIEWS)[number][0]>("day");
     <div class="stage-head">
       <h1>Mill</h1>
       <div v-if="data" class="figures grow">
-        <div><span class="figure">{{ done }} <small>of {{ steps.length }}</small></span><span class="label">steps done</span></div>
-        <div><span class="figure">{{ lasting(left) }}</span><span class="label">at the machines still</span></div>
-        <div v-if="days?.setups.length"><span class="figure">{{ days.changes }}</span><span class="label">settings; board by board {{ days.piece_by_piece }}, never under {{ days.least }}</span></div>
+        <div>
+          <span class="figure"
+            >{{ done }} <small>of {{ steps.length }}</small></span
+          ><span class="label">steps done</span>
+        </div>
+        <div>
+          <span class="figure">{{ lasting(left) }}</span><span class="label">at the machines still</span>
+        </div>
+        <div v-if="days?.setups.length">
+          <span class="figure">{{ days.changes }}</span><span class="label"
+            >settings; board by board {{ days.piece_by_piece }}, never under {{ days.least }}</span
+          >
+        </div>
       </div>
       <a v-if="data" class="act" :href="`/api/layouts/${data.layout}/routes.pdf`" download>Route cards</a>
-      <RouterLink v-if="data" class="act lead" :to="{ name: 'machine', params: { project: pk } }">To the machine</RouterLink>
+      <RouterLink v-if="data" class="act lead" :to="{ name: 'machine', params: { project: pk } }"
+        >To the machine</RouterLink
+      >
     </div>
     <NotFromBoards v-if="!data && nothingFromBoards(project.parts)" />
-    <p v-else-if="error" class="first">{{ error.message }}. <RouterLink :to="{ name: 'layout', params: { project: pk } }">Go to Lay out.</RouterLink></p>
-    <p v-if="data?.stale" class="note">Parts, boards or the shop have changed since this plan was made: these steps are for the plan as it was.</p>
+    <p v-else-if="error" class="first">
+      {{ error.message }}.
+      <RouterLink :to="{ name: 'layout', params: { project: pk } }">Go to Lay out.</RouterLink>
+    </p>
+    <p v-if="data?.stale" class="note">
+      Parts, boards or the shop have changed since this plan was made: these steps are for the plan as it was.
+    </p>
     <template v-if="data">
       <nav class="views" aria-label="Ways to look at the milling">
-        <button v-for="[key, word] in VIEWS" :key="key" class="act" :class="{ on: view === key }" :aria-pressed="view === key" @click="view = key">{{ word }}</button>
+        <button
+          v-for="[key, word] in VIEWS"
+          :key="key"
+          class="act"
+          :class="{ on: view === key }"
+          :aria-pressed="view === key"
+          @click="view = key"
+        >
+          {{ word }}
+        </button>
       </nav>
       <DayView v-if="view === 'day'" :data="data" :days="days" :project="pk" @plan="plan" />
       <BoardSteps v-else-if="view === 'boards'" :data="data" @mark="mark" />
-      <SchoolsView v-else-if="view === 'schools'" :project="pk" :system="data.system" :boards="data.routes.map((r) => r.board)" />
+      <SchoolsView
+        v-else-if="view === 'schools'"
+        :project="pk"
+        :system="data.system"
+        :boards="data.routes.map((r) => r.board)"
+      />
       <PassesView v-else-if="view === 'passes'" :layout="data.layout" :steps="steps" :system="data.system" />
       <WhereView v-else-if="view === 'where'" :where="data.where" />
       <MachinesView v-else :project="pk" :system="data.system" />

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** A piece under the cutter, pass by pass: pencil lines across its face vanish where the cutter has been. The right way, or a wrong one. */
+/**
+ * A piece under the cutter, pass by pass: pencil lines across its face vanish where the cutter has
+ * been. The right way, or a wrong one.
+ */
 import { useQuery } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
 import { api, type Schemas, type Step } from "../../api/client";
@@ -14,11 +17,26 @@ const piece = ref(pieces.value[0] ?? "");
 const machine = ref<"jointer" | "planer">("jointer");
 const down = ref<"" | "A" | "B">("");
 const press = ref<"outfeed" | "infeed">("outfeed");
-const depth = computed(() => props.steps.find((s) => s.kind === "face" && s.piece === piece.value)?.passes[0] ?? 254);
-const ask = computed<Schemas["PassesBody"]>(() => ({ piece: piece.value, machine: machine.value, down: down.value, press: press.value, depth: depth.value, far_end_first: false }));
+const depth = computed(
+  () => props.steps.find((s) => s.kind === "face" && s.piece === piece.value)?.passes[0] ?? 254,
+);
+const ask = computed<Schemas["PassesBody"]>(() => ({
+  piece: piece.value,
+  machine: machine.value,
+  down: down.value,
+  press: press.value,
+  depth: depth.value,
+  far_end_first: false,
+}));
 const { data } = useQuery({
   queryKey: computed(() => ["passes", props.layout, ask.value]),
-  queryFn: async () => (await api.POST("/api/layouts/{layout}/passes", { params: { path: { layout: props.layout } }, body: ask.value })).data!,
+  queryFn: async () =>
+    (
+      await api.POST("/api/layouts/{layout}/passes", {
+        params: { path: { layout: props.layout } },
+        body: ask.value,
+      })
+    ).data!,
   enabled: computed(() => !!piece.value),
   placeholderData: (old) => old,
 });
@@ -39,28 +57,82 @@ function key(event: KeyboardEvent): void {
 <template>
   <div v-if="pieces.length" class="passes" @keydown="key">
     <div class="choose">
-      <label class="field"><span>The piece</span><select v-model="piece" class="line-input"><option v-for="p in pieces" :key="p">{{ p }}</option></select></label>
-      <label class="field"><span>Through the</span><select v-model="machine" class="line-input"><option value="jointer">jointer</option><option value="planer">planer alone</option></select></label>
-      <label class="field"><span>Face down</span><select v-model="down" class="line-input"><option value="">the hollow one</option><option value="A">face A</option><option value="B">face B</option></select></label>
-      <label v-if="machine === 'jointer'" class="field"><span>Pressed</span><select v-model="press" class="line-input"><option value="outfeed">over the outfeed table, early</option><option value="infeed">over the infeed table, to the end</option></select></label>
+      <label class="field"
+        ><span>The piece</span
+        ><select v-model="piece" class="line-input">
+          <option v-for="p in pieces" :key="p">{{ p }}</option>
+        </select></label
+      >
+      <label class="field"
+        ><span>Through the</span
+        ><select v-model="machine" class="line-input">
+          <option value="jointer">jointer</option>
+          <option value="planer">planer alone</option>
+        </select></label
+      >
+      <label class="field"
+        ><span>Face down</span
+        ><select v-model="down" class="line-input">
+          <option value="">the hollow one</option>
+          <option value="A">face A</option>
+          <option value="B">face B</option>
+        </select></label
+      >
+      <label v-if="machine === 'jointer'" class="field"
+        ><span>Pressed</span
+        ><select v-model="press" class="line-input">
+          <option value="outfeed">over the outfeed table, early</option>
+          <option value="infeed">over the infeed table, to the end</option>
+        </select></label
+      >
     </div>
     <template v-if="data && frame">
-      <FaceLines :lines="frame.lines" :length="data.length" :width="data.width" :label="`Pass ${at}: ${Math.round(100 * frame.clean)} percent of the face is clean`" />
-      <p class="soft">The face under the cutter, the datum end at the left. A pencil line is gone where wood has gone.</p>
+      <FaceLines
+        :lines="frame.lines"
+        :length="data.length"
+        :width="data.width"
+        :label="`Pass ${at}: ${Math.round(100 * frame.clean)} percent of the face is clean`"
+      />
+      <p class="soft">
+        The face under the cutter, the datum end at the left. A pencil line is gone where wood has gone.
+      </p>
       <div class="run" role="group" aria-label="Passes">
         <button class="act" :disabled="at === 0" aria-label="A pass back" @click="at--">←</button>
         <input v-model.number="at" type="range" min="0" :max="last" aria-label="Pass" />
         <button class="act lead" :disabled="at >= last" @click="at++">One more pass</button>
       </div>
       <div class="figures">
-        <div><span class="figure">{{ at }} <small>of {{ last }}</small></span><span class="label">passes of <Len :ticks="depth" :system="system" nearest /></span></div>
-        <div><span class="figure">{{ Math.round(100 * frame.clean) }} %</span><span class="label">of the face clean{{ data.enough && at >= data.enough ? ", enough for the planer" : "" }}</span></div>
-        <div><span class="figure"><Len :ticks="frame.bent" :system="system" about /></span><span class="label">bent along its length</span></div>
-        <div><span class="figure"><Len :ticks="Math.max(0, frame.level)" :system="system" about /></span><span class="label">the planer can make of it now</span></div>
-        <div><span class="figure"><Len :ticks="frame.thinnest" :system="system" about bare /> to <Len :ticks="frame.thickest" :system="system" about /></span><span class="label">thick, thinnest to thickest place</span></div>
+        <div>
+          <span class="figure"
+            >{{ at }} <small>of {{ last }}</small></span
+          ><span class="label">passes of <Len :ticks="depth" :system="system" nearest /></span>
+        </div>
+        <div>
+          <span class="figure">{{ Math.round(100 * frame.clean) }} %</span
+          ><span class="label"
+            >of the face clean{{ data.enough && at >= data.enough ? ", enough for the planer" : "" }}</span
+          >
+        </div>
+        <div>
+          <span class="figure"><Len :ticks="frame.bent" :system="system" about /></span
+          ><span class="label">bent along its length</span>
+        </div>
+        <div>
+          <span class="figure"><Len :ticks="Math.max(0, frame.level)" :system="system" about /></span
+          ><span class="label">the planer can make of it now</span>
+        </div>
+        <div>
+          <span class="figure"
+            ><Len :ticks="frame.thinnest" :system="system" about bare /> to
+            <Len :ticks="frame.thickest" :system="system" about /></span
+          ><span class="label">thick, thinnest to thickest place</span>
+        </div>
       </div>
       <p class="says"><Fig :text="data.says" />.</p>
-      <p class="soft">Reckoned from the survey of the board: rigid wood, even tables. Your hands and the machine decide; its manual first.</p>
+      <p class="soft">
+        Reckoned from the survey of the board: rigid wood, even tables. Your hands and the machine decide; its
+        manual first.
+      </p>
     </template>
   </div>
   <p v-else>No piece of this plan is faced at a machine.</p>

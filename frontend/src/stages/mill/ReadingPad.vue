@@ -9,7 +9,14 @@ import { MeasureError, parse, show, unitWord, type System } from "../../measure"
 import NumberPad from "../boards/NumberPad.vue";
 import { EMPTY, padTicks, pressed } from "../boards/quick";
 
-const props = defineProps<{ step: Step; system: System; layout: number; foretold: number; caliper: boolean; readout: boolean }>();
+const props = defineProps<{
+  step: Step;
+  system: System;
+  layout: number;
+  foretold: number;
+  caliper: boolean;
+  readout: boolean;
+}>();
 const emit = defineEmits<{ read: [number] }>();
 const text = ref("");
 let pad = EMPTY;
@@ -36,10 +43,16 @@ function press(key: string): void {
 }
 async function take(instrument: "caliper" | "readout"): Promise<void> {
   await told(async () => {
-    const { data } = await api.POST("/api/layouts/{layout}/caliper", { params: { path: { layout: props.layout } }, body: { key: props.step.key, reading: props.foretold, instrument } });
+    const { data } = await api.POST("/api/layouts/{layout}/caliper", {
+      params: { path: { layout: props.layout } },
+      body: { key: props.step.key, reading: props.foretold, instrument },
+    });
     trouble.value = data!.trouble;
     if (data!.reading !== null) {
-      text.value = show(data!.reading, props.system === "in" || props.system === "ft-in" ? "in-decimal" : props.system);
+      text.value = show(
+        data!.reading,
+        props.system === "in" || props.system === "ft-in" ? "in-decimal" : props.system,
+      );
       emit("read", data!.reading);
     }
   });
@@ -50,16 +63,41 @@ async function take(instrument: "caliper" | "readout"): Promise<void> {
   <form class="reading" @submit.prevent="give">
     <NumberPad :system="system" fine @press="press" />
     <div class="said">
-    <label class="field"><span>{{ fitted ? "The length measured on the work" : edge ? `The gap under a square (${unitWord(system)})` : step.dimension !== "thickness" && step.dimension !== "straight" ? `What the rule shows (${unitWord(system)})` : `The caliper's reading (${unitWord(system)})` }}</span><input ref="field" v-model="text" class="line-input big" inputmode="none" autocomplete="off" /></label>
-    <p v-if="ticks.why" class="note"><Fig :text="`'${text}' ${ticks.why}`" /></p>
-    <p v-if="trouble" class="note" role="alert">{{ trouble }}</p>
-    <p v-if="edge" class="soft">Nothing at all, or under a 64th.</p>
-    <p v-else class="soft">{{ fitted ? "The list says" : "It should show" }} <b><Len :ticks="fitted ? step.stock_out : foretold" :system="system" nearest /></b>.</p>
-    <div class="acts">
-      <button class="act lead" :disabled="ticks.value === undefined">{{ fitted ? "That is its length" : "That is the reading" }}</button>
-      <button v-if="caliper && !fitted && !edge" type="button" class="act" @click="take('caliper')">Take it from the caliper</button>
-      <button v-if="readout && step.machine === 'planer'" type="button" class="act" @click="take('readout')">Take the planer's readout</button>
-    </div>
+      <label class="field"
+        ><span>{{
+          fitted
+            ? "The length measured on the work"
+            : edge
+              ? `The gap under a square (${unitWord(system)})`
+              : step.dimension !== "thickness" && step.dimension !== "straight"
+                ? `What the rule shows (${unitWord(system)})`
+                : `The caliper's reading (${unitWord(system)})`
+        }}</span
+        ><input ref="field" v-model="text" class="line-input big" inputmode="none" autocomplete="off"
+      /></label>
+      <p v-if="ticks.why" class="note"><Fig :text="`'${text}' ${ticks.why}`" /></p>
+      <p v-if="trouble" class="note" role="alert">{{ trouble }}</p>
+      <p v-if="edge" class="soft">Nothing at all, or under a 64th.</p>
+      <p v-else class="soft">
+        {{ fitted ? "The list says" : "It should show" }}
+        <b><Len :ticks="fitted ? step.stock_out : foretold" :system="system" nearest /></b>.
+      </p>
+      <div class="acts">
+        <button class="act lead" :disabled="ticks.value === undefined">
+          {{ fitted ? "That is its length" : "That is the reading" }}
+        </button>
+        <button v-if="caliper && !fitted && !edge" type="button" class="act" @click="take('caliper')">
+          Take it from the caliper
+        </button>
+        <button
+          v-if="readout && step.machine === 'planer'"
+          type="button"
+          class="act"
+          @click="take('readout')"
+        >
+          Take the planer's readout
+        </button>
+      </div>
     </div>
   </form>
 </template>

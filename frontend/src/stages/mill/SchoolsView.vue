@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** The orders of milling side by side on this job, the one taken, and exceptions for a board, a part or a piece. */
+/**
+ * The orders of milling side by side on this job, the one taken, and exceptions for a board, a part
+ * or a piece.
+ */
 import { useQuery } from "@tanstack/vue-query";
 import { computed, ref, toRef } from "vue";
 import { api } from "../../api/client";
@@ -13,7 +16,9 @@ const props = defineProps<{ project: number; system: System; boards: string[] }>
 const { settings, change } = useSettings(toRef(props, "project"));
 const { data } = useQuery({
   queryKey: computed(() => ["schools", props.project]),
-  queryFn: async () => (await api.GET("/api/projects/{project}/schools", { params: { path: { project: props.project } } })).data!,
+  queryFn: async () =>
+    (await api.GET("/api/projects/{project}/schools", { params: { path: { project: props.project } } }))
+      .data!,
 });
 type School = Settings["school"];
 const who = ref("");
@@ -30,29 +35,54 @@ function except(): void {
   who.value = "";
 }
 function drop(name: string): void {
-  void change((now) => ({ ...now, exceptions: Object.fromEntries(Object.entries(now.exceptions).filter(([n]) => n !== name)) }));
+  void change((now) => ({
+    ...now,
+    exceptions: Object.fromEntries(Object.entries(now.exceptions).filter(([n]) => n !== name)),
+  }));
 }
 </script>
 
 <template>
   <div v-if="data && settings">
-    <p class="advice"><b>{{ title(data.advised) }}</b> is the one to take here: <Fig :text="data.why" />.</p>
+    <p class="advice">
+      <b>{{ title(data.advised) }}</b> is the one to take here: <Fig :text="data.why" />.
+    </p>
     <div class="scroll">
       <table class="ruled">
         <thead>
-          <tr><th>Order</th><th class="num">At work</th><th class="num">Passes</th><th class="num">Settings</th><th class="num">Rests</th><th class="num">Spare, thinnest place</th><th class="num">By hand</th><th class="num">Not here</th><th></th></tr>
+          <tr>
+            <th>Order</th>
+            <th class="num">At work</th>
+            <th class="num">Passes</th>
+            <th class="num">Settings</th>
+            <th class="num">Rests</th>
+            <th class="num">Spare, thinnest place</th>
+            <th class="num">By hand</th>
+            <th class="num">Not here</th>
+            <th></th>
+          </tr>
         </thead>
         <tbody>
           <tr v-for="s in data.schools" :key="s.school" :class="{ taken: s.school === settings.school }">
-            <td><b>{{ s.title }}</b><p class="soft">{{ s.steps }}. For {{ s.good_for }}.</p></td>
+            <td>
+              <b>{{ s.title }}</b>
+              <p class="soft">{{ s.steps }}. For {{ s.good_for }}.</p>
+            </td>
             <td class="num">{{ lasting(s.minutes) }}</td>
             <td class="num">{{ s.passes }}</td>
             <td class="num">{{ s.setups }}</td>
-            <td class="num">{{ s.rest >= 1440 ? `${s.rest / 1440} d` : s.rest ? lasting(s.rest) : "none" }}</td>
+            <td class="num">
+              {{ s.rest >= 1440 ? `${s.rest / 1440} d` : s.rest ? lasting(s.rest) : "none" }}
+            </td>
             <td class="num"><Len :ticks="Math.max(0, s.spare)" :system="system" about /></td>
             <td class="num">{{ s.by_hand || "none" }}</td>
-            <td class="num"><b v-if="s.not_here">{{ s.not_here }}</b><template v-else>none</template></td>
-            <td><span v-if="s.school === settings.school" class="mark">taken</span><button v-else class="act" @click="take(s.school)">Take it</button></td>
+            <td class="num">
+              <b v-if="s.not_here">{{ s.not_here }}</b><template v-else>none</template>
+            </td>
+            <td>
+              <span v-if="s.school === settings.school" class="mark">taken</span
+              ><button v-else class="act" @click="take(s.school)">Take it</button>
+            </td>
           </tr>
         </tbody>
       </table>
@@ -60,11 +90,23 @@ function drop(name: string): void {
     <h2>Another order for</h2>
     <p class="soft">A board ({{ boards[0] }}), a piece of it ({{ boards[0] }}.1) or a part by its mark.</p>
     <ul class="except">
-      <li v-for="(school, name) in settings.exceptions" :key="name"><b>{{ name }}</b>: {{ title(school) }} <button class="act quiet" :aria-label="`${name} like the rest`" @click="drop(String(name))">like the rest</button></li>
+      <li v-for="(school, name) in settings.exceptions" :key="name">
+        <b>{{ name }}</b>: {{ title(school) }}
+        <button class="act quiet" :aria-label="`${name} like the rest`" @click="drop(String(name))">
+          like the rest
+        </button>
+      </li>
     </ul>
     <form class="add" @submit.prevent="except">
-      <label class="field"><span>Board, piece or part</span><input v-model="who" class="line-input" maxlength="60" /></label>
-      <label class="field"><span>Its order</span><select v-model="how" class="line-input"><option v-for="s in data.schools" :key="s.school" :value="s.school">{{ s.title }}</option></select></label>
+      <label class="field"
+        ><span>Board, piece or part</span><input v-model="who" class="line-input" maxlength="60"
+      /></label>
+      <label class="field"
+        ><span>Its order</span
+        ><select v-model="how" class="line-input">
+          <option v-for="s in data.schools" :key="s.school" :value="s.school">{{ s.title }}</option>
+        </select></label
+      >
       <button class="act">Set it</button>
     </form>
   </div>

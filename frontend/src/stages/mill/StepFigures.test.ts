@@ -3,12 +3,21 @@ import { aStep, drawn, IN, words } from "../../test/making";
 import StepFigures from "./StepFigures.vue";
 
 const step = (values = {}) =>
-  aStep("B1.1/thickness", { setting: (3 / 4) * IN, passes: [508, 508, 127], stock_in: IN, stock_out: (3 / 4) * IN, ...values });
-const figures = (values = {}, system = "in") => drawn(StepFigures, { step: step(values), system }).then(words);
+  aStep("B1.1/thickness", {
+    setting: (3 / 4) * IN,
+    passes: [508, 508, 127],
+    stock_in: IN,
+    stock_out: (3 / 4) * IN,
+    ...values,
+  });
+const figures = (values = {}, system = "in") =>
+  drawn(StepFigures, { step: step(values), system }).then(words);
 
 describe("the figures of a step", () => {
   it("have the setting, the passes with their depths, and the thickness before and after", async () => {
-    expect(await figures()).toBe("3/4 in setting 3 passes of 1/16, 1/16, 1/64 1 → 3/4 in thickness, before and after");
+    expect(await figures()).toBe(
+      "3/4 in setting 3 passes of 1/16, 1/16, 1/64 1 → 3/4 in thickness, before and after",
+    );
   });
 
   it("name equal passes once", async () => {
@@ -19,7 +28,9 @@ describe("the figures of a step", () => {
   it("call the setting by what it is at each machine", async () => {
     expect(await figures({ machine: "jointer", dimension: "straight" })).toContain("depth of cut");
     expect(await figures({ machine: "table saw", dimension: "width" })).toContain("fence");
-    expect(await figures({ machine: "crosscut saw", dimension: "length" })).toContain("from the datum end or stop");
+    expect(await figures({ machine: "crosscut saw", dimension: "length" })).toContain(
+      "from the datum end or stop",
+    );
   });
 
   it("leave out what there is none of", async () => {

@@ -9,11 +9,37 @@ defineProps<{ step: Step; system: System; large?: boolean }>();
 
 <template>
   <div class="figures" :class="{ large }">
-    <div v-if="step.setting"><span class="figure"><Len :ticks="step.setting" :system="system" /></span>
-      <span class="label">{{ step.dimension === "straight" ? "depth of cut" : step.machine === "table saw" ? "fence" : step.machine === "crosscut saw" ? "from the datum end or stop" : "setting" }}</span></div>
-    <div v-if="step.passes.length"><span class="figure">{{ step.passes.length }}</span>
-      <span class="label">pass{{ step.passes.length > 1 ? "es" : "" }} of <Len v-if="new Set(step.passes).size === 1" :ticks="step.passes[0]!" :system="system" nearest /><template v-else><template v-for="(p, i) in step.passes" :key="i">{{ i ? ", " : "" }}<Len :ticks="p" :system="system" bare nearest /></template></template></span></div>
-    <div v-if="step.dimension === 'thickness' && step.stock_in !== step.stock_out"><span class="figure"><Len :ticks="step.stock_in" :system="system" bare nearest /> → <Len :ticks="step.stock_out" :system="system" /></span><span class="label">thickness, before and after</span></div>
+    <div v-if="step.setting">
+      <span class="figure"><Len :ticks="step.setting" :system="system" /></span>
+      <span class="label">{{
+        step.dimension === "straight"
+          ? "depth of cut"
+          : step.machine === "table saw"
+            ? "fence"
+            : step.machine === "crosscut saw"
+              ? "from the datum end or stop"
+              : "setting"
+      }}</span>
+    </div>
+    <div v-if="step.passes.length">
+      <span class="figure">{{ step.passes.length }}</span>
+      <span class="label"
+        >pass{{ step.passes.length > 1 ? "es" : "" }} of
+        <Len
+          v-if="new Set(step.passes).size === 1"
+          :ticks="step.passes[0]!"
+          :system="system"
+          nearest /><template v-else
+          ><template v-for="(p, i) in step.passes" :key="i"
+            >{{ i ? ", " : "" }}<Len :ticks="p" :system="system" bare nearest /></template></template
+      ></span>
+    </div>
+    <div v-if="step.dimension === 'thickness' && step.stock_in !== step.stock_out">
+      <span class="figure"
+        ><Len :ticks="step.stock_in" :system="system" bare nearest /> →
+        <Len :ticks="step.stock_out" :system="system" /></span
+      ><span class="label">thickness, before and after</span>
+    </div>
   </div>
 </template>
 

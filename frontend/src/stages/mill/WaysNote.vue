@@ -9,10 +9,19 @@ defineProps<{ step: Step }>();
 <template>
   <div class="note ways">
     <div>
-      <p><b><Fig :text="step.obstacle" />.</b> Here: <Fig :text="step.ways[0]!.do" /> ({{ step.ways[0]!.costs }})<template v-if="step.ways[0]!.danger">. Mind: {{ step.ways[0]!.danger }}</template>.</p>
+      <p>
+        <b><Fig :text="step.obstacle" />.</b> Here: <Fig :text="step.ways[0]!.do" /> ({{
+          step.ways[0]!.costs
+        }})<template v-if="step.ways[0]!.danger">. Mind: {{ step.ways[0]!.danger }}</template
+        >.
+      </p>
       <details v-if="step.ways.length > 1">
         <summary>Or</summary>
-        <ul><li v-for="w in step.ways.slice(1)" :key="w.do"><Fig :text="w.do" /> ({{ w.costs }})<span v-if="w.danger" class="soft">; {{ w.danger }}</span></li></ul>
+        <ul>
+          <li v-for="w in step.ways.slice(1)" :key="w.do">
+            <Fig :text="w.do" /> ({{ w.costs }})<span v-if="w.danger" class="soft">; {{ w.danger }}</span>
+          </li>
+        </ul>
       </details>
     </div>
   </div>

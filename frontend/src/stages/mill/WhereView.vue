@@ -5,25 +5,63 @@ import type { Schemas } from "../../api/client";
 
 const props = defineProps<{ where: Schemas["WhereBody"][] }>();
 const PLACES = ["rack", "rough", "resting", "milled", "panel", "glued up", "held long", "finished", "fitted"];
-const SAYS: Record<string, string> = { rack: "in the rack", rough: "cut rough", resting: "on stickers", milled: "milled", panel: "in a panel", "glued up": "in a thick piece", "held long": "held long", finished: "finished", fitted: "fitted" };
+const SAYS: Record<string, string> = {
+  rack: "in the rack",
+  rough: "cut rough",
+  resting: "on stickers",
+  milled: "milled",
+  panel: "in a panel",
+  "glued up": "in a thick piece",
+  "held long": "held long",
+  finished: "finished",
+  fitted: "fitted",
+};
 const asked = ref("");
 const found = computed(() => {
   const words = asked.value.trim().toLowerCase();
-  return props.where.filter((w) => !words || `${w.mark} ${w.name} ${w.board} ${w.piece} ${SAYS[w.place]}`.toLowerCase().includes(words));
+  return props.where.filter(
+    (w) =>
+      !words || `${w.mark} ${w.name} ${w.board} ${w.piece} ${SAYS[w.place]}`.toLowerCase().includes(words),
+  );
 });
-const counts = computed(() => PLACES.map((p) => ({ place: p, n: props.where.filter((w) => w.place === p).length })).filter((c) => c.n));
+const counts = computed(() =>
+  PLACES.map((p) => ({ place: p, n: props.where.filter((w) => w.place === p).length })).filter((c) => c.n),
+);
 </script>
 
 <template>
   <div>
     <div class="find">
-      <label class="field"><span>Find a piece by its mark, name or board</span><input v-model="asked" class="line-input" type="search" placeholder="BR1, slat, O3" /></label>
-      <p class="figures"><span v-for="c in counts" :key="c.place"><b>{{ c.n }}</b> {{ SAYS[c.place] }}</span></p>
+      <label class="field"
+        ><span>Find a piece by its mark, name or board</span
+        ><input v-model="asked" class="line-input" type="search" placeholder="BR1, slat, O3"
+      /></label>
+      <p class="figures">
+        <span v-for="c in counts" :key="c.place"
+          ><b>{{ c.n }}</b> {{ SAYS[c.place] }}</span
+        >
+      </p>
     </div>
     <table class="ruled">
-      <thead><tr><th>Mark</th><th>Piece</th><th>Where it is</th><th>In the blank</th><th>From board</th></tr></thead>
+      <thead>
+        <tr>
+          <th>Mark</th>
+          <th>Piece</th>
+          <th>Where it is</th>
+          <th>In the blank</th>
+          <th>From board</th>
+        </tr>
+      </thead>
       <tbody>
-        <tr v-for="w in found" :key="w.mark"><td><b>{{ w.mark }}</b></td><td>{{ w.name }}</td><td>{{ SAYS[w.place] }}</td><td>{{ w.piece }}</td><td>{{ w.board }}</td></tr>
+        <tr v-for="w in found" :key="w.mark">
+          <td>
+            <b>{{ w.mark }}</b>
+          </td>
+          <td>{{ w.name }}</td>
+          <td>{{ SAYS[w.place] }}</td>
+          <td>{{ w.piece }}</td>
+          <td>{{ w.board }}</td>
+        </tr>
       </tbody>
     </table>
     <p v-if="!found.length" class="soft">No piece of this plan is called so.</p>

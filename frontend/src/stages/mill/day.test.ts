@@ -3,7 +3,19 @@ import { aStep } from "../../test/making";
 import { byDay, clock, dayName, lasting, setupState, waitsFor, type Setup } from "./day";
 
 function setup(machine: string, begins: number, ends: number, steps: string[] = []): Setup {
-  return { machine, setup: `${machine} 1`, number: 1, set_to: "", steps, begins, ends, day: Math.floor(begins / 480), from_clock: 0, to_clock: 0, people: 1 };
+  return {
+    machine,
+    setup: `${machine} 1`,
+    number: 1,
+    set_to: "",
+    steps,
+    begins,
+    ends,
+    day: Math.floor(begins / 480),
+    from_clock: 0,
+    to_clock: 0,
+    people: 1,
+  };
 }
 
 describe("the shop's days", () => {
@@ -16,7 +28,10 @@ describe("the shop's days", () => {
 
   it("puts settings on their days and what runs over night on both", () => {
     const days = byDay([setup("planer", 0, 120), setup("jointer", 400, 560), setup("planer", 600, 620)], 480);
-    expect(days.map((d) => [d.day, d.setups.length])).toEqual([[0, 2], [1, 1]]);
+    expect(days.map((d) => [d.day, d.setups.length])).toEqual([
+      [0, 2],
+      [1, 1],
+    ]);
     const late = days[0]!.machines.find((m) => m.machine === "jointer")!.bars[0]!;
     expect([late.from, late.to]).toEqual([400 / 480, 1]);
     const early = days[1]!.machines.find((m) => m.machine === "jointer")!.bars[0]!;
@@ -26,7 +41,10 @@ describe("the shop's days", () => {
 
   it("tells how far a setting is and what it waits for", () => {
     const steps = new Map([
-      ["a", aStep("a", { ready: true })], ["b", aStep("b", { after: ["a"] })], ["c", aStep("c", { after: ["a", "b"], rests_until: "2026-03-09T10:00" })], ["d", aStep("d", { done: true })],
+      ["a", aStep("a", { ready: true })],
+      ["b", aStep("b", { after: ["a"] })],
+      ["c", aStep("c", { after: ["a", "b"], rests_until: "2026-03-09T10:00" })],
+      ["d", aStep("d", { done: true })],
     ]);
     expect(setupState(setup("planer", 0, 1, ["a", "b"]), steps)).toBe("ready");
     expect(setupState(setup("planer", 0, 1, ["b"]), steps)).toBe("waits");

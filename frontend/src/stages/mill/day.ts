@@ -18,7 +18,11 @@ export function lasting(minutes: number): string {
 /** The date of a day of the plan, as it is said. */
 export function dayName(begins: string, day: number): string {
   const [y, m, d] = begins.split("-").map(Number);
-  return new Date(y!, m! - 1, d! + day).toLocaleDateString("en-GB", { weekday: "long", day: "numeric", month: "long" });
+  return new Date(y!, m! - 1, d! + day).toLocaleDateString("en-GB", {
+    weekday: "long",
+    day: "numeric",
+    month: "long",
+  });
 }
 
 export function stateOf(step: Step | undefined): State {
@@ -53,7 +57,10 @@ export interface DayOf {
   machines: { machine: string; bars: { setup: Setup; from: number; to: number }[] }[];
 }
 
-/** Settings by day, and for each machine its bars as shares of the day; what runs over night is on both days. */
+/**
+ * Settings by day, and for each machine its bars as shares of the day; what runs over night is on
+ * both days.
+ */
 export function byDay(setups: Setup[], minutes: number): DayOf[] {
   const found = new Map<number, DayOf>();
   const at = (day: number): DayOf => {

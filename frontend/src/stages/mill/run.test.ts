@@ -1,12 +1,37 @@
 import { describe, expect, it } from "vitest";
 import { aStep } from "../../test/making";
-import { asksReading, begin, foretold, inOrder, judged, marked, nextReady, passesOf, phase, sameSetting, tapped, type Verdict } from "./run";
+import {
+  asksReading,
+  begin,
+  foretold,
+  inOrder,
+  judged,
+  marked,
+  nextReady,
+  passesOf,
+  phase,
+  sameSetting,
+  tapped,
+  type Verdict,
+} from "./run";
 
 const IN = 8128;
 const plane = aStep("O1.1/thickness", {
-  machine: "planer", dimension: "thickness", stock_in: IN, stock_out: (IN * 60) / 64, passes: [254, 127, 127], turns: ["half a turn", "a quarter turn", "a quarter turn"],
+  machine: "planer",
+  dimension: "thickness",
+  stock_in: IN,
+  stock_out: (IN * 60) / 64,
+  passes: [254, 127, 127],
+  turns: ["half a turn", "a quarter turn", "a quarter turn"],
 });
-const verdict = (state: Verdict["state"], more: Partial<Verdict> = {}): Verdict => ({ state, says: "", passes: [], turns: [], ways: [], ...more });
+const verdict = (state: Verdict["state"], more: Partial<Verdict> = {}): Verdict => ({
+  state,
+  says: "",
+  passes: [],
+  turns: [],
+  ways: [],
+  ...more,
+});
 
 describe("a step at the machine", () => {
   it("counts its passes down, then asks for the reading", () => {
@@ -24,7 +49,11 @@ describe("a step at the machine", () => {
   });
 
   it("takes what a reading asks for, then reads again", () => {
-    const run = judged({ ...begin(plane, 0), taken: 3 }, 7874, verdict("go on", { passes: [254], turns: ["half a turn"] }));
+    const run = judged(
+      { ...begin(plane, 0), taken: 3 },
+      7874,
+      verdict("go on", { passes: [254], turns: ["half a turn"] }),
+    );
     expect(phase(plane, run)).toBe("pass");
     expect(passesOf(plane, run).turns).toEqual(["half a turn"]);
     expect(foretold(plane, tapped(run))).toBe(7620);
@@ -51,7 +80,9 @@ describe("a step at the machine", () => {
 
 describe("the order at the machine", () => {
   const steps = [
-    aStep("a/face", { ready: true }), aStep("a/thickness", { after: ["a/face"] }), aStep("b/face", { ready: true }),
+    aStep("a/face", { ready: true }),
+    aStep("a/thickness", { after: ["a/face"] }),
+    aStep("b/face", { ready: true }),
     aStep("b/thickness", { after: ["b/face"] }),
   ];
 
@@ -66,13 +97,27 @@ describe("the order at the machine", () => {
   it("goes on to what is ready, from where one is and round", () => {
     expect(nextReady(steps, 1)).toBe(2);
     expect(nextReady(steps, 3)).toBe(0);
-    expect(nextReady(steps.map((s) => ({ ...s, ready: false })), 0)).toBe(-1);
+    expect(
+      nextReady(
+        steps.map((s) => ({ ...s, ready: false })),
+        0,
+      ),
+    ).toBe(-1);
   });
 
   it("knows what follows at the same setting", () => {
-    const set = steps.map((s, n) => ({ ...s, setup: n % 2 ? "planer 6604" : "jointer 254", machine: n % 2 ? "planer" : "jointer" }));
+    const set = steps.map((s, n) => ({
+      ...s,
+      setup: n % 2 ? "planer 6604" : "jointer 254",
+      machine: n % 2 ? "planer" : "jointer",
+    }));
     expect(sameSetting(set, 0).map((s) => s.key)).toEqual(["b/face"]);
-    expect(sameSetting(set.map((s) => ({ ...s, done: s.key === "b/face" })), 0)).toEqual([]);
+    expect(
+      sameSetting(
+        set.map((s) => ({ ...s, done: s.key === "b/face" })),
+        0,
+      ),
+    ).toEqual([]);
     expect(sameSetting(set, 9)).toEqual([]);
   });
 });
@@ -82,7 +127,10 @@ describe("a tick seen at once", () => {
     const steps = [aStep("a/face", { ready: true }), aStep("a/thickness", { after: ["a/face"] })];
     expect(marked(steps, "a/face", true).map((s) => s.ready)).toEqual([false, true]);
     expect(marked(marked(steps, "a/face", true), "a/face", false).map((s) => s.ready)).toEqual([true, false]);
-    const resting = [aStep("a/sticker", { ready: true, hold: 1440 }), aStep("a/thickness", { after: ["a/sticker"] })];
+    const resting = [
+      aStep("a/sticker", { ready: true, hold: 1440 }),
+      aStep("a/thickness", { after: ["a/sticker"] }),
+    ];
     expect(marked(resting, "a/sticker", true).map((s) => s.ready)).toEqual([false, false]);
   });
 });

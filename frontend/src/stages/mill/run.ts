@@ -3,7 +3,10 @@ import type { Schemas, Step } from "../../api/client";
 
 export type Verdict = Schemas["VerdictBody"];
 
-/** Where a step stands. `taken` counts passes since the last reading, `more` are passes a reading has asked for. */
+/**
+ * Where a step stands. `taken` counts passes since the last reading, `more` are passes a reading
+ * has asked for.
+ */
 export interface Run {
   key: string;
   began: number;
@@ -21,7 +24,10 @@ export function begin(step: Step, now: number): Run {
 
 /** Steps whose figure decides what comes next are read; a fitted piece is measured on the work. */
 export function asksReading(step: Step): boolean {
-  return step.kind.startsWith("fit-") || (step.dimension === "thickness" && ["planer", "hand plane"].includes(step.machine));
+  return (
+    step.kind.startsWith("fit-") ||
+    (step.dimension === "thickness" && ["planer", "hand plane"].includes(step.machine))
+  );
 }
 
 /** The passes to be taken now, with how the machine is moved for each. */
@@ -49,12 +55,17 @@ export function judged(run: Run, reading: number, verdict: Verdict): Run {
 
 /** What the caliper should show by now: the reading the step foretells after the passes taken. */
 export function foretold(step: Step, run: Run): number {
-  const gone = passesOf(step, run).passes.slice(0, run.taken).reduce((sum, p) => sum + p, 0);
+  const gone = passesOf(step, run)
+    .passes.slice(0, run.taken)
+    .reduce((sum, p) => sum + p, 0);
   const from = run.more && run.reading !== null ? run.reading : step.stock_in;
   return step.dimension === "thickness" ? from - gone : step.stock_out;
 }
 
-/** Steps in the order of the shop's days where these are planned, in that of the routes else; those that are not planned last. */
+/**
+ * Steps in the order of the shop's days where these are planned, in that of the routes else; those
+ * that are not planned last.
+ */
 export function inOrder(steps: Step[], setups: { steps: string[] }[]): Step[] {
   const place = new Map(setups.flatMap((s) => s.steps).map((key, n) => [key, n]));
   return steps
@@ -65,14 +76,18 @@ export function inOrder(steps: Step[], setups: { steps: string[] }[]): Step[] {
 
 /** The next step that can be done: ready and not done, from a place on, then from the beginning. */
 export function nextReady(steps: Step[], from: number): number {
-  const places = [...steps.keys()].sort((a, b) => ((a - from + steps.length) % steps.length) - ((b - from + steps.length) % steps.length));
+  const places = [...steps.keys()].sort(
+    (a, b) => ((a - from + steps.length) % steps.length) - ((b - from + steps.length) % steps.length),
+  );
   return places.find((n) => steps[n]!.ready) ?? -1;
 }
 
 /** Steps of the same setting that follow, the nearest first. */
 export function sameSetting(steps: Step[], at: number): Step[] {
   const now = steps[at];
-  return now ? steps.slice(at + 1).filter((s) => s.setup === now.setup && s.machine === now.machine && !s.done) : [];
+  return now
+    ? steps.slice(at + 1).filter((s) => s.setup === now.setup && s.machine === now.machine && !s.done)
+    : [];
 }
 
 /** After a step is done here: which steps of a list have become ready (their rests not counted). */
@@ -82,6 +97,10 @@ export function marked(steps: Step[], key: string, done: boolean): Step[] {
   return steps.map((s) => ({
     ...s,
     done: finished.has(s.key),
-    ready: !finished.has(s.key) && s.after.every((k) => finished.has(k)) && !(s.after.includes(key) && done && (holds.get(key) ?? 0) > 0) && !s.rests_until,
+    ready:
+      !finished.has(s.key) &&
+      s.after.every((k) => finished.has(k)) &&
+      !(s.after.includes(key) && done && (holds.get(key) ?? 0) > 0) &&
+      !s.rests_until,
   }));
 }

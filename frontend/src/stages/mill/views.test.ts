@@ -7,14 +7,21 @@ describe("a way round", () => {
   const step = aStep("O1.1/face", {
     obstacle: "10 in wide; the jointer takes 8 in",
     ways: [
-      { machine: "planer", do: "on a flat carrier", costs: "10 minutes to shim it", danger: "it must not rock" },
+      {
+        machine: "planer",
+        do: "on a flat carrier",
+        costs: "10 minutes to shim it",
+        danger: "it must not rock",
+      },
       { machine: "hand plane", do: "hand planes and winding sticks", costs: "about 33 minutes", danger: "" },
     ],
   });
 
   it("says why, what is done here, its cost and its danger, and what else could be", async () => {
     const text = words(await drawn(WaysNote, { step }));
-    expect(text.replaceAll(" .", ".")).toContain("10 in wide; the jointer takes 8 in. Here: on a flat carrier (10 minutes to shim it). Mind: it must not rock.");
+    expect(text.replaceAll(" .", ".")).toContain(
+      "10 in wide; the jointer takes 8 in. Here: on a flat carrier (10 minutes to shim it). Mind: it must not rock.",
+    );
     expect(text).toContain("Or hand planes and winding sticks (about 33 minutes)");
   });
 

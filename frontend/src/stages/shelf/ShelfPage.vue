@@ -44,14 +44,22 @@ async function bring(event: Event): Promise<void> {
 async function remove(pk: number): Promise<void> {
   await told(async () => {
     const kept = (await api.GET("/api/projects/{project}", { params: { path: { project: pk } } })).data!;
-    await api.DELETE("/api/projects/{project}", { params: { path: { project: pk } }, body: { version: kept.version } });
+    await api.DELETE("/api/projects/{project}", {
+      params: { path: { project: pk } },
+      body: { version: kept.version },
+    });
     confirming.value = 0;
     await client.invalidateQueries({ queryKey: ["shelf"] });
   });
 }
 
 function when(iso: string): string {
-  return new Date(iso).toLocaleString(undefined, { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+  return new Date(iso).toLocaleString(undefined, {
+    day: "numeric",
+    month: "short",
+    hour: "2-digit",
+    minute: "2-digit",
+  });
 }
 function progress(p: { parts: number; boards: number; laid_out: boolean }): number {
   return p.laid_out ? 7 : p.boards ? 5 : p.parts ? 3 : 1;
@@ -68,12 +76,24 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
 <template>
   <main class="shelf">
     <header>
-      <div class="top"><h1>Vivid Plank</h1><RouterLink to="/stock" class="act">Stock room</RouterLink></div>
+      <div class="top">
+        <h1>Vivid Plank</h1>
+        <RouterLink to="/stock" class="act">Stock room</RouterLink>
+      </div>
       <p class="soft">From the drawing to square blanks, with every board foot accounted for.</p>
     </header>
     <form class="new" @submit.prevent="add">
-      <label class="field wide"><span>Start a new piece</span><input ref="nameField" v-model="name" class="line-input" placeholder="What are you making?" maxlength="200" /></label>
-      <label class="field"><span>Measured in</span>
+      <label class="field wide"
+        ><span>Start a new piece</span
+        ><input
+          ref="nameField"
+          v-model="name"
+          class="line-input"
+          placeholder="What are you making?"
+          maxlength="200"
+      /></label>
+      <label class="field"
+        ><span>Measured in</span>
         <select v-model="system" class="line-input">
           <option value="in">inches, fractions</option>
           <option value="in-decimal">inches, decimal</option>
@@ -84,19 +104,36 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
         </select>
       </label>
       <button class="act lead">Start</button>
-      <label class="act">Open a job file<input class="sr" type="file" accept=".json,application/json" @change="bring" /></label>
+      <label class="act"
+        >Open a job file<input class="sr" type="file" accept=".json,application/json" @change="bring"
+      /></label>
     </form>
     <p v-if="error" class="note">{{ error.message }}</p>
     <ul v-if="data" class="rows" aria-label="Projects">
       <li v-for="p in data" :key="p.pk">
         <RouterLink :to="{ name: p.parts ? 'list' : 'draw', params: { project: p.pk } }" class="row">
           <span class="name">{{ p.name }}<em v-if="p.demo">demo</em></span>
-          <span class="facts">{{ p.parts }} parts · {{ p.boards }} boards · {{ p.laid_out ? "laid out" : "not laid out yet" }}</span>
+          <span class="facts"
+            >{{ p.parts }} parts · {{ p.boards }} boards ·
+            {{ p.laid_out ? "laid out" : "not laid out yet" }}</span
+          >
           <span class="soft when">{{ when(p.edited) }}</span>
-          <span class="mini" aria-hidden="true"><span :style="{ width: `${(progress(p) / 7) * 100}%` }" /></span>
+          <span class="mini" aria-hidden="true"
+            ><span :style="{ width: `${(progress(p) / 7) * 100}%` }"
+          /></span>
         </RouterLink>
-        <button v-if="confirming !== p.pk" class="act quiet" :aria-label="`Remove ${p.name}`" @click="confirming = p.pk">Remove</button>
-        <span v-else class="sure"><button class="act lead" @click="remove(p.pk)">Remove for good</button><button class="act" @click="confirming = 0">Keep it</button></span>
+        <button
+          v-if="confirming !== p.pk"
+          class="act quiet"
+          :aria-label="`Remove ${p.name}`"
+          @click="confirming = p.pk"
+        >
+          Remove
+        </button>
+        <span v-else class="sure"
+          ><button class="act lead" @click="remove(p.pk)">Remove for good</button
+          ><button class="act" @click="confirming = 0">Keep it</button></span
+        >
       </li>
       <li v-if="!data.length" class="empty">The shelf is empty. Name a piece above, or open a job file.</li>
     </ul>

@@ -18,24 +18,36 @@ const length = ref<number | null>(null);
 const width = ref<number | null>(null);
 const system = ref<System>((localStorage.getItem("stock-system") as System | null) ?? "in");
 watch(system, (now) => localStorage.setItem("stock-system", now));
-const asked = computed(() => ({ wood: wood.value, thickness: thickness.value ?? 0, length: length.value ?? 0, width: width.value ?? 0 }));
+const asked = computed(() => ({
+  wood: wood.value,
+  thickness: thickness.value ?? 0,
+  length: length.value ?? 0,
+  width: width.value ?? 0,
+}));
 const { data, error } = useQuery({
   queryKey: computed(() => ["stock", asked.value]),
   queryFn: async () => (await api.GET("/api/stock", { params: { query: asked.value } })).data!,
   placeholderData: keepPreviousData,
 });
-const { data: shelf } = useQuery({ queryKey: ["shelf"], queryFn: async () => (await api.GET("/api/projects")).data!.projects });
+const { data: shelf } = useQuery({
+  queryKey: ["shelf"],
+  queryFn: async () => (await api.GET("/api/projects")).data!.projects,
+});
 const places = computed(() => [{ pk: data.value?.rack ?? 0, name: "the rack" }, ...(shelf.value ?? [])]);
 const searching = computed(() => Boolean(asked.value.thickness || asked.value.length || asked.value.width));
 const boards = computed(() => data.value?.boards ?? []);
-const feet = computed(() => boards.value.filter((b) => b.state !== "cut").reduce((sum, b) => sum + b.board_feet, 0));
+const feet = computed(() =>
+  boards.value.filter((b) => b.state !== "cut").reduce((sum, b) => sum + b.board_feet, 0),
+);
 const STATES = { free: "free", planned: "laid out", cut: "cut up" } as const;
 /** Longest bar is the longest board. */
 const longest = computed(() => Math.max(1, ...boards.value.map((b) => b.length)));
 
 async function carry(entry: Entry, to: string): Promise<void> {
   await told(async () => {
-    await api.POST("/api/stock/carry", { body: { project: entry.project, version: entry.version, board: entry.id, to_project: Number(to) } });
+    await api.POST("/api/stock/carry", {
+      body: { project: entry.project, version: entry.version, board: entry.id, to_project: Number(to) },
+    });
     await client.invalidateQueries({ queryKey: ["stock"] });
     await client.invalidateQueries({ queryKey: ["project"] });
   });
@@ -55,30 +67,110 @@ function clear(): void {
       <RouterLink to="/" class="act quiet">← The shelf</RouterLink>
       <h1 class="grow">Stock room</h1>
       <a class="act" href="/api/stock/labels" target="_blank">Labels for the boards</a>
-      <RouterLink v-if="data" class="act" :to="{ name: 'boards', params: { project: data.rack } }">Open the rack</RouterLink>
+      <RouterLink v-if="data" class="act" :to="{ name: 'boards', params: { project: data.rack } }"
+        >Open the rack</RouterLink
+      >
     </header>
     <form class="asked" @submit.prevent>
-      <label class="field"><span>Wood</span><input v-model.lazy="wood" class="line-input" placeholder="any" /></label>
-      <MeasureField label="A piece so thick" :system="system" :model-value="thickness" @update:model-value="thickness = $event || null" />
-      <MeasureField label="so long" :system="system" :model-value="length" @update:model-value="length = $event || null" />
-      <MeasureField label="so wide" :system="system" :model-value="width" @update:model-value="width = $event || null" />
-      <label class="field"><span>Measured in</span><select v-model="system" class="line-input"><option value="in">inches</option><option value="mm">millimetres</option></select></label>
+      <label class="field"
+        ><span>Wood</span><input v-model.lazy="wood" class="line-input" placeholder="any"
+      /></label>
+      <MeasureField
+        label="A piece so thick"
+        :system="system"
+        :model-value="thickness"
+        @update:model-value="thickness = $event || null"
+      />
+      <MeasureField
+        label="so long"
+        :system="system"
+        :model-value="length"
+        @update:model-value="length = $event || null"
+      />
+      <MeasureField
+        label="so wide"
+        :system="system"
+        :model-value="width"
+        @update:model-value="width = $event || null"
+      />
+      <label class="field"
+        ><span>Measured in</span
+        ><select v-model="system" class="line-input">
+          <option value="in">inches</option>
+          <option value="mm">millimetres</option>
+        </select></label
+      >
       <button v-if="searching || wood" class="act quiet" type="button" @click="clear">Show all</button>
     </form>
     <p v-if="error" class="note">{{ error.message }}</p>
-    <p v-if="data" role="status" class="soft">{{ boards.length }} {{ boards.length === 1 ? "board" : "boards" }}{{ searching ? ` out of which it comes, clear on one face${width ? "" : " and 2 in wide"}` : "" }}, {{ feet.toFixed(1) }} bd ft not cut yet.</p>
-    <p v-if="data && !boards.length" class="note">{{ searching || wood ? "No board here holds that. Ask for it thinner, shorter or narrower." : "No board is recorded yet. Offcuts come here by themselves when a board is cut." }}</p>
+    <p v-if="data" role="status" class="soft">
+      {{ boards.length }} {{ boards.length === 1 ? "board" : "boards"
+      }}{{ searching ? ` out of which it comes, clear on one face${width ? "" : " and 2 in wide"}` : "" }},
+      {{ feet.toFixed(1) }} bd ft not cut yet.
+    </p>
+    <p v-if="data && !boards.length" class="note">
+      {{
+        searching || wood
+          ? "No board here holds that. Ask for it thinner, shorter or narrower."
+          : "No board is recorded yet. Offcuts come here by themselves when a board is cut."
+      }}
+    </p>
     <ul class="boards" aria-label="Boards in stock">
       <li v-for="b in boards" :key="`${b.project}-${b.id}`" :class="b.state">
-        <button class="name" @click="open(b)"><b>{{ b.id }}</b> <span>{{ b.species }} {{ b.quarter }}</span></button>
+        <button class="name" @click="open(b)">
+          <b>{{ b.id }}</b> <span>{{ b.species }} {{ b.quarter }}</span>
+        </button>
         <div class="lies">
-          <div class="bar" :style="{ width: `${(b.length / longest) * 100}%` }"><i v-if="b.place" :style="{ left: `${(b.place.x0 / b.length) * 100}%`, width: `${((b.place.x1 - b.place.x0) / b.length) * 100}%` }" /></div>
-          <span><Len :ticks="b.length" :system="system" about /> × <Len :ticks="b.width" :system="system" about />, flat <Len :ticks="b.flat" :system="system" about />, sound for <Len :ticks="b.clear" :system="system" about /></span>
-          <span v-if="b.place" class="comes">comes out from <Len :ticks="b.place.x0" :system="system" about /> to <Len :ticks="b.place.x1" :system="system" about /></span>
+          <div class="bar" :style="{ width: `${(b.length / longest) * 100}%` }">
+            <i
+              v-if="b.place"
+              :style="{
+                left: `${(b.place.x0 / b.length) * 100}%`,
+                width: `${((b.place.x1 - b.place.x0) / b.length) * 100}%`,
+              }"
+            />
+          </div>
+          <span
+            ><Len :ticks="b.length" :system="system" about /> ×
+            <Len :ticks="b.width" :system="system" about />, flat
+            <Len :ticks="b.flat" :system="system" about />, sound for
+            <Len :ticks="b.clear" :system="system" about
+          /></span>
+          <span v-if="b.place" class="comes"
+            >comes out from <Len :ticks="b.place.x0" :system="system" about /> to
+            <Len :ticks="b.place.x1" :system="system" about
+          /></span>
         </div>
-        <div class="where"><b>{{ b.rack ? "the rack" : b.project_name }}</b><span class="soft">{{ STATES[b.state] }}{{ b.used_for.length ? `: ${b.used_for.map((u) => u.replaceAll(" ", "\u00a0")).join(", ")}` : b.note ? `, ${b.note}` : "" }}</span></div>
-        <span class="feet">{{ b.board_feet.toFixed(1) }} bd ft<template v-if="b.weight_kg">, {{ b.weight_kg.toFixed(1) }} kg</template></span>
-        <label v-if="b.state !== 'cut'" class="carry"><span class="sr">Carry {{ b.id }} to</span><select class="line-input" :value="0" @change="carry(b, ($event.target as HTMLSelectElement).value)"><option :value="0" disabled>carry to …</option><template v-for="p in places" :key="p.pk"><option v-if="p.pk !== b.project" :value="p.pk">{{ p.name }}</option></template></select></label>
+        <div class="where">
+          <b>{{ b.rack ? "the rack" : b.project_name }}</b><span class="soft"
+            >{{ STATES[b.state]
+            }}{{
+              b.used_for.length
+                ? `: ${b.used_for.map((u) => u.replaceAll(" ", "\u00a0")).join(", ")}`
+                : b.note
+                  ? `, ${b.note}`
+                  : ""
+            }}</span
+          >
+        </div>
+        <span class="feet"
+          >{{ b.board_feet.toFixed(1) }} bd ft<template v-if="b.weight_kg"
+            >, {{ b.weight_kg.toFixed(1) }} kg</template
+          ></span
+        >
+        <label v-if="b.state !== 'cut'" class="carry"
+          ><span class="sr">Carry {{ b.id }} to</span
+          ><select
+            class="line-input"
+            :value="0"
+            @change="carry(b, ($event.target as HTMLSelectElement).value)"
+          >
+            <option :value="0" disabled>carry to …</option>
+            <template v-for="p in places" :key="p.pk"
+              ><option v-if="p.pk !== b.project" :value="p.pk">{{ p.name }}</option></template
+            >
+          </select></label
+        >
         <span v-else />
       </li>
     </ul>

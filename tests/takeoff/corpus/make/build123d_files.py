@@ -1,4 +1,6 @@
-"""Models and drawings by build123d: labels, colours, compounds in compounds, booleans; STEP, GLB, 3MF, STL, DXF, SVG."""
+"""Models and drawings by build123d: labels, colours, compounds in compounds, booleans; STEP, GLB,
+3MF, STL, DXF, SVG.
+"""
 
 import copy
 
@@ -81,7 +83,12 @@ def table() -> None:
 
 
 def chair() -> None:
-    back = fillet((Box(430, 90, 20, align=LOW) - Pos(215, -500, 10) * Cylinder(540, 30)).edges().filter_by(Axis.Z), 3)
+    back = fillet(
+        (Box(430, 90, 20, align=LOW) - Pos(215, -500, 10) * Cylinder(540, 30))
+        .edges()
+        .filter_by(Axis.Z),
+        3,
+    )
     box = back.bounding_box().size
     back.label = "Crest rail"
     leg = Box(40, 40, 450, align=LOW) - Pos(0, 8, 380) * Box(12, 30, 60, align=LOW)
@@ -90,7 +97,11 @@ def chair() -> None:
     other.label = "Front leg L"
     whole = Compound(label="Chair", children=[back, at(leg, 0, 300, 0), at(other, 430, 300, 0)])
     export_step(whole, w.path("chair.step"))
-    w.holds("chair.step", [("Crest rail", 1, box.X, box.Y, box.Z), ("Front leg", 2, 450, 40, 40)], says="a pair, an arc")
+    w.holds(
+        "chair.step",
+        [("Crest rail", 1, box.X, box.Y, box.Z), ("Front leg", 2, 450, 40, 40)],
+        says="a pair, an arc",
+    )
 
 
 def meshes() -> None:
@@ -112,15 +123,24 @@ def meshes() -> None:
 def drawings() -> None:
     side = RectangleRounded(600, 240, 30) - Pos(-200, 0) * Circle(10) - Pos(200, 0) * Circle(10)
     shelf = Pos(0, 320) * Rectangle(560, 220)
-    for exporter, name in ((ExportDXF(unit=Unit.MM), "bracket.dxf"), (ExportSVG(unit=Unit.MM, margin=5), "bracket.svg")):
-        exporter.add_layer("side", color=ColorIndex.RED) if isinstance(exporter, ExportDXF) else exporter.add_layer("side")
+    for exporter, name in (
+        (ExportDXF(unit=Unit.MM), "bracket.dxf"),
+        (ExportSVG(unit=Unit.MM, margin=5), "bracket.svg"),
+    ):
+        exporter.add_layer("side", color=ColorIndex.RED) if isinstance(
+            exporter, ExportDXF
+        ) else exporter.add_layer("side")
         exporter.add_layer("shelf")
         exporter.add_shape(side, layer="side")
         exporter.add_shape(shelf, layer="shelf")
         exporter.add_shape(Pos(0, 620) * Rectangle(560, 220), layer="shelf")
         exporter.write(w.path(name))
-        w.holds(name, [("", 1, 600, 240, 0), ("", 2, 560, 220, 0)], says="two layers, arcs and bores")
-    notch = Rectangle(900, 120) - Pos(-300, 50) * Rectangle(20, 60) - Pos(300, 50) * Rectangle(20, 60)
+        w.holds(
+            name, [("", 1, 600, 240, 0), ("", 2, 560, 220, 0)], says="two layers, arcs and bores"
+        )
+    notch = (
+        Rectangle(900, 120) - Pos(-300, 50) * Rectangle(20, 60) - Pos(300, 50) * Rectangle(20, 60)
+    )
     inch = ExportDXF(unit=Unit.IN)
     inch.add_shape(Rectangle(36, 5.5))
     inch.write(w.path("rail-inch.dxf"))

@@ -13,7 +13,10 @@ def least_box(points: list[tuple[float, float]]) -> tuple[float, float]:
     from shapely.geometry import MultiPoint
 
     ring = MultiPoint(points).minimum_rotated_rectangle.exterior.coords
-    sides = sorted(((ring[k][0] - ring[k + 1][0]) ** 2 + (ring[k][1] - ring[k + 1][1]) ** 2) ** 0.5 for k in (0, 1))
+    sides = sorted(
+        ((ring[k][0] - ring[k + 1][0]) ** 2 + (ring[k][1] - ring[k + 1][1]) ** 2) ** 0.5
+        for k in (0, 1)
+    )
     return sides[1], sides[0]
 
 
@@ -29,7 +32,9 @@ class Writer:
         return str(self.folder / name)
 
     def holds(self, name: str, parts: list[Row], unit: str = "", says: str = "") -> None:
-        """`unit` is what the maker would answer where the file does not say it, `says` what is special about the file."""
+        """`unit` is what the maker would answer where the file does not say it, `says` what is
+        special about the file.
+        """
         truth: dict[str, object] = {"parts": parts}
         if unit:
             truth["unit"] = unit
@@ -38,5 +43,8 @@ class Writer:
         self.truth[name] = truth
 
     def done(self) -> None:
-        lines = ",\n".join(f"{json.dumps(name)}: {json.dumps(truth, ensure_ascii=False)}" for name, truth in self.truth.items())
+        lines = ",\n".join(
+            f"{json.dumps(name)}: {json.dumps(truth, ensure_ascii=False)}"
+            for name, truth in self.truth.items()
+        )
         (self.folder / "truth.json").write_text("{\n" + lines + "\n}\n", encoding="utf-8")

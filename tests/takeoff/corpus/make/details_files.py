@@ -1,4 +1,6 @@
-"""Details of drawings by ezdxf and svgwrite: drawn twice, in paper space, with centre lines, pockets, clips, styles and scales."""
+"""Details of drawings by ezdxf and svgwrite: drawn twice, in paper space, with centre lines,
+pockets, clips, styles and scales.
+"""
 
 import ezdxf
 import svgwrite
@@ -8,7 +10,9 @@ from ezdxf import units
 w = Writer("details")
 
 
-def new(unit: int = units.MM, version: str = "R2013") -> tuple[ezdxf.document.Drawing, ezdxf.layouts.Modelspace]:
+def new(
+    unit: int = units.MM, version: str = "R2013"
+) -> tuple[ezdxf.document.Drawing, ezdxf.layouts.Modelspace]:
     document = ezdxf.new(version, setup=True)
     document.units = unit
     return document, document.modelspace()
@@ -18,7 +22,9 @@ def rect(x: float, y: float, a: float, b: float) -> list[tuple[float, float]]:
     return [(x, y), (x + a, y), (x + a, y + b), (x, y + b)]
 
 
-def save(document: ezdxf.document.Drawing, name: str, parts: list[Row], unit: str = "", says: str = "") -> None:
+def save(
+    document: ezdxf.document.Drawing, name: str, parts: list[Row], unit: str = "", says: str = ""
+) -> None:
     document.saveas(w.path(name))
     w.holds(name, parts, unit, says)
 
@@ -41,7 +47,9 @@ def paper() -> None:
 
 
 def centre() -> None:
-    """Rails of four lines each, with centre lines over their edges, dimension lines of plain lines, a leader."""
+    """Rails of four lines each, with centre lines over their edges, dimension lines of plain lines,
+    a leader.
+    """
     document, space = new()
     document.layers.add("CENTRE")
     document.layers.add("DIM")
@@ -49,17 +57,30 @@ def centre() -> None:
         ring = rect(0, 200 * k, 620, 80)
         for a, b in zip(ring, ring[1:] + ring[:1], strict=True):
             space.add_line(a, b)
-        space.add_line((-20, 200 * k + 40), (640, 200 * k + 40), dxfattribs={"layer": "CENTRE", "linetype": "CENTER"})
+        space.add_line(
+            (-20, 200 * k + 40),
+            (640, 200 * k + 40),
+            dxfattribs={"layer": "CENTRE", "linetype": "CENTER"},
+        )
         space.add_line((0, 200 * k - 30), (620, 200 * k - 30), dxfattribs={"layer": "DIM"})
         for x in (0, 620):
             space.add_line((x, 200 * k - 5), (x, 200 * k - 40), dxfattribs={"layer": "DIM"})
-        space.add_text("620", height=8, dxfattribs={"layer": "DIM"}).set_placement((300, 200 * k - 28))
+        space.add_text("620", height=8, dxfattribs={"layer": "DIM"}).set_placement(
+            (300, 200 * k - 28)
+        )
         space.add_text("RAIL", height=10).set_placement((200, 200 * k + 50))
-    save(document, "centre.dxf", [("RAIL", 2, 620, 80, 0)], says="centre lines, dimensions of plain lines")
+    save(
+        document,
+        "centre.dxf",
+        [("RAIL", 2, 620, 80, 0)],
+        says="centre lines, dimensions of plain lines",
+    )
 
 
 def pockets() -> None:
-    """A panel with pockets and words in them; a template with a long slot of two arcs and two lines; a ring."""
+    """A panel with pockets and words in them; a template with a long slot of two arcs and two
+    lines; a ring.
+    """
     document, space = new()
     space.add_lwpolyline(rect(0, 0, 900, 400), close=True)
     space.add_text("Back panel 12 mm thick", height=12).set_placement((40, 350))
@@ -68,7 +89,9 @@ def pockets() -> None:
         space.add_text("6 deep", height=8).set_placement((170 + 350 * k, 150))
     space.add_lwpolyline([(0, 600), (700, 600), (700, 700), (0, 700)], close=True)
     space.add_lwpolyline(
-        [(100, 630, 0, 0, 0), (500, 630, 0, 0, 1), (500, 670, 0, 0, 0), (100, 670, 0, 0, 1)], format="xyseb", close=True
+        [(100, 630, 0, 0, 0), (500, 630, 0, 0, 1), (500, 670, 0, 0, 0), (100, 670, 0, 0, 1)],
+        format="xyseb",
+        close=True,
     )
     space.add_circle((1200, 200), 150)
     space.add_circle((1200, 200), 100)
@@ -81,7 +104,9 @@ def pockets() -> None:
 
 
 def nested() -> None:
-    """Blocks in blocks, scaled and mirrored, the unit inches; a part on a frozen layer inside a block."""
+    """Blocks in blocks, scaled and mirrored, the unit inches; a part on a frozen layer inside a
+    block.
+    """
     document, space = new(units.IN)
     document.layers.add("HIDE").freeze()
     slat = document.blocks.new("SLAT")
@@ -125,7 +150,9 @@ def solids() -> None:
 
 
 def svg_styles() -> None:
-    d = svgwrite.Drawing(w.path("styles.svg"), size=("100%", "100%"), viewBox="0 0 800 600", debug=False)
+    d = svgwrite.Drawing(
+        w.path("styles.svg"), size=("100%", "100%"), viewBox="0 0 800 600", debug=False
+    )
     d.defs.add(d.style(".ghost { display: none } .cut { stroke: red; fill: none }"))
     clip = d.defs.add(d.clipPath(id="page-clip"))
     clip.add(d.rect((0, 0), (800, 600)))
@@ -163,7 +190,11 @@ def svg_scaled() -> None:
     q = 297 / 1188
     w.holds(
         "scaled.svg",
-        [("rail", 1, 600 * q, 80 * q, 0), ("", 1, 400 * q, 80 * q, 0), ("plaque", 1, 320 * q, 200 * q, 0)],
+        [
+            ("rail", 1, 600 * q, 80 * q, 0),
+            ("", 1, 400 * q, 80 * q, 0),
+            ("plaque", 1, 320 * q, 200 * q, 0),
+        ],
         says="a viewBox of another size, a drawing in a drawing",
     )
 

@@ -1,4 +1,6 @@
-"""Drawings by ezdxf, as a shop draws them: sheets with a title block, blocks with attributes, dimensions, layers off, R12."""
+"""Drawings by ezdxf, as a shop draws them: sheets with a title block, blocks with attributes,
+dimensions, layers off, R12.
+"""
 
 import ezdxf
 from corpus import Row, Writer, least_box
@@ -15,17 +17,36 @@ def new(version: str = "R2010", unit: int = units.MM) -> tuple[Drawing, Modelspa
     return document, document.modelspace()
 
 
-def box(space: Modelspace, x: float, y: float, long: float, wide: float, layer: str = "0", **more: object) -> None:
+def box(
+    space: Modelspace,
+    x: float,
+    y: float,
+    long: float,
+    wide: float,
+    layer: str = "0",
+    **more: object,
+) -> None:
     space.add_lwpolyline(
-        [(x, y), (x + long, y), (x + long, y + wide), (x, y + wide)], close=True, dxfattribs={"layer": layer, **more}
+        [(x, y), (x + long, y), (x + long, y + wide), (x, y + wide)],
+        close=True,
+        dxfattribs={"layer": layer, **more},
     )
 
 
-def words(space: Modelspace, text: str, x: float, y: float, height: float = 8, layer: str = "0") -> None:
+def words(
+    space: Modelspace, text: str, x: float, y: float, height: float = 8, layer: str = "0"
+) -> None:
     space.add_text(text, height=height, dxfattribs={"layer": layer}).set_placement((x, y))
 
 
-def save(document: Drawing, name: str, parts: list[Row], unit: str = "", says: str = "", binary: bool = False) -> None:
+def save(
+    document: Drawing,
+    name: str,
+    parts: list[Row],
+    unit: str = "",
+    says: str = "",
+    binary: bool = False,
+) -> None:
     document.saveas(w.path(name), fmt="bin" if binary else "asc")
     w.holds(name, parts, unit, says)
 
@@ -70,7 +91,12 @@ def frame_on_zero() -> None:
         box(space, 50, 60 + 220 * k, 800, 180)
         box(space, 300, 120 + 220 * k, 200, 60)
         space.add_circle((120, 150 + 220 * k), 6)
-    save(document, "frame.dxf", [("", 3, 800, 180, 0)], says="a frame on the parts' own layer, cut-outs, bores")
+    save(
+        document,
+        "frame.dxf",
+        [("", 3, 800, 180, 0)],
+        says="a frame on the parts' own layer, cut-outs, bores",
+    )
 
 
 def blocks() -> None:
@@ -81,9 +107,13 @@ def blocks() -> None:
         block.add_attdef(tag, (10, at), dxfattribs={"height": 5})
     for k in range(2):
         insert = space.add_blockref("LEG", (0, 150 * k), dxfattribs={"rotation": 0 if k else 15})
-        insert.add_auto_attribs({"NAME": "Back leg", "THICKNESS": "45", "MATERIAL": "ash", "QTY": "1"})
+        insert.add_auto_attribs(
+            {"NAME": "Back leg", "THICKNESS": "45", "MATERIAL": "ash", "QTY": "1"}
+        )
     mirrored = space.add_blockref("LEG", (900, 600), dxfattribs={"xscale": -1})
-    mirrored.add_auto_attribs({"NAME": "Back leg", "THICKNESS": "45", "MATERIAL": "ash", "QTY": "1"})
+    mirrored.add_auto_attribs(
+        {"NAME": "Back leg", "THICKNESS": "45", "MATERIAL": "ash", "QTY": "1"}
+    )
     grid = document.blocks.new("SLAT")
     grid.add_lwpolyline([(0, 0), (300, 0), (300, 40), (0, 40)], close=True)
     space.add_blockref("SLAT", (0, -400), dxfattribs={"row_count": 4, "row_spacing": 60})
@@ -103,7 +133,11 @@ def written() -> None:
         box(space, 0, y, 655 if k < 2 else 500, 90)
         words(space, name, 20, y + 30)
         space.add_linear_dim(
-            base=(0, y - 40), p1=(0, y), p2=(655 if k < 2 else 500, y), text=text, override={"dimtxt": 8}
+            base=(0, y - 40),
+            p1=(0, y),
+            p2=(655 if k < 2 else 500, y),
+            text=text,
+            override={"dimtxt": 8},
         ).render()
     save(
         document,
@@ -116,10 +150,17 @@ def written() -> None:
 def mtext() -> None:
     document, space = new(unit=units.IN)
     for k, text in enumerate(
-        ("Stretcher\\PQty: 3\\P1/4 thick", 'Top {\\fArial|b1;rail}\\P%%u2 off\\P3/4" thk', "4x 3/4 Shelf", "Lid (2)")
+        (
+            "Stretcher\\PQty: 3\\P1/4 thick",
+            'Top {\\fArial|b1;rail}\\P%%u2 off\\P3/4" thk',
+            "4x 3/4 Shelf",
+            "Lid (2)",
+        )
     ):
         box(space, 0, 10 * k, 24 + k, 4)
-        space.add_mtext(text, dxfattribs={"char_height": 0.4, "insert": (1, 10 * k + 3.5), "width": 10})
+        space.add_mtext(
+            text, dxfattribs={"char_height": 0.4, "insert": (1, 10 * k + 3.5), "width": 10}
+        )
     i = 25.4
     save(
         document,
@@ -138,7 +179,9 @@ def old() -> None:
     """R12: POLYLINE entities with bulges, no unit; lines and arcs that make loops."""
     document = ezdxf.new("R12")
     space = document.modelspace()
-    space.add_polyline2d([(0, 0), (500, 0, 0, 0, 1), (500, 100), (0, 100)], format="xyseb", close=True)
+    space.add_polyline2d(
+        [(0, 0), (500, 0, 0, 0, 1), (500, 100), (0, 100)], format="xyseb", close=True
+    )
     for k in range(2):
         y = 200 + 150 * k
         space.add_line((0, y), (400, y))
@@ -146,15 +189,24 @@ def old() -> None:
         space.add_line((400, y + 100), (0, y + 100))
         space.add_line((0, y + 100), (0, y))
     document.saveas(w.path("r12.dxf"))
-    w.holds("r12.dxf", [("", 1, 550, 100, 0), ("", 2, 450, 100, 0)], "mm", says="no unit, bulges, loops of lines and arcs")
+    w.holds(
+        "r12.dxf",
+        [("", 1, 550, 100, 0), ("", 2, 450, 100, 0)],
+        "mm",
+        says="no unit, bulges, loops of lines and arcs",
+    )
 
 
 def curves() -> None:
     document, space = new(unit=units.M)
     space.add_circle((0, 0), 0.3)
     space.add_ellipse((1, 0), (0.4, 0), 0.5)
-    spline = space.add_spline([(2, 0), (2.3, 0.05), (2.6, 0), (2.6, 0.2), (2.3, 0.25), (2, 0.2), (2, 0)])
-    long, wide = least_box([(1000 * p.x, 1000 * p.y) for p in spline.construction_tool().approximate(4000)])
+    spline = space.add_spline(
+        [(2, 0), (2.3, 0.05), (2.6, 0), (2.6, 0.2), (2.3, 0.25), (2, 0.2), (2, 0)]
+    )
+    long, wide = least_box(
+        [(1000 * p.x, 1000 * p.y) for p in spline.construction_tool().approximate(4000)]
+    )
     save(
         document,
         "round.dxf",
@@ -164,15 +216,21 @@ def curves() -> None:
 
 
 def nested_sheet() -> None:
-    """A sheet of plywood that parts are nested on, hatches, centre lines and paper space with a title."""
+    """A sheet of plywood that parts are nested on, hatches, centre lines and paper space with a
+    title.
+    """
     document, space = new()
     box(space, 0, 0, 2440, 1220)
     y = 20.0
     for k, (long, wide) in enumerate(((700, 300), (700, 300), (900, 250), (1200, 180))):
         box(space, 20, y, long, wide)
         hatch = space.add_hatch()
-        hatch.paths.add_polyline_path([(20, y), (20 + long, y), (20 + long, y + wide), (20, y + wide)], is_closed=True)
-        space.add_line((0, y + wide / 2), (long + 40, y + wide / 2), dxfattribs={"linetype": "CENTER"})
+        hatch.paths.add_polyline_path(
+            [(20, y), (20 + long, y), (20 + long, y + wide), (20, y + wide)], is_closed=True
+        )
+        space.add_line(
+            (0, y + wide / 2), (long + 40, y + wide / 2), dxfattribs={"linetype": "CENTER"}
+        )
         y += wide + 20
         del k
     paper = document.paperspace()
@@ -212,7 +270,12 @@ def feet() -> None:
     box(space, 0, 0, 4, 0.5)
     words(space, "Shelf", 0.3, 0.2, 0.1)
     space.add_circle((1, 2), 0.75)
-    save(document, "feet.dxf", [("Shelf", 1, 4 * 304.8, 152.4, 0), ("", 1, 457.2, 457.2, 0)], says="in feet")
+    save(
+        document,
+        "feet.dxf",
+        [("Shelf", 1, 4 * 304.8, 152.4, 0), ("", 1, 457.2, 457.2, 0)],
+        says="in feet",
+    )
 
 
 for make in (sheet, frame_on_zero, blocks, written, mtext, old, curves, nested_sheet, rails, feet):

@@ -1,4 +1,6 @@
-"""Models by gmsh's CAD kernel and its mesher: STEP without names, solids cut free of each other, STL."""
+"""Models by gmsh's CAD kernel and its mesher: STEP without names, solids cut free of each other,
+STL.
+"""
 
 import gmsh
 from corpus import Writer
@@ -31,7 +33,12 @@ def bench() -> None:
     for kind in ("stl", "ply2"):
         if kind == "stl":
             gmsh.write(w.path("bench.stl"))
-            w.holds("bench.stl", truth, "mm", says="bodies that touch along faces, triangulated each by itself")
+            w.holds(
+                "bench.stl",
+                truth,
+                "mm",
+                says="bodies that touch along faces, triangulated each by itself",
+            )
 
 
 def fragments() -> None:
@@ -43,7 +50,11 @@ def fragments() -> None:
     o.fragment([(3, a)], [(3, b), (3, c)])
     o.synchronize()
     gmsh.write(w.path("carcase.step"))
-    w.holds("carcase.step", [("", 2, 600, 300, 18), ("", 1, 500, 300, 18)], says="solids that share faces")
+    w.holds(
+        "carcase.step",
+        [("", 2, 600, 300, 18), ("", 1, 500, 300, 18)],
+        says="solids that share faces",
+    )
     gmsh.option.setNumber("Mesh.MeshSizeMax", 600)
     gmsh.model.mesh.generate(2)
     gmsh.option.setNumber("Mesh.Binary", 1)
@@ -65,7 +76,11 @@ def rounds() -> None:
     o.addTorus(500, 500, 0, 200, 20)
     o.synchronize()
     gmsh.write(w.path("spindles.step"))
-    w.holds("spindles.step", [("", 3, 700.64, 32, 32), ("", 1, 440, 440, 40)], says="three spindles, a ring")
+    w.holds(
+        "spindles.step",
+        [("", 3, 700.64, 32, 32), ("", 1, 440, 440, 40)],
+        says="three spindles, a ring",
+    )
 
 
 bench()

@@ -1,4 +1,6 @@
-"""Joinery by CadQuery and build123d: dovetails, lofted and swept pieces, rounded edges, bent laminations, names at every level."""
+"""Joinery by CadQuery and build123d: dovetails, lofted and swept pieces, rounded edges, bent
+laminations, names at every level.
+"""
 
 import math
 
@@ -14,37 +16,62 @@ def board(long: float, wide: float, thick: float) -> cq.Workplane:
 
 
 def dovetailed() -> None:
-    """A drawer whose sides carry tails and whose front carries the sockets: every piece a solid of its own."""
+    """A drawer whose sides carry tails and whose front carries the sockets: every piece a solid of
+    its own.
+    """
     side, front = board(400, 120, 12), board(350, 120, 20)
     for k in range(3):
         y = 10 + 40 * k
-        tail = cq.Workplane("XY").polyline([(400, y), (412, y - 4), (412, y + 24), (400, y + 20)]).close().extrude(12)
+        tail = (
+            cq.Workplane("XY")
+            .polyline([(400, y), (412, y - 4), (412, y + 24), (400, y + 20)])
+            .close()
+            .extrude(12)
+        )
         side = side.union(tail)
-        front = front.cut(cq.Workplane("XZ", origin=(0, y + 24, 0)).rect(12, 24, centered=False).extrude(28))
+        front = front.cut(
+            cq.Workplane("XZ", origin=(0, y + 24, 0)).rect(12, 24, centered=False).extrude(28)
+        )
     a = cq.Assembly(name="Drawer")
     a.add(side, name="side_1", loc=cq.Location(cq.Vector(0, 0, 0), cq.Vector(1, 0, 0), 90))
-    a.add(side.mirror("XY"), name="side_2", loc=cq.Location(cq.Vector(0, 350, 0), cq.Vector(1, 0, 0), 90))
+    a.add(
+        side.mirror("XY"),
+        name="side_2",
+        loc=cq.Location(cq.Vector(0, 350, 0), cq.Vector(1, 0, 0), 90),
+    )
     a.add(front, name="front", loc=cq.Location(cq.Vector(700, 0, 0), cq.Vector(0, 0, 1), 90))
     a.add(board(330, 380, 6), name="bottom", loc=cq.Location(cq.Vector(0, 0, 300)))
     a.export(w.path("drawer.step"))
     w.holds(
-        "drawer.step", [("side", 2, 412, 120, 12), ("front", 1, 350, 120, 20), ("bottom", 1, 380, 330, 6)], says="dovetails"
+        "drawer.step",
+        [("side", 2, 412, 120, 12), ("front", 1, 350, 120, 20), ("bottom", 1, 380, 330, 6)],
+        says="dovetails",
     )
 
 
 def rounded() -> None:
-    """Edges rounded over all round, a moulded edge, a through-mortised leg with a chamfered foot."""
+    """Edges rounded over all round, a moulded edge, a through-mortised leg with a chamfered
+    foot.
+    """
     top = board(900, 450, 22).edges().fillet(6)
     shelf = board(860, 300, 18).edges("|X and >Z").fillet(9)
     leg = (
-        board(700, 50, 50).faces(">Y").workplane(centerOption="CenterOfBoundBox").pushPoints([(250, 0), (-150, 0)]).rect(60, 12)
+        board(700, 50, 50)
+        .faces(">Y")
+        .workplane(centerOption="CenterOfBoundBox")
+        .pushPoints([(250, 0), (-150, 0)])
+        .rect(60, 12)
     )
     leg = leg.cutThruAll().faces("<X").edges().chamfer(5)
     a = cq.Assembly(name="Hall table")
     a.add(top, name="Top", color=cq.Color("sienna"))
     a.add(shelf, name="Shelf", loc=cq.Location(cq.Vector(0, 600, 0), cq.Vector(1, 1, 0), 40))
     for k in range(4):
-        a.add(leg, name=f"Leg_{k}", loc=cq.Location(cq.Vector(0, 1200, 100 * k), cq.Vector(1, 0, 0), 90 * k))
+        a.add(
+            leg,
+            name=f"Leg_{k}",
+            loc=cq.Location(cq.Vector(0, 1200, 100 * k), cq.Vector(1, 0, 0), 90 * k),
+        )
     a.export(w.path("rounded.step"))
     w.holds(
         "rounded.step",
@@ -54,7 +81,9 @@ def rounded() -> None:
 
 
 def curved() -> None:
-    """A cabriole leg by a loft, right and left; a bent back slat; a coopered lid stave with bevelled edges."""
+    """A cabriole leg by a loft, right and left; a bent back slat; a coopered lid stave with
+    bevelled edges.
+    """
     leg = (
         cq.Workplane("XY")
         .rect(60, 60)
@@ -71,7 +100,10 @@ def curved() -> None:
     )
     radius, angle = 1200.0, 0.42
     inner = [(radius * math.sin(t), radius * math.cos(t)) for t in (-angle / 2, 0, angle / 2)]
-    outer = [((radius + 10) * math.sin(t), (radius + 10) * math.cos(t)) for t in (angle / 2, 0, -angle / 2)]
+    outer = [
+        ((radius + 10) * math.sin(t), (radius + 10) * math.cos(t))
+        for t in (angle / 2, 0, -angle / 2)
+    ]
     slat = (
         cq.Workplane("XY")
         .moveTo(*inner[0])
@@ -86,23 +118,40 @@ def curved() -> None:
     a = cq.Assembly(name="Chair")
     a.add(slat, name="Back slat")
     for k in range(6):
-        a.add(stave, name=f"Stave {k + 1}", loc=cq.Location(cq.Vector(0, 100 * k, -500), cq.Vector(1, 0, 0), 12 * k))
+        a.add(
+            stave,
+            name=f"Stave {k + 1}",
+            loc=cq.Location(cq.Vector(0, 100 * k, -500), cq.Vector(1, 0, 0), 12 * k),
+        )
     a.export(w.path("bent.step"))
     w.holds(
         "bent.step",
-        [("Back slat", 1, 2 * (radius + 10) * math.sin(angle / 2), 45, high), ("Stave", 6, 500, 70, 20)],
+        [
+            ("Back slat", 1, 2 * (radius + 10) * math.sin(angle / 2), 45, high),
+            ("Stave", 6, 500, 70, 20),
+        ],
         says="a bent slat, bevelled staves",
     )
     pair = cq.Assembly(name="Legs")
     pair.add(leg, name="Cabriole R")
-    pair.add(leg.mirror("YZ"), name="Cabriole L", loc=cq.Location(cq.Vector(300, 0, 0), cq.Vector(0, 0, 1), 77))
+    pair.add(
+        leg.mirror("YZ"),
+        name="Cabriole L",
+        loc=cq.Location(cq.Vector(300, 0, 0), cq.Vector(0, 0, 1), 77),
+    )
     pair.export(w.path("cabriole.step"))
     b = leg.val().BoundingBox()
-    w.holds("cabriole.step", [("Cabriole", 2, b.zlen, b.xlen, b.ylen)], says="a loft and its mirror image")
+    w.holds(
+        "cabriole.step",
+        [("Cabriole", 2, b.zlen, b.xlen, b.ylen)],
+        says="a loft and its mirror image",
+    )
 
 
 def levels() -> None:
-    """Names on the container of one body, which is called Body or Part1 in it; one container stands twice."""
+    """Names on the container of one body, which is called Body or Part1 in it; one container stands
+    twice.
+    """
 
     def rail(name: str, wide: float, inner: str, y: float, turn: float = 0) -> bd.Compound:
         body = bd.Box(480, wide, 20)
@@ -113,7 +162,11 @@ def levels() -> None:
 
     whole = bd.Compound(
         label="Door",
-        children=[rail("Lower rail", 70, "Body", 0), rail("Upper rail", 50, "Part1", 200), rail("Lower rail", 70, "Body", 500, 30)],
+        children=[
+            rail("Lower rail", 70, "Body", 0),
+            rail("Upper rail", 50, "Part1", 200),
+            rail("Lower rail", 70, "Body", 500, 30),
+        ],
     )
     bd.export_step(whole, w.path("levels.step"))
     w.holds(
@@ -143,16 +196,33 @@ def odd() -> None:
     a.add(lap, name="Foot B", loc=cq.Location(cq.Vector(0, 300, 200), cq.Vector(0, 1, 1), 180))
     a.add(oval, name="Top", loc=cq.Location(cq.Vector(0, 0, 400)))
     for k in range(5):
-        a.add(peg, name=f"peg{k}", loc=cq.Location(cq.Vector(800, 50 * k, 0), cq.Vector(1, 0, 0), 15 * k))
+        a.add(
+            peg,
+            name=f"peg{k}",
+            loc=cq.Location(cq.Vector(800, 50 * k, 0), cq.Vector(1, 0, 0), 15 * k),
+        )
     for k in range(8):
-        a.add(segment, name=f"Segment {k + 1}", loc=cq.Location(cq.Vector(0, 0, 600), cq.Vector(0, 0, 1), 45 * k))
+        a.add(
+            segment,
+            name=f"Segment {k + 1}",
+            loc=cq.Location(cq.Vector(0, 0, 600), cq.Vector(0, 0, 1), 45 * k),
+        )
     a.export(w.path("pedestal.step"))
     long, wide = least_box(
-        [(r * math.cos(t * angle / 400), r * math.sin(t * angle / 400)) for t in range(401) for r in (200.0, 260.0)]
+        [
+            (r * math.cos(t * angle / 400), r * math.sin(t * angle / 400))
+            for t in range(401)
+            for r in (200.0, 260.0)
+        ]
     )
     w.holds(
         "pedestal.step",
-        [("Foot", 2, 700, 60, 40), ("Top", 1, 1000, 600, 25), ("peg", 5, 70, 16, 16), ("Segment", 8, long, wide, 30)],
+        [
+            ("Foot", 2, 700, 60, 40),
+            ("Top", 1, 1000, 600, 25),
+            ("peg", 5, 70, 16, 16),
+            ("Segment", 8, long, wide, 30),
+        ],
         says="halved, oval, tapered, segments of a ring",
     )
 

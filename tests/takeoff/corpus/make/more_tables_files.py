@@ -1,4 +1,6 @@
-"""Lists as people keep them: totals, group headings, waste columns, mixed units, two lists side by side, other languages, odd files."""
+"""Lists as people keep them: totals, group headings, waste columns, mixed units, two lists side by
+side, other languages, odd files.
+"""
 
 import io
 
@@ -9,12 +11,21 @@ w = Writer("more-tables")
 ROWS: list[Row] = [("Rail", 2, 1100, 82, 22), ("Stile", 4, 760, 60, 22), ("Panel", 2, 640, 310, 12)]
 
 
-def text(name: str, content: str, rows: list[Row] = ROWS, unit: str = "", says: str = "", encoding: str = "utf-8") -> None:
+def text(
+    name: str,
+    content: str,
+    rows: list[Row] = ROWS,
+    unit: str = "",
+    says: str = "",
+    encoding: str = "utf-8",
+) -> None:
     (w.folder / name).write_bytes(content.encode(encoding))
     w.holds(name, rows, unit, says)
 
 
-def book(name: str, rows: list[list[object]], parts: list[Row] = ROWS, unit: str = "", says: str = "") -> None:
+def book(
+    name: str, rows: list[list[object]], parts: list[Row] = ROWS, unit: str = "", says: str = ""
+) -> None:
     made = openpyxl.Workbook()
     for row in rows:
         made.active.append(row)
@@ -26,7 +37,8 @@ def book(name: str, rows: list[list[object]], parts: list[Row] = ROWS, unit: str
 
 text(
     "groups.csv",
-    "Part,Qty,Length mm,Width mm,Thickness mm,Wood\nDoor,,,,,\nRail,2,1100,82,22,oak\nStile,4,760,60,22,oak\nInfill,,,,,\nPanel,2,640,310,12,ash\nTotal,8,,,,\n",
+    "Part,Qty,Length mm,Width mm,Thickness "
+    "mm,Wood\nDoor,,,,,\nRail,2,1100,82,22,oak\nStile,4,760,60,22,oak\nInfill,,,,,\nPanel,2,640,310,12,ash\nTotal,8,,,,\n",
     says="headings of groups between, a total",
 )
 text(
@@ -37,7 +49,8 @@ text(
 )
 text(
     "quoted.csv",
-    '"Part Name","Quantity","Length (in)","Width (in)","Thickness (in)"\n"Rail, top","2","43 5/16""","3 1/4""","7/8"""\n"Stile","4","29 15/16","2 3/8","7/8"\n',
+    '"Part Name","Quantity","Length (in)","Width (in)","Thickness (in)"\n"Rail, top","2","43 '
+    '5/16""","3 1/4""","7/8"""\n"Stile","4","29 15/16","2 3/8","7/8"\n',
     [("Rail, top", 2, 43.3125 * 25.4, 82.55, 22.225), ("Stile", 4, 29.9375 * 25.4, 60.325, 22.225)],
     says="quoted cells with commas and inch marks",
 )
@@ -49,7 +62,8 @@ text(
 )
 text(
     "dutch.csv",
-    "Onderdeel;Aantal;Lengte (mm);Breedte (mm);Dikte (mm);Houtsoort\nRail;2;1100;82;22;eiken\nStile;4;760;60;22;eiken\nPanel;2;640;310;12;essen\n",
+    "Onderdeel;Aantal;Lengte (mm);Breedte (mm);Dikte "
+    "(mm);Houtsoort\nRail;2;1100;82;22;eiken\nStile;4;760;60;22;eiken\nPanel;2;640;310;12;essen\n",
     says="Dutch",
 )
 text(
@@ -72,13 +86,15 @@ text(
 )
 text(
     "final-rough.csv",
-    "Part,Qty,Rough length,Rough width,Rough thickness,Finished length,Finished width,Finished thickness,Wood\nRail,2,1125,90,26,1100,82,22,oak\nStile,4,785,68,26,760,60,22,oak\nPanel,2,665,318,16,640,310,12,oak\n",
+    "Part,Qty,Rough length,Rough width,Rough thickness,Finished length,Finished width,Finished "
+    "thickness,Wood\nRail,2,1125,90,26,1100,82,22,oak\nStile,4,785,68,26,760,60,22,oak\nPanel,2,665,318,16,640,310,12,oak\n",
     unit="mm",
     says="rough and finished sizes side by side",
 )
 text(
     "wxlxt.csv",
-    "Item,W x L x T (mm),No. off\nRail,82 x 1100 x 22,2\nStile,60 x 760 x 22,4\nPanel,310 x 640 x 12,2\n",
+    "Item,W x L x T (mm),No. off\nRail,82 x 1100 x 22,2\nStile,60 x 760 x 22,4\nPanel,310 x 640 "
+    "x 12,2\n",
     says="width before length, in one cell",
 )
 text(
@@ -89,12 +105,14 @@ text(
 )
 text(
     "colons.txt",
-    "Rail: 2 pcs, 1100 x 82 x 22 mm, oak\nStile: 4 pcs, 760 x 60 x 22 mm, oak\nPanel: 2 pcs, 640 x 310 x 12 mm, ash\n",
+    "Rail: 2 pcs, 1100 x 82 x 22 mm, oak\nStile: 4 pcs, 760 x 60 x 22 mm, oak\nPanel: 2 pcs, 640 "
+    "x 310 x 12 mm, ash\n",
     says="counts between name and sizes, the wood last",
 )
 text(
     "utf16.csv",
-    "Part;Qty;Length (mm);Width (mm);Thickness (mm);Wood\n" + "".join(f"{n};{m};{a};{b};{c};oak\n" for n, m, a, b, c in ROWS),
+    "Part;Qty;Length (mm);Width (mm);Thickness (mm);Wood\n"
+    + "".join(f"{n};{m};{a};{b};{c};oak\n" for n, m, a, b, c in ROWS),
     encoding="utf-16",
     says="UTF-16",
 )
@@ -119,7 +137,17 @@ book(
 book(
     "waste.xlsx",
     [
-        ["Mark", "Part", "Qty", "Length (mm)", "Width (mm)", "Thick (mm)", "Board feet", "Price", "Wood"],
+        [
+            "Mark",
+            "Part",
+            "Qty",
+            "Length (mm)",
+            "Width (mm)",
+            "Thick (mm)",
+            "Board feet",
+            "Price",
+            "Wood",
+        ],
         *[[f"P{k}", n, m, a, b, c, 1.2 * k, 9.5, "oak"] for k, (n, m, a, b, c) in enumerate(ROWS)],
     ],
     says="columns of volume and price",

@@ -1,4 +1,6 @@
-"""Models and drawings by OpenSCAD: exploded parts, parts that touch, notches and bores; STL, OFF, 3MF, DXF, SVG."""
+"""Models and drawings by OpenSCAD: exploded parts, parts that touch, notches and bores; STL, OFF,
+3MF, DXF, SVG.
+"""
 
 import subprocess
 import tempfile
@@ -15,7 +17,12 @@ translate([0, 100, 0]) cube([420, 300, 30]);
 for (k = [0:1]) translate([0, 450 + 60 * k, 0]) rotate([0, 0, 12]) cube([360, 18, 60]);
 translate([600, 0, 0]) rotate([0, 35, 0]) cylinder(d = 25, h = 380, $fn = 96);
 """
-STOOL: list[Row] = [("", 4, 430, 45, 45), ("", 1, 420, 300, 30), ("", 2, 360, 60, 18), ("", 1, 380, 25, 25)]
+STOOL: list[Row] = [
+    ("", 4, 430, 45, 45),
+    ("", 1, 420, 300, 30),
+    ("", 2, 360, 60, 18),
+    ("", 1, 380, 25, 25),
+]
 TOUCHING = """
 cube([600, 200, 18]);
 translate([0, 0, 18]) cube([18, 200, 300]);
@@ -35,7 +42,9 @@ def write(text: str, name: str) -> None:
     with tempfile.TemporaryDirectory() as folder:
         source = Path(folder) / "model.scad"
         source.write_text(text)
-        subprocess.run(["openscad", "-o", w.path(name), str(source)], check=True, capture_output=True)
+        subprocess.run(
+            ["openscad", "-o", w.path(name), str(source)], check=True, capture_output=True
+        )
 
 
 for ending, unit in (("stl", "mm"), ("off", "mm"), ("3mf", "")):
@@ -43,7 +52,10 @@ for ending, unit in (("stl", "mm"), ("off", "mm"), ("3mf", "")):
     w.holds(f"stool.{ending}", STOOL, unit, says="parts laid apart in one mesh")
 write(TOUCHING, "touching.stl")
 w.holds(
-    "touching.stl", [("", 1, 600, 200, 18), ("", 2, 300, 200, 18)], "mm", says="three boards fused into one body by the program"
+    "touching.stl",
+    [("", 1, 600, 200, 18), ("", 2, 300, 200, 18)],
+    "mm",
+    says="three boards fused into one body by the program",
 )
 for ending in ("dxf", "svg"):
     write(PLATE, f"plates.{ending}")

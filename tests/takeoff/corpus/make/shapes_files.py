@@ -1,4 +1,6 @@
-"""Meshes by hand and by pymeshlab-like conventions: named STL solids, OBJ groups and quads, coloured OFF, 3MF components, scenes in cm."""
+"""Meshes by hand and by pymeshlab-like conventions: named STL solids, OBJ groups and quads,
+coloured OFF, 3MF components, scenes in cm.
+"""
 
 import io
 import zipfile
@@ -24,18 +26,25 @@ def stl_named() -> None:
     ):
         out.append(f"solid {name}")
         for triangle, normal in zip(mesh.triangles, mesh.face_normals, strict=True):
-            out.append("  facet normal " + " ".join(f"{c:.6e}" for c in normal) + "\n    outer loop")
+            out.append(
+                "  facet normal " + " ".join(f"{c:.6e}" for c in normal) + "\n    outer loop"
+            )
             out += ["      vertex " + " ".join(f"{c:.6e}" for c in v) for v in triangle]
             out.append("    endloop\n  endfacet")
         out.append(f"endsolid {name}")
     (w.folder / "named.stl").write_text("\n".join(out) + "\n")
     w.holds(
-        "named.stl", [("rail", 2, 600, 80, 20), ("panel", 1, 500, 300, 12)], "mm", says="three named solids in one text file"
+        "named.stl",
+        [("rail", 2, 600, 80, 20), ("panel", 1, 500, 300, 12)],
+        "mm",
+        says="three named solids in one text file",
     )
 
 
 def obj_by_hand() -> None:
-    """Quads, negative indices, objects with groups and several materials each, normals and texture places."""
+    """Quads, negative indices, objects with groups and several materials each, normals and texture
+    places.
+    """
     out, count = ["mtllib wood.mtl", "vn 0 0 1", "vt 0 0"], 0
     for name, (a, b, c), y in (
         ("Seat_Board", (400, 300, 25), 0),
@@ -52,7 +61,11 @@ def obj_by_hand() -> None:
                 out += [f"g side{k}", f"usemtl mat{k}"]
             negative = name == "Leg.002"
             out.append(
-                "f " + " ".join(f"{(i - 9) if negative else i + count}/1/1" if not negative else f"{i - 9}//1" for i in quad)
+                "f "
+                + " ".join(
+                    f"{(i - 9) if negative else i + count}/1/1" if not negative else f"{i - 9}//1"
+                    for i in quad
+                )
             )
         count += 8
     (w.folder / "by-hand.obj").write_text("\n".join(out) + "\n")
@@ -65,7 +78,9 @@ def obj_by_hand() -> None:
 
 
 def coff() -> None:
-    mesh = trimesh.util.concatenate([box(24, 4, 0.75), box(24, 4, 0.75, 0, 10, 0), box(12, 12, 0.5, 0, 30, 0)])
+    mesh = trimesh.util.concatenate(
+        [box(24, 4, 0.75), box(24, 4, 0.75, 0, 10, 0), box(12, 12, 0.5, 0, 30, 0)]
+    )
     out = ["COFF", f"{len(mesh.vertices)} {len(mesh.faces)} 0"]
     out += [" ".join(f"{c:g}" for c in v) + " 200 150 90 255" for v in mesh.vertices]
     out += ["3 " + " ".join(str(i) for i in f) for f in mesh.faces]
@@ -93,28 +108,49 @@ def components() -> None:
     with zipfile.ZipFile(out, "w") as packed:
         packed.writestr(
             "[Content_Types].xml",
-            '<?xml version="1.0"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="model" ContentType="application/vnd.ms-package.3dmanufacturing-3dmodel+xml"/><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/></Types>',
+            '<?xml version="1.0"?><Types '
+            'xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default '
+            'Extension="model" '
+            'ContentType="application/vnd.ms-package.3dmanufacturing-3dmodel+xml"/><Default '
+            'Extension="rels" '
+            'ContentType="application/vnd.openxmlformats-package.relationships+xml"/></Types>',
         )
         packed.writestr(
             "_rels/.rels",
-            '<?xml version="1.0"?><Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Target="/3D/3dmodel.model" Id="r" Type="http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel"/></Relationships>',
+            '<?xml version="1.0"?><Relationships '
+            'xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship '
+            'Target="/3D/3dmodel.model" Id="r" '
+            'Type="http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel"/></Relationships>',
         )
         packed.writestr("3D/3dmodel.model", model)
     (w.folder / "components.3mf").write_bytes(out.getvalue())
     i = 25.4
-    w.holds("components.3mf", [("Slat", 4, 20 * i, 3 * i, 0.75 * i)], says="components and build items, in inches")
+    w.holds(
+        "components.3mf",
+        [("Slat", 4, 20 * i, 3 * i, 0.75 * i)],
+        says="components and build items, in inches",
+    )
 
 
 def stacked() -> None:
-    """A stack of boards touching along whole faces, a frame that closes round an opening, and a hidden board within."""
+    """A stack of boards touching along whole faces, a frame that closes round an opening, and a
+    hidden board within.
+    """
     boards = [box(600, 100, 20, 0, 0, 20 * k) for k in range(5)]
     trimesh.util.concatenate(boards).export(w.path("stack.stl"))
     w.holds("stack.stl", [("", 5, 600, 100, 20)], "mm", says="five boards in a stack")
-    frame = [box(400, 60, 20), box(400, 60, 20, 0, 460, 0), box(60, 400, 20, -170, 230, 0), box(60, 400, 20, 170, 230, 0)]
+    frame = [
+        box(400, 60, 20),
+        box(400, 60, 20, 0, 460, 0),
+        box(60, 400, 20, -170, 230, 0),
+        box(60, 400, 20, 170, 230, 0),
+    ]
     whole = trimesh.util.concatenate(frame)
     whole.apply_transform(turn(0.7, (1, 2, 3)))
     whole.export(w.path("frame.ply"))
-    w.holds("frame.ply", [("", 4, 400, 60, 20)], "mm", says="a frame of four, touching, aslant in space")
+    w.holds(
+        "frame.ply", [("", 4, 400, 60, 20)], "mm", says="a frame of four, touching, aslant in space"
+    )
     bored = trimesh.creation.annulus(30, 40, 500, sections=64)
     trimesh.util.concatenate([bored, box(300, 20, 20, 0, 200, 0)]).export(w.path("pipe.off"))
     w.holds("pipe.off", [("", 1, 500, 80, 80), ("", 1, 300, 20, 20)], "mm", says="a bored round")

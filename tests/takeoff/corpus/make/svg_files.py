@@ -1,4 +1,6 @@
-"""Drawings by svgwrite, drawsvg and matplotlib: clones, layers, pages, transforms, groups with names, units or none."""
+"""Drawings by svgwrite, drawsvg and matplotlib: clones, layers, pages, transforms, groups with
+names, units or none.
+"""
 
 import drawsvg
 import matplotlib
@@ -17,7 +19,10 @@ def crest() -> tuple[float, float]:
 
     def curve(a: complex, b: complex, c: complex, d: complex) -> list[complex]:
         steps = (k / 2000 for k in range(2001))
-        return [a * (1 - t) ** 3 + 3 * b * t * (1 - t) ** 2 + 3 * c * t * t * (1 - t) + d * t**3 for t in steps]
+        return [
+            a * (1 - t) ** 3 + 3 * b * t * (1 - t) ** 2 + 3 * c * t * t * (1 - t) + d * t**3
+            for t in steps
+        ]
 
     points = curve(1 + 6j, 6 + 4j, 14 + 4j, 20 + 6j) + curve(20 + 8j, 14 + 6.5j, 6 + 6.5j, 1 + 8j)
     return least_box([(25.4 * p.real, 25.4 * p.imag) for p in points])
@@ -45,7 +50,9 @@ def clones() -> None:
 
 
 def layers() -> None:
-    d = svgwrite.Drawing(w.path("layers.svg"), size=("500mm", "400mm"), viewBox="0 0 500 400", debug=False)
+    d = svgwrite.Drawing(
+        w.path("layers.svg"), size=("500mm", "400mm"), viewBox="0 0 500 400", debug=False
+    )
     d.attribs["xmlns:inkscape"] = "http://www.inkscape.org/namespaces/inkscape"
     for label, y in (("Oak 18 mm", 20.0), ("Ash 12 mm", 200.0)):
         layer = d.add(d.g(id=label.split()[0] + "1"))
@@ -54,7 +61,11 @@ def layers() -> None:
             shape = layer.add(d.rect((20, y + 70 * k), (300 if y < 100 else 220, 50)))
             shape.attribs["inkscape:label"] = "Side" if y < 100 else "Bottom"
     d.save()
-    w.holds("layers.svg", [("Side", 2, 300, 50, 0), ("Bottom", 2, 220, 50, 0)], says="layers with labels")
+    w.holds(
+        "layers.svg",
+        [("Side", 2, 300, 50, 0), ("Bottom", 2, 220, 50, 0)],
+        says="layers with labels",
+    )
 
 
 def paths() -> None:
@@ -105,11 +116,20 @@ def drawn() -> None:
     d.append(drawsvg.Rectangle(0, 0, 800, 400, fill="#fff"))
     for k in range(3):
         group = drawsvg.Group(transform=f"translate({20 + 10 * k},{20 + 90 * k})")
-        group.append(drawsvg.Lines(0, 0, 500, 0, 500, 70, 40, 70, 0, 40, close=True, fill="none", stroke="black"))
+        group.append(
+            drawsvg.Lines(
+                0, 0, 500, 0, 500, 70, 40, 70, 0, 40, close=True, fill="none", stroke="black"
+            )
+        )
         d.append(group)
     d.append(drawsvg.Text("Bracket", 12, 60, 60))
     d.save_svg(w.path("drawsvg.svg"))
-    w.holds("drawsvg.svg", [("Bracket", 1, 500, 70, 0), ("", 2, 500, 70, 0)], "mm", says="a page, groups, one named by words")
+    w.holds(
+        "drawsvg.svg",
+        [("Bracket", 1, 500, 70, 0), ("", 2, 500, 70, 0)],
+        "mm",
+        says="a page, groups, one named by words",
+    )
 
 
 def plotted() -> None:

@@ -1,4 +1,6 @@
-"""Lists by xlsxwriter, openpyxl, pandas, odfpy, tabulate, LibreOffice and Gnumeric, and as people type them."""
+"""Lists by xlsxwriter, openpyxl, pandas, odfpy, tabulate, LibreOffice and Gnumeric, and as people
+type them.
+"""
 
 import csv
 import io
@@ -15,11 +17,22 @@ from odf.text import P
 from tabulate import tabulate
 
 w = Writer("tables")
-ROWS: list[Row] = [("Seat rail", 2, 1118, 82, 21), ("Leg", 4, 430, 45, 45), ("Slat", 7, 380, 60, 12)]
+ROWS: list[Row] = [
+    ("Seat rail", 2, 1118, 82, 21),
+    ("Leg", 4, 430, 45, 45),
+    ("Slat", 7, 380, 60, 12),
+]
 IN = 25.4
 
 
-def as_typed(name: str, text: str, rows: list[Row] = ROWS, unit: str = "", says: str = "", encoding: str = "utf-8") -> None:
+def as_typed(
+    name: str,
+    text: str,
+    rows: list[Row] = ROWS,
+    unit: str = "",
+    says: str = "",
+    encoding: str = "utf-8",
+) -> None:
     (w.folder / name).write_bytes(text.encode(encoding))
     w.holds(name, rows, unit, says)
 
@@ -29,11 +42,22 @@ def workbooks() -> None:
     sheet = book.add_worksheet("Parts")
     bold = book.add_format({"bold": True, "text_wrap": True})
     for k, head in enumerate(
-        ("Description", "Quantity", "Finished\nlength in", "Finished\nwidth in", "Finished\nthickness in", "Wood")
+        (
+            "Description",
+            "Quantity",
+            "Finished\nlength in",
+            "Finished\nwidth in",
+            "Finished\nthickness in",
+            "Wood",
+        )
     ):
         sheet.write(0, k, head, bold)
     fraction = book.add_format({"num_format": "# ??/16"})
-    inches = [("Seat rail", 2, 44, 3.25, 0.8125), ("Leg", 4, 17, 1.75, 1.75), ("Slat", 7, 15, 2.375, 0.5)]
+    inches = [
+        ("Seat rail", 2, 44, 3.25, 0.8125),
+        ("Leg", 4, 17, 1.75, 1.75),
+        ("Slat", 7, 15, 2.375, 0.5),
+    ]
     for n, (name, many, *sizes) in enumerate(inches, 1):
         sheet.write_row(n, 0, [name, many])
         for k, size in enumerate(sizes):
@@ -61,7 +85,10 @@ def workbooks() -> None:
     w.holds("pandas.xlsx", ROWS, says="an index column without a heading, units in the headings")
     frame.to_csv(w.path("pandas.csv"))
     w.holds("pandas.csv", ROWS)
-    as_typed("markdown.txt", tabulate(frame.drop(columns="wood"), headers="keys", tablefmt="github", showindex=False))
+    as_typed(
+        "markdown.txt",
+        tabulate(frame.drop(columns="wood"), headers="keys", tablefmt="github", showindex=False),
+    )
     as_typed(
         "grid.txt",
         tabulate(
@@ -83,7 +110,11 @@ def open_documents() -> None:
     ]:
         line = TableRow()
         for value in row:
-            cell = TableCell(valuetype="float", value=str(value)) if isinstance(value, int) else TableCell(valuetype="string")
+            cell = (
+                TableCell(valuetype="float", value=str(value))
+                if isinstance(value, int)
+                else TableCell(valuetype="string")
+            )
             cell.addElement(P(text=str(value)))
             line.addElement(cell)
         table.addElement(line)
@@ -98,20 +129,38 @@ def open_documents() -> None:
         ]
     )
     as_typed(
-        "stueckliste.csv", out.getvalue(), encoding="cp1252", says="German, decimal commas, the letters of an older system"
+        "stueckliste.csv",
+        out.getvalue(),
+        encoding="cp1252",
+        says="German, decimal commas, the letters of an older system",
     )
     source = w.folder / "stueckliste.csv"
     for kind in ("ods", "xlsx"):
         subprocess.run(
-            ["soffice", "--headless", "--infilter=CSV:59,34,1,1", "--convert-to", kind, "--outdir", str(w.folder), str(source)],
+            [
+                "soffice",
+                "--headless",
+                "--infilter=CSV:59,34,1,1",
+                "--convert-to",
+                kind,
+                "--outdir",
+                str(w.folder),
+                str(source),
+            ],
             check=True,
             capture_output=True,
         )
         Path(w.path(f"stueckliste.{kind}")).rename(w.path(f"office.{kind}"))
         w.holds(f"office.{kind}", ROWS, says="by an office program from the list in German")
-    subprocess.run(["ssconvert", w.path("pandas.csv"), w.path("gnumeric.xlsx")], check=True, capture_output=True)
+    subprocess.run(
+        ["ssconvert", w.path("pandas.csv"), w.path("gnumeric.xlsx")],
+        check=True,
+        capture_output=True,
+    )
     w.holds("gnumeric.xlsx", ROWS)
-    subprocess.run(["ssconvert", w.path("pandas.csv"), w.path("gnumeric.ods")], check=True, capture_output=True)
+    subprocess.run(
+        ["ssconvert", w.path("pandas.csv"), w.path("gnumeric.ods")], check=True, capture_output=True
+    )
     w.holds("gnumeric.ods", ROWS)
 
 
@@ -125,7 +174,8 @@ def typed() -> None:
     )
     as_typed(
         "bullets.txt",
-        "Stool\n- 1 seat: 400 x 300 x 30 mm\n- 4 legs: 420 x 40 x 40 mm\n* 2x rail 300 x 60 x 20 mm\n",
+        "Stool\n- 1 seat: 400 x 300 x 30 mm\n- 4 legs: 420 x 40 x 40 mm\n* 2x rail 300 x 60 x 20 "
+        "mm\n",
         [("seat", 1, 400, 300, 30), ("legs", 4, 420, 40, 40), ("rail", 2, 300, 60, 20)],
         says="bullets under a title",
     )
@@ -137,13 +187,17 @@ def typed() -> None:
     )
     as_typed(
         "txwxl.csv",
-        "Name,Dimensions (T x W x L),Count\nSeat rail,21 x 82 x 1118,2\nLeg,45 x 45 x 430,4\nSlat,12 x 60 x 380,7\n",
+        "Name,Dimensions (T x W x L),Count\nSeat rail,21 x 82 x 1118,2\nLeg,45 x 45 x "
+        "430,4\nSlat,12 x 60 x 380,7\n",
         unit="mm",
     )
     as_typed(
         "pasted.tsv",
         "Part\tQty\tL\tW\tT\nSeat rail\t2\t44\t3 1/4\t13/16\nLeg\t4\t17\t1 3/4\t1 3/4\n",
-        [("Seat rail", 2, 44 * IN, 3.25 * IN, 0.8125 * IN), ("Leg", 4, 17 * IN, 1.75 * IN, 1.75 * IN)],
+        [
+            ("Seat rail", 2, 44 * IN, 3.25 * IN, 0.8125 * IN),
+            ("Leg", 4, 17 * IN, 1.75 * IN, 1.75 * IN),
+        ],
         "in",
         says="fractions, which are inches",
     )
@@ -168,7 +222,8 @@ def typed() -> None:
     )
     as_typed(
         "thick-first.csv",
-        "Part,Qty,Thickness,Width,Length,Wood\nRail,2,7/8,3 1/4,44,ash\nPanel,1,1/2,12,26 5/8,ash\n",
+        "Part,Qty,Thickness,Width,Length,Wood\nRail,2,7/8,3 1/4,44,ash\nPanel,1,1/2,12,26 "
+        "5/8,ash\n",
         [("Rail", 2, 44 * IN, 3.25 * IN, 0.875 * IN), ("Panel", 1, 26.625 * IN, 12 * IN, 0.5 * IN)],
         "in",
     )

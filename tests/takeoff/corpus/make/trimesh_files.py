@@ -1,4 +1,6 @@
-"""Scenes by trimesh, meshio, numpy-stl and pygltflib: names on nodes, groups, instances, materials, inward faces."""
+"""Scenes by trimesh, meshio, numpy-stl and pygltflib: names on nodes, groups, instances, materials,
+inward faces.
+"""
 
 import meshio
 import numpy as np
@@ -23,7 +25,11 @@ def cabinet() -> None:
     scene.graph.update("Carcase", "world", matrix=turn(0.4, (0, 0, 1)))
     for k in range(2):
         scene.add_geometry(
-            side, node_name=f"Side.{k:03d}", geom_name="Side", parent_node_name="Carcase", transform=move((0, k, 0))
+            side,
+            node_name=f"Side.{k:03d}",
+            geom_name="Side",
+            parent_node_name="Carcase",
+            transform=move((0, k, 0)),
         )
     for k in range(3):
         scene.add_geometry(
@@ -33,8 +39,18 @@ def cabinet() -> None:
             parent_node_name="Carcase",
             transform=move((1, k, 0)) @ turn(0.3 * k, (1, 0, 0)),
         )
-    scene.add_geometry(rail, node_name="Rail", geom_name="Mesh.007", parent_node_name="Carcase", transform=move((2, 0, 0)))
-    truth: list[Row] = [("Side", 2, 720, 560, 18), ("Shelf", 3, 564, 550, 18), ("Rail", 1, 564, 100, 18)]
+    scene.add_geometry(
+        rail,
+        node_name="Rail",
+        geom_name="Mesh.007",
+        parent_node_name="Carcase",
+        transform=move((2, 0, 0)),
+    )
+    truth: list[Row] = [
+        ("Side", 2, 720, 560, 18),
+        ("Shelf", 3, 564, 550, 18),
+        ("Rail", 1, 564, 100, 18),
+    ]
     for kind in ("glb", "3mf", "obj"):
         scene.export(w.path(f"cabinet.{kind}"))
         w.holds(
@@ -68,13 +84,19 @@ def open_and_odd() -> None:
     """A board without one end face, a speck, a sliver of veneer."""
     board = box(500, 60, 15)
     board.update_faces(board.face_normals[:, 0] < 0.5)
-    trimesh.util.concatenate([board, box(500, 60, 15, 0, 100, 0), box(0.2, 0.2, 0.2, 0, 300, 0)]).export(w.path("open-end.stl"))
+    trimesh.util.concatenate(
+        [board, box(500, 60, 15, 0, 100, 0), box(0.2, 0.2, 0.2, 0, 300, 0)]
+    ).export(w.path("open-end.stl"))
     w.holds("open-end.stl", [("", 2, 500, 60, 15)], "mm", says="one body open at an end, a speck")
 
 
 def others() -> None:
     """The same three boards by meshio, numpy-stl and pygltflib."""
-    boards = [box(610, 75, 19), box(610, 75, 19, 0, 100, 0), box(300, 140, 19, 0, 300, 0).apply_transform(turn(0.5, (0, 0, 1)))]
+    boards = [
+        box(610, 75, 19),
+        box(610, 75, 19, 0, 100, 0),
+        box(300, 140, 19, 0, 300, 0).apply_transform(turn(0.5, (0, 0, 1))),
+    ]
     truth: list[Row] = [("", 2, 610, 75, 19), ("", 1, 300, 140, 19)]
     whole = trimesh.util.concatenate(boards)
     cells = [("triangle", np.asarray(whole.faces))]
@@ -89,7 +111,9 @@ def others() -> None:
 
 
 def gltf(boards: list[trimesh.Trimesh], truth: list[Row]) -> None:
-    """A document by hand: quantities in metres, a scaled node, one mesh of two primitives in two materials."""
+    """A document by hand: quantities in metres, a scaled node, one mesh of two primitives in two
+    materials.
+    """
     made, blob = (
         pygltflib.GLTF2(
             scene=0,
@@ -103,7 +127,11 @@ def gltf(boards: list[trimesh.Trimesh], truth: list[Row]) -> None:
         halves = (mesh.faces[:6], mesh.faces[6:])
         base = len(made.accessors)
         points = np.asarray(mesh.vertices, np.float32)
-        made.bufferViews.append(pygltflib.BufferView(buffer=0, byteOffset=len(blob), byteLength=points.nbytes, target=34962))
+        made.bufferViews.append(
+            pygltflib.BufferView(
+                buffer=0, byteOffset=len(blob), byteLength=points.nbytes, target=34962
+            )
+        )
         made.accessors.append(
             pygltflib.Accessor(
                 bufferView=len(made.bufferViews) - 1,
@@ -117,9 +145,18 @@ def gltf(boards: list[trimesh.Trimesh], truth: list[Row]) -> None:
         blob += points.tobytes()
         for half in halves:
             index = np.asarray(half, np.uint32).ravel()
-            made.bufferViews.append(pygltflib.BufferView(buffer=0, byteOffset=len(blob), byteLength=index.nbytes, target=34963))
+            made.bufferViews.append(
+                pygltflib.BufferView(
+                    buffer=0, byteOffset=len(blob), byteLength=index.nbytes, target=34963
+                )
+            )
             made.accessors.append(
-                pygltflib.Accessor(bufferView=len(made.bufferViews) - 1, componentType=5125, count=len(index), type="SCALAR")
+                pygltflib.Accessor(
+                    bufferView=len(made.bufferViews) - 1,
+                    componentType=5125,
+                    count=len(index),
+                    type="SCALAR",
+                )
             )
             blob += index.tobytes()
             made.materials.append(pygltflib.Material(name=f"Wood {len(made.materials)}"))
@@ -138,7 +175,10 @@ def gltf(boards: list[trimesh.Trimesh], truth: list[Row]) -> None:
     made.set_binary_blob(blob)
     made.save_binary(w.path("two-materials.glb"))
     w.holds(
-        "two-materials.glb", [("Slat", 2, 610, 75, 19), ("End", 1, 300, 140, 19)], "m", says="a piece in two materials, a copy"
+        "two-materials.glb",
+        [("Slat", 2, 610, 75, 19), ("End", 1, 300, 140, 19)],
+        "m",
+        says="a piece in two materials, a copy",
     )
 
 

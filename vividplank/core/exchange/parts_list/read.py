@@ -1,4 +1,6 @@
-"""Parts lists as tables: CSV, TSV and what a spreadsheet puts on the clipboard; or as lines of one part each."""
+"""Parts lists as tables: CSV, TSV and what a spreadsheet puts on the clipboard; or as lines of one
+part each.
+"""
 
 import re
 from dataclasses import dataclass, field, replace
@@ -10,7 +12,15 @@ from vividplank.core.cutlist.headings import HEADINGS, USUAL, Headings, repeated
 from vividplank.core.cutlist.marks import mark_for
 from vividplank.core.exchange.job_file import check_part
 from vividplank.core.exchange.parts_list.columns import SIZES, Column, Table, columns_of
-from vividplank.core.exchange.parts_list.doubts import ORDERS, Doubt, Kind, Question, doubtful, question, unmarked
+from vividplank.core.exchange.parts_list.doubts import (
+    ORDERS,
+    Doubt,
+    Kind,
+    Question,
+    doubtful,
+    question,
+    unmarked,
+)
 from vividplank.core.exchange.parts_list.rows import counted, rows_of
 from vividplank.core.exchange.parts_list.write import taken_off
 from vividplank.core.exchange.refusal import Refusal
@@ -22,7 +32,7 @@ _LONGEST_NOTE = 2000
 #: A unit in a figure.
 _UNIT = re.compile(r"[^\W\d_]|[\"'′″]")
 #: A unit behind the last of three sizes, which is that of all.
-_UNIT_BEHIND = re.compile(r"(?<=[\d ])(mm|cm|m|in|inch|inches|ft)\.?\s*$", re.I)
+_UNIT_BEHIND = re.compile(r"(?<=[\d ])(mm|cm|m|in|inch|inches|ft)\.?\s*$", re.IGNORECASE)
 #: Columns of our own workbook that say nothing of their own.
 _DERIVED = frozenset({"rough length", "rough width", "rough thickness", "as written"})
 _YES = ("yes", "y", "x", "1", "true")
@@ -52,8 +62,9 @@ class RowRefusal:
 
 @dataclass(frozen=True)
 class ListAnswers:
-    """What a maker said of a list: the unit of bare figures, what columns hold by their headings (in lower case), the order of
-    sizes, whether marks stand between thousands, and that the columns are as they were proposed.
+    """What a maker said of a list: the unit of bare figures, what columns hold by their headings
+    (in lower case), the order of sizes, whether marks stand between thousands, and that the columns
+    are as they were proposed.
     """
 
     unit: System | None = None
@@ -65,8 +76,8 @@ class ListAnswers:
 
 @dataclass(frozen=True)
 class PartsList:
-    """`noted` are headings of columns that are not known here; what stands in them goes into the notes. While there are
-    `questions` the parts are only what the list would become.
+    """`noted` are headings of columns that are not known here; what stands in them goes into the
+    notes. While there are `questions` the parts are only what the list would become.
     """
 
     parts: tuple[Part, ...]
@@ -77,14 +88,20 @@ class PartsList:
 
 
 def read_parts(
-    text: str, system: System, taken: frozenset[str] = frozenset(), species: str = "", answers: ListAnswers | None = None
+    text: str,
+    system: System,
+    taken: frozenset[str] = frozenset(),
+    species: str = "",
+    answers: ListAnswers | None = None,
 ) -> PartsList:
-    """Parts of a table with or without a heading row; rows that cannot be read are told, not dropped.
+    """Parts of a table with or without a heading row; rows that cannot be read are told, not
+    dropped.
 
-    Without headings the columns are: name, quantity, length, width, thickness, species, faces, where the sizes bear that
-    out. What is not sure is asked once for the whole list: the columns of headings that are not known, the unit of bare
-    figures, the order of sizes, a mark between thousands. Marks are made up where there are none, and never one of `taken`.
-    `species` stands in where a row names none.
+    Without headings the columns are: name, quantity, length, width, thickness, species, faces,
+    where the sizes bear that out. What is not sure is asked once for the whole list: the columns of
+    headings that are not known, the unit of bare figures, the order of sizes, a mark between
+    thousands. Marks are made up where there are none, and never one of `taken`. `species` stands in
+    where a row names none.
     """
     answers = answers or ListAnswers()
     rows, free = rows_of(text)
@@ -93,8 +110,12 @@ def read_parts(
     table = columns_of(rows, free, answers.columns)
     if table.at >= 0 and (twice := repeated(table.known)):
         why = f"two columns of {twice}; expected one: take the other out, or call it what it is"
-        return PartsList((), (RowRefusal(table.at + 1, " | ".join(rows[table.at]), why),), columns=table.columns)
-    reader = _Reader(_ordered(table.known, answers.order), answers, answers.unit or system, species, set(taken))
+        return PartsList(
+            (), (RowRefusal(table.at + 1, " | ".join(rows[table.at]), why),), columns=table.columns
+        )
+    reader = _Reader(
+        _ordered(table.known, answers.order), answers, answers.unit or system, species, set(taken)
+    )
     at = table.at
     refused = [
         RowRefusal(i, " | ".join(row), "stands above the headings; expected below them")
@@ -107,7 +128,13 @@ def read_parts(
     questions = [question(d) for d in reader.doubts.values()]
     if not table.sure and not answers.confirmed:
         questions.insert(0, _columns_asked(table))
-    return PartsList(tuple(reader.parts), (*refused, *reader.refused), tuple(reader.noted), table.columns, tuple(questions))
+    return PartsList(
+        tuple(reader.parts),
+        (*refused, *reader.refused),
+        tuple(reader.noted),
+        table.columns,
+        tuple(questions),
+    )
 
 
 def _columns_asked(table: Table) -> Question:
@@ -126,7 +153,9 @@ def _ordered(known: Headings, order: str) -> Headings:
     if known is not USUAL:
         return known
     sizes = iter(told)
-    return replace(known, columns=tuple(next(sizes) if c in SIZES else c for c in known.columns), order=told)
+    return replace(
+        known, columns=tuple(next(sizes) if c in SIZES else c for c in known.columns), order=told
+    )
 
 
 @dataclass
@@ -147,9 +176,14 @@ class _Reader:
         unknown = _unknown(row, self.known)
         try:
             part = self._part(_cells(row, self.known))
-            part = replace(part, note="; ".join([*filter(None, [part.note]), *(f"{h}: {c}" for h, c in unknown)]))
+            part = replace(
+                part,
+                note="; ".join([*filter(None, [part.note]), *(f"{h}: {c}" for h, c in unknown)]),
+            )
             if len(part.note) > _LONGEST_NOTE:
-                raise ValueError(f"its notes would be {len(part.note)} letters; expected at most {_LONGEST_NOTE}")
+                raise ValueError(
+                    f"its notes would be {len(part.note)} letters; expected at most {_LONGEST_NOTE}"
+                )
         except (MeasureError, Refusal, ValueError) as problem:
             if isinstance(problem, Doubt):
                 self.doubts.setdefault(problem.kind, problem)
@@ -168,11 +202,17 @@ class _Reader:
                 raise ValueError(f"no {name}; expected a length")
         faces = _FACES.get(text("faces").casefold())
         if faces is None:
-            raise ValueError(f"'{text('faces')}' is no quality of faces; expected clear-two, clear-one or sound")
+            raise ValueError(
+                f"'{text('faces')}' is no quality of faces; expected clear-two, clear-one or sound"
+            )
 
         in_one = bool(cells.get("size"))
         units = {
-            **(dict.fromkeys(SIZES, self.known.units["size"]) if in_one and "size" in self.known.units else {}),
+            **(
+                dict.fromkeys(SIZES, self.known.units["size"])
+                if in_one and "size" in self.known.units
+                else {}
+            ),
             **self.known.units,
         }
 
@@ -181,16 +221,24 @@ class _Reader:
             if not figure:
                 return 0
             unit = units.get(name, self.system)
-            figure = unmarked(figure, unit, self.answers.thousands, name) if name in SIZES else figure
+            figure = (
+                unmarked(figure, unit, self.answers.thousands, name) if name in SIZES else figure
+            )
             try:
                 return parse(figure, unit)
             except MeasureError:
                 if unit == self.system and self.answers.unit is None and _is_length(figure, "in"):
-                    raise Doubt("unit", f"'{figure}' is no length in {unit}", f"'{figure}' is none in {unit}.") from None
+                    raise Doubt(
+                        "unit",
+                        f"'{figure}' is no length in {unit}",
+                        f"'{figure}' is none in {unit}.",
+                    ) from None
                 raise
 
         sizes = {n: length(n) for n in SIZES}
-        told = self.answers.unit is not None or all(n in units or _UNIT.search(text(n)) for n in SIZES)
+        told = self.answers.unit is not None or all(
+            n in units or _UNIT.search(text(n)) for n in SIZES
+        )
         ordered = bool(self.known.order) if in_one else bool(self.known.written or self.known.order)
         doubtful({n: text(n) for n in SIZES}, sizes, self.system, told=told, ordered=ordered)
         wood = text("species") or self.species
@@ -201,7 +249,11 @@ class _Reader:
             panel = Panel(length("stave_min"), length("stave_max"))
         edging = None
         if text("edging"):
-            edging = Edging(length("edging"), _of(text("edged_long"), _SIDES, 2), _of(text("edged_ends"), _SIDES, 2))
+            edging = Edging(
+                length("edging"),
+                _of(text("edged_long"), _SIDES, 2),
+                _of(text("edged_ends"), _SIDES, 2),
+            )
         name, quantity = text("name") or text("id"), text("quantity")
         if not quantity:
             name, quantity = counted(name)
@@ -255,12 +307,19 @@ def _cells(row: list[str], known: Headings) -> dict[str, str]:
 
 
 def _unknown(row: list[str], known: Headings) -> list[tuple[str, str]]:
-    """What stands in columns that are not known, or beyond the last heading, with the heading or the column's number."""
+    """What stands in columns that are not known, or beyond the last heading, with the heading or
+    the column's number.
+    """
     found = []
     for k, cell in enumerate(row):
         taken = k < len(known.columns) and known.columns[k] in (*HEADINGS, "size", *_DERIVED)
         if cell.strip() and not taken:
-            found.append(((known.written[k] if k < len(known.written) else "") or f"column {k + 1}", cell.strip()))
+            found.append(
+                (
+                    (known.written[k] if k < len(known.written) else "") or f"column {k + 1}",
+                    cell.strip(),
+                )
+            )
     return found
 
 

@@ -18,9 +18,17 @@ def write_parts(parts: tuple[Part, ...], system: System) -> str:
     writer = csv.writer(out)
     writer.writerow(HEADINGS)
     for p in parts:
-        stave = (show(p.panel.stave_min, system), show(p.panel.stave_max, system)) if p.panel else ("", "")
+        stave = (
+            (show(p.panel.stave_min, system), show(p.panel.stave_max, system))
+            if p.panel
+            else ("", "")
+        )
         sizes = (show(p.length, system), show(p.width, system), show(p.thickness, system))
-        edged = (show(p.edging.thickness, system), p.edging.long_edges, p.edging.ends) if p.edging else ("", "", "")
+        edged = (
+            (show(p.edging.thickness, system), p.edging.long_edges, p.edging.ends)
+            if p.edging
+            else ("", "", "")
+        )
         cells = (
             p.id,
             p.name,
@@ -48,7 +56,9 @@ def write_parts(parts: tuple[Part, ...], system: System) -> str:
 
 
 def plain_cell(cell: str) -> str:
-    """A cell that a spreadsheet would run as a formula gets an apostrophe, which reading takes off."""
+    """A cell that a spreadsheet would run as a formula gets an apostrophe, which reading takes
+    off.
+    """
     return "'" + cell if _RUNS.match(cell) else cell
 
 

@@ -27,8 +27,18 @@ def _carcass(chosen: Mapping[str, str]) -> Built:
             Given("stock", "thickness of the carcass", "13/16", "20"),
             Given("shelves", "shelves in each bay", "3", kind="number"),
             Given("dividers", "upright dividers", "1", kind="number"),
-            Given("housing", "depth of a housing", "round(stock / 3, 1/16 in)", "round(stock / 3, 1 mm)", own=False),
-            Given("back", "thickness of the back", *(("1/4", "6") if chosen["back"] == "a sheet" else ("1/2", "12"))),
+            Given(
+                "housing",
+                "depth of a housing",
+                "round(stock / 3, 1/16 in)",
+                "round(stock / 3, 1 mm)",
+                own=False,
+            ),
+            Given(
+                "back",
+                "thickness of the back",
+                *(("1/4", "6") if chosen["back"] == "a sheet" else ("1/2", "12")),
+            ),
             Given("rebate", "rebate for the back", "3/8", "10"),
             Given("play", "room for the back in its rebate, each way", "1/16", "1.5"),
             Given(
@@ -47,17 +57,40 @@ def _carcass(chosen: Mapping[str, str]) -> Built:
             ),
         ]
     )
-    ends = {"dovetail": ("W", "2 * stock"), "mitre": ("W", "2 * stock")}.get(corner) or between("W - 2 * stock", corner)
+    ends = {"dovetail": ("W", "2 * stock"), "mitre": ("W", "2 * stock")}.get(corner) or between(
+        "W - 2 * stock", corner
+    )
     length, adds = between("bay", shelf)
     upright, upright_adds = between("H - 2 * stock", shelf)
     # A side that is housed or doweled into takes the joint in and has none at its own ends.
     side_joint = corner if corner in ("dovetail", "mitre") else ""
     built.lines = [
         Line("Side", "2", "H", "D", "stock", "clear-one", side_joint, glued=True),
-        Line("Top and bottom", "2", ends[0], "D", "stock", "clear-one", corner, ends[1], glued=True),
-        Line("Divider", "dividers", upright, "D - back", "stock", "clear-two", shelf, upright_adds, glued=True),
         Line(
-            "Shelf", "shelves * (dividers + 1)", length, "D - back", "stock", "clear-one", shelf, adds, glued=True, fitted=True
+            "Top and bottom", "2", ends[0], "D", "stock", "clear-one", corner, ends[1], glued=True
+        ),
+        Line(
+            "Divider",
+            "dividers",
+            upright,
+            "D - back",
+            "stock",
+            "clear-two",
+            shelf,
+            upright_adds,
+            glued=True,
+        ),
+        Line(
+            "Shelf",
+            "shelves * (dividers + 1)",
+            length,
+            "D - back",
+            "stock",
+            "clear-one",
+            shelf,
+            adds,
+            glued=True,
+            fitted=True,
         ),
     ]
     tall, wide = "H - 2 * stock + 2 * rebate - play", "W - 2 * stock + 2 * rebate - play"
@@ -71,12 +104,34 @@ def _carcass(chosen: Mapping[str, str]) -> Built:
         ]
         note = "leave a hair at each tongue: the boards must move"
         joint = "tongue and groove"
-        built.lines.append(Line("Back board", "slats", tall, f"({wide}) / slats + tongue", "back", joint=joint, note=note))
+        built.lines.append(
+            Line(
+                "Back board",
+                "slats",
+                tall,
+                f"({wide}) / slats + tongue",
+                "back",
+                joint=joint,
+                note=note,
+            )
+        )
     pitch, rise = "bay + stock", "clear + stock"
     built.rects = [
         Rect("front", "Side", "0 in", "0 in", "stock", "H", "2", "W - stock"),
-        Rect("front", "Top and bottom", "stock", "0 in", "W - 2 * stock", "stock", "2", "0 in", "H - stock"),
-        Rect("front", "Divider", "stock + bay", "stock", "stock", "H - 2 * stock", "dividers", pitch),
+        Rect(
+            "front",
+            "Top and bottom",
+            "stock",
+            "0 in",
+            "W - 2 * stock",
+            "stock",
+            "2",
+            "0 in",
+            "H - stock",
+        ),
+        Rect(
+            "front", "Divider", "stock + bay", "stock", "stock", "H - 2 * stock", "dividers", pitch
+        ),
         *(
             Rect(
                 "front",
@@ -130,7 +185,10 @@ def _frame(chosen: Mapping[str, str]) -> Built:
         ]
     )
     built.warns = panel_warns("stile")
-    crossing = joint in ("mitre", "half-lap")  # the stiles too run into the joint; else they are mortised or bored
+    crossing = joint in (
+        "mitre",
+        "half-lap",
+    )  # the stiles too run into the joint; else they are mortised or bored
     length, adds = ("W", "2 * stile") if crossing else between("W - 2 * stile", joint)
     stile_joint = (joint, "rail + lower") if crossing else ("", "")
     built.lines = [
@@ -156,7 +214,14 @@ def _frame(chosen: Mapping[str, str]) -> Built:
         Rect("front", "Panel", "stile", "lower", "W - 2 * stile", "H - rail - lower"),
         Rect("side", "Stile", "0 in", "0 in", "t", "H"),
         Rect("plan", "Stile", "0 in", "0 in", "stile", "t", "2", "W - stile"),
-        Rect("plan", "Panel", "stile - groove + gap / 2", "t / 2 - panel / 2", "W - 2 * stile + 2 * groove - gap", "panel"),
+        Rect(
+            "plan",
+            "Panel",
+            "stile - groove + gap / 2",
+            "t / 2 - panel / 2",
+            "W - 2 * stile + 2 * groove - gap",
+            "panel",
+        ),
     ]
     built.dims = [
         Dim("front", "x", "0 in", "W", 1),
@@ -188,16 +253,38 @@ def _drawer(chosen: Mapping[str, str]) -> Built:
             Given("clear", "room at each side", "1/32", "0.8"),
             Given("play", "room for the bottom, each way", "1/16", "1.5"),
             *movement_measures(),
-            Given("rise", "room above, for the sides to grow", "up(H * move, 1/32 in)", "up(H * move, 0.5 mm)", own=False),
+            Given(
+                "rise",
+                "room above, for the sides to grow",
+                "up(H * move, 1/32 in)",
+                "up(H * move, 0.5 mm)",
+                own=False,
+            ),
             Given("wide", "width of the box", "W - 2 * clear", own=False),
             Given("high", "height of the box", "H - rise", own=False),
             Given("deep", "length of the box", "D - 1/2 in", "D - 12 mm", own=False),
         ]
     )
-    side = {"lapped dovetail": "deep - lap", "through dovetail": "deep", "rebate": "deep - front / 3"}[front]
-    under = "above + bottom" if bottom == "in a groove" else "bottom"  # the bottom runs through below the back
+    side = {
+        "lapped dovetail": "deep - lap",
+        "through dovetail": "deep",
+        "rebate": "deep - front / 3",
+    }[front]
+    under = (
+        "above + bottom" if bottom == "in a groove" else "bottom"
+    )  # the bottom runs through below the back
     built.lines = [
-        Line("Drawer front", "n", "wide", "high", "front", "clear-two", front, run="fronts", fitted=True),
+        Line(
+            "Drawer front",
+            "n",
+            "wide",
+            "high",
+            "front",
+            "clear-two",
+            front,
+            run="fronts",
+            fitted=True,
+        ),
         Line("Drawer side", "2 * n", side, "high", "side", "sound", front, fitted=True),
         Line(
             "Drawer back",
@@ -228,7 +315,14 @@ def _drawer(chosen: Mapping[str, str]) -> Built:
         Rect("plan", "Drawer side", "clear", "0 in", "side", "deep - front", "2", "wide - side"),
         Rect("plan", "Drawer front", "clear", "deep - front", "wide", "front"),
         Rect("plan", "Drawer back", "clear + side", "0 in", "wide - 2 * side", "side"),
-        Rect("plan", "Drawer bottom", "clear + side", "side", "wide - 2 * side", "deep - front - side"),
+        Rect(
+            "plan",
+            "Drawer bottom",
+            "clear + side",
+            "side",
+            "wide - 2 * side",
+            "deep - front - side",
+        ),
     ]
     built.dims = [
         Dim("front", "x", "0 in", "W"),
@@ -254,16 +348,64 @@ def _sheet(chosen: Mapping[str, str]) -> Built:
         ]
     )
     built.lines = [
-        Line("Panel", "n", "L", "W", "sheet", stock="sheet", edging=("edge", long_edges, ends), note=f"edging {edges}"),
-        Line("Long edging", f"{long_edges} * n", "L", "sheet + 1/16 in", "edge", joint="mitre" if ends else "", fitted=True),
+        Line(
+            "Panel",
+            "n",
+            "L",
+            "W",
+            "sheet",
+            stock="sheet",
+            edging=("edge", long_edges, ends),
+            note=f"edging {edges}",
+        ),
+        Line(
+            "Long edging",
+            f"{long_edges} * n",
+            "L",
+            "sheet + 1/16 in",
+            "edge",
+            joint="mitre" if ends else "",
+            fitted=True,
+        ),
     ]
     if ends:
-        built.lines.append(Line("End edging", f"{ends} * n", "W", "sheet + 1/16 in", "edge", joint="mitre", fitted=True))
+        built.lines.append(
+            Line(
+                "End edging",
+                f"{ends} * n",
+                "W",
+                "sheet + 1/16 in",
+                "edge",
+                joint="mitre",
+                fitted=True,
+            )
+        )
     low = "edge" if ends else "0 in"
     built.rects = [
-        Rect("front", "Panel", low, "edge" if long_edges == 2 else "0 in", f"L - {ends} * edge", f"W - {long_edges} * edge"),
-        Rect("front", "Long edging", "0 in", "W - edge", "L", "edge", str(long_edges), "0 in", "edge - W"),
-        *([Rect("front", "End edging", "0 in", "0 in", "edge", "W", "2", "L - edge")] if ends else []),
+        Rect(
+            "front",
+            "Panel",
+            low,
+            "edge" if long_edges == 2 else "0 in",
+            f"L - {ends} * edge",
+            f"W - {long_edges} * edge",
+        ),
+        Rect(
+            "front",
+            "Long edging",
+            "0 in",
+            "W - edge",
+            "L",
+            "edge",
+            str(long_edges),
+            "0 in",
+            "edge - W",
+        ),
+        *(
+            [Rect("front", "End edging", "0 in", "0 in", "edge", "W", "2", "L - edge")]
+            if ends
+            else []
+        ),
         Rect("side", "Panel", "0 in", "0 in", "W", "sheet"),
         Rect("plan", "Panel", "0 in", "0 in", "L", "sheet"),
     ]
@@ -293,7 +435,13 @@ CASES = (
         "frame",
         "Frame and panel",
         "A door or a back: a solid panel free to move in a grooved frame.",
-        (Choice("joint", "corners", ("mortise and tenon", "stub tenon", "dowel", "half-lap", "mitre")),),
+        (
+            Choice(
+                "joint",
+                "corners",
+                ("mortise and tenon", "stub tenon", "dowel", "half-lap", "mitre"),
+            ),
+        ),
         _frame,
     ),
     Pattern(

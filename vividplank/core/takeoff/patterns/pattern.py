@@ -1,4 +1,6 @@
-"""What a pattern is: measures, parts as formulas over them with their joinery, and views drawn from the same formulas."""
+"""What a pattern is: measures, parts as formulas over them with their joinery, and views drawn from
+the same formulas.
+"""
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
@@ -9,7 +11,9 @@ from vividplank.core.cutlist import Faces, Grain, Stock
 
 @dataclass(frozen=True)
 class Given:
-    """A measure of the pattern: its formula in an inch and in a metric shop. `own` ones are the maker's to set."""
+    """A measure of the pattern: its formula in an inch and in a metric shop. `own` ones are the
+    maker's to set.
+    """
 
     name: str
     says: str
@@ -31,7 +35,9 @@ class Choice:
 
 @dataclass(frozen=True)
 class Line:
-    """A part of the pattern; sizes and count are formulas. `joint_length` is what `joint` adds to `shoulder`."""
+    """A part of the pattern; sizes and count are formulas. `joint_length` is what `joint` adds to
+    `shoulder`.
+    """
 
     name: str
     quantity: str
@@ -54,7 +60,9 @@ class Line:
 
 @dataclass(frozen=True)
 class Rect:
-    """A part seen in a view: corner (from the left and the floor) and size as formulas, drawn `times` at a pitch."""
+    """A part seen in a view: corner (from the left and the floor) and size as formulas, drawn
+    `times` at a pitch.
+    """
 
     view: str
     part: str
@@ -69,7 +77,9 @@ class Rect:
 
 @dataclass(frozen=True)
 class Dim:
-    """A dimension line: below (`"x"`) or left (`"y"`) of the view, from and to as formulas, in tiers outward."""
+    """A dimension line: below (`"x"`) or left (`"y"`) of the view, from and to as formulas, in
+    tiers outward.
+    """
 
     view: str
     along: Literal["x", "y"]
@@ -107,7 +117,8 @@ class Pattern:
     build: Callable[[Mapping[str, str]], Built]
 
 
-#: What a corner joint adds to each end of the piece between two others, as a formula over the pattern's measures.
+# : What a corner joint adds to each end of the piece between two others, as a formula over the
+# pattern's measures.
 TENONS = {
     "mortise and tenon": "tenon",
     "stub tenon": "groove",
@@ -121,7 +132,8 @@ TENONS = {
 
 
 def between(span: str, joint: str) -> tuple[str, str]:
-    """The length of a piece between two others with this joint at both ends, and what the joint adds.
+    """The length of a piece between two others with this joint at both ends, and what the joint
+    adds.
 
     >>> between("W - 2 * stock", "housing")
     ('W - 2 * stock + 2 * housing', '2 * housing')
@@ -140,27 +152,35 @@ PANEL_GROOVE = Given(
 
 
 def panel_warns(framing: str) -> list[Warn]:
-    """A panel that falls out of its frame, or whose grooves leave too little of the pieces around it."""
+    """A panel that falls out of its frame, or whose grooves leave too little of the pieces around
+    it.
+    """
     return [
         Warn(
             "gap / 2 + 1/8 in - groove",
             "The groove is too shallow",
-            "when it is driest the panel falls out of its frame. Deepen the groove, divide the panel, or take a wood that "
+            "when it is driest the panel falls out of its frame. Deepen the groove, divide the "
+            "panel, or take a wood that "
             "moves less",
         ),
         Warn(
             f"groove - {framing} / 2",
             "The groove is too deep",
-            "it takes more than half of the piece it is cut in. Divide the panel, make that piece wider, or take a wood that "
+            "it takes more than half of the piece it is cut in. Divide the panel, make that "
+            "piece wider, or take a wood that "
             "moves less",
         ),
     ]
 
 
 def movement_measures() -> list[Given]:
-    """The humidity the piece will live in, and the share of its width by which the wood follows it."""
+    """The humidity the piece will live in, and the share of its width by which the wood follows
+    it.
+    """
     return [
         Given("dry", "driest air, % humidity", "30", kind="number"),
         Given("damp", "dampest air, % humidity", "70", kind="number"),
-        Given("move", "movement across the grain, share of width", "MOVE", kind="number", own=False),
+        Given(
+            "move", "movement across the grain, share of width", "MOVE", kind="number", own=False
+        ),
     ]

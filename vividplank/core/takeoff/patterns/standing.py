@@ -17,8 +17,9 @@ from vividplank.core.takeoff.patterns.pattern import (
     panel_warns,
 )
 
-#: Where the tenons of two rails come into a leg from two sides, each a third of its rail thick and in its middle, the rails
-#: `set` behind the leg's outer faces: they meet when either reaches further than this.
+# : Where the tenons of two rails come into a leg from two sides, each a third of its rail thick and
+# in its middle, the rails : `set` behind the leg's outer faces: they meet when either reaches
+# further than this.
 _MEETS = "{leg} - set - t * 2 / 3"
 
 
@@ -42,7 +43,13 @@ def _table(chosen: Mapping[str, str]) -> Built:
                 f"min(25 mm, down({_MEETS.format(leg='leg')}, 1 mm))",
             ),
             *movement_measures(),
-            Given("slot", "room the fixing of the top must give", "up(D * move, 1/32 in)", "up(D * move, 0.5 mm)", own=False),
+            Given(
+                "slot",
+                "room the fixing of the top must give",
+                "up(D * move, 1/32 in)",
+                "up(D * move, 0.5 mm)",
+                own=False,
+            ),
         ]
     )
     long, adds = between("W - 2 * over - 2 * leg", joint)
@@ -72,22 +79,51 @@ def _table(chosen: Mapping[str, str]) -> Built:
         ]
     if chosen["stretcher"] == "with a stretcher":
         # It ends in the foot rails, which are no thicker than other rails.
-        stub = Given("stub", "stretcher's tenon", "down(t * 2 / 3, 1/16 in)", "down(t * 2 / 3, 1 mm)", own=False)
+        stub = Given(
+            "stub",
+            "stretcher's tenon",
+            "down(t * 2 / 3, 1/16 in)",
+            "down(t * 2 / 3, 1 mm)",
+            own=False,
+        )
         mid, mid_adds = "W - 2 * over - leg - t", ""
         if joint == "mortise and tenon":
             built.measures.append(stub)
             mid, mid_adds = f"{mid} + 2 * stub", "2 * stub"
         built.lines += [
             Line("Foot rail", "2", short, "rail * 2 / 3", "t", "clear-one", joint, adds),
-            Line("Stretcher", "1", mid, "rail * 2 / 3", "t", "clear-one", joint, mid_adds, fitted=True),
+            Line(
+                "Stretcher",
+                "1",
+                mid,
+                "rail * 2 / 3",
+                "t",
+                "clear-one",
+                joint,
+                mid_adds,
+                fitted=True,
+            ),
         ]
-        built.rects += [Rect("front", "Stretcher", "over + leg", "H / 5", "W - 2 * over - 2 * leg", "rail * 2 / 3")]
+        built.rects += [
+            Rect(
+                "front",
+                "Stretcher",
+                "over + leg",
+                "H / 5",
+                "W - 2 * over - 2 * leg",
+                "rail * 2 / 3",
+            )
+        ]
     built.rects += [
         Rect("front", "Leg", "over", "0 in", "leg", "H - top", "2", "W - 2 * over - leg"),
-        Rect("front", "Long rail", "over + leg", "H - top - rail", "W - 2 * over - 2 * leg", "rail"),
+        Rect(
+            "front", "Long rail", "over + leg", "H - top - rail", "W - 2 * over - 2 * leg", "rail"
+        ),
         Rect("front", "Top", "0 in", "H - top", "W", "top"),
         Rect("side", "Leg", "over", "0 in", "leg", "H - top", "2", "D - 2 * over - leg"),
-        Rect("side", "Short rail", "over + leg", "H - top - rail", "D - 2 * over - 2 * leg", "rail"),
+        Rect(
+            "side", "Short rail", "over + leg", "H - top - rail", "D - 2 * over - 2 * leg", "rail"
+        ),
         Rect("side", "Top", "0 in", "H - top", "D", "top"),
         Rect("plan", "Top", "0 in", "0 in", "W", "D"),
     ]
@@ -119,12 +155,26 @@ def _mitred(chosen: Mapping[str, str]) -> Built:
         ]
     )
     built.lines = [
-        Line("Frame, across", "2", "wide", "face", "t", "clear-one", joint, "2 * face", fitted=True),
-        Line("Frame, upright", "2", "high", "face", "t", "clear-one", joint, "2 * face", fitted=True),
+        Line(
+            "Frame, across", "2", "wide", "face", "t", "clear-one", joint, "2 * face", fitted=True
+        ),
+        Line(
+            "Frame, upright", "2", "high", "face", "t", "clear-one", joint, "2 * face", fitted=True
+        ),
     ]
     built.rects = [
         Rect("front", "Frame, upright", "0 in", "0 in", "face", "high", "2", "wide - face"),
-        Rect("front", "Frame, across", "face", "0 in", "wide - 2 * face", "face", "2", "0 in", "high - face"),
+        Rect(
+            "front",
+            "Frame, across",
+            "face",
+            "0 in",
+            "wide - 2 * face",
+            "face",
+            "2",
+            "0 in",
+            "high - face",
+        ),
         Rect("side", "Frame, upright", "0 in", "0 in", "t", "high"),
         Rect("plan", "Frame, across", "0 in", "0 in", "wide", "t"),
     ]
@@ -168,7 +218,13 @@ def _settle(chosen: Mapping[str, str]) -> Built:
                 own=False,
             ),
             Given("tall", "clear height of the panels", "H - seat - crest - lower", own=False),
-            Given("gap", "room for each panel to grow", "up(open * move, 1/32 in)", "up(open * move, 0.5 mm)", own=False),
+            Given(
+                "gap",
+                "room for each panel to grow",
+                "up(open * move, 1/32 in)",
+                "up(open * move, 0.5 mm)",
+                own=False,
+            ),
         ]
     )
     built.warns = panel_warns("muntin")
@@ -182,7 +238,8 @@ def _settle(chosen: Mapping[str, str]) -> Built:
             Warn(
                 "tenon + 1/8 in - min(leg, thick)",
                 "The tenons are too long",
-                "the mortises come out at the other side of the post. Make them shorter, or the post thicker",
+                "the mortises come out at the other side of the post. Make them shorter, or the "
+                "post thicker",
             ),
         ]
     rail, adds = between("W - 2 * leg", joint)
@@ -213,8 +270,19 @@ def _settle(chosen: Mapping[str, str]) -> Built:
     built.rects = [
         Rect("front", "Back post", "0 in", "0 in", "leg", "H", "2", "W - leg"),
         Rect("front", "Crest rail", "leg", "H - crest", "W - 2 * leg", "crest"),
-        Rect("front", "Back panel", "leg", "seat + lower", "open", "tall", "panels", "open + muntin"),
-        Rect("front", "Muntin", "leg + open", "seat + lower", "muntin", "tall", "panels - 1", "open + muntin"),
+        Rect(
+            "front", "Back panel", "leg", "seat + lower", "open", "tall", "panels", "open + muntin"
+        ),
+        Rect(
+            "front",
+            "Muntin",
+            "leg + open",
+            "seat + lower",
+            "muntin",
+            "tall",
+            "panels - 1",
+            "open + muntin",
+        ),
         Rect("front", "Lower back rail", "leg", "seat", "W - 2 * leg", "lower"),
         Rect("front", "Seat", "leg", "seat - t", "W - 2 * leg", "t"),
         Rect("front", "Seat rail, long", "leg", "seat - t - rail", "W - 2 * leg", "rail"),

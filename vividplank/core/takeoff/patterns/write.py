@@ -4,7 +4,15 @@ import re
 from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass, replace
 
-from vividplank.core.cutlist import Edging, FormulaError, Measure, MeasureTrouble, Panel, Part, values_of
+from vividplank.core.cutlist import (
+    Edging,
+    FormulaError,
+    Measure,
+    MeasureTrouble,
+    Panel,
+    Part,
+    values_of,
+)
 from vividplank.core.cutlist.formula import Value, count_of, evaluate, length_of, renamed
 from vividplank.core.cutlist.marks import mark_for
 from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_INCH, TICKS_PER_MM, Unit, show
@@ -56,7 +64,8 @@ class Sketch:
 
 @dataclass(frozen=True)
 class Written:
-    """`measures` are those of the pattern under the names they get in the project, in the order of `givens`.
+    """`measures` are those of the pattern under the names they get in the project, in the order of
+    `givens`.
 
     `warnings` say what these measures make go wrong, though the parts can be cut.
     """
@@ -72,7 +81,9 @@ class Written:
 def pattern_named(key: str) -> Pattern:
     found = next((p for p in PATTERNS if p.key == key), None)
     if found is None:
-        raise PatternTrouble(f"there is no pattern '{key}'; expected one of {', '.join(p.key for p in PATTERNS)}")
+        raise PatternTrouble(
+            f"there is no pattern '{key}'; expected one of {', '.join(p.key for p in PATTERNS)}"
+        )
     return found
 
 
@@ -87,13 +98,15 @@ def write(
 ) -> Written:
     """The pattern with the maker's measures (`texts` by the pattern's own names) and choices.
 
-    Names that the project has already get a number; so do marks. Raises PatternTrouble where it comes to nothing.
+    Names that the project has already get a number; so do marks. Raises PatternTrouble where it
+    comes to nothing.
     """
     chosen = {c.name: (choices or {}).get(c.name, c.options[0]) for c in pattern.choices}
     for choice in pattern.choices:
         if chosen[choice.name] not in choice.options:
             raise PatternTrouble(
-                f"'{chosen[choice.name]}' is no way to make {choice.says}; expected {', '.join(choice.options)}"
+                f"'{chosen[choice.name]}' is no way to make {choice.says}; expected "
+                f"{', '.join(choice.options)}"
             )
     built = pattern.build(chosen)
     names = _names(built, taken_measures)
@@ -114,8 +127,12 @@ def write(
         warnings = tuple(_warnings(built, unit, values))
     except (FormulaError, MeasureTrouble) as problem:
         raise PatternTrouble(str(problem)) from None
-    arithmetic.extend(_worked(g, values, unit) for g in built.measures if g.name in ("gap", "rise", "slot"))
-    told = tuple(replace(m, name=names[m.name.lower()], text=renamed(m.text, names)) for m in measures)
+    arithmetic.extend(
+        _worked(g, values, unit) for g in built.measures if g.name in ("gap", "rise", "slot")
+    )
+    told = tuple(
+        replace(m, name=names[m.name.lower()], text=renamed(m.text, names)) for m in measures
+    )
     return Written(tuple(built.measures), told, parts, sketches, tuple(arithmetic), warnings)
 
 
@@ -123,30 +140,45 @@ def _names(built: Built, taken: Collection[str]) -> dict[str, str]:
     """Each measure's name in the project; all of a pattern get one number where any is taken."""
     used = {n.lower() for n in taken}
     own = [g.name for g in built.measures]
-    number = next(n for n in range(1, 1000) if not any((f"{g}{n}" if n > 1 else g).lower() in used for g in own))
+    number = next(
+        n
+        for n in range(1, 1000)
+        if not any((f"{g}{n}" if n > 1 else g).lower() in used for g in own)
+    )
     return {g.lower(): f"{g}{number}" if number > 1 else g for g in own}
 
 
 def _movement(species: str, measures: list[Measure]) -> tuple[str, str]:
-    """The share of its width by which flat-sawn wood moves between the driest and the dampest air, and how it was found."""
+    """The share of its width by which flat-sawn wood moves between the driest and the dampest air,
+    and how it was found.
+    """
     wood = wood_named(species)
     if wood is None:
-        raise PatternTrouble(f"how '{species}' moves is not in the table of woods; choose one that is, such as white oak")
+        raise PatternTrouble(
+            f"how '{species}' moves is not in the table of woods; choose one that is, such as "
+            f"white oak"
+        )
     given = {m.name: m.text for m in measures}
     try:
         dry, damp = float(given["dry"]), float(given["damp"])
     except ValueError:
         raise PatternTrouble(
-            f"'{given['dry']}' and '{given['damp']}' are no humidities; expected % such as 30 and 70"
+            f"'{given['dry']}' and '{given['damp']}' are no humidities; expected % such as 30 "
+            f"and 70"
         ) from None
     if not 0 <= dry < damp < 100:
         raise PatternTrouble(
-            f"{dry:g} to {damp:g} % is no range of humidity; expected the driest first, both from 0 to below 100"
+            f"{dry:g} to {damp:g} % is no range of humidity; expected the driest first, both "
+            f"from 0 to below 100"
         )
-    low, high = equilibrium_moisture(_ROOM_CELSIUS, dry / 100), equilibrium_moisture(_ROOM_CELSIUS, damp / 100)
+    low, high = (
+        equilibrium_moisture(_ROOM_CELSIUS, dry / 100),
+        equilibrium_moisture(_ROOM_CELSIUS, damp / 100),
+    )
     share = wood.coef_tangential * (high - low)
     return f"{share:.5f}", (
-        f"{wood.name} flat-sawn follows the air by {wood.coef_tangential:.5f} of its width for each 1 % of moisture; "
+        f"{wood.name} flat-sawn follows the air by {wood.coef_tangential:.5f} of its width for "
+        f"each 1 % of moisture; "
         f"from {dry:g} to {damp:g} % "
         f"humidity its moisture goes from {low:.1f} to {high:.1f} %: "
         f"{wood.coef_tangential:.5f} × {high - low:.1f} = {share:.4f} of its width"
@@ -175,7 +207,12 @@ def _warnings(built: Built, unit: Unit, values: Mapping[str, Value]) -> Iterator
 
 
 def _parts(
-    built: Built, unit: Unit, values: Mapping[str, Value], species: str, names: Mapping[str, str], taken: Collection[str]
+    built: Built,
+    unit: Unit,
+    values: Mapping[str, Value],
+    species: str,
+    names: Mapping[str, str],
+    taken: Collection[str],
 ) -> tuple[Part, ...]:
     used = set(taken)
     parts = []
@@ -189,7 +226,14 @@ def _parts(
     return tuple(parts)
 
 
-def _part(line: Line, unit: Unit, values: Mapping[str, Value], species: str, names: Mapping[str, str], mark: str) -> Part:
+def _part(
+    line: Line,
+    unit: Unit,
+    values: Mapping[str, Value],
+    species: str,
+    names: Mapping[str, str],
+    mark: str,
+) -> Part:
     sizes = {f: length_of(getattr(line, f), unit, values) for f in ("length", "width", "thickness")}
     formulas = [(f, renamed(getattr(line, f), names)) for f in ("length", "width", "thickness")]
     if line.joint_length:
@@ -199,7 +243,9 @@ def _part(line: Line, unit: Unit, values: Mapping[str, Value], species: str, nam
     panel = None
     if line.glued and sizes["width"] > _ONE_BOARD:
         panel = (
-            Panel(60 * TICKS_PER_MM, 150 * TICKS_PER_MM) if unit == "mm" else Panel(5 * TICKS_PER_INCH // 2, 6 * TICKS_PER_INCH)
+            Panel(60 * TICKS_PER_MM, 150 * TICKS_PER_MM)
+            if unit == "mm"
+            else Panel(5 * TICKS_PER_INCH // 2, 6 * TICKS_PER_INCH)
         )
     edging = None
     if line.edging:
@@ -237,13 +283,16 @@ def _sketches(built: Built, unit: Unit, values: Mapping[str, Value]) -> tuple[Sk
         for r in (r for r in built.rects if r.view == name):
             many = evaluate(r.times, unit, values, length=False).amount
             if many.denominator != 1:
-                raise PatternTrouble(f"{float(many):g} of '{r.part}' cannot be made; expected a whole number")
+                raise PatternTrouble(
+                    f"{float(many):g} of '{r.part}' cannot be made; expected a whole number"
+                )
             times = max(0, int(many))
             x, y, w, h, dx, dy = (mm(t) for t in (r.x, r.y, r.w, r.h, r.dx, r.dy))
             rects.extend(SketchRect(r.part, x + k * dx, y + k * dy, w, h) for k in range(times))
         if any(r.w <= 0 or r.h <= 0 for r in rects) or not rects:
             raise PatternTrouble(
-                "with these measures a part comes to nothing or less; make the whole larger or the stock thinner"
+                "with these measures a part comes to nothing or less; make the whole larger or "
+                "the stock thinner"
             )
         width = max(r.x + r.w for r in rects)
         height = max(r.y + r.h for r in rects)
@@ -254,5 +303,13 @@ def _sketches(built: Built, unit: Unit, values: Mapping[str, Value]) -> tuple[Sk
             if d.along == "y":
                 start, end = height - end, height - start
             dims.append(SketchDim(d.along, round(start, 3), round(end, 3), d.tier, figure))
-        found.append(Sketch(name, width, height, tuple(replace(r, y=height - r.y - r.h) for r in rects), tuple(dims)))
+        found.append(
+            Sketch(
+                name,
+                width,
+                height,
+                tuple(replace(r, y=height - r.y - r.h) for r in rects),
+                tuple(dims),
+            )
+        )
     return tuple(found)

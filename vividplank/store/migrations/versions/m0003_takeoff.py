@@ -28,7 +28,10 @@ def upgrade() -> None:
         sa.Column("layers", sa.BigInteger(), server_default="1", nullable=False),
         text("match", ""),
         text("same_board", ""),
-        *(sa.Column(f"edging_{name}", sa.BigInteger(), nullable=True) for name in ("thickness", "long_edges", "ends")),
+        *(
+            sa.Column(f"edging_{name}", sa.BigInteger(), nullable=True)
+            for name in ("thickness", "long_edges", "ends")
+        ),
         text("joint", ""),
         sa.Column("joint_length", sa.BigInteger(), server_default="0", nullable=False),
         document("formulas", "[]"),
@@ -45,14 +48,24 @@ def upgrade() -> None:
         sa.Column("reading", JSONB(), nullable=True),
         document("marks", "{}"),
         sa.Column("marks_version", sa.BigInteger(), server_default="0", nullable=False),
-        sa.Column("replaces", sa.BigInteger(), sa.ForeignKey("drawing.pk", ondelete="SET NULL"), nullable=True),
+        sa.Column(
+            "replaces",
+            sa.BigInteger(),
+            sa.ForeignKey("drawing.pk", ondelete="SET NULL"),
+            nullable=True,
+        ),
         sa.Column("replaced", sa.Boolean(), server_default="false", nullable=False),
     )
     for column in columns:
         op.add_column("drawing", column)
     op.create_table(
         "drawing_page",
-        sa.Column("drawing", sa.BigInteger(), sa.ForeignKey("drawing.pk", ondelete="CASCADE"), primary_key=True),
+        sa.Column(
+            "drawing",
+            sa.BigInteger(),
+            sa.ForeignKey("drawing.pk", ondelete="CASCADE"),
+            primary_key=True,
+        ),
         sa.Column("n", sa.BigInteger(), primary_key=True),
         sa.Column("png", sa.LargeBinary(), nullable=False),
     )

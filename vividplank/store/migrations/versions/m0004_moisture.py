@@ -13,4 +13,6 @@ depends_on = None
 def upgrade() -> None:
     op.add_column("board", sa.Column("moisture", JSONB(), server_default="[]", nullable=False))
     op.add_column("project", sa.Column("celsius", sa.Float(), server_default="20", nullable=False))
-    op.add_column("project", sa.Column("humidity", sa.Float(), server_default="0.5", nullable=False))
+    op.add_column(
+        "project", sa.Column("humidity", sa.Float(), server_default="0.5", nullable=False)
+    )

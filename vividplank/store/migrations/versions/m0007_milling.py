@@ -1,4 +1,6 @@
-"""How a project is milled; the days planned for a layout; what was read and how long it took at each step."""
+"""How a project is milled; the days planned for a layout; what was read and how long it took at
+each step.
+"""
 
 import sqlalchemy as sa
 from alembic import op

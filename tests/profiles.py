@@ -1,0 +1,28 @@
+"""How many examples hypothesis makes: few for a quick look, more by hand than in CI.
+
+`HYPOTHESIS_PROFILE=long ./plank test --only python` runs the long ones.
+"""
+
+import os
+
+from hypothesis import HealthCheck, settings
+
+_FACTOR = {"smoke": 0.1, "quick": 1.0, "long": 10.0}
+PROFILE = os.environ.get("HYPOTHESIS_PROFILE", "quick")
+
+
+def register() -> None:
+    """The same examples on every run, and no deadline: a busy machine is slow, not wrong."""
+    for name in _FACTOR:
+        settings.register_profile(
+            name,
+            derandomize=True,
+            deadline=None,
+            suppress_health_check=list(HealthCheck),
+        )
+    settings.load_profile(PROFILE)
+
+
+def examples(number: int) -> settings:
+    """`number` examples in CI, at least 3 in a quick look, ten times as many by hand."""
+    return settings(max_examples=max(3, round(number * _FACTOR[PROFILE])))
