@@ -17,10 +17,10 @@ from itertools import combinations
 from bench.shop_jobs import shop_job
 from vividplank.core.board import Board
 from vividplank.core.job import Job
-from vividplank.core.layout.audit import audit
-from vividplank.core.layout.plan import Plan
-from vividplank.core.layout.search import Limits, search
-from vividplank.core.layout.warm import warm
+from vividplank.core.layout.model.audit import audit
+from vividplank.core.layout.model.plan import Plan
+from vividplank.core.layout.search.search import Limits, search
+from vividplank.core.layout.search.warm import warm
 
 
 def _choices(job: Job, plan: Plan) -> Iterator[tuple[Board, ...]]:

@@ -16,8 +16,8 @@ from playwright.sync_api import Page, sync_playwright
 from bench.shop_jobs import shop_job
 from tests.browser.conftest import FLAGS
 from vividplank.core.exchange import job_document, plan_document
-from vividplank.core.layout.search import Limits, search
-from vividplank.core.layout.warm import warm
+from vividplank.core.layout.search.search import Limits, search
+from vividplank.core.layout.search.warm import warm
 
 #: From the pointer's movement until the answer has been drawn: two frames after it has come.
 WATCHING = """

@@ -9,9 +9,9 @@ import sys
 import time
 
 from bench.shop_jobs import shop_job
-from vividplank.core.layout.audit import audit
-from vividplank.core.layout.search import Limits, Progress, search
-from vividplank.core.layout.warm import warm
+from vividplank.core.layout.model.audit import audit
+from vividplank.core.layout.search.search import Limits, Progress, search
+from vividplank.core.layout.search.warm import warm
 
 
 def main(seconds: float, sizes: list[int]) -> None:

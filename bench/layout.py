@@ -8,9 +8,9 @@ import time
 from pathlib import Path
 
 from vividplank.core.exchange import read_job
-from vividplank.core.layout.audit import audit
-from vividplank.core.layout.search import Limits, Progress, search
-from vividplank.core.layout.warm import warm
+from vividplank.core.layout.model.audit import audit
+from vividplank.core.layout.search.search import Limits, Progress, search
+from vividplank.core.layout.search.warm import warm
 
 SETTLE = Path(__file__).parents[1] / "docs" / "examples" / "settle.job.json"
 

@@ -8,9 +8,9 @@ import sys
 import time
 
 from bench.planted import FAMILIES, planted
-from vividplank.core.layout.audit import audit
-from vividplank.core.layout.search import Limits, search
-from vividplank.core.layout.warm import warm
+from vividplank.core.layout.model.audit import audit
+from vividplank.core.layout.search.search import Limits, search
+from vividplank.core.layout.search.warm import warm
 
 
 def main(seconds: float, seeds: int, sizes: list[int]) -> None:

@@ -19,9 +19,9 @@ from rectpack import guillotine
 
 from bench.planted import Planted, planted
 from vividplank.core.job import Job
-from vividplank.core.layout.audit import audit
-from vividplank.core.layout.search import Limits, search
-from vividplank.core.layout.warm import warm
+from vividplank.core.layout.model.audit import audit
+from vividplank.core.layout.search.search import Limits, search
+from vividplank.core.layout.search.warm import warm
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 
 _16TH = INCH // 16

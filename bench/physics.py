@@ -11,11 +11,11 @@ from dataclasses import replace
 
 from bench.shop_jobs import shop_job
 from vividplank.core.board import Board, Warp
-from vividplank.core.board.thick import flat_between
+from vividplank.core.board.flat.thick import flat_between
 from vividplank.core.job import Job
-from vividplank.core.layout.audit import audit
-from vividplank.core.layout.search import Limits, search
-from vividplank.core.layout.warm import warm
+from vividplank.core.layout.model.audit import audit
+from vividplank.core.layout.search.search import Limits, search
+from vividplank.core.layout.search.warm import warm
 
 
 def warped(job: Job, times: int) -> Job:

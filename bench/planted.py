@@ -17,7 +17,7 @@ from typing import Literal
 from vividplank.core.board import Board, Defect, Region, Station, Warp, flat_slab
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
-from vividplank.core.layout.plan import Blank, BoardPlan, Item, Plan, Segment, Strip
+from vividplank.core.layout.model.plan import Blank, BoardPlan, Item, Plan, Segment, Strip
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.shop import Allowance, Kerf, Shop
 

@@ -12,12 +12,12 @@ from pathlib import Path
 from bench.shop_jobs import shop_job
 from vividplank.core.exchange import read_job, read_plan
 from vividplank.core.job import Job
-from vividplank.core.layout.plan import Plan
-from vividplank.core.layout.search import Limits, search
-from vividplank.core.layout.warm import warm
+from vividplank.core.layout.model.plan import Plan
+from vividplank.core.layout.search.search import Limits, search
+from vividplank.core.layout.search.warm import warm
 from vividplank.core.milling import routes
-from vividplank.core.milling.day_solver import plan_days
-from vividplank.core.milling.route import usual_milling
+from vividplank.core.milling.days.day_solver import plan_days
+from vividplank.core.milling.route.routes import usual_milling
 
 EXAMPLES = Path(__file__).parents[1] / "docs" / "examples"
 

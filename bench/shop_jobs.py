@@ -17,10 +17,10 @@ from decimal import Decimal
 from vividplank.core.board import Board, Defect, Station, Warp
 from vividplank.core.cutlist import Faces, Panel, Part
 from vividplank.core.job import Job
-from vividplank.core.layout.audit import audit
-from vividplank.core.layout.plan import Plan
-from vividplank.core.layout.search import Limits, search
-from vividplank.core.layout.warm import warm
+from vividplank.core.layout.model.audit import audit
+from vividplank.core.layout.model.plan import Plan
+from vividplank.core.layout.search.search import Limits, search
+from vividplank.core.layout.search.warm import warm
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.shop import Shop
 

@@ -9,7 +9,7 @@ import time
 from dataclasses import replace
 
 from vividplank.core.board import Board, Region, Station, Surface, Warp, flat_slab
-from vividplank.core.board.warm import warm
+from vividplank.core.board.flat.warm import warm
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 
 

@@ -14,7 +14,7 @@ from launcher.house import DATA, ROOT, Trouble, check_space, say
 
 Part = Literal["core", "app", "test"]
 #: Calls every kernel once.
-WARM = "vividplank.core.layout.warm"
+WARM = "vividplank.core.layout.search.warm"
 _INCLUDES: dict[Part, tuple[Part, ...]] = {
     "core": ("core", "app", "test"),
     "app": ("app", "test"),

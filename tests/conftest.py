@@ -57,7 +57,7 @@ def demo_template(cluster: Cluster, template: str) -> str:
     """A database with the demo in it, laid out, to copy from."""
     import time
 
-    from vividplank.core.layout.search import Limits, search
+    from vividplank.core.layout.search.search import Limits, search
     from vividplank.demo.__main__ import load_demo
     from vividplank.store import layouts, projects
     from vividplank.store.database import engine, session

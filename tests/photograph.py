@@ -7,8 +7,8 @@ import numpy as np
 from PIL import Image, ImageDraw
 
 from vividplank.core.board import Board
-from vividplank.core.board.photo import Corner, projection
 from vividplank.core.measure import TICKS_PER_INCH as INCH
+from vividplank.core.survey.photo import Corner, projection
 
 SCALE = 30  # pixels to the inch of the flat drawing
 SIZE = (2400, 1500)

@@ -25,11 +25,11 @@ from launcher import backup, postgres
 from launcher.house import DATA, Trouble, in_words
 from launcher.main import main
 from launcher.postgres import Cluster, binaries, running
-from tests.core.test_audit import JOB
+from tests.core.layout.model.test_audit import JOB
 from tests.test_processes import alive
 from tests.waiting import until
 from vividplank.core.exchange import read_job
-from vividplank.core.instruments import NoInstruments
+from vividplank.core.survey.instruments import NoInstruments
 from vividplank.store import layouts, projects
 from vividplank.store.database import engine
 from vividplank.web.app import create_app

@@ -12,8 +12,8 @@ from pathlib import Path
 from types import FrameType
 
 from vividplank.core.exchange import Refusal, plan_document, read_job, read_plan
-from vividplank.core.layout.audit import audit
-from vividplank.core.layout.search import Limits, Progress, search
+from vividplank.core.layout.model.audit import audit
+from vividplank.core.layout.search.search import Limits, Progress, search
 
 
 def main(arguments: list[str]) -> int:

@@ -11,7 +11,7 @@ from functools import partial
 from waitress import create_server
 
 from vividplank import logs
-from vividplank.core.board.warm import warm
+from vividplank.core.board.flat.warm import warm
 from vividplank.devices.simulated import SimulatedBench
 from vividplank.jobs.queue import ask_for_days, ask_for_work, ask_to_read, ask_to_think, make_app
 from vividplank.jobs.reading import straightened, upright

@@ -7,7 +7,7 @@ from pathlib import Path
 from playwright.sync_api import Page, expect
 
 from tests.browser.test_newcomer import paste
-from tests.core.test_audit import JOB, PLAN
+from tests.core.layout.model.test_audit import JOB, PLAN
 from vividplank.core.exchange import read_job, read_plan
 
 ROOT = Path(__file__).parents[2]

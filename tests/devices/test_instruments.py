@@ -7,9 +7,9 @@ from statistics import mean, stdev
 import pytest
 
 from vividplank.core.board import Board, Station, Warp
-from vividplank.core.board.question import about_moisture, about_thickness
-from vividplank.core.instruments import NoReading
 from vividplank.core.measure import TICKS_PER_INCH as INCH
+from vividplank.core.survey.instruments import NoReading
+from vividplank.core.survey.question import about_moisture, about_thickness
 from vividplank.core.timber.rest import Moisture
 from vividplank.devices.hidden import HiddenBoard, Nail, hidden_board
 from vividplank.devices.simulated import (

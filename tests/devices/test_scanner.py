@@ -6,9 +6,9 @@ from dataclasses import replace
 import pytest
 
 from vividplank.core.board import Board, Region, Station, Warp, flat_slab
-from vividplank.core.board.scan import scanned
-from vividplank.core.instruments import NoReading, Scan
 from vividplank.core.measure import TICKS_PER_INCH as INCH
+from vividplank.core.survey.instruments import NoReading, Scan
+from vividplank.core.survey.scan import scanned
 from vividplank.devices.hidden import HiddenBoard, Nail
 from vividplank.devices.simulated import SimulatedScanner
 

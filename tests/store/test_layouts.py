@@ -6,13 +6,13 @@ from decimal import Decimal
 
 import pytest
 
-from tests.core.test_audit import JOB, PLAN
+from tests.core.layout.model.test_audit import JOB, PLAN
 from vividplank.core.exchange import read_job, read_plan
-from vividplank.core.layout.holds import Forbidden, Holds
-from vividplank.core.layout.limits import Limits, Progress
-from vividplank.core.layout.plan import Item, Plan, Unplaced
-from vividplank.core.layout.thought import Thought
-from vividplank.core.milling.day import Days, Setup
+from vividplank.core.layout.explain.what_ifs import Thought
+from vividplank.core.layout.model.fixings import Forbidden, Holds
+from vividplank.core.layout.model.limits import Limits, Progress
+from vividplank.core.layout.model.plan import Item, Plan, Unplaced
+from vividplank.core.milling.days.day import Days, Setup
 from vividplank.store import drawings, layouts, milling, projects
 from vividplank.store.database import session
 from vividplank.store.errors import NothingTo, NotThere

@@ -8,15 +8,15 @@ import pytest
 from hypothesis import given
 from sqlalchemy import func, select
 
-from tests.core.test_audit import JOB
+from tests.core.layout.model.test_audit import JOB
 from tests.jobs import jobs
 from tests.listed import lists
 from tests.making import a_board, a_part
 from tests.profiles import examples
-from vividplank.core.change import Change, Put, changed
 from vividplank.core.cutlist import Measure, Part
 from vividplank.core.exchange import Refusal, read_job
 from vividplank.core.job import Job
+from vividplank.core.job.change import Change, Put, changed
 from vividplank.core.shop import Kerf, Shop
 from vividplank.core.timber.rest import Climate, Moisture
 from vividplank.store import projects

@@ -7,7 +7,7 @@ import numpy as np
 import trimesh
 
 from vividplank.core.takeoff import Found, Reading, Settings, read
-from vividplank.core.takeoff.box import Solid
+from vividplank.core.takeoff.solids.oriented_box import Solid
 
 Size = tuple[float, float, float]
 

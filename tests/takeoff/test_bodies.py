@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 
 from tests.profiles import examples
 from tests.takeoff.making import a_block, a_prism, solid
-from vividplank.core.takeoff.bodies import split, weld
-from vividplank.core.takeoff.box import tight_box
+from vividplank.core.takeoff.solids.bodies import split, weld
+from vividplank.core.takeoff.solids.oriented_box import tight_box
 
 cells = st.sets(
     st.tuples(st.integers(0, 2), st.integers(0, 2), st.integers(0, 2)), min_size=1, max_size=9

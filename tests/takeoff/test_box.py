@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 
 from tests.profiles import examples
 from tests.takeoff.making import a_block, a_prism, solid
-from vividplank.core.takeoff.bodies import split
-from vividplank.core.takeoff.box import outline, same, tight_box
-from vividplank.core.takeoff.found import Settings
-from vividplank.core.takeoff.solids import parts_of
+from vividplank.core.takeoff.model.found import Settings
+from vividplank.core.takeoff.solids.bodies import split
+from vividplank.core.takeoff.solids.oriented_box import outline, same, tight_box
+from vividplank.core.takeoff.solids.solids import parts_of
 
 lengths = st.floats(5, 2000)
 turns = st.floats(0, 2 * math.pi)

@@ -5,8 +5,8 @@ from dataclasses import replace
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vividplank.core.takeoff.compare import differences
-from vividplank.core.takeoff.found import Found
+from vividplank.core.takeoff.model.compare import differences
+from vividplank.core.takeoff.model.found import Found
 
 LEG = Found("Leg", "Leg", 4, 144000, 14080, 14080)
 RAIL = Found("Rail", "Rail", 2, 192000, 22400, 6400)

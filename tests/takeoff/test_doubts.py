@@ -10,7 +10,7 @@ import trimesh
 
 from tests.takeoff.making import a_block, taken_off, written
 from vividplank.core.takeoff import Settings, read
-from vividplank.core.takeoff.found import Reading
+from vividplank.core.takeoff.model.found import Reading
 
 Ends = tuple[tuple[float, float], tuple[float, float]]
 

@@ -7,7 +7,7 @@ import pytest
 
 from tests.takeoff.making import a_dxf, dxf_bytes, named, rectangle, sizes, taken_off
 from vividplank.core.takeoff import LayerMeaning, Reading, Settings
-from vividplank.core.takeoff.drawn import plain
+from vividplank.core.takeoff.readers.drawn import plain
 
 
 def kinds(reading: Reading) -> dict[str, Any]:

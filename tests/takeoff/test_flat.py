@@ -7,8 +7,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.takeoff.making import rectangle
-from vividplank.core.takeoff.flat import Outline, Written, parts_of_outlines, view_of
-from vividplank.core.takeoff.found import Decision, Found, LayerMeaning, Settings, Words
+from vividplank.core.takeoff.model.found import Decision, Found, LayerMeaning, Settings, Words
+from vividplank.core.takeoff.outlines.flat import parts_of_outlines, view_of
+from vividplank.core.takeoff.outlines.outline import Outline, Written
 
 MM = 320
 

@@ -7,7 +7,7 @@ import trimesh
 
 from tests.takeoff.making import a_block
 from vividplank.core.takeoff import Settings, Unreadable, read
-from vividplank.core.takeoff.gltf import plain_gltf
+from vividplank.core.takeoff.readers.gltf import plain_gltf
 
 
 def document(**more: object) -> bytes:

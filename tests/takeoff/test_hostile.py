@@ -14,7 +14,7 @@ from PIL import Image
 
 from tests.profiles import examples
 from tests.takeoff.making import a_block, written
-from vividplank.core.board.photo import Ends, NoPhoto
+from vividplank.core.survey.photo import Ends, NoPhoto
 from vividplank.core.takeoff import Reading, Settings, Stumbled, Unreadable, kind_of, read
 from vividplank.jobs import reading
 from vividplank.jobs.reading import read_in_process, straightened, upright

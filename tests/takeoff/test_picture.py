@@ -4,8 +4,8 @@ import pytest
 from shapely.geometry import Point, Polygon
 
 from tests.takeoff.making import a_block, solid
-from vividplank.core.takeoff.found import View
-from vividplank.core.takeoff.picture import pictures
+from vividplank.core.takeoff.model.found import View
+from vividplank.core.takeoff.readers.picture import pictures
 
 
 def view(name: str, *pieces: tuple) -> View:  # type: ignore[type-arg]

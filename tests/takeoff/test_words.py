@@ -3,8 +3,8 @@
 import pytest
 
 from tests.making import t
-from vividplank.core.takeoff.units import guess_unit
-from vividplank.core.takeoff.words import Said, understand
+from vividplank.core.takeoff.model.units import guess_unit
+from vividplank.core.takeoff.model.words import Said, understand
 
 
 @pytest.mark.parametrize(

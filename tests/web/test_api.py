@@ -12,7 +12,7 @@ from werkzeug.test import TestResponse
 
 from launcher.postgres import Cluster
 from tests.conftest import sql
-from tests.core.test_audit import JOB, PLAN
+from tests.core.layout.model.test_audit import JOB, PLAN
 from vividplank.jobs.queue import lay_out
 from vividplank.store.database import engine, session
 from vividplank.web.app import openapi_document

@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from tests.core.test_audit import JOB
+from tests.core.layout.model.test_audit import JOB
 from tests.making import a_board
 from tests.photograph import photographed
 from tests.web.test_api import edit, make

@@ -4,7 +4,7 @@ import json
 
 import pytest
 
-from tests.core.test_audit import JOB, PLAN
+from tests.core.layout.model.test_audit import JOB, PLAN
 from vividplank.core.exchange import read_job, read_plan
 from vividplank.jobs import queue
 from vividplank.store import layouts, milling, projects

@@ -8,7 +8,7 @@ from flask.testing import FlaskClient
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.core.test_audit import JOB, PLAN
+from tests.core.layout.model.test_audit import JOB, PLAN
 from tests.profiles import examples
 from vividplank.jobs.queue import lay_out
 

@@ -13,7 +13,7 @@ from hypothesis import Phase, settings
 
 from launcher.postgres import Cluster
 from tests.conftest import sql
-from tests.core.test_audit import JOB
+from tests.core.layout.model.test_audit import JOB
 from tests.profiles import examples
 from vividplank.devices.simulated import SimulatedBench
 from vividplank.jobs.queue import lay_out

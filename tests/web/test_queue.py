@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-from tests.core.test_audit import JOB
+from tests.core.layout.model.test_audit import JOB
 from tests.waiting import until
 from vividplank.core.exchange import read_job
 from vividplank.demo.__main__ import load_demo

@@ -7,8 +7,8 @@ from itertools import pairwise
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vividplank.core.milling.school import Hours, Milling
-from vividplank.web.days import _spans
+from vividplank.core.milling.shop.school import Hours, Milling
+from vividplank.web.blueprints.days import _spans
 
 MONDAY = date(2026, 3, 9)
 

@@ -12,8 +12,8 @@ from vividplank.core.board import Board, Defect, Grain, Station, Surface, Warp, 
 from vividplank.core.board.photo import Photo
 from vividplank.core.cutlist import Edging, GluedUp, Measure, Panel, Part, Source
 from vividplank.core.job import Job
-from vividplank.core.layout.holds import Forbidden, Holds
-from vividplank.core.layout.plan import Item
+from vividplank.core.layout.model.fixings import Forbidden, Holds
+from vividplank.core.layout.model.plan import Item
 from vividplank.core.shop import Allowance, Instruments, Keep, Kerf, Shop
 from vividplank.core.timber.board_feet import TicketRule
 from vividplank.core.timber.rest import Climate, Moisture

@@ -9,9 +9,9 @@ from sqlalchemy import delete, select
 
 from vividplank.core.board import Zone
 from vividplank.core.board.grain import Figure
-from vividplank.core.change import Change, Put
 from vividplank.core.cutlist import Source
 from vividplank.core.exchange import read_job
+from vividplank.core.job.change import Change, Put
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.store import drawings, layouts, projects
 from vividplank.store.database import session

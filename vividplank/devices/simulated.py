@@ -5,8 +5,8 @@ from itertools import count
 from random import Random
 
 from vividplank.core.board import Board
-from vividplank.core.instruments import InstrumentKind, NoReading, Scan
 from vividplank.core.measure import TICKS_PER_INCH as INCH
+from vividplank.core.survey.instruments import InstrumentKind, NoReading, Scan
 from vividplank.devices.hidden import HiddenBoard, hidden_board, random_of
 
 Truth = Callable[[Board], HiddenBoard]

@@ -10,7 +10,7 @@ import procrastinate
 from procrastinate.exceptions import AlreadyEnqueued
 
 from vividplank import logs
-from vividplank.core.layout.warm import warm
+from vividplank.core.layout.search.warm import warm
 from vividplank.jobs.queue import ending, log, make_app
 from vividplank.store import drawings, layouts, milling
 from vividplank.store.database import session

@@ -10,13 +10,13 @@ import time
 import procrastinate
 from sqlalchemy.exc import DBAPIError
 
-from vividplank.core.layout.holds import Task
-from vividplank.core.layout.limits import Limits, Progress
-from vividplank.core.layout.steady import solve
-from vividplank.core.layout.thought import Thought, thoughts
+from vividplank.core.layout.explain.what_ifs import Thought, thoughts
+from vividplank.core.layout.model.fixings import Task
+from vividplank.core.layout.model.limits import Limits, Progress
+from vividplank.core.layout.search.reoptimise import solve
 from vividplank.core.milling import routes
-from vividplank.core.milling.day import CannotStand
-from vividplank.core.milling.day_solver import plan_days as solve_days
+from vividplank.core.milling.days.day import CannotStand
+from vividplank.core.milling.days.day_solver import plan_days as solve_days
 from vividplank.jobs.reading import read_drawing
 from vividplank.store import drawings, layouts, milling, projects
 from vividplank.store.database import database_url, gone, session

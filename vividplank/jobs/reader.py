@@ -72,7 +72,7 @@ def _drawing(content: bytes, how: dict[str, Any]) -> dict[str, Any]:
 
 
 def _photograph(content: bytes, how: dict[str, Any]) -> dict[str, Any]:
-    from vividplank.core.board.photo import Ends, NoPhoto, opened, straightened
+    from vividplank.core.survey.photo import Ends, NoPhoto, opened, straightened
 
     try:
         if "corners" in how:

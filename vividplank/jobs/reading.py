@@ -12,7 +12,7 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
 
-from vividplank.core.board.photo import Corner, Ends, NoPhoto
+from vividplank.core.survey.photo import Corner, Ends, NoPhoto
 from vividplank.core.takeoff import (
     Page,
     Reading,
@@ -21,7 +21,7 @@ from vividplank.core.takeoff import (
     kind_of,
     reading_from_document,
 )
-from vividplank.core.takeoff.references import refers_to
+from vividplank.core.takeoff.readers.references import refers_to
 from vividplank.jobs.reader import CPU_SECONDS
 from vividplank.store import drawings
 from vividplank.store.database import session

@@ -17,10 +17,10 @@ from vividplank.core.document import (
 )
 from vividplank.core.exchange import plan_document, read_plan
 from vividplank.core.job import Job
-from vividplank.core.layout.holds import Holds, Task
-from vividplank.core.layout.limits import Progress
-from vividplank.core.layout.plan import Plan
-from vividplank.core.layout.thought import Thought
+from vividplank.core.layout.explain.what_ifs import Thought
+from vividplank.core.layout.model.fixings import Holds, Task
+from vividplank.core.layout.model.limits import Progress
+from vividplank.core.layout.model.plan import Plan
 from vividplank.store.errors import NothingTo, NotThere
 from vividplank.store.models import BoardCutRow, LayoutRow, StepDoneRow
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session, undefer
 
-from vividplank.core.board.photo import Corner
+from vividplank.core.survey.photo import Corner
 from vividplank.store.errors import NotThere
 from vividplank.store.models import PictureRow
 

@@ -8,10 +8,10 @@ from typing import Any, cast
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session, selectinload
 
-from vividplank.core.change import Change, changed
 from vividplank.core.cutlist import Edging, Measure, Panel, Part, Source
 from vividplank.core.document import job_from_document, job_to_document
 from vividplank.core.job import Job
+from vividplank.core.job.change import Change, changed
 from vividplank.core.measure import SYSTEMS, System, Unit
 from vividplank.core.shop import Allowance, Instruments, Keep, Kerf, Method, Shop
 from vividplank.core.timber.board_feet import TicketRule

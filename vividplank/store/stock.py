@@ -9,10 +9,10 @@ from sqlalchemy import select, text
 from sqlalchemy.orm import Session
 
 from vividplank.core.board import Board
-from vividplank.core.change import Change, Put
-from vividplank.core.exchange.refusal import Refusal
 from vividplank.core.job import Job
-from vividplank.core.layout.plan import Plan
+from vividplank.core.job.change import Change, Put
+from vividplank.core.layout.model.plan import Plan
+from vividplank.core.refusal import Refusal
 from vividplank.core.shop import Shop
 from vividplank.core.yields.offcuts import offcuts
 from vividplank.store import layouts, projects

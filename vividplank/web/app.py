@@ -14,12 +14,13 @@ from sqlalchemy.orm.exc import StaleDataError
 from werkzeug.exceptions import HTTPException, NotFound
 
 from vividplank.core.exchange import Refusal
-from vividplank.core.exchange.refusal import json_path, parse
-from vividplank.core.instruments import Bench, NoInstruments
+from vividplank.core.refusal import json_path, parse
+from vividplank.core.survey.instruments import Bench, NoInstruments
 from vividplank.store.database import gone, kept, session
 from vividplank.store.errors import InDoubt, NothingTo, NotThere, OutOfDate
-from vividplank.web import (
-    answer,
+from vividplank.web import answer
+from vividplank.web.asking import Asking
+from vividplank.web.blueprints import (
     bench,
     boards,
     books,
@@ -35,8 +36,7 @@ from vividplank.web import (
     shelf,
     stock,
 )
-from vividplank.web.asking import Asking
-from vividplank.web.schemas import Health, TroubleBody
+from vividplank.web.schemas.project import Health, TroubleBody
 
 log = logging.getLogger("vividplank.web")
 DIST = Path(__file__).resolve().parents[2] / "frontend" / "dist"

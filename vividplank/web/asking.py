@@ -8,7 +8,7 @@ from typing import cast
 
 from flask import current_app
 
-from vividplank.core.board.photo import Corner, Ends
+from vividplank.core.survey.photo import Corner, Ends
 
 Ask = Callable[[int], None]
 

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-# : The largest number a row or a version can have: it fits into a column of the database, and so
+#: The largest number a row or a version can have: it fits into a column of the database, and so
 # does the one after.
 MOST = 2**62
 Number = Annotated[int, Field(ge=0, le=MOST)]

@@ -4,17 +4,17 @@ from dataclasses import asdict
 from decimal import Decimal
 
 from vividplank.core.board import Board
-from vividplank.core.change import Change, Put
 from vividplank.core.cutlist import Measure, Part, values_of
 from vividplank.core.document import board_from_document, part_from_document, shop_from_document
 from vividplank.core.job import Job
-from vividplank.core.layout.moves import worth
-from vividplank.core.layout.plan import Plan, Segment
+from vividplank.core.job.change import Change, Put
+from vividplank.core.layout.edit.moves import worth
+from vividplank.core.layout.model.plan import Plan, Segment
 from vividplank.store.layouts import Layout
 from vividplank.store.projects import Project
-from vividplank.web.board_schemas import BoardBody
-from vividplank.web.layout_schemas import LayoutBody
-from vividplank.web.schemas import (
+from vividplank.web.schemas.board import BoardBody
+from vividplank.web.schemas.layout import LayoutBody
+from vividplank.web.schemas.project import (
     AllowanceBody,
     ClimateBody,
     EditBody,

@@ -2,8 +2,8 @@
 
 from vividplank.core.board.board import Board, Station, Warp
 from vividplank.core.board.defect import Defect, Region
+from vividplank.core.board.flat.slab import Slab, flat_slab
 from vividplank.core.board.grain import Grain, Zone
-from vividplank.core.board.slab import Slab, flat_slab
 from vividplank.core.board.species import same_species
 from vividplank.core.board.surface import Surface
 

@@ -11,7 +11,7 @@ import numpy as np
 
 from vividplank.core.board.board import Board, Station
 from vividplank.core.board.defect import Region
-from vividplank.core.board.slab import flat_slab
+from vividplank.core.board.flat.slab import flat_slab
 from vividplank.core.board.surface import Surface
 from vividplank.core.measure import TICKS_PER_64TH, System, about
 

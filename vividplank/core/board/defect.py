@@ -14,7 +14,7 @@ Point = tuple[int, int]
 
 #: Defects a part may carry where its quality allows; every other kind is unsound.
 SOUND_KINDS = frozenset({"tight-knot", "pin-knot", "stain", "sapwood", "mineral"})
-# : Ellipses and outlines are covered by so many rectangles along the board where a search asks for
+#: Ellipses and outlines are covered by so many rectangles along the board where a search asks for
 # rectangles.
 _SLICES = 6
 

@@ -5,7 +5,7 @@ from functools import lru_cache
 from vividplank.core.board.board import Board
 from vividplank.core.board.clear import Area, Quality, clear_areas
 from vividplank.core.board.defect import Region
-from vividplank.core.board.slab import flat_slab
+from vividplank.core.board.flat.slab import flat_slab
 
 #: A clear area longer than the piece is tried at so many places along it.
 _TRIED = 7

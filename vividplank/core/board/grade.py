@@ -86,7 +86,7 @@ RULES = (
     Rule("No. 3A Common", (3 * _INCH, 4 * _FOOT), ((3 * _INCH, 2 * _FOOT),), 4, 1, 40, 40),
 )
 _FAS, _NO_1 = RULES[:2]
-# : Selects: the better face as FAS, also on a narrower and shorter board, the other face No. 1
+#: Selects: the better face as FAS, also on a narrower and shorter board, the other face No. 1
 # Common.
 _SELECTS = replace(_FAS, board=(4 * _INCH, 6 * _FOOT), small=((1, 12), (2, 11), (3, 11)))
 

@@ -50,7 +50,7 @@ def _token(fraction: str) -> re.Pattern[str]:
 _TOKEN, _AFTER_SLASH = _token(r"\d+/\d+(?![\d.])|"), _token("")
 _LONGEST_TEXT = 300
 _DEEPEST = 40
-# : No figure of a shop needs more binary digits, exact thirds of thirds included; products of
+#: No figure of a shop needs more binary digits, exact thirds of thirds included; products of
 # products would grow for ever.
 _MOST_BITS = 512
 

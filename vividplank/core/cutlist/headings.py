@@ -38,7 +38,7 @@ HEADINGS = (
     "joint_length",
 )
 LENGTHS = ("length", "width", "thickness", "stave_min", "stave_max", "edging", "joint_length")
-# : What else a column is called: English, German, French, Spanish, Italian, Dutch, Swedish; Danish
+#: What else a column is called: English, German, French, Spanish, Italian, Dutch, Swedish; Danish
 # and Norwegian, Portuguese, : Polish.
 _WORDS = {
     "id": "mark pos position nr",

@@ -2,6 +2,6 @@
 
 from vividplank.core.exchange.job_file import job_document, read_job
 from vividplank.core.exchange.plan_file import plan_document, read_plan
-from vividplank.core.exchange.refusal import Refusal
+from vividplank.core.refusal import Refusal
 
 __all__ = ["Refusal", "job_document", "plan_document", "read_job", "read_plan"]

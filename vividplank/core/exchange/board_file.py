@@ -6,10 +6,10 @@ from decimal import Decimal
 from typing import Any
 
 from vividplank.core.board import Board, Defect, Grain, Station, Surface, Warp, Zone
-from vividplank.core.exchange.board_check import check_board
-from vividplank.core.exchange.refusal import Refusal
+from vividplank.core.board.check import check_board
 from vividplank.core.exchange.schema import BoardShape, DefectShape, GrainShape, SurfaceShape
 from vividplank.core.measure import Unit, from_number, to_number
+from vividplank.core.refusal import Refusal
 from vividplank.core.timber.rest import Moisture
 
 

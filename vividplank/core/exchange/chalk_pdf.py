@@ -11,8 +11,8 @@ from reportlab.pdfgen.canvas import Canvas
 from vividplank.core.board import Board
 from vividplank.core.exchange.cutlist_pdf import canvas_for, latin
 from vividplank.core.job import Job
-from vividplank.core.layout.chalk import BoardMarks, chalk_list, to_rule
-from vividplank.core.layout.plan import BoardPlan, Plan
+from vividplank.core.layout.explain.chalk import BoardMarks, chalk_list, to_rule
+from vividplank.core.layout.model.plan import BoardPlan, Plan
 from vividplank.core.measure import TICKS_PER_MM, System, show
 
 _MARGIN = 12 * mm

@@ -2,13 +2,13 @@
 
 from typing import Any
 
-from vividplank.core.board import same_species
-from vividplank.core.cutlist import FORMULA_FIELDS, Panel, Part
+from vividplank.core.cutlist import Panel, Part
+from vividplank.core.cutlist.check import check_part, check_runs
 from vividplank.core.exchange.board_file import board_document, read_board, version_of
-from vividplank.core.exchange.refusal import Refusal, load, one_line, prose
 from vividplank.core.exchange.schema import JobShape, PartShape, ShopShape, newer_names
 from vividplank.core.job import Job
 from vividplank.core.measure import Unit, from_number, to_number
+from vividplank.core.refusal import Refusal, load
 from vividplank.core.shop import Allowance, Kerf, Shop
 
 
@@ -93,73 +93,6 @@ def job_document(job: Job) -> dict[str, Any]:
         ],
         "boards": [board_document(b, job.unit, version) for b in job.boards],
     }
-
-
-def check_part(part: Part, path: str) -> Part:
-    """The part if its figures can be those of a part, or a Refusal."""
-    for name in ("id", "name", "species", "run", "match", "same_board", "joint"):
-        one_line(getattr(part, name), f"{path}.{name}")
-    prose(part.note, f"{path}.note")
-    for name in ("length", "width", "thickness"):
-        if getattr(part, name) <= 0:
-            raise Refusal(f"{path}.{name}", "expected more than nothing")
-    if part.quantity < 1:
-        raise Refusal(f"{path}.quantity", "expected a count of 1 or more")
-    if part.panel and not 0 < part.panel.stave_min <= part.panel.stave_max:
-        raise Refusal(
-            f"{path}.panel.stave_max", "expected at least stave_min, and both above nothing"
-        )
-    if part.panel and part.run:
-        raise Refusal(
-            f"{path}.run", "a panel is glued from several blanks; expected no run beside a panel"
-        )
-    if not 1 <= part.layers <= 20:
-        raise Refusal(f"{path}.layers", "expected 1 to 20 layers")
-    if part.layers > 1 and part.run:
-        raise Refusal(f"{path}.layers", "a run is one blank; expected no layers beside a run")
-    if part.edging:
-        if part.stock != "sheet":
-            raise Refusal(f"{path}.edging", "edging goes on sheet parts; expected stock 'sheet'")
-        if (
-            part.edging.thickness <= 0
-            or not 0 <= part.edging.long_edges <= 2
-            or not 0 <= part.edging.ends <= 2
-        ):
-            raise Refusal(
-                f"{path}.edging",
-                "expected strips of some thickness on none, one or two edges each way",
-            )
-        if min(part.cut_size()) <= 0:
-            raise Refusal(
-                f"{path}.edging", "is thicker than the part; expected some sheet between the strips"
-            )
-    if any(name not in FORMULA_FIELDS for name, _ in part.formulas):
-        raise Refusal(f"{path}.formulas", f"expected formulas for {', '.join(FORMULA_FIELDS)}")
-    if not 0 <= part.joint_length < part.length:
-        raise Refusal(f"{path}.joint_length", "expected less than the part's length")
-    return part
-
-
-def check_runs(parts: tuple[Part, ...]) -> None:
-    """Parts of one run must share wood, width and thickness; a Refusal names the one that does
-    not.
-    """
-    first: dict[str, Part] = {}
-    for i, part in enumerate(parts):
-        if not part.run:
-            continue
-        other = first.setdefault(part.run, part)
-        if not same_species(part.species, other.species):
-            raise Refusal(
-                f"$.parts[{i}].species",
-                f"run '{part.run}' is of {other.species}; expected the same wood",
-            )
-        for name in ("width", "thickness"):
-            if getattr(part, name) != getattr(other, name):
-                raise Refusal(
-                    f"$.parts[{i}].{name}",
-                    f"expected the {name} of {other.id}, with which it shares the run '{part.run}'",
-                )
 
 
 def _shop(shape: ShopShape, unit: Unit) -> Shop:

@@ -9,7 +9,7 @@ from ezdxf.document import Drawing
 from ezdxf.enums import TextEntityAlignment
 
 from vividplank.core.job import Job
-from vividplank.core.layout.plan import Plan
+from vividplank.core.layout.model.plan import Plan
 from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
 
 #: Layer and its colour in the format's own index.

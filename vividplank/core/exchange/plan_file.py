@@ -4,10 +4,10 @@ from decimal import Decimal
 from typing import Any
 
 from vividplank.core.exchange.board_file import money
-from vividplank.core.exchange.refusal import load
 from vividplank.core.exchange.schema import PlanShape
-from vividplank.core.layout.plan import Blank, BoardPlan, Item, Plan, Segment, Strip, Unplaced
+from vividplank.core.layout.model.plan import Blank, BoardPlan, Item, Plan, Segment, Strip, Unplaced
 from vividplank.core.measure import Unit, from_number, to_number
+from vividplank.core.refusal import load
 
 
 def read_plan(text: str | bytes) -> Plan:

@@ -13,12 +13,12 @@ from reportlab.pdfgen.canvas import Canvas
 from vividplank.core.exchange.cutlist_pdf import canvas_for, latin
 from vividplank.core.job import Job
 from vividplank.core.measure import System
-from vividplank.core.milling.cautions import CAUTIONS
-from vividplank.core.milling.day import Days
-from vividplank.core.milling.route import Route
-from vividplank.core.milling.school import Hours
-from vividplank.core.milling.step import Step
-from vividplank.core.milling.words import figures, setting_name
+from vividplank.core.milling.bench.words import figures, setting_name
+from vividplank.core.milling.days.day import Days
+from vividplank.core.milling.model.step import Step
+from vividplank.core.milling.route.routes import Route
+from vividplank.core.milling.shop.cautions import CAUTIONS
+from vividplank.core.milling.shop.school import Hours
 
 _MARGIN = 14 * mm
 _LINE = 4.6 * mm

@@ -1,8 +1,8 @@
 """From the layout to finished blanks: the steps at the machines, with reasons and limits."""
 
-from vividplank.core.milling.machines import Machines
-from vividplank.core.milling.route import Route, routes
-from vividplank.core.milling.school import Milling
-from vividplank.core.milling.step import Step
+from vividplank.core.milling.model.step import Step
+from vividplank.core.milling.route.routes import Route, routes
+from vividplank.core.milling.shop.machines import Machines
+from vividplank.core.milling.shop.school import Milling
 
 __all__ = ["Machines", "Milling", "Route", "Step", "routes"]

@@ -1,6 +1,6 @@
 """Takeoff: from drawings and models to parts."""
 
-from vividplank.core.takeoff.found import (
+from vividplank.core.takeoff.model.found import (
     FILE_UNITS,
     FileUnit,
     Found,
@@ -11,7 +11,7 @@ from vividplank.core.takeoff.found import (
     Unreadable,
     View,
 )
-from vividplank.core.takeoff.read import (
+from vividplank.core.takeoff.readers.read import (
     READABLE,
     kind_of,
     read,
@@ -19,7 +19,7 @@ from vividplank.core.takeoff.read import (
     reading_from_document,
     settings_from_document,
 )
-from vividplank.core.takeoff.sheets import Page
+from vividplank.core.takeoff.readers.sheets import Page
 
 __all__ = [
     "FILE_UNITS",

@@ -44,7 +44,7 @@ def quarter_for(thickness: int, quarters: tuple[Quarter, ...] = QUARTERS) -> Qua
     return next((q for q in quarters if q.surfaced >= thickness), None)
 
 
-# : What one face left rough leaves more than two skimmed (NHLA: S1S is a sixteenth thicker than
+#: What one face left rough leaves more than two skimmed (NHLA: S1S is a sixteenth thicker than
 # S2S).
 _ONE_FACE = TICKS_PER_INCH // 16
 

@@ -8,7 +8,7 @@ from itertools import pairwise
 from vividplank.core.board import Board, Region
 from vividplank.core.board.volume import board_volume, region_volume, stretch_volume
 from vividplank.core.job import Job
-from vividplank.core.layout.plan import Blank, BoardPlan, Plan, Segment, Strip
+from vividplank.core.layout.model.plan import Blank, BoardPlan, Plan, Segment, Strip
 from vividplank.core.yields.offcuts import Leftover, leftovers
 
 #: In the order they are told; the words are those of the trade page.

@@ -1,11 +1,11 @@
 """Which operation takes how much of a board to chips; together exactly the chips of its account."""
 
 from vividplank.core.board import Region, flat_slab
-from vividplank.core.board.depth import depths
+from vividplank.core.board.flat.depth import depths
 from vividplank.core.board.volume import region_volume
 from vividplank.core.job import Job
-from vividplank.core.layout.plan import BoardPlan, Plan
-from vividplank.core.milling.planed import planed
+from vividplank.core.layout.model.plan import BoardPlan, Plan
+from vividplank.core.milling.model.planed import planed
 from vividplank.core.yields.account import account
 
 OPERATIONS = ("facing", "planing", "skim after resawing", "flattening panels")

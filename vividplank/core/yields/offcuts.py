@@ -8,9 +8,9 @@ from vividplank.core.board import Board, Region, Warp
 from vividplank.core.board.clear import clear_areas
 from vividplank.core.board.piece import cut_out
 from vividplank.core.job import Job
-from vividplank.core.layout.plan import BoardPlan, Segment
+from vividplank.core.layout.model.plan import BoardPlan, Segment
 from vividplank.core.measure import LONGEST
-from vividplank.core.milling.planed import segment_planed
+from vividplank.core.milling.model.planed import segment_planed
 from vividplank.core.shop import Keep
 
 

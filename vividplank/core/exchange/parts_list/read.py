@@ -8,9 +8,9 @@ from typing import Literal, TypeVar
 
 from vividplank.core.board.grain import FIGURES, Figure
 from vividplank.core.cutlist import Edging, Faces, Grain, Panel, Part, Stock
+from vividplank.core.cutlist.check import check_part
 from vividplank.core.cutlist.headings import HEADINGS, USUAL, Headings, repeated
 from vividplank.core.cutlist.marks import mark_for
-from vividplank.core.exchange.job_file import check_part
 from vividplank.core.exchange.parts_list.columns import SIZES, Column, Table, columns_of
 from vividplank.core.exchange.parts_list.doubts import (
     ORDERS,
@@ -23,8 +23,8 @@ from vividplank.core.exchange.parts_list.doubts import (
 )
 from vividplank.core.exchange.parts_list.rows import counted, rows_of
 from vividplank.core.exchange.parts_list.write import taken_off
-from vividplank.core.exchange.refusal import Refusal
 from vividplank.core.measure import MeasureError, System, parse
+from vividplank.core.refusal import Refusal
 
 Known = TypeVar("Known")
 

@@ -117,7 +117,7 @@ class Pattern:
     build: Callable[[Mapping[str, str]], Built]
 
 
-# : What a corner joint adds to each end of the piece between two others, as a formula over the
+#: What a corner joint adds to each end of the piece between two others, as a formula over the
 # pattern's measures.
 TENONS = {
     "mortise and tenon": "tenon",

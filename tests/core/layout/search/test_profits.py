@@ -1,0 +1,57 @@
+"""What a want is worth at the start: by hand, and that boards without waste all give the same."""
+
+import pytest
+
+from bench.planted import FAMILIES, Family, planted
+from tests.making import BARE, a_board, a_part
+from vividplank.core.job import Job
+from vividplank.core.layout.model.item_types import Want, wants
+from vividplank.core.layout.search.profits import rarity, room_taken, scarcity
+from vividplank.core.measure import TICKS_PER_INCH as INCH
+
+
+def the_want(*args: object, **more: object) -> Want:
+    return wants(Job("", BARE, (a_part("A", *args, **more),), ()))[0]  # type: ignore[arg-type]
+
+
+def test_the_room_a_part_takes_is_its_own_with_a_kerf_along_and_across() -> None:
+    want = the_want(1, 20, 3)
+    along, across = 20 * INCH + BARE.kerf.crosscut, 3 * INCH + BARE.allowance.width + BARE.kerf.rip
+    assert room_taken(want, [a_board()], BARE) == pytest.approx(along * across * INCH / want.volume)
+
+
+def test_a_board_that_can_be_resawn_gives_a_thin_part_for_half_the_room() -> None:
+    want = the_want(1, 20, 3, 0.25)
+    whole, half = (
+        room_taken(want, [a_board(thick=0.5)], BARE),
+        room_taken(want, [a_board(thick=0.75)], BARE),
+    )
+    assert half == pytest.approx(whole / 2)
+
+
+def test_what_few_boards_can_give_is_worth_more() -> None:
+    one, other = a_board("A", length=60, width=6), a_board("B", length=20, width=6)
+    assert scarcity([one, other], [one, other]) == 1.0
+    assert scarcity([other], [one, other]) == pytest.approx(
+        1.075
+    )  # a quarter of the room can give it
+    assert scarcity([], [one, other]) == pytest.approx(1.1)
+
+
+def test_what_one_board_alone_can_give_is_worth_nearly_twice_as_much() -> None:
+    assert rarity(8, 8) == rarity(1, 1) == rarity(0, 8) == 1.0
+    assert rarity(1, 8) == 1.875 and rarity(2, 8) == 1.375
+
+
+@pytest.mark.parametrize("family", FAMILIES)
+def test_planted_boards_give_as_much_for_their_price_as_one_another(family: Family) -> None:
+    made = planted(family, 4, 1)
+    by_name = {w.name: w for w in wants(made.job)}
+    price = {b.id: float(b.price) for b in made.job.boards}
+    given = []
+    for board in made.plan.boards:
+        parts = [by_name[i.part] for s in board.segments for _, k in s.blanks() for i in k.items()]
+        given.append(
+            sum(room_taken(w, [], made.job.shop) * w.volume for w in parts) / price[board.board]
+        )
+    assert max(given) == pytest.approx(min(given))

@@ -1,0 +1,1 @@
+"""The flat board inside the warped one."""

@@ -1,0 +1,1 @@
+"""A lower bound on the cost of any plan, from a relaxation of each board."""

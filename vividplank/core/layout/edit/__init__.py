@@ -1,0 +1,1 @@
+"""Moves by hand on a plan."""

@@ -1,0 +1,1 @@
+"""What a layout is made of: plans, item types, cutting patterns, fixings, and the audit."""

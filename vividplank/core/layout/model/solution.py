@@ -1,0 +1,43 @@
+"""An arrangement in the search, and how good it is."""
+
+from dataclasses import dataclass, field
+from decimal import Decimal
+
+from vividplank.core.board import Board
+from vividplank.core.layout.model.pattern import Fill
+from vividplank.core.shop import Shop
+
+
+@dataclass(frozen=True)
+class Standing:
+    """How good an arrangement is; smaller is better, compared in this order."""
+
+    unplaced: int
+    cost: Decimal
+    leftover: int
+    shown: float = 0.0  # volume that shows the figure it is to show
+
+    def better(self, other: "Standing") -> bool:
+        mine, theirs = ((s.unplaced, s.cost, -s.shown, -s.leftover) for s in (self, other))
+        return mine < theirs
+
+
+@dataclass
+class State:
+    """What every board holds, and what is left of each want."""
+
+    fills: list[Fill]
+    left: list[int] = field(default_factory=list)
+
+
+def leftover(fill: Fill, board: Board, shop: Shop) -> int:
+    """Length left of a board in full-width pieces long enough to use again."""
+    if not fill.segments:
+        return board.length
+    ends = [
+        shop.end_trim,
+        *(x for s in fill.segments for x in (s.x0, s.x1)),
+        board.length - shop.end_trim,
+    ]
+    gaps = [b - a - shop.kerf.crosscut for a, b in zip(ends[::2], ends[1::2], strict=True)]
+    return sum(g for g in gaps if g >= shop.min_blank_length)

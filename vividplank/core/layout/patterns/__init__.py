@@ -1,0 +1,1 @@
+"""Generating cutting patterns of a board by the rules of the saw."""

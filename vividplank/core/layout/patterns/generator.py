@@ -1,0 +1,320 @@
+"""Filling one board: cut along a beam of what propose.py sees ahead, each piece laid by the rules.
+
+Everything here keeps the rules of the exchange page by construction; the audit, which shares no
+code with it, says whether it does.
+"""
+
+import random
+from collections.abc import Sequence
+from copy import copy
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+from vividplank.core.board import Board, same_species
+from vividplank.core.layout.model.item_types import Want
+from vividplank.core.layout.model.pattern import Fill, FilledSegment, FilledStrip
+from vividplank.core.layout.model.plan import Segment
+from vividplank.core.layout.patterns.proposals import Proposal, Proposer
+from vividplank.core.layout.patterns.rounding import Tight
+from vividplank.core.layout.patterns.stretches import Stretches
+from vividplank.core.layout.patterns.strips import Laid, Strips
+from vividplank.core.measure import TICKS_PER_INCH
+from vividplank.core.shop import Shop
+
+
+@dataclass(frozen=True)
+class _Cut:
+    """A board cut up to `at`: what it holds so far, what is left to place, and what the rest may
+    still be worth.
+    """
+
+    at: int
+    segments: tuple[FilledSegment, ...]
+    left: tuple[int, ...]
+    worth: float
+    rest: float
+
+
+class Filler:
+    """Fills one board for the demand it is given, round the segments that are pinned."""
+
+    def __init__(
+        self,
+        board: Board,
+        shop: Shop,
+        wants: Sequence[Want],
+        mark: int,
+        pinned: Sequence[tuple[Segment, int]] = (),
+    ) -> None:
+        """`pinned` gives with every segment the flat thickness that what is pinned in it asks
+        for.
+        """
+        self.board = board = board.to_marks(mark)  # where a fault ends a cut may be chalked
+        self.pinned = sorted(pinned, key=lambda p: p[0].x0)
+        at, kerf = shop.end_trim, shop.kerf.crosscut
+        self.gaps: list[tuple[int, int]] = []
+        for segment, _ in self.pinned:
+            self.gaps.append((at, segment.x0 - kerf))
+            at = segment.x1 + kerf
+        self.gaps.append((at, board.length - shop.end_trim))
+        self.mark = mark
+        self.strips = Strips(board, shop, wants, mark)
+        self.shop = shop
+        self.wants = wants
+        self.stretches = Stretches(board, shop.max_slope)
+        self.mine = [
+            w
+            for w in wants
+            if same_species(w.species, board.species)
+            and w.thickness + shop.allowance.face <= board.thickest
+            and max(w.length + shop.allowance.length, shop.min_blank_length)
+            <= board.length - 2 * shop.end_trim
+            and (w.stave_min or w.width) + shop.allowance.width <= board.widest
+        ]
+        self.mine_indexes = {w.index for w in self.mine}
+
+    def of(self, wants: set[int]) -> "Filler":
+        """The same board for these wants alone: sooner made ready than for all of a long list."""
+        fewer = copy(self)
+        fewer.leave_to_others(self.mine_indexes - wants)
+        return fewer
+
+    def leave_to_others(self, wants: set[int]) -> None:
+        """Take none of these wants: they are to come from another board."""
+        self.mine = [w for w in self.mine if w.index not in wants]
+        self.mine_indexes = {w.index for w in self.mine}
+        for made in ("proposer", "tight"):
+            self.__dict__.pop(made, None)
+
+    def cut(
+        self,
+        left: list[int],
+        worth: Sequence[float],
+        rng: random.Random,
+        beam: int = 2,
+        tries: int = 3,
+    ) -> list[Fill]:
+        """Fills of the whole board found side by side by looking ahead along it, the one worth most
+        first.
+        """
+        shop = self.shop
+        going = [self._beside_pinned(left, worth)]
+        done: list[_Cut] = []
+        while going:
+            longer: list[_Cut] = []
+            for state in going:
+                if not any(state.left[i] > 0 for i in self.mine_indexes):
+                    done.append(state)
+                    continue
+                start, end = next(
+                    ((a, b) for a, b in self.gaps if b > state.at), (state.at, state.at)
+                )
+                state = replace(state, at=max(start, state.at))
+                made = (
+                    self._longer(state, end, worth, rng, tries)
+                    if end - state.at >= shop.min_blank_length
+                    else []
+                )
+                following = next((a for a, _ in self.gaps if a > state.at), None)
+                if made:
+                    longer += made
+                elif (at := self._beyond(state.at)) <= end - shop.min_blank_length:
+                    longer.append(replace(state, at=at))
+                elif following is not None:
+                    longer.append(replace(state, at=following))
+                else:
+                    done.append(state)
+            longer.sort(key=lambda c: -(c.worth + c.rest))
+            going = longer[:beam]
+        done.sort(key=lambda c: -c.worth)
+        return [self._filled(c, left) for c in done if c.segments]
+
+    @cached_property
+    def tight(self) -> Tight:
+        """Cuts it nearly as room.py counts that it might be."""
+        return Tight(self.board, self.shop, self.mine, self.strips.slab)
+
+    @cached_property
+    def breadth(self) -> tuple[int, int]:
+        """How many ways to cut the board are followed side by side, and how many are tried to go on
+        with each: more where a figure or faults give a choice.
+        """
+        return (
+            (4, 5) if self.strips.liking.matters else (3, 5) if self.stretches.unsound else (2, 3)
+        )
+
+    @property
+    def able(self) -> set[int]:
+        """What it can give, as far as size and flatness tell."""
+        return set(self.proposer.wanted.tolist())
+
+    def _beside_pinned(self, left: Sequence[int], worth: Sequence[float]) -> _Cut:
+        """What still goes into the segments that are pinned: along their strips, and across between
+        them.
+        """
+        rest = list(left)
+        segments: list[FilledSegment] = []
+        total = 0.0
+        for s, need in self.pinned:
+            fitting = [w for w in self.mine if w.length + self.shop.allowance.length <= s.x1 - s.x0]
+            found = self.strips.beside(
+                s, need, self.board.reach(s.y0, s.slope, s.x0, s.x0, s.x1), fitting, rest, worth
+            )
+            for laid in found:
+                total += laid.worth
+                for index, amount in laid.taken:
+                    rest[index] -= amount
+            strips = tuple(laid.strip for laid in found if laid.strip)
+            if strips:
+                segments.append(FilledSegment(s.x0, s.x1, s.y0, s.slope, strips))
+        return _Cut(self.gaps[0][0], tuple(segments), tuple(rest), total, 0.0)
+
+    def _longer(
+        self, state: "_Cut", end: int, worth: Sequence[float], rng: random.Random, tries: int
+    ) -> list["_Cut"]:
+        found = []
+        kerf = self.shop.kerf.crosscut
+        near = self.shop.min_blank_length
+        at = self.stretches.opens(state.at, near, self.proposer.narrowest)
+        starts = {at, *(d.x1 for d in self.board.boxed if not d.sound and at < d.x1 < at + near)}
+        for x0 in sorted(starts)[:3]:
+            for p in self.proposer.propose(x0, end, state.left, worth, self._cap, rng, tries):
+                laid = self._lay(p, list(state.left), worth)
+                if laid is None or laid.segment is None:
+                    continue
+                left = list(state.left)
+                for index, amount in laid.taken:
+                    left[index] -= amount
+                found.append(
+                    _Cut(
+                        p.x1 + kerf,
+                        (*state.segments, laid.segment),
+                        tuple(left),
+                        state.worth + laid.worth,
+                        p.rest,
+                    )
+                )
+        return found
+
+    def _lay(self, p: Proposal, left: list[int], worth: Sequence[float]) -> Laid | None:
+        """The strips of a proposal laid by the rules, and whatever else still fits beside them."""
+        band = self.stretches.band(p.x0, p.x1)
+        if band is None:
+            return None
+        y0, slope, high = band
+        strips: list[FilledStrip] = []
+        taken: list[tuple[int, int]] = []
+        total, at, lowest, need = 0.0, 0, -1, 0
+        rows = [(low, [self.wants[i] for i in led]) for low, led in p.strips]
+        fitting = [
+            w
+            for w in self.mine
+            if left[w.index] > 0 and w.length + self.shop.allowance.length <= p.x1 - p.x0
+        ]
+        tried: list[tuple[int, list[Want]]] = rows
+        for _ in range(2):
+            for low, (want, *behind) in tried:
+                if left[want.index] <= 0:
+                    continue
+                for start in self.strips.starts(p.x0, p.x1, y0, slope, max(at, low), want):
+                    base = start if lowest < 0 else lowest
+                    laid = self.strips.strip(
+                        want,
+                        p.x0,
+                        p.x1,
+                        y0,
+                        slope,
+                        start,
+                        high,
+                        base,
+                        need,
+                        fitting,
+                        left,
+                        worth,
+                        behind,
+                    )
+                    if laid and laid.strip:
+                        break
+                else:
+                    continue
+                strips.append(laid.strip)
+                lowest = laid.strip.y0 if lowest < 0 else lowest
+                need, total = max(need, laid.need), total + laid.worth
+                for index, amount in laid.taken:
+                    left[index] -= amount
+                    taken.append((index, amount))
+                at = laid.strip.y1 + self.shop.kerf.rip
+            tried = [(0, [w]) for w in sorted(fitting, key=lambda w: -w.width) if left[w.index] > 0]
+            if high - at < self.proposer.narrowest:
+                break
+        if not strips:
+            return None
+        # A segment is cut no longer than what lies in it.
+        x1 = max(blank.x1 for strip in strips for blank in strip.blanks)
+        x1 = p.x1 if p.x1 - x1 < self.shop.min_blank_length else x1
+        return Laid(
+            total, None, FilledSegment(p.x0, x1, y0, slope, tuple(strips)), tuple(taken), need
+        )
+
+    def _cap(self, x0: int, x1: int, y0: int, slope: float, high: int) -> float:
+        """The flat thickness of a stretch that is milled in one piece; of its flattest strip where
+        that is too little.
+        """
+        if high <= 0:
+            return float("inf")
+        whole = self.strips.slab(x0, x1, y0, slope, 0, high)
+        narrow = self.proposer.narrowest
+        if whole >= self.proposer.thinnest or high <= narrow:
+            return whole
+        return max(
+            self.strips.slab(x0, x1, y0, slope, low, low + narrow)
+            for low in (0, (high - narrow) // 2, high - narrow)
+        )
+
+    def _beyond(self, at: int) -> int:
+        """Where to look next when nothing begins here: behind the next fault, or a little
+        further.
+        """
+        ends = [d.x1 for d in self.board.boxed if not d.sound and d.x1 > at]
+        return min(min(ends, default=self.board.length), at + self.shop.min_blank_length // 2)
+
+    def _filled(self, c: "_Cut", left: Sequence[int]) -> Fill:
+        return Fill(
+            c.segments,
+            tuple((i, a - b) for i, (a, b) in enumerate(zip(left, c.left, strict=True)) if a != b),
+        )
+
+    @cached_property
+    def proposer(self) -> Proposer:
+        step = TICKS_PER_INCH // 64 if self.mark == TICKS_PER_INCH // 64 else self.mark
+        return Proposer(
+            self.stretches, self.shop, self.mine, self.mark, step, self._alone, self.strips.liking
+        )
+
+    @cached_property
+    def _flat_whole(self) -> float:
+        """How thick the board comes out if it is flattened whole."""
+        low, high = min(s.y0 for s in self.board.stations), max(s.y1 for s in self.board.stations)
+        return self.strips.slab(0, self.board.length, low, 0.0, 0, high - low)
+
+    def _alone(self, want: Want) -> bool:
+        """Whether a blank of this want would be flat enough in the middle of the board or at an
+        end.
+        """
+        if self.shop.method != "rough-rip":
+            return True
+        shop = self.shop
+        long = max(want.length + shop.allowance.length, shop.min_blank_length)
+        width = (want.stave_min or want.width) + shop.allowance.width
+        need = want.thickness + shop.allowance.face
+        if self._flat_whole >= need:  # then any part of it is
+            return True
+        free = self.board.length - 2 * shop.end_trim - long
+        for share in (0.5, 0.0, 1.0):
+            x0 = shop.end_trim + int(free * share)
+            band = self.stretches.band(x0, x0 + long)
+            if band and band[2] >= width:
+                for low in {0, (band[2] - width) // 2, band[2] - width}:
+                    if self.strips.slab(x0, x0 + long, band[0], band[1], low, low + width) >= need:
+                        return True
+        return False

@@ -1,0 +1,239 @@
+"""Proposing how to cut a board: which length next, and which strips across it, so that nothing is
+left over.
+
+For every length worth cutting off (that of a part, of several end to end, of two together) a
+knapsack over the width tells which strips are worth most; a second one over the length tells which
+lengths go together to the board's end. What is proposed is laid by the rules in fill.py, which asks
+every fault and every flat thickness anew.
+"""
+
+import math
+import random
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from vividplank.core.layout.model.figure import Liking
+from vividplank.core.layout.model.item_types import Want
+from vividplank.core.layout.patterns.stretches import Floats, Ints, Stretches
+from vividplank.core.shop import Shop
+
+#: Lengths asked about at most at one place.
+_RUNS = 120
+#: Of these the most promising, whose strips are chosen in full.
+_WEIGHED = 50
+#: Lengths for which it is asked what goes together with them, and with how many others.
+_FIRST, _OTHERS = 40, 60
+#: What the board beyond is worth of what it would be if every length could have its favourite
+# parts.
+_HOPE = 0.94
+#: Chance in the choice between lengths that promise nearly the same.
+_CHANCE = (0.002, 0.01, 0.04)
+#: Narrower leads that are paired with each, and pairs kept.
+_NEIGHBOURS, _PAIRS = 40, 5000
+#: Faults kept at most within one length.
+_FAULTS = 8
+
+
+@dataclass(frozen=True)
+class Proposal:
+    """A length to cut off, and from the bottom up how high each of its strips begins at least,
+    which want leads it and which follow.
+
+    `rest` is what the board beyond it is worth at best.
+    """
+
+    x0: int
+    x1: int
+    strips: tuple[tuple[int, tuple[int, ...]], ...]
+    rest: float
+
+
+class Proposer:
+    """Proposals for one board. Widths are counted in grains of `mark` ticks, lengths along the
+    board in `step` ticks.
+
+    `alone` tells whether a blank of this want, by itself, would be flat enough somewhere on the
+    board.
+    """
+
+    def __init__(
+        self,
+        stretches: Stretches,
+        shop: Shop,
+        wants: Sequence[Want],
+        mark: int,
+        step: int,
+        alone: Callable[[Want], bool],
+        liking: Liking,
+    ) -> None:
+        self.stretches = stretches
+        self.shop = shop
+        self.step = step
+        self.panel = {w.index: w.is_panel for w in wants}
+        leads: list[tuple[Want, int]] = []
+        for w in (w for w in wants if alone(w)):
+            nets = {w.width}
+            if w.is_panel:
+                whole = max(w.stave_min, min(w.width, w.stave_max))
+                nets = {w.stave_max, whole, (w.stave_max + w.stave_min) // 2, w.stave_min}
+            leads += [(w, net) for net in sorted(nets, reverse=True)]
+        self.lead = leads
+        self.liking = liking
+        self.liked = [k for k, (w, _) in enumerate(leads) if w.figure]
+        listed = sorted({w.index for w, _ in leads})
+        self.wanted = np.array(listed, dtype=np.int64)
+        self.owner = np.array([listed.index(w.index) for w, _ in leads], dtype=np.int64)
+        self.unit = np.array([net if w.is_panel else 1 for w, net in leads], dtype=np.int64)
+        # Milled in one piece, parts end to end in a strip share one allowance, but for what they
+        # have between them; sawn free each has its own.
+        own = shop.allowance.length if shop.method == "rough-rip" else shop.allowance.between
+        self.shared = -(-max(0, shop.allowance.length - own) // step)
+        least = shop.min_blank_length if shop.method == "rough-rip" else 0
+        self.long = np.array(
+            [-(-max(w.length + own, least) // step) for w, _ in leads], dtype=np.int64
+        )
+        across = [net + shop.allowance.width + shop.kerf.rip for _, net in leads]
+        self.mark = max(
+            mark, math.gcd(shop.kerf.rip, *across)
+        )  # nothing is gained by counting finer than the parts do
+        # Sizes between the marks are rounded up; then the room is too, and what is too tight is
+        # found when it is laid.
+        self.over = 0 if all(w % self.mark == 0 for w in across) else self.mark - 1
+        self.wide = np.array([-(-w // self.mark) for w in across], dtype=np.int64)
+        self.need = np.array(
+            [w.thickness + shop.allowance.face for w, _ in leads], dtype=np.float64
+        )
+        self.panels = np.array([w.is_panel for w, _ in leads], dtype=np.bool_)
+        self.volume = np.array([w.volume for w, _ in leads], dtype=np.float64)
+        self.width = np.array([w.width for w, _ in leads], dtype=np.float64)
+        self.kerf = -(-shop.kerf.crosscut // step)
+        self.least = -(-shop.min_blank_length // step)
+        self.narrowest = min(across, default=0) - shop.kerf.rip
+        self.thinnest = float(self.need.min()) if leads else 0.0
+        self.pairs = self._pairs()
+
+    def propose(
+        self,
+        x0: int,
+        end: int,
+        left: Sequence[int],
+        worth: Sequence[float],
+        cap: Callable[[int, int, int, float, int], float],
+        rng: random.Random,
+        most: int,
+    ) -> list[Proposal]:
+        """The most promising lengths to cut off at x0, best first; `cap` is the flat thickness a
+        stretch can have.
+        """
+        kernel = _kernel()
+        stock, value = self._amounts(left, worth)
+        for k in self.liked:
+            value[k] *= self.liking.along(self.lead[k][0], x0)
+        total, kerf = (end - x0) // self.step, self.kerf
+        if not len(self.long) or total < self.least:
+            return []
+        runs: Ints = kernel.lengths(
+            self.long,
+            self.wide,
+            self.owner,
+            self.unit,
+            stock,
+            self.pairs,
+            self.shared,
+            kerf,
+            self.least,
+            total,
+            _RUNS if most > 1 else _RUNS // 5,
+            rng.getrandbits(31),
+        )
+        ends = np.minimum(end, x0 + runs * self.step)
+        bands = self.stretches.bands(x0, ends)
+        rip = self.shop.kerf.rip
+        rooms = np.where(bands.high > 0, (bands.high + rip + self.over) // self.mark, 0)
+        caps = np.full(len(runs), np.inf)
+        if self.shop.method == "mill-wide":
+            caps = np.array(
+                [
+                    cap(x0, *each)
+                    for each in zip(ends.tolist(), *(b.tolist() for b in bands), strict=True)
+                ]
+            )
+        faults = self.stretches.faults_over(x0, ends, bands, self.mark, self.step, _FAULTS)
+        free = self.stretches.free(ends, end, rip) / (self.step * self.mark)
+        here = self.stretches.free(np.array([x0]), end, rip) / (self.step * self.mark) - free
+        clear = np.clip(here / runs, 0, rooms).astype(np.int64) if faults.any() else rooms
+        best = kernel.promising(
+            runs,
+            caps,
+            rooms,
+            clear,
+            free,
+            faults,
+            total,
+            rip // self.mark,
+            self.shared,
+            kerf,
+            self.long,
+            self.wide,
+            value,
+            self.need,
+            self.owner,
+            self.unit,
+            stock,
+            _WEIGHED if most > 1 else _WEIGHED // 6,
+            _FIRST,
+            _OTHERS,
+            _HOPE,
+            rng.choice(_CHANCE),
+            most,
+            rng.getrandbits(31),
+        )
+        found = []
+        for r, many, strips, worths, rest in zip(*(each.tolist() for each in best), strict=True):
+            if worths <= 0:
+                break
+            laid = [
+                (low * self.mark, tuple(self.lead[i][0].index for i in led if i >= 0))
+                for low, *led in strips[:many]
+            ]
+            rng.shuffle(laid)
+            laid.sort(
+                key=lambda s: (s[0], self.panel[s[1][0]])
+            )  # staves take what width is left, so they come last
+            found.append(Proposal(x0, int(ends[r]), tuple(laid), rest))
+        return found
+
+    def _pairs(self) -> Ints:
+        """Pairs of leads that waste little beside each other in a strip, being nearly as wide, and
+        the length both take; those that waste least first. Of many leads only those nearest in
+        width are paired.
+        """
+        order = np.argsort(self.wide, kind="stable")[::-1]
+        near = range(1, min(_NEIGHBOURS, len(order) - 1) + 1)
+        one = np.concatenate([order[:0], *(order[:-d] for d in near)])
+        two = np.concatenate([order[:0], *(order[d:] for d in near)])
+        long, wide = self.long, self.wide
+        waste = (wide[one] - wide[two]) * long[two]
+        kept = np.flatnonzero(wide[two] * 8 >= wide[one] * 7)
+        kept = kept[np.argsort(waste[kept], kind="stable")][:_PAIRS]
+        one, two = one[kept], two[kept]
+        return np.stack([one, two, long[one] + long[two] + self.kerf + self.shared], axis=1)
+
+    def _amounts(self, left: Sequence[int], worth: Sequence[float]) -> tuple[Ints, Floats]:
+        """What is left of each want (lumps, or net ticks of a panel), and what one of each lead is
+        worth.
+        """
+        stock = np.maximum(np.array(left, dtype=np.int64)[self.wanted], 0)
+        share = np.where(self.panels, np.minimum(self.unit, stock[self.owner]) / self.width, 1.0)
+        return stock, np.array(worth)[self.wanted][self.owner] * self.volume * share
+
+
+def _kernel() -> Any:
+    """The compiled part, loaded when it is first needed."""
+
+    from vividplank.core.layout.patterns import lookahead_kernel
+
+    return lookahead_kernel

@@ -1,0 +1,93 @@
+"""From what boards hold by want to a plan that names every instance; of a panel that is not whole
+nothing is placed.
+"""
+
+from collections.abc import Iterable, Iterator, Sequence
+
+from vividplank.core.layout.model.fixings import pinned, with_pinned
+from vividplank.core.layout.model.item_types import Want
+from vividplank.core.layout.model.pattern import Fill, FilledSegment
+from vividplank.core.layout.model.plan import Blank, BoardPlan, Item, Plan, Segment, Strip
+
+
+class Named:
+    """Instances given out in order. `left` is what is not placed of each want, `staves` the last
+    stave a pinned panel has.
+    """
+
+    def __init__(
+        self,
+        wants: Sequence[Want],
+        left: Sequence[int],
+        staves: dict[Item, int],
+        held: dict[str, tuple[Segment, ...]],
+    ) -> None:
+        self.wants = wants
+        self.left = left
+        self.held = held
+        self.waiting = {w.index: list(w.members) for w in wants}
+        self.staves = {w.index: staves.get(w.members[0][0], 0) for w in wants}
+        self.broken = {w.index for w, n in zip(wants, left, strict=True) if w.is_panel and n > 0}
+
+    def boards(self, ids: Iterable[str], fills: Sequence[Fill]) -> tuple[BoardPlan, ...]:
+        """The boards that are cut, with what is pinned in its places."""
+        found: list[BoardPlan] = []
+        for board, fill in zip(ids, fills, strict=True):
+            segments = tuple(named for s in fill.segments if (named := self._segment(s)))
+            if segments:
+                found.append(BoardPlan(board, segments))
+        return with_pinned(Plan(tuple(found)), self._whole_pins())
+
+    def missing(self) -> Iterator[tuple[Want, Sequence[tuple[Item, ...]]]]:
+        """The wants of which something is left out, and what; asked when all boards are named."""
+        for want, left in zip(self.wants, self.left, strict=True):
+            if left > 0:
+                yield want, want.members if want.is_panel else tuple(self.waiting[want.index])
+
+    def _segment(self, s: FilledSegment) -> Segment | None:
+        strips: list[Strip] = []
+        for t in s.strips:
+            blanks = [
+                Blank(k.x0, k.x1, layers)
+                for k in t.blanks
+                if (layers := tuple(named for layer in k.layers for named in self._layers(layer)))
+            ]
+            if blanks:
+                strips.append(Strip(t.y0, t.y1, tuple(blanks)))
+        return Segment(s.x0, s.x1, s.y0, s.slope, tuple(strips)) if strips else None
+
+    def _layers(self, layer: tuple[int, ...]) -> Iterator[tuple[Item, ...]]:
+        """A layer as it is; of a lump that is opened like a book each item is one."""
+        items = self._items(layer)
+        if layer and self.wants[layer[0]].opened:
+            for item in items:
+                yield (item,)
+        elif items:
+            yield items
+
+    def _items(self, layer: tuple[int, ...]) -> tuple[Item, ...]:
+        named: list[Item] = []
+        for index in layer:
+            want = self.wants[index]
+            if want.is_panel:
+                if index in self.broken:
+                    continue
+                self.staves[index] += 1
+                first = want.members[0][0]
+                named.append(Item(first.part, first.n, self.staves[index]))
+            else:
+                named += self.waiting[index].pop(0)
+        return tuple(named)
+
+    def _whole_pins(self) -> dict[str, tuple[Segment, ...]]:
+        """What is pinned, without the staves of panels that could not be made whole."""
+        gone = {self.wants[index].members[0][0] for index in self.broken}
+        pins = [
+            i
+            for segments in self.held.values()
+            for s in segments
+            for _, b in s.blanks()
+            for i in b.items()
+            if Item(i.part, i.n) not in gone
+        ]
+        return pinned(Plan(tuple(BoardPlan(b, s) for b, s in self.held.items())), pins)

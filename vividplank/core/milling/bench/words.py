@@ -1,0 +1,48 @@
+"""Settings and figures of a step in words, the same on screen and on paper."""
+
+from vividplank.core.measure import System, written
+from vividplank.core.milling.model.step import Step
+
+#: What a machine is set to where that is no measure, by the last word of its setting.
+_FREE = {
+    "rough": "rough crosscuts to the marks",
+    "freehand": "freehand to the line",
+    "square": "square ends",
+    "fit": "cut to the work",
+    "mitre": "45° for mitres",
+}
+
+
+def setting_name(first: Step, system: System) -> str:
+    """What a machine is set to for a step, in words: "fence at 3 in", "13/16 in", "passes of 1/64
+    in".
+    """
+    if first.machine == "jointer":
+        return f"passes of {written(int(first.setup.split()[-1]), system, unit=True)}"
+    last = first.setup.split()[-1]
+    if not first.setting or last in _FREE:
+        return {**_FREE, "carrier": "on a flat carrier"}.get(last, first.machine)
+    word = {"table saw": "fence at ", "crosscut saw": "stop at ", "bandsaw": "fence at "}.get(
+        first.machine, ""
+    )
+    return word + written(first.setting, system, unit=True)
+
+
+def figures(step: Step, system: System) -> str:
+    """Setting, passes and readings in one line."""
+    found = []
+    if step.setting:
+        found.append(f"set to {written(step.setting, system, unit=True)}")
+    if step.passes:
+        found.append(f"{len(step.passes)} pass{'es' if len(step.passes) > 1 else ''}")
+    if step.readings:
+        found.append("readings " + ", ".join(written(r, system) for r in step.readings))
+    if step.hold:
+        found.append(f"then {_hours(step.hold)} before it is touched again")
+    return "; ".join(found) or "to the marks"
+
+
+def _hours(minutes: int) -> str:
+    if minutes >= 2 * 1440:
+        return f"{minutes // 1440} days"
+    return f"{minutes / 60:g} hours" if minutes >= 60 else f"{minutes} minutes"

@@ -1,0 +1,1 @@
+"""What milling is made of: steps, passes, how thick blanks leave the planer."""

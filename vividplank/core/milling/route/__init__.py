@@ -1,0 +1,1 @@
+"""From a plan to the steps of each board and panel."""

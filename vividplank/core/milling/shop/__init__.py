@@ -1,0 +1,1 @@
+"""The shop: its machines, its order of milling, its cautions."""

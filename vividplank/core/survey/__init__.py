@@ -1,0 +1,1 @@
+"""How a board is recorded: instruments, scans, photographs, questions."""

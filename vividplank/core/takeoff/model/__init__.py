@@ -1,0 +1,1 @@
+"""What a reading of a drawing is made of, whatever the file's format."""

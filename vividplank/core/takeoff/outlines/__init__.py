@@ -1,0 +1,1 @@
+"""Parts from flat drawings: closing outlines, nesting, naming."""

@@ -1,0 +1,1 @@
+"""One reader for each kind of file."""

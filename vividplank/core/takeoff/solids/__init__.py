@@ -1,0 +1,1 @@
+"""Parts from solids: oriented boxes, like bodies, fused boards."""

@@ -1,0 +1,1 @@
+"""One blueprint for each area of the API."""

@@ -1,0 +1,297 @@
+"""Mill: the steps of the standing plan, the shop they are written for, what is done of them, and
+what passes leave.
+"""
+
+from dataclasses import asdict
+from datetime import UTC, datetime, timedelta
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from vividplank.core.exchange import Refusal
+from vividplank.core.exchange.route_pdf import route_cards
+from vividplank.core.job import Job
+from vividplank.core.layout.model.plan import Plan
+from vividplank.core.measure import System
+from vividplank.core.milling import Milling, Route, Step, routes
+from vividplank.core.milling.bench.reading import judge
+from vividplank.core.milling.bench.watch import places, watch
+from vividplank.core.milling.bench.where import whereabouts
+from vividplank.core.milling.bench.words import setting_name
+from vividplank.core.milling.days.compare import advise, compare
+from vividplank.core.milling.physics.flatten import flatten
+from vividplank.core.milling.shop.cautions import CAUTIONS
+from vividplank.core.milling.shop.document import milling_from_document, milling_to_document
+from vividplank.core.milling.shop.machines import Machines
+from vividplank.core.survey.instruments import NoReading
+from vividplank.store import layouts, projects, stock
+from vividplank.store import milling as kept
+from vividplank.store.database import session
+from vividplank.store.layouts import Taken
+from vividplank.store.milling import Done
+from vividplank.web import answer
+from vividplank.web.blueprints.bench import connected, instruments
+from vividplank.web.schemas.milling import (
+    CaliperBody,
+    FrameBody,
+    InstrumentBody,
+    MeasuredBody,
+    MillingBody,
+    MillingSettings,
+    PassesBody,
+    RouteBody,
+    SchoolBody,
+    SchoolsBody,
+    StepBody,
+    StepDone,
+    VerdictBody,
+    WatchedBody,
+    WayBody,
+    WhereBody,
+)
+from vividplank.web.schemas.project import LayoutPath, ProjectPath, TroubleBody
+
+area = APIBlueprint(
+    "mill", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody}
+)
+#: A pass on the simulated machines when the piece's own is not asked for.
+_LEAST_DEPTH = 32
+
+
+@area.get("/projects/<int:project>/milling", responses={200: MillingBody})
+def get_milling(path: ProjectPath) -> Response:
+    with session() as opened:
+        project = projects.load(opened, path.project)
+        layout, plan = layouts.standing_plan(opened, path.project)
+        how = kept.of_project(opened, path.project, layout.job)
+        done = kept.done(opened, layout.pk)
+        found = routes(layout.job, plan, how, kept.factors(opened), project.system)
+    now = datetime.now(UTC)
+    steps = {s.key: s for r in found for s in r.steps}
+    return answer.body(
+        MillingBody(
+            layout=layout.pk,
+            stale=layout.stale(project.job),
+            system=project.system,
+            routes=[
+                RouteBody(
+                    board=r.board,
+                    steps=[
+                        _step(s, steps, done, how.machines, project.system, now) for s in r.steps
+                    ],
+                )
+                for r in found
+            ],
+            cautions={machine: list(lines) for machine, lines in CAUTIONS.items()},
+            where=[WhereBody(**vars(w)) for w in whereabouts(layout.job, plan, found, done)],
+        )
+    )
+
+
+def _step(
+    s: Step,
+    steps: dict[str, Step],
+    done: dict[str, Done],
+    machines: Machines,
+    system: System,
+    now: datetime,
+) -> StepBody:
+    ends = [
+        done[k].at + timedelta(minutes=steps[k].hold)
+        for k in s.after
+        if k in done and steps[k].hold
+    ]
+    rests = max(ends, default=now)
+    dial = {"planer": machines.planer.dial, "jointer": machines.jointer.dial}.get(s.machine)
+    shown = asdict(s)
+    shown |= {
+        "passes": list(s.passes),
+        "pieces": list(s.pieces),
+        "after": list(s.after),
+        "size": list(s.size),
+    }
+    shown["marks"] = list(s.marks)
+    del shown["spare"]
+    return StepBody.model_validate(
+        shown
+        | {
+            "kind": s.kind,
+            "set_to": setting_name(s, system),
+            "readings": list(s.readings),
+            "done": s.key in done,
+            "ways": [WayBody(**vars(w)) for w in s.ways],
+            "turns": [dial.says(p, system) for p in s.passes] if dial else [],
+            "reading": done[s.key].reading if s.key in done else None,
+            "ready": s.key not in done and all(k in done for k in s.after) and rests <= now,
+            "rests_until": rests.isoformat() if rests > now else "",
+        }
+    )
+
+
+@area.put("/layouts/<int:layout>/steps", responses={204: None})
+def mark_step(path: LayoutPath, body: StepDone) -> Response:
+    """Tick a step off or take the tick back; with its last step a board is cut up and its offcuts
+    go to the rack.
+    """
+    with session() as opened:
+        layout, plan = layouts.with_plan(opened, path.layout)
+        found = routes(layout.job, plan, kept.of_project(opened, layout.project, layout.job))
+        step = next((s for r in found for s in r.steps if s.key == body.key), None)
+        taken = Taken(
+            body.reading, body.minutes, step.minutes if step else None, step.machine if step else ""
+        )
+        layouts.mark_step(opened, path.layout, body.key, body.done, taken)
+        done = layouts.steps_done(opened, path.layout)
+        if body.done:
+            for route in found:
+                if any(b.board == route.board for b in plan.boards) and all(
+                    s.key in done for s in route.steps
+                ):
+                    stock.cut_up(opened, path.layout, route.board)
+    return Response(status=204)
+
+
+@area.get("/projects/<int:project>/milling-settings", responses={200: MillingSettings})
+def get_settings(path: ProjectPath) -> Response:
+    """The shop's machines, school, waits and hours as this project has them."""
+    with session() as opened:
+        how, version = kept.settings(opened, path.project, projects.load(opened, path.project).job)
+    return answer.body(MillingSettings(milling=how, version=version))
+
+
+@area.put("/projects/<int:project>/milling-settings", responses={200: MillingSettings})
+def set_settings(path: ProjectPath, body: MillingSettings) -> Response:
+    """Kept if nobody has set them since the version they were made from; else 409 with the version
+    that stands.
+    """
+    how = milling_from_document(milling_to_document(body.milling))
+    with session() as opened:
+        version = kept.set_for(opened, path.project, how, body.version)
+    return answer.body(MillingSettings(milling=how, version=version))
+
+
+@area.get("/projects/<int:project>/schools", responses={200: SchoolsBody})
+def get_schools(path: ProjectPath) -> Response:
+    """Every order of milling on this plan: what it costs in time, passes, settings and
+    thickness.
+    """
+    with session() as opened:
+        layout, plan = layouts.standing_plan(opened, path.project)
+        system = projects.load(opened, path.project).system
+        how = kept.of_project(opened, path.project, layout.job)
+        costs = compare(layout.job, plan, how, kept.factors(opened))
+    best, why = advise(costs, layout.job, system)
+    return answer.body(
+        SchoolsBody(
+            schools=[
+                SchoolBody(**vars(c.order), **{k: v for k, v in vars(c).items() if k != "order"})
+                for c in costs
+            ],
+            advised=best.order.school,
+            why=why,
+            chosen=how.school,
+        )
+    )
+
+
+@area.post("/layouts/<int:layout>/reading", responses={200: VerdictBody})
+def read(path: LayoutPath, body: MeasuredBody) -> Response:
+    """What a reading at a step means."""
+    with session() as opened:
+        layout, plan = layouts.with_plan(opened, path.layout)
+        how = kept.of_project(opened, layout.project, layout.job)
+        system = projects.load(opened, layout.project).system
+    steps = _steps(layout.job, plan, how)
+    step = steps.get(body.key)
+    if step is None:
+        raise Refusal("$.key", f"expected a step of this plan, not {body.key}")
+    following = [
+        s
+        for s in steps.values()
+        if s.piece == step.piece and s.kind in ("rough-thickness", "thickness")
+    ]
+    verdict = judge(
+        step,
+        body.reading,
+        layout.job,
+        how.machines,
+        following[0].setting if following else 0,
+        system,
+    )
+    dial = how.machines.planer.dial if step.machine == "planer" else how.machines.jointer.dial
+    return answer.body(
+        VerdictBody(
+            state=verdict.state,
+            says=verdict.says,
+            passes=list(verdict.passes),
+            turns=[dial.says(p, system) for p in verdict.passes],
+            ways=list(verdict.ways),
+        )
+    )
+
+
+@area.post("/layouts/<int:layout>/caliper", responses={200: CaliperBody})
+def take_reading(path: LayoutPath, body: InstrumentBody) -> Response:
+    """The connected caliper on a piece at a step, or the planer's readout."""
+    with session() as opened:
+        layout, plan = layouts.with_plan(opened, path.layout)
+        project = projects.load(opened, layout.project)
+        how = kept.of_project(opened, layout.project, layout.job)
+    step = _steps(layout.job, plan, how).get(body.key)
+    if step is None:
+        raise Refusal("$.key", f"expected a step of this plan, not {body.key}")
+    board = layout.job.board(step.board)
+    try:
+        if body.instrument == "readout":
+            found = instruments().readout(connected(project, "readout")).height(board, body.reading)
+        else:
+            found = instruments().caliper(connected(project, "caliper")).piece(board, body.reading)
+        return answer.body(CaliperBody(reading=found, trouble=""))
+    except NoReading as slipped:
+        return answer.body(CaliperBody(reading=None, trouble=str(slipped)))
+
+
+@area.post("/layouts/<int:layout>/passes", responses={200: WatchedBody})
+def see_passes(path: LayoutPath, body: PassesBody) -> Response:
+    """What pass after pass leaves of a piece, the right way or a wrong one."""
+    with session() as opened:
+        layout, plan = layouts.with_plan(opened, path.layout)
+        system = projects.load(opened, layout.project).system
+    place = places(plan).get(body.piece)
+    if place is None:
+        like = next(iter(places(plan)), "O1.1")
+        raise Refusal("$.piece", f"expected a piece of this plan, like {like}, not {body.piece}")
+    board, region = layout.job.board(place[0]), place[1]
+    depth = max(_LEAST_DEPTH, body.depth)
+    down = body.down or flatten(board, region, 0, depth, False).down
+    found = watch(board, region, body.machine, down, depth, system, body.press, body.far_end_first)
+    return answer.body(
+        WatchedBody(
+            piece=body.piece,
+            length=region.x1 - region.x0,
+            width=region.h1 - region.h0,
+            down=down,
+            frames=[
+                FrameBody(**{**vars(f), "lines": [list(row) for row in f.lines]})
+                for f in found.frames
+            ],
+            enough=found.enough,
+            says=found.says,
+        )
+    )
+
+
+@area.get("/layouts/<int:layout>/routes.pdf", responses={200: None})
+def get_route_cards(path: LayoutPath) -> Response:
+    """A card for each board and panel, on paper."""
+    with session() as opened:
+        layout, plan = layouts.with_plan(opened, path.layout)
+        how = kept.of_project(opened, layout.project, layout.job)
+        system = projects.load(opened, layout.project).system
+    cards = route_cards(layout.job, routes(layout.job, plan, how, None, system), system)
+    return answer.file(cards, f"{layout.job.name} routes.pdf", "application/pdf")
+
+
+def _steps(job: Job, plan: Plan, how: Milling) -> dict[str, Step]:
+    found: tuple[Route, ...] = routes(job, plan, how)
+    return {s.key: s for r in found for s in r.steps}

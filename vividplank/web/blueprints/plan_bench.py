@@ -1,0 +1,263 @@
+"""The bench of a plan: moves tried and made, what is held, undo, plans with names."""
+
+from collections.abc import Callable
+from functools import lru_cache
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from vividplank.core.exchange import Refusal
+from vividplank.core.job import Job
+from vividplank.core.layout.edit import moves
+from vividplank.core.layout.model.fixings import Forbidden, Holds
+from vividplank.core.layout.model.plan import Item, Plan
+from vividplank.store import layouts, projects
+from vividplank.store.database import database_url, session
+from vividplank.store.errors import OutOfDate
+from vividplank.store.layouts import Layout
+from vividplank.web import answer
+from vividplank.web.asking import ask
+from vividplank.web.schemas.layout import (
+    HoldsBody,
+    ItemBody,
+    LayoutBody,
+    MoveBody,
+    NameBody,
+    NamedPlan,
+    NamedPlans,
+    ThoughtBody,
+    ThoughtsBody,
+    TriedBody,
+)
+from vividplank.web.schemas.project import LayoutPath, ProjectPath, TroubleBody
+from vividplank.web.translate import layout_body, segments_in_ticks
+
+area = APIBlueprint(
+    "plan_bench",
+    __name__,
+    url_prefix="/api",
+    abp_responses={404: TroubleBody, 409: TroubleBody, 422: TroubleBody},
+)
+
+
+@area.post("/layouts/<int:layout>/try", responses={200: TriedBody})
+def try_move(path: LayoutPath, body: MoveBody) -> Response:
+    """What a move would come to, without making it."""
+    layout, plan = _argued(database_url(), path.layout)
+    before = moves.worth(layout.job, plan)
+    why = ""
+    try:
+        after = _moved(layout, plan, body)
+    except moves.Refused as refused:
+        why, after = str(refused), plan
+    now = moves.worth(layout.job, after)
+    found = moves.where(after, _item(body.item))
+    board = body.board or (found.board if found else "")
+    segments = next((b.segments for b in after.boards if b.board == board), ())
+    return answer.body(
+        TriedBody(
+            holds=not why,
+            why=why,
+            cost=float(now.cost),
+            cost_before=float(before.cost),
+            yields=now.yields,
+            yields_before=before.yields,
+            unplaced=len(after.unplaced),
+            board=board,
+            segments=segments_in_ticks(segments),
+        )
+    )
+
+
+@area.post("/layouts/<int:layout>/move", responses={201: LayoutBody})
+def make_move(path: LayoutPath, body: MoveBody) -> Response:
+    """A move made by hand on the plan that stands; the plan before it is an undo away."""
+
+    def moved(layout: Layout, plan: Plan) -> tuple[Plan, Holds]:
+        try:
+            return _moved(layout, plan, body), layout.holds
+        except moves.Refused as refused:
+            raise Refusal("$", str(refused)) from refused
+
+    return _made(path.layout, moved)
+
+
+@area.put("/layouts/<int:layout>/holds", responses={201: LayoutBody})
+def hold(path: LayoutPath, body: HoldsBody) -> Response:
+    """What stays as it is when the rest is solved."""
+
+    def held(layout: Layout, plan: Plan) -> tuple[Plan, Holds]:
+        return plan, _holds(layout.job, plan, body)
+
+    return _made(path.layout, held)
+
+
+@area.post("/projects/<int:project>/layout/undo", responses={200: LayoutBody})
+def undo(path: ProjectPath) -> Response:
+    with session() as opened:
+        return answer.body(
+            layout_body(layouts.undo(opened, path.project), projects.load(opened, path.project))
+        )
+
+
+@area.post("/projects/<int:project>/layout/redo", responses={200: LayoutBody})
+def redo(path: ProjectPath) -> Response:
+    with session() as opened:
+        return answer.body(
+            layout_body(layouts.redo(opened, path.project), projects.load(opened, path.project))
+        )
+
+
+@area.put("/layouts/<int:layout>/name", responses={200: LayoutBody})
+def call(path: LayoutPath, body: NameBody) -> Response:
+    """Give a plan a name, to keep it and to hold others against it."""
+    with session() as opened:
+        layout = layouts.call(opened, path.layout, body.name.strip())
+        return answer.body(layout_body(layout, projects.load(opened, layout.project)))
+
+
+@area.get("/projects/<int:project>/plans", responses={200: NamedPlans})
+def named_plans(path: ProjectPath) -> Response:
+    with session() as opened:
+        project = projects.load(opened, path.project)
+        plans = layouts.named(opened, path.project)
+    found = []
+    for layout, plan in plans:
+        now = moves.worth(layout.job, plan)
+        found.append(
+            NamedPlan(
+                pk=layout.pk,
+                name=layout.name,
+                cost=float(now.cost),
+                unplaced=len(plan.unplaced),
+                boards=now.boards,
+                yields=now.yields,
+                stale=layout.stale(project.job),
+            )
+        )
+    return answer.body(NamedPlans(plans=found))
+
+
+@area.get("/layouts/<int:layout>", responses={200: LayoutBody})
+def get_one_layout(path: LayoutPath) -> Response:
+    with session() as opened:
+        layout = layouts.load(opened, path.layout)
+        return answer.body(layout_body(layout, projects.load(opened, layout.project)))
+
+
+@area.post("/layouts/<int:layout>/stand", responses={201: LayoutBody})
+def stand(path: LayoutPath) -> Response:
+    """A plan kept by its name becomes the one that stands."""
+    with session() as opened:
+        layout, plan = layouts.with_plan(opened, path.layout)
+        kept = layouts.keep(opened, layout.project, layout.job, plan, layout.made_by, layout.holds)
+        return answer.body(layout_body(kept, projects.load(opened, layout.project)), 201)
+
+
+@area.get("/layouts/<int:layout>/thoughts", responses={200: ThoughtsBody})
+def get_thoughts(path: LayoutPath) -> Response:
+    """What else might be cheaper, as far as it is thought through."""
+    with session() as opened:
+        return answer.body(_thoughts(layouts.thoughts(opened, path.layout)))
+
+
+@area.post("/layouts/<int:layout>/thoughts", responses={202: ThoughtsBody})
+def ask_thoughts(path: LayoutPath) -> Response:
+    """Let a worker think about what else might be cheaper."""
+    with session() as opened:
+        layouts.with_plan(opened, path.layout)
+        layouts.think(opened, path.layout, (), done=False)
+    ask().think(path.layout)
+    with session() as opened:
+        return answer.body(_thoughts(layouts.thoughts(opened, path.layout)), 202)
+
+
+def _thoughts(kept: layouts.Thoughts | None) -> ThoughtsBody:
+    found = kept.found if kept else ()
+    return ThoughtsBody(
+        asked=kept is not None,
+        done=kept is not None and kept.done,
+        found=[ThoughtBody(**{**vars(t), "saves": float(t.saves)}) for t in found],
+    )
+
+
+@lru_cache(maxsize=4)
+def _argued(database: str, pk: int) -> tuple[Layout, Plan]:
+    """A layout with a plan: job, plan and what is held never change in it, and a drag asks many
+    times a second.
+    """
+    with session(database) as opened:
+        return layouts.with_plan(opened, pk)
+
+
+def _made(pk: int, change: Callable[[Layout, Plan], tuple[Plan, Holds]]) -> Response:
+    with session() as opened:
+        layout, plan = layouts.with_plan(opened, pk)
+        project = projects.load(opened, layout.project)
+        standing = layouts.standing(opened, layout.project)
+        if standing is None or standing.pk != pk:
+            raise OutOfDate(standing.pk if standing else 0)
+        if layout.stale(project.job):
+            raise Refusal(
+                "$",
+                "parts, boards or the shop have changed since; expected the plan laid out again "
+                "first",
+            )
+        plan, holds = change(layout, plan)
+        kept = layouts.keep(opened, layout.project, layout.job, plan, "hand", holds)
+        return answer.body(layout_body(kept, project), 201)
+
+
+def _moved(layout: Layout, plan: Plan, body: MoveBody) -> Plan:
+    job, item = Holds(forbidden=layout.holds.forbidden).on(layout.job), _item(body.item)
+    pins = set(layout.holds.pins)
+    found = moves.where(plan, item)
+    moved = set(found.blank.items()) if found else {item}
+    if body.other:
+        moved |= {_item(body.other)}
+    if body.kind != "recut" and moved & pins:
+        raise moves.Refused("it is pinned; loosen the pin first")
+    if body.kind == "lay-down":
+        if body.board in layout.holds.rested:
+            raise moves.Refused(f"{body.board} is to stay in the rack")
+        after = moves.lay_down(job, plan, item, body.board, body.x, body.y)
+    elif body.kind == "take-up":
+        after = moves.take_up(job, plan, item)
+    elif body.kind == "swap":
+        if body.other is None:
+            raise Refusal("$.other", "is missing; expected the item to change places with")
+        after = moves.swap(job, plan, item, _item(body.other))
+    elif body.kind == "turn":
+        after = moves.turn(job, plan, item)
+    elif body.kind == "recut":
+        after = moves.recut(job, plan, item, body.x0, body.x1)
+    elif body.kind == "split":
+        after = moves.split(job, plan, item)
+    else:
+        after = moves.join(job, plan, item)
+    return after
+
+
+def _holds(job: Job, plan: Plan, body: HoldsBody) -> Holds:
+    boards = {b.id: b for b in job.boards}
+    there = {item for *_, item in plan.items()}
+    for place, name in (
+        *((f"$.forbidden[{i}].board", f.board) for i, f in enumerate(body.forbidden)),
+        *((f"$.rested[{i}]", name) for i, name in enumerate(body.rested)),
+    ):
+        if name not in boards:
+            raise Refusal(place, f"is {name}; expected a board of this plan")
+    for i, f in enumerate(body.forbidden):
+        if f.x1 <= f.x0 or f.y1 <= f.y0:
+            raise Refusal(f"$.forbidden[{i}]", "has no area; expected x0 < x1 and y0 < y1")
+    pins = tuple(dict.fromkeys(item for i in body.pins if (item := _item(i)) in there))
+    return Holds(
+        pins,
+        tuple(Forbidden(**f.model_dump()) for f in body.forbidden),
+        tuple(dict.fromkeys(body.rested)),
+        tuple(name for name in dict.fromkeys(body.first) if any(p.id == name for p in job.parts)),
+    )
+
+
+def _item(body: ItemBody) -> Item:
+    return Item(body.part, body.n, body.stave)

@@ -1,0 +1,1 @@
+"""Bodies of the API's requests and answers."""
