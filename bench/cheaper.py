@@ -46,7 +46,7 @@ def _searched(job: Job, plan: Plan, seconds: float) -> tuple[Plan, list[int]]:
     """
     out: list[int] = []
     for some in _choices(job, plan):
-        found = search(replace(job, boards=some), Limits(seconds, hands=2), time.monotonic)
+        found = search(replace(job, boards=some), Limits(seconds, workers=2), time.monotonic)
         if not found.unplaced:
             assert not audit(job, found)
             return _searched(job, replace(found, lower_bound=plan.lower_bound), seconds)
@@ -58,7 +58,7 @@ def main(seconds: float, parts: int, seeds: list[int]) -> None:
     warm()
     for seed in seeds:
         job = shop_job(parts, seed)
-        first = search(job, Limits(2 * seconds, hands=2), time.monotonic)
+        first = search(job, Limits(2 * seconds, workers=2), time.monotonic)
         if first.unplaced:
             print(f"{job.name}: {len(first.unplaced)} left out", flush=True)
             continue

@@ -63,7 +63,7 @@ def dragging(page: Page, name: str, boards: int) -> list[float]:
 def main(port: int, parts: int) -> None:
     warm()
     job = shop_job(parts, 1)
-    plan = search(job, Limits(8, hands=2), time.monotonic)
+    plan = search(job, Limits(8, workers=2), time.monotonic)
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)
         page = browser.new_page(

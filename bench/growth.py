@@ -24,7 +24,7 @@ def main(seconds: float, sizes: list[int]) -> None:
             told.append(progress)
             return True
 
-        plan = search(job, Limits(seconds, hands=2), time.monotonic, watch)
+        plan = search(job, Limits(seconds, workers=2), time.monotonic, watch)
         left = len(plan.unplaced)
         whole = next((p.seconds for p in told if p.unplaced == told[-1].unplaced), seconds)
         near = next(

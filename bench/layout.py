@@ -26,7 +26,7 @@ def main(seconds: float, seeds: int) -> None:
                 whole.append(progress.seconds)
             return True
 
-        plan = search(job, Limits(seconds, seed=seed, hands=2), time.monotonic, watch)
+        plan = search(job, Limits(seconds, seed=seed, workers=2), time.monotonic, watch)
         first = f"whole after {whole[0]:.1f} s" if whole else "never whole"
         print(
             f"seed {seed}: cost {plan.cost}, bound {plan.lower_bound:.2f}, {len(plan.unplaced)} "

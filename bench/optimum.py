@@ -22,7 +22,7 @@ def main(seconds: float, seeds: int, sizes: list[int]) -> None:
             for seed in range(1, seeds + 1):
                 made = planted(family, boards, seed)
                 assert not audit(made.job, made.plan), "the planted plan itself must be right"
-                plan = search(made.job, Limits(seconds, seed=1, hands=2), time.monotonic)
+                plan = search(made.job, Limits(seconds, seed=1, workers=2), time.monotonic)
                 wrong = len(audit(made.job, plan))
                 left = len(plan.unplaced)
                 ratio = float(plan.cost / made.cost)

@@ -145,7 +145,7 @@ def main(seconds: float, seeds: int, counts: list[int]) -> None:
         for seed in range(1, seeds + 1):
             made: Planted = planted("flat", boards, seed)
             best = float(made.cost)
-            ours = search(made.job, Limits(seconds, hands=2), time.monotonic)
+            ours = search(made.job, Limits(seconds, workers=2), time.monotonic)
             assert not audit(made.job, ours)
             library, model = by_library(made.job, seconds), by_model(made.job, seconds)
             said = [f"{cost / best:.3f}" if cost else "not whole" for cost in (library, model)]

@@ -48,7 +48,7 @@ def main(seconds: float, seeds: int, parts: int, times: int) -> None:
     failed = 0
     for seed in range(1, seeds + 1):
         job = warped(shop_job(parts, seed), times)
-        limits = Limits(seconds, hands=2)
+        limits = Limits(seconds, workers=2)
         right = search(job, limits, time.monotonic)
         blind = search(flat(job), limits, time.monotonic)
         too_thin = [v for v in audit(job, blind) if v.rule == 5]

@@ -53,7 +53,7 @@ def main(seconds: float, sizes: list[int]) -> None:
             told(
                 f"{size} pieces",
                 random,
-                search(random, Limits(10.0, hands=2), time.monotonic),
+                search(random, Limits(10.0, workers=2), time.monotonic),
                 seconds,
                 people,
             )

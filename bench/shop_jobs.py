@@ -131,7 +131,7 @@ def _board(rng: random.Random, id: str) -> Board:
 def _by_faults(job: Job, plan: Plan, seconds: float) -> float:
     """The share of the bound that the parts cost less on the same boards without a fault."""
     clear = replace(job, boards=tuple(replace(b, defects=()) for b in job.boards))
-    there = search(clear, Limits(seconds, hands=2), time.monotonic)
+    there = search(clear, Limits(seconds, workers=2), time.monotonic)
     return max(0.0, float(plan.cost - there.cost)) / plan.lower_bound if not there.unplaced else 0.0
 
 
@@ -142,7 +142,7 @@ def main(seconds: float, seeds: int, sizes: list[int]) -> None:
     for size in sizes:
         for seed in range(1, seeds + 1):
             job = shop_job(size, seed)
-            plan = search(job, Limits(seconds, hands=2), time.monotonic)
+            plan = search(job, Limits(seconds, workers=2), time.monotonic)
             wrong = audit(job, plan)
             gap = float(plan.cost) / plan.lower_bound - 1 if plan.lower_bound else float("inf")
             why = ""

@@ -34,7 +34,7 @@ def main(arguments: list[str]) -> int:
             return _plan(
                 chosen.job,
                 chosen.out,
-                Limits(chosen.seconds, seed=chosen.seed, hands=len(os.sched_getaffinity(0))),
+                Limits(chosen.seconds, seed=chosen.seed, workers=len(os.sched_getaffinity(0))),
             )
         return _audit(chosen.job, chosen.plan)
     except Refusal as refusal:

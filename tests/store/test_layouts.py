@@ -8,8 +8,8 @@ import pytest
 
 from tests.core.layout.model.test_audit import JOB, PLAN
 from vividplank.core.exchange import read_job, read_plan
-from vividplank.core.layout.explain.what_ifs import Thought
-from vividplank.core.layout.model.fixings import Forbidden, Holds
+from vividplank.core.layout.explain.what_ifs import WhatIf
+from vividplank.core.layout.model.fixings import Fixings, Forbidden
 from vividplank.core.layout.model.limits import Limits, Progress
 from vividplank.core.layout.model.plan import Item, Plan, Unplaced
 from vividplank.core.milling.days.day import Days, Setup
@@ -224,16 +224,16 @@ def test_what_was_milled_is_milled_in_the_plan_made_from_it(project: int) -> Non
 
 def test_what_is_held_goes_with_the_next_search(project: int) -> None:
     first = standing_hand(project)
-    holds = Holds(
+    fixings = Fixings(
         pins=(Item("A", 1),),
         forbidden=(Forbidden("B1", 0, 8128, 0, 8128),),
-        rested=("B3",),
+        excluded=("B3",),
         first=("R",),
     )
     with session() as opened:
-        layouts.keep(opened, project, HAND_JOB, HAND_PLAN, "hand", holds)
+        layouts.keep(opened, project, HAND_JOB, HAND_PLAN, "hand", fixings)
         asked = layouts.ask(opened, project, HAND_JOB, 5)
-        assert asked.holds == holds and asked.parent != first.pk
+        assert asked.fixings == fixings and asked.parent != first.pk
         before = layouts.plan_of(opened, asked.parent)
         assert before == HAND_PLAN and layouts.plan_of(opened, None) is None
 
@@ -241,12 +241,12 @@ def test_what_is_held_goes_with_the_next_search(project: int) -> None:
 def test_thoughts_are_kept_as_they_come(project: int) -> None:
     first = standing_hand(project)
     with session() as opened:
-        assert layouts.thoughts(opened, first.pk) is None
-        one = Thought("shorter", "A", "cut A to 19 in", Decimal("4.25"), 0)
+        assert layouts.what_ifs(opened, first.pk) is None
+        one = WhatIf("shorter", "A", "cut A to 19 in", Decimal("4.25"), 0)
         layouts.think(opened, first.pk, [one], done=False)
-        assert layouts.thoughts(opened, first.pk) == layouts.Thoughts(False, (one,))
+        assert layouts.what_ifs(opened, first.pk) == layouts.WhatIfs(False, (one,))
         layouts.think(opened, first.pk, [one, one], done=True)
-        found = layouts.thoughts(opened, first.pk)
+        found = layouts.what_ifs(opened, first.pk)
         assert found and found.done and found.found == (one, one)
 
 

@@ -82,7 +82,7 @@ def test_what_stands_against_a_move_is_said(
         == 422
     )
 
-    held = client.put(f"/api/layouts/{plan['pk']}/holds", json={"pins": [item]}).get_json()
+    held = client.put(f"/api/layouts/{plan['pk']}/fixings", json={"pins": [item]}).get_json()
     for kind in ("take-up", "turn"):
         tried = client.post(
             f"/api/layouts/{held['pk']}/try", json={"kind": kind, "item": item}
@@ -109,21 +109,21 @@ def test_the_rest_is_solved_round_what_is_held(
     body = {
         "pins": [item],
         "forbidden": [zone],
-        "rested": [other] if other else [],
-        "first": [item["part"]],
+        "excluded": [other] if other else [],
+        "priority": [item["part"]],
     }
-    assert client.put(f"/api/layouts/{plan['pk']}/holds", json=body).get_json()["holds"] == body
+    assert client.put(f"/api/layouts/{plan['pk']}/fixings", json=body).get_json()["fixings"] == body
     made = client.post(base, json={"seconds": 1}).get_json()
-    assert made["holds"] == body
+    assert made["fixings"] == body
     lay_out(made["pk"])
     now = client.get(base).get_json()["standing"]
     assert (board, item) in items(now)
     for place in (
-        {"rested": ["X"]},
+        {"excluded": ["X"]},
         {"forbidden": [zone | {"x1": 0}]},
         {"forbidden": [zone | {"board": "X"}]},
     ):
-        assert client.put(f"/api/layouts/{now['pk']}/holds", json=place).status_code == 422
+        assert client.put(f"/api/layouts/{now['pk']}/fixings", json=place).status_code == 422
 
 
 def test_plans_with_names_are_kept_and_stand_again(
@@ -155,7 +155,7 @@ def test_what_else_might_be_cheaper_is_thought_about_when_asked(
     client: FlaskClient, stood: tuple[dict[str, Any], dict[str, Any]]
 ) -> None:
     _, plan = stood
-    place = f"/api/layouts/{plan['pk']}/thoughts"
+    place = f"/api/layouts/{plan['pk']}/what-ifs"
     assert client.get(place).get_json() == {"asked": False, "done": False, "found": []}
     asked = client.post(place)
     assert asked.status_code == 202

@@ -12,7 +12,7 @@ from vividplank.core.board import Board, Defect, Grain, Station, Surface, Warp, 
 from vividplank.core.board.photo import Photo
 from vividplank.core.cutlist import Edging, GluedUp, Measure, Panel, Part, Source
 from vividplank.core.job import Job
-from vividplank.core.layout.model.fixings import Forbidden, Holds
+from vividplank.core.layout.model.fixings import Fixings, Forbidden
 from vividplank.core.layout.model.plan import Item
 from vividplank.core.shop import Allowance, Instruments, Keep, Kerf, Shop
 from vividplank.core.timber.board_feet import TicketRule
@@ -112,17 +112,17 @@ def _defect(d: dict[str, Any]) -> Defect:
     return Defect(**{**d, "points": tuple((x, y) for x, y in d.get("points", ()))})
 
 
-def holds_to_document(holds: Holds) -> dict[str, Any]:
+def fixings_to_document(holds: Fixings) -> dict[str, Any]:
     document: dict[str, Any] = json.loads(json.dumps(asdict(holds)))
     return document
 
 
-def holds_from_document(d: dict[str, Any]) -> Holds:
-    return Holds(
+def fixings_from_document(d: dict[str, Any]) -> Fixings:
+    return Fixings(
         tuple(Item(**i) for i in d.get("pins", ())),
         tuple(Forbidden(**f) for f in d.get("forbidden", ())),
-        tuple(d.get("rested", ())),
-        tuple(d.get("first", ())),
+        tuple(d.get("excluded", ())),
+        tuple(d.get("priority", ())),
     )
 
 

@@ -10,7 +10,7 @@ import time
 import procrastinate
 from sqlalchemy.exc import DBAPIError
 
-from vividplank.core.layout.explain.what_ifs import Thought, thoughts
+from vividplank.core.layout.explain.what_ifs import WhatIf, what_ifs
 from vividplank.core.layout.model.fixings import Task
 from vividplank.core.layout.model.limits import Limits, Progress
 from vividplank.core.layout.search.reoptimise import solve
@@ -79,8 +79,8 @@ def lay_out(layout: int) -> None:
         return going and not ending.is_set()
 
     try:
-        limits = Limits(seconds=found.seconds, hands=len(os.sched_getaffinity(0)))
-        plan = solve(found.job, limits, time.monotonic, watch, Task(found.holds, before))
+        limits = Limits(seconds=found.seconds, workers=len(os.sched_getaffinity(0)))
+        plan = solve(found.job, limits, time.monotonic, watch, Task(found.fixings, before))
         with session() as opened:
             if going and ending.is_set():
                 layouts.hand_back(opened, layout)
@@ -109,22 +109,22 @@ def think(layout: int, seconds: float = 2.0) -> None:
             system = projects.load(opened, found.project).system
         if found.plan is None:
             return
-        so_far: list[Thought] = []
+        so_far: list[WhatIf] = []
 
-        def told(thought: Thought) -> bool:
+        def told(thought: WhatIf) -> bool:
             so_far.append(thought)
             with session() as opened:
                 layouts.think(opened, layout, so_far, done=False)
             return not ending.is_set()
 
         limits = Limits(seconds=seconds)
-        thought = thoughts(
+        thought = what_ifs(
             found.job,
             found.plan,
             system,
             limits,
             time.monotonic,
-            Task(found.holds, found.plan),
+            Task(found.fixings, found.plan),
             told,
         )
         with session() as opened:

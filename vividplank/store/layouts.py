@@ -10,15 +10,15 @@ from sqlalchemy.orm import Session
 
 from vividplank.core.document import (
     digest,
-    holds_from_document,
-    holds_to_document,
+    fixings_from_document,
+    fixings_to_document,
     job_from_document,
     job_to_document,
 )
 from vividplank.core.exchange import plan_document, read_plan
 from vividplank.core.job import Job
-from vividplank.core.layout.explain.what_ifs import Thought
-from vividplank.core.layout.model.fixings import Holds, Task
+from vividplank.core.layout.explain.what_ifs import WhatIf
+from vividplank.core.layout.model.fixings import Fixings, Task
 from vividplank.core.layout.model.limits import Progress
 from vividplank.core.layout.model.plan import Plan
 from vividplank.store.errors import NothingTo, NotThere
@@ -44,7 +44,7 @@ class Layout:
     job: Job
     made_from: str
     plan: Plan | None
-    holds: Holds
+    fixings: Fixings
     parent: int | None
     made_by: str
     name: str
@@ -70,7 +70,7 @@ def ask(session: Session, project: int, job: Job, seconds: float) -> Layout:
         made_from=digest(job),
         job=job_to_document(job),
         parent=before.pk if before else None,
-        holds=before.holds if before else {},
+        fixings=before.fixings if before else {},
     )
     session.add(row)
     session.flush()
@@ -83,7 +83,7 @@ def keep(
     job: Job,
     plan: Plan,
     made_by: str = "file",
-    holds: Holds | None = None,
+    fixings: Fixings | None = None,
 ) -> Layout:
     """A plan that came in from a file or was made by hand, and passed the audit. What had been
     undone is gone for good.
@@ -102,7 +102,7 @@ def keep(
         state="done",
         parent=before.pk if before else None,
         made_by=made_by,
-        holds=holds_to_document(holds or Holds()),
+        fixings=fixings_to_document(fixings or Fixings()),
     )
     session.add(row)
     _hold(row, job, plan)
@@ -257,15 +257,15 @@ def finish(session: Session, pk: int, job: Job, plan: Plan) -> None:
         plan.cost,
         plan.lower_bound,
     )
-    same = before is not None and (before.made_from, before.holds) == (
+    same = before is not None and (before.made_from, before.fixings) == (
         row.made_from,
-        holds_from_document(row.holds or {}),
+        fixings_from_document(row.fixings or {}),
     )
     if (
         before is None
         or not same
         or _better(plan, before)
-        or not Task(before.holds, before.plan).kept(job)
+        or not Task(before.fixings, before.plan).kept(job)
     ):
         _hold(row, job, plan)
     row.state = "stopped" if row.stop_asked else "done"
@@ -335,27 +335,27 @@ def _standing(session: Session, project: int) -> LayoutRow | None:
 
 
 @dataclass(frozen=True)
-class Thoughts:
+class WhatIfs:
     """What else might be cheaper than a plan; `done` when all of it is thought through."""
 
     done: bool
-    found: tuple[Thought, ...]
+    found: tuple[WhatIf, ...]
 
 
-def thoughts(session: Session, pk: int) -> Thoughts | None:
+def what_ifs(session: Session, pk: int) -> WhatIfs | None:
     """None where nobody has asked."""
-    kept = _row(session, pk).thoughts
+    kept = _row(session, pk).what_ifs
     if kept is None:
         return None
-    return Thoughts(
-        kept["done"], tuple(Thought(**{**t, "saves": Decimal(t["saves"])}) for t in kept["found"])
+    return WhatIfs(
+        kept["done"], tuple(WhatIf(**{**t, "saves": Decimal(t["saves"])}) for t in kept["found"])
     )
 
 
-def think(session: Session, pk: int, found: Sequence[Thought], done: bool) -> None:
+def think(session: Session, pk: int, found: Sequence[WhatIf], done: bool) -> None:
     """Write down what was thought so far."""
     listed = [{**vars(t), "saves": str(t.saves)} for t in found]
-    _row(session, pk).thoughts = {"done": done, "found": listed}
+    _row(session, pk).what_ifs = {"done": done, "found": listed}
 
 
 def _better(plan: Plan, before: Layout) -> bool:
@@ -395,7 +395,7 @@ def _layout(r: LayoutRow) -> Layout:
         job_from_document(r.job),
         r.made_from,
         read_plan(json.dumps(r.plan)) if r.plan else None,
-        holds_from_document(r.holds or {}),
+        fixings_from_document(r.fixings or {}),
         r.parent,
         r.made_by or "search",
         r.name or "",

@@ -235,12 +235,12 @@ class LayoutRow(Base):
     trying: Mapped[str] = mapped_column(default="")  # what the search is at
     plan: Mapped[dict[str, Any] | None]
     trouble: Mapped[str] = mapped_column(default="")
-    holds: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    fixings: Mapped[dict[str, Any]] = mapped_column(default=dict)
     parent: Mapped[int | None]  # the layout it was made from
     made_by: Mapped[str] = mapped_column(default="search")  # search, hand, file
     name: Mapped[str] = mapped_column(default="")
     undone: Mapped[bool] = mapped_column(default=False)
-    thoughts: Mapped[
+    what_ifs: Mapped[
         dict[str, Any] | None
     ]  # what else might be cheaper, as far as it is thought through
     days: Mapped[dict[str, Any] | None]  # the shop's days asked for, and what came of it

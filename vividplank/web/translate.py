@@ -129,7 +129,7 @@ def layout_body(layout: Layout, project: Project) -> LayoutBody:
             "plan": plan_in_ticks(layout.plan) if layout.plan else None,
             "boards": [board_body(b) for b in layout.job.boards],
             "parts": [part_body(p) for p in layout.job.parts],
-            "holds": asdict(layout.holds),
+            "fixings": asdict(layout.fixings),
             "made_by": layout.made_by,
             "name": layout.name,
             "yields": worth(layout.job, layout.plan).yields if layout.plan else 0.0,

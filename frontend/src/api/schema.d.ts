@@ -296,7 +296,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/layouts/{layout}/holds": {
+    "/api/layouts/{layout}/fixings": {
         parameters: {
             query?: never;
             header?: never;
@@ -305,7 +305,7 @@ export interface paths {
         };
         get?: never;
         /** What stays as it is when the rest is solved. */
-        put: operations["plan_bench_hold_layouts__int_layout__holds_put"];
+        put: operations["plan_bench_hold_layouts__int_layout__fixings_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -533,24 +533,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/layouts/{layout}/thoughts": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What else might be cheaper, as far as it is thought through. */
-        get: operations["plan_bench_get_thoughts_layouts__int_layout__thoughts_get"];
-        put?: never;
-        /** Let a worker think about what else might be cheaper. */
-        post: operations["plan_bench_ask_thoughts_layouts__int_layout__thoughts_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/layouts/{layout}/try": {
         parameters: {
             query?: never;
@@ -562,6 +544,24 @@ export interface paths {
         put?: never;
         /** What a move would come to, without making it. */
         post: operations["plan_bench_try_move_layouts__int_layout__try_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{layout}/what-ifs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What else might be cheaper, as far as it is thought through. */
+        get: operations["plan_bench_get_what_ifs_layouts__int_layout__what_ifs_get"];
+        put?: never;
+        /** Let a worker think about what else might be cheaper. */
+        post: operations["plan_bench_ask_what_ifs_layouts__int_layout__what_ifs_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2005,6 +2005,32 @@ export interface components {
             /** Version */
             version: number;
         };
+        /**
+         * FixingsBody
+         * @description What stays as it is when the rest is solved.
+         */
+        FixingsBody: {
+            /**
+             * Excluded
+             * @default []
+             */
+            excluded: string[];
+            /**
+             * Forbidden
+             * @default []
+             */
+            forbidden: components["schemas"]["ForbiddenBody"][];
+            /**
+             * Pins
+             * @default []
+             */
+            pins: components["schemas"]["ItemBody"][];
+            /**
+             * Priority
+             * @default []
+             */
+            priority: string[];
+        };
         /** ForbiddenBody */
         ForbiddenBody: {
             /** Board */
@@ -2132,32 +2158,6 @@ export interface components {
             database: boolean;
             /** Name */
             name: string;
-        };
-        /**
-         * HoldsBody
-         * @description What stays as it is when the rest is solved.
-         */
-        HoldsBody: {
-            /**
-             * First
-             * @default []
-             */
-            first: string[];
-            /**
-             * Forbidden
-             * @default []
-             */
-            forbidden: components["schemas"]["ForbiddenBody"][];
-            /**
-             * Pins
-             * @default []
-             */
-            pins: components["schemas"]["ItemBody"][];
-            /**
-             * Rested
-             * @default []
-             */
-            rested: string[];
         };
         /**
          * Hours
@@ -2336,7 +2336,7 @@ export interface components {
             boards: components["schemas"]["BoardBody"][];
             /** Cost */
             cost: number | null;
-            holds: components["schemas"]["HoldsBody"];
+            fixings: components["schemas"]["FixingsBody"];
             /** Lower Bound */
             lower_bound: number | null;
             /**
@@ -4206,35 +4206,6 @@ export interface components {
              */
             tallest: number;
         };
-        /** ThoughtBody */
-        ThoughtBody: {
-            /** About */
-            about: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "shorter" | "narrower" | "lenient" | "method" | "board";
-            /** Placed */
-            placed: number;
-            /** Saves */
-            saves: number;
-            /** Words */
-            words: string;
-        };
-        /**
-         * ThoughtsBody
-         * @description What else might be cheaper, each idea confirmed by a solve. `asked` is false where nobody has
-         *     asked yet.
-         */
-        ThoughtsBody: {
-            /** Asked */
-            asked: boolean;
-            /** Done */
-            done: boolean;
-            /** Found */
-            found: components["schemas"]["ThoughtBody"][];
-        };
         /**
          * TicketBody
          * @description How the yard's ticket rounds board feet.
@@ -4428,6 +4399,35 @@ export interface components {
             do: string;
             /** Machine */
             machine: string;
+        };
+        /** WhatIfBody */
+        WhatIfBody: {
+            /** About */
+            about: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "shorter" | "narrower" | "lenient" | "method" | "board";
+            /** Placed */
+            placed: number;
+            /** Saves */
+            saves: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * WhatIfsBody
+         * @description What else might be cheaper, each idea confirmed by a solve. `asked` is false where nobody has
+         *     asked yet.
+         */
+        WhatIfsBody: {
+            /** Asked */
+            asked: boolean;
+            /** Done */
+            done: boolean;
+            /** Found */
+            found: components["schemas"]["WhatIfBody"][];
         };
         /** WhereBody */
         WhereBody: {
@@ -5414,7 +5414,7 @@ export interface operations {
             };
         };
     };
-    plan_bench_hold_layouts__int_layout__holds_put: {
+    plan_bench_hold_layouts__int_layout__fixings_put: {
         parameters: {
             query?: never;
             header?: never;
@@ -5425,7 +5425,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["HoldsBody"];
+                "application/json": components["schemas"]["FixingsBody"];
             };
         };
         responses: {
@@ -6031,104 +6031,6 @@ export interface operations {
             };
         };
     };
-    plan_bench_get_thoughts_layouts__int_layout__thoughts_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                layout: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ThoughtsBody"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-        };
-    };
-    plan_bench_ask_thoughts_layouts__int_layout__thoughts_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                layout: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Accepted */
-            202: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ThoughtsBody"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-        };
-    };
     plan_bench_try_move_layouts__int_layout__try_post: {
         parameters: {
             query?: never;
@@ -6151,6 +6053,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TriedBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    plan_bench_get_what_ifs_layouts__int_layout__what_ifs_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatIfsBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    plan_bench_ask_what_ifs_layouts__int_layout__what_ifs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatIfsBody"];
                 };
             };
             /** @description Not Found */

@@ -5,15 +5,15 @@ from decimal import Decimal
 
 from tests.making import BARE, a_board, a_fault, a_part
 from vividplank.core.job import Job
-from vividplank.core.layout.explain.what_ifs import Thought, thoughts
+from vividplank.core.layout.explain.what_ifs import WhatIf, what_ifs
 from vividplank.core.layout.search.search import Limits, search
 
 LIMITS = Limits(60, rounds=2)
 
 
-def thought(job: Job) -> dict[tuple[str, str], Thought]:
+def thought(job: Job) -> dict[tuple[str, str], WhatIf]:
     plan = search(job, LIMITS, time.monotonic)
-    return {(t.kind, t.about): t for t in thoughts(job, plan, "in", LIMITS, time.monotonic)}
+    return {(t.kind, t.about): t for t in what_ifs(job, plan, "in", LIMITS, time.monotonic)}
 
 
 def test_an_inch_that_saves_a_board() -> None:
@@ -25,7 +25,7 @@ def test_an_inch_that_saves_a_board() -> None:
         (a_board("B", 60, 2.2), a_board("C", 60, 2.2, price="12")),
     )
     found = thought(job)
-    assert found["shorter", "A"] == Thought(
+    assert found["shorter", "A"] == WhatIf(
         "shorter", "A", "Make Part A 1 in shorter", Decimal(12), 0
     )
     assert ("narrower", "A") not in found and ("lenient", "A") not in found
@@ -52,6 +52,6 @@ def test_what_finds_a_place_comes_first_and_telling_can_be_stopped() -> None:
     job = Job("", BARE, (a_part("A", 2, 30, 2),), (a_board("B", 60, 2.2),))
     plan = search(job, LIMITS, time.monotonic)
     assert len(plan.unplaced) == 1
-    heard: list[Thought] = []
-    first = thoughts(job, plan, "in", LIMITS, time.monotonic, told=lambda t: bool(heard.append(t)))
+    heard: list[WhatIf] = []
+    first = what_ifs(job, plan, "in", LIMITS, time.monotonic, told=lambda t: bool(heard.append(t)))
     assert first == heard and len(heard) == 1 and heard[0].placed == 1

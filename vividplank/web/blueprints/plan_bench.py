@@ -9,7 +9,7 @@ from flask_openapi3 import APIBlueprint
 from vividplank.core.exchange import Refusal
 from vividplank.core.job import Job
 from vividplank.core.layout.edit import moves
-from vividplank.core.layout.model.fixings import Forbidden, Holds
+from vividplank.core.layout.model.fixings import Fixings, Forbidden
 from vividplank.core.layout.model.plan import Item, Plan
 from vividplank.store import layouts, projects
 from vividplank.store.database import database_url, session
@@ -18,16 +18,16 @@ from vividplank.store.layouts import Layout
 from vividplank.web import answer
 from vividplank.web.asking import ask
 from vividplank.web.schemas.layout import (
-    HoldsBody,
+    FixingsBody,
     ItemBody,
     LayoutBody,
     MoveBody,
     NameBody,
     NamedPlan,
     NamedPlans,
-    ThoughtBody,
-    ThoughtsBody,
     TriedBody,
+    WhatIfBody,
+    WhatIfsBody,
 )
 from vividplank.web.schemas.project import LayoutPath, ProjectPath, TroubleBody
 from vividplank.web.translate import layout_body, segments_in_ticks
@@ -73,21 +73,21 @@ def try_move(path: LayoutPath, body: MoveBody) -> Response:
 def make_move(path: LayoutPath, body: MoveBody) -> Response:
     """A move made by hand on the plan that stands; the plan before it is an undo away."""
 
-    def moved(layout: Layout, plan: Plan) -> tuple[Plan, Holds]:
+    def moved(layout: Layout, plan: Plan) -> tuple[Plan, Fixings]:
         try:
-            return _moved(layout, plan, body), layout.holds
+            return _moved(layout, plan, body), layout.fixings
         except moves.Refused as refused:
             raise Refusal("$", str(refused)) from refused
 
     return _made(path.layout, moved)
 
 
-@area.put("/layouts/<int:layout>/holds", responses={201: LayoutBody})
-def hold(path: LayoutPath, body: HoldsBody) -> Response:
+@area.put("/layouts/<int:layout>/fixings", responses={201: LayoutBody})
+def hold(path: LayoutPath, body: FixingsBody) -> Response:
     """What stays as it is when the rest is solved."""
 
-    def held(layout: Layout, plan: Plan) -> tuple[Plan, Holds]:
-        return plan, _holds(layout.job, plan, body)
+    def held(layout: Layout, plan: Plan) -> tuple[Plan, Fixings]:
+        return plan, _fixings(layout.job, plan, body)
 
     return _made(path.layout, held)
 
@@ -150,34 +150,36 @@ def stand(path: LayoutPath) -> Response:
     """A plan kept by its name becomes the one that stands."""
     with session() as opened:
         layout, plan = layouts.with_plan(opened, path.layout)
-        kept = layouts.keep(opened, layout.project, layout.job, plan, layout.made_by, layout.holds)
+        kept = layouts.keep(
+            opened, layout.project, layout.job, plan, layout.made_by, layout.fixings
+        )
         return answer.body(layout_body(kept, projects.load(opened, layout.project)), 201)
 
 
-@area.get("/layouts/<int:layout>/thoughts", responses={200: ThoughtsBody})
-def get_thoughts(path: LayoutPath) -> Response:
+@area.get("/layouts/<int:layout>/what-ifs", responses={200: WhatIfsBody})
+def get_what_ifs(path: LayoutPath) -> Response:
     """What else might be cheaper, as far as it is thought through."""
     with session() as opened:
-        return answer.body(_thoughts(layouts.thoughts(opened, path.layout)))
+        return answer.body(_what_ifs(layouts.what_ifs(opened, path.layout)))
 
 
-@area.post("/layouts/<int:layout>/thoughts", responses={202: ThoughtsBody})
-def ask_thoughts(path: LayoutPath) -> Response:
+@area.post("/layouts/<int:layout>/what-ifs", responses={202: WhatIfsBody})
+def ask_what_ifs(path: LayoutPath) -> Response:
     """Let a worker think about what else might be cheaper."""
     with session() as opened:
         layouts.with_plan(opened, path.layout)
         layouts.think(opened, path.layout, (), done=False)
     ask().think(path.layout)
     with session() as opened:
-        return answer.body(_thoughts(layouts.thoughts(opened, path.layout)), 202)
+        return answer.body(_what_ifs(layouts.what_ifs(opened, path.layout)), 202)
 
 
-def _thoughts(kept: layouts.Thoughts | None) -> ThoughtsBody:
+def _what_ifs(kept: layouts.WhatIfs | None) -> WhatIfsBody:
     found = kept.found if kept else ()
-    return ThoughtsBody(
+    return WhatIfsBody(
         asked=kept is not None,
         done=kept is not None and kept.done,
-        found=[ThoughtBody(**{**vars(t), "saves": float(t.saves)}) for t in found],
+        found=[WhatIfBody(**{**vars(t), "saves": float(t.saves)}) for t in found],
     )
 
 
@@ -190,7 +192,7 @@ def _argued(database: str, pk: int) -> tuple[Layout, Plan]:
         return layouts.with_plan(opened, pk)
 
 
-def _made(pk: int, change: Callable[[Layout, Plan], tuple[Plan, Holds]]) -> Response:
+def _made(pk: int, change: Callable[[Layout, Plan], tuple[Plan, Fixings]]) -> Response:
     with session() as opened:
         layout, plan = layouts.with_plan(opened, pk)
         project = projects.load(opened, layout.project)
@@ -201,16 +203,16 @@ def _made(pk: int, change: Callable[[Layout, Plan], tuple[Plan, Holds]]) -> Resp
             raise Refusal(
                 "$",
                 "parts, boards or the shop have changed since; expected the plan laid out again "
-                "first",
+                "priority",
             )
-        plan, holds = change(layout, plan)
-        kept = layouts.keep(opened, layout.project, layout.job, plan, "hand", holds)
+        plan, fixings = change(layout, plan)
+        kept = layouts.keep(opened, layout.project, layout.job, plan, "hand", fixings)
         return answer.body(layout_body(kept, project), 201)
 
 
 def _moved(layout: Layout, plan: Plan, body: MoveBody) -> Plan:
-    job, item = Holds(forbidden=layout.holds.forbidden).on(layout.job), _item(body.item)
-    pins = set(layout.holds.pins)
+    job, item = Fixings(forbidden=layout.fixings.forbidden).on(layout.job), _item(body.item)
+    pins = set(layout.fixings.pins)
     found = moves.where(plan, item)
     moved = set(found.blank.items()) if found else {item}
     if body.other:
@@ -218,7 +220,7 @@ def _moved(layout: Layout, plan: Plan, body: MoveBody) -> Plan:
     if body.kind != "recut" and moved & pins:
         raise moves.Refused("it is pinned; loosen the pin first")
     if body.kind == "lay-down":
-        if body.board in layout.holds.rested:
+        if body.board in layout.fixings.excluded:
             raise moves.Refused(f"{body.board} is to stay in the rack")
         after = moves.lay_down(job, plan, item, body.board, body.x, body.y)
     elif body.kind == "take-up":
@@ -238,12 +240,12 @@ def _moved(layout: Layout, plan: Plan, body: MoveBody) -> Plan:
     return after
 
 
-def _holds(job: Job, plan: Plan, body: HoldsBody) -> Holds:
+def _fixings(job: Job, plan: Plan, body: FixingsBody) -> Fixings:
     boards = {b.id: b for b in job.boards}
     there = {item for *_, item in plan.items()}
     for place, name in (
         *((f"$.forbidden[{i}].board", f.board) for i, f in enumerate(body.forbidden)),
-        *((f"$.rested[{i}]", name) for i, name in enumerate(body.rested)),
+        *((f"$.rested[{i}]", name) for i, name in enumerate(body.excluded)),
     ):
         if name not in boards:
             raise Refusal(place, f"is {name}; expected a board of this plan")
@@ -251,11 +253,13 @@ def _holds(job: Job, plan: Plan, body: HoldsBody) -> Holds:
         if f.x1 <= f.x0 or f.y1 <= f.y0:
             raise Refusal(f"$.forbidden[{i}]", "has no area; expected x0 < x1 and y0 < y1")
     pins = tuple(dict.fromkeys(item for i in body.pins if (item := _item(i)) in there))
-    return Holds(
+    return Fixings(
         pins,
         tuple(Forbidden(**f.model_dump()) for f in body.forbidden),
-        tuple(dict.fromkeys(body.rested)),
-        tuple(name for name in dict.fromkeys(body.first) if any(p.id == name for p in job.parts)),
+        tuple(dict.fromkeys(body.excluded)),
+        tuple(
+            name for name in dict.fromkeys(body.priority) if any(p.id == name for p in job.parts)
+        ),
     )
 
 

@@ -1,5 +1,5 @@
 """What goes over the wire about layouts: searches, plans, moves by hand, what is held, marks,
-reasons, thoughts.
+reasons, what-ifs.
 """
 
 from typing import Annotated, Any, Literal
@@ -29,13 +29,13 @@ class ForbiddenBody(Body):
     y1: Ticks
 
 
-class HoldsBody(Body):
+class FixingsBody(Body):
     """What stays as it is when the rest is solved."""
 
     pins: list[ItemBody] = []
     forbidden: list[ForbiddenBody] = []
-    rested: list[str] = []
-    first: list[str] = []
+    excluded: list[str] = []
+    priority: list[str] = []
 
 
 class MoveBody(Body):
@@ -111,7 +111,7 @@ class ReasonsBody(Body):
     reasons: list[ReasonBody]
 
 
-class ThoughtBody(Body):
+class WhatIfBody(Body):
     kind: Literal["shorter", "narrower", "lenient", "method", "board"]
     about: str
     words: str
@@ -119,14 +119,14 @@ class ThoughtBody(Body):
     placed: int
 
 
-class ThoughtsBody(Body):
+class WhatIfsBody(Body):
     """What else might be cheaper, each idea confirmed by a solve. `asked` is false where nobody has
     asked yet.
     """
 
     asked: bool
     done: bool
-    found: list[ThoughtBody]
+    found: list[WhatIfBody]
 
 
 class NameBody(Body):
@@ -163,7 +163,7 @@ class LayoutBody(Body):
     plan: dict[str, Any] | None  # a plan file's document, in ticks
     boards: list[BoardBody]
     parts: list[PartBody]
-    holds: HoldsBody
+    fixings: FixingsBody
     made_by: Literal["search", "hand", "file"]
     name: str
     yields: float  # share of the wood of the boards cut that becomes parts

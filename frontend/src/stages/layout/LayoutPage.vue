@@ -20,7 +20,7 @@ import PlanLanes from "./PlanLanes.vue";
 import { moveOf, whereIs, type Move } from "./moves";
 import { provenBound } from "./proven";
 
-type Holds = Schemas["HoldsBody"];
+type Fixings = Schemas["FixingsBody"];
 
 const { pk, project } = useProject();
 const client = useQueryClient();
@@ -43,13 +43,15 @@ const boards = computed(() =>
 const parts = computed(() => standing.value?.parts ?? []);
 const shown = computed(() => standing.value?.boards ?? boards.value);
 const movable = computed(() => !!plan.value && !standing.value!.stale && !going.value);
-const holds = computed(() => standing.value?.holds ?? { pins: [], forbidden: [], rested: [], first: [] });
+const fixings = computed(
+  () => standing.value?.fixings ?? { pins: [], forbidden: [], excluded: [], priority: [] },
+);
 const held = computed(
   () =>
-    holds.value.pins.length +
-    holds.value.forbidden.length +
-    holds.value.rested.length +
-    holds.value.first.length,
+    fixings.value.pins.length +
+    fixings.value.forbidden.length +
+    fixings.value.excluded.length +
+    fixings.value.priority.length,
 );
 const figures = computed(() => {
   const now = going.value ? latest.value : standing.value;
@@ -90,7 +92,7 @@ const comparing = ref(false);
 const saving = ref(false);
 const lanes = ref<InstanceType<typeof PlanLanes>>();
 const pickedName = computed(() => (picked.value ? itemName(picked.value) : ""));
-const isPinned = computed(() => holds.value.pins.some((i) => itemName(i as Item) === pickedName.value));
+const isPinned = computed(() => fixings.value.pins.some((i) => itemName(i as Item) === pickedName.value));
 const lies = computed(() => (picked.value ? whereIs(plan.value, picked.value) : undefined));
 
 /** Why the plan is as it is: sentences by what they are about. */
@@ -132,12 +134,12 @@ function make(move: Move): Promise<void> {
 function act(kind: Move["kind"]): void {
   if (picked.value && movable.value) void make(moveOf(kind, picked.value));
 }
-function hold(change: Partial<Holds>): void {
+function hold(change: Partial<Fixings>): void {
   if (movable.value)
     void after(() =>
-      api.PUT("/api/layouts/{layout}/holds", {
+      api.PUT("/api/layouts/{layout}/fixings", {
         params: { path: { layout: standing.value!.pk } },
-        body: { ...holds.value, ...change },
+        body: { ...fixings.value, ...change },
       }),
     );
 }
@@ -146,12 +148,12 @@ function toggled(list: string[], name: string): string[] {
 }
 function pin(): void {
   if (!picked.value || !lies.value) return;
-  const rest = holds.value.pins.filter((i) => itemName(i as Item) !== pickedName.value);
+  const rest = fixings.value.pins.filter((i) => itemName(i as Item) !== pickedName.value);
   hold({ pins: isPinned.value ? rest : [...rest, picked.value] });
 }
-function forbid(place: Holds["forbidden"][number]): void {
+function forbid(place: Fixings["forbidden"][number]): void {
   drawing.value = false;
-  hold({ forbidden: [...holds.value.forbidden, place] });
+  hold({ forbidden: [...fixings.value.forbidden, place] });
 }
 function forbidWhereItLies(): void {
   if (lies.value)
@@ -411,23 +413,23 @@ const progress = computed(() => {
     <p v-for="text in pickedWhy" :key="text" class="soft why"><Fig :text="text" /></p>
     <p v-if="held && movable" class="soft held">
       Held:
-      <template v-if="holds.pins.length"
-        >{{ holds.pins.map((i) => itemName(i as Item)).join(", ") }} pinned</template
+      <template v-if="fixings.pins.length"
+        >{{ fixings.pins.map((i) => itemName(i as Item)).join(", ") }} pinned</template
       >
-      <span v-for="(f, i) in holds.forbidden" :key="i" class="zone"
+      <span v-for="(f, i) in fixings.forbidden" :key="i" class="zone"
         >nothing on {{ f.board }} from <Len :ticks="f.x0" :system="project.system" about /> to
         <Len :ticks="f.x1" :system="project.system" about />
         <button
           class="act quiet"
           :aria-label="`Allow the place on ${f.board} again`"
-          @click="hold({ forbidden: holds.forbidden.filter((_, k) => k !== i) })"
+          @click="hold({ forbidden: fixings.forbidden.filter((_, k) => k !== i) })"
         >
           allow
         </button></span
       >
-      <span v-if="holds.rested.length" class="zone">{{ holds.rested.join(", ") }} left whole</span>
-      <span v-if="holds.first.length" class="zone">{{ holds.first.join(", ") }} placed first</span>
-      <button class="act quiet" @click="hold({ pins: [], forbidden: [], rested: [], first: [] })">
+      <span v-if="fixings.excluded.length" class="zone">{{ fixings.excluded.join(", ") }} left whole</span>
+      <span v-if="fixings.priority.length" class="zone">{{ fixings.priority.join(", ") }} placed first</span>
+      <button class="act quiet" @click="hold({ pins: [], forbidden: [], excluded: [], priority: [] })">
         Let all go
       </button>
     </p>
@@ -462,8 +464,8 @@ const progress = computed(() => {
         @part="chosen = chosen === $event ? '' : $event"
         @move="make"
         @forbid="forbid"
-        @rest="hold({ rested: toggled(holds.rested, $event) })"
-        @first="hold({ first: toggled(holds.first, $event) })"
+        @rest="hold({ excluded: toggled(fixings.excluded, $event) })"
+        @first="hold({ priority: toggled(fixings.priority, $event) })"
       />
     </div>
     <ShopSheet v-if="shop" @close="shop = false" />

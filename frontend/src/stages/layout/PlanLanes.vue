@@ -17,7 +17,7 @@ import PlanTray from "./PlanTray.vue";
 import { useHand } from "./hand";
 import { nudged, whereIs, type Move, type Target } from "./moves";
 
-type Holds = Schemas["HoldsBody"];
+type Fixings = Schemas["FixingsBody"];
 const props = defineProps<{
   boards: Board[];
   plan?: Plan;
@@ -50,10 +50,10 @@ const carrying = ref(false); // by keys
 const pointer = ref({ x: 0, y: 0 });
 let from = { x: 0, y: 0 };
 
-const holds = computed<Holds>(
-  () => props.layout?.holds ?? { pins: [], forbidden: [], rested: [], first: [] },
+const fixings = computed<Fixings>(
+  () => props.layout?.fixings ?? { pins: [], forbidden: [], excluded: [], priority: [] },
 );
-const pins = computed(() => holds.value.pins.map((i) => itemName(i as Item)));
+const pins = computed(() => fixings.value.pins.map((i) => itemName(i as Item)));
 const cut = computed(
   () => new Map<string, Segment[]>(props.plan?.boards.map((b) => [b.board, b.segments]) ?? []),
 );
@@ -198,7 +198,7 @@ const money = (now: number, before: number) =>
       :unplaced="plan.unplaced"
       :parts="parts"
       :system="system"
-      :first="holds.first"
+      :first="fixings.priority"
       :picked="inHand"
       :movable="movable"
       @grab="grab"
@@ -230,7 +230,7 @@ const money = (now: number, before: number) =>
             <label v-if="movable" class="tick keep"
               ><input
                 type="checkbox"
-                :checked="holds.rested.includes(board.id)"
+                :checked="fixings.excluded.includes(board.id)"
                 @change="emit('rest', board.id)"
               />
               leave it whole</label
@@ -246,7 +246,7 @@ const money = (now: number, before: number) =>
             :chosen="chosen"
             :pins="pins"
             :picked="inHand"
-            :forbidden="holds.forbidden.filter((f) => f.board === board.id)"
+            :forbidden="fixings.forbidden.filter((f) => f.board === board.id)"
             :faded="!!plan && !lies.length && target?.board !== board.id"
             :movable="movable"
             choosable

@@ -9,15 +9,15 @@ import { told } from "../../controls/told";
 const props = defineProps<{ layout: number }>();
 const client = useQueryClient();
 const { data } = useQuery({
-  queryKey: computed(() => ["thoughts", props.layout]),
+  queryKey: computed(() => ["what-ifs", props.layout]),
   queryFn: async () =>
-    (await api.GET("/api/layouts/{layout}/thoughts", { params: { path: { layout: props.layout } } })).data!,
+    (await api.GET("/api/layouts/{layout}/what-ifs", { params: { path: { layout: props.layout } } })).data!,
   refetchInterval: (query) => (query.state.data?.asked && !query.state.data.done ? 1000 : false),
 });
 async function ask(): Promise<void> {
   await told(async () => {
-    await api.POST("/api/layouts/{layout}/thoughts", { params: { path: { layout: props.layout } } });
-    await client.invalidateQueries({ queryKey: ["thoughts", props.layout] });
+    await api.POST("/api/layouts/{layout}/what-ifs", { params: { path: { layout: props.layout } } });
+    await client.invalidateQueries({ queryKey: ["what-ifs", props.layout] });
   });
 }
 </script>

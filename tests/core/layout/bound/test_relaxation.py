@@ -17,14 +17,14 @@ from tests.profiles import examples
 from vividplank.core.board import Board, Warp, same_species
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
-from vividplank.core.layout.bound.relaxation import Rooms
-from vividplank.core.layout.model.item_types import Want, wants
+from vividplank.core.layout.bound.relaxation import BoardRelaxation
+from vividplank.core.layout.model.item_types import ItemType, item_types
 from vividplank.core.layout.model.plan import BoardPlan, Plan
 from vividplank.core.layout.search.search import Limits, search
 
 
-def held(plan: BoardPlan, listed: list[Want], job: Job) -> np.ndarray:
-    """How many lumps of each want, or ticks of net width of its staves, a board holds."""
+def held(plan: BoardPlan, listed: list[ItemType], job: Job) -> np.ndarray:
+    """How many units of each item type, or ticks of net width of its staves, a board holds."""
     found = np.zeros(len(listed))
     first = {member[0]: w.index for w in listed for member in w.members}
     for segment in plan.segments:
@@ -45,23 +45,23 @@ def assert_room(job: Job, plan: Plan, rng: random.Random) -> None:
         parts = tuple(p for p in job.parts if same_species(p.species, species))
         if not parts:
             continue
-        listed = wants(Job("", job.shop, parts, ()))
-        rooms = Rooms(boards, listed, job.shop)
-        if rooms.shortest < 1:
+        listed = item_types(Job("", job.shop, parts, ()))
+        relaxation = BoardRelaxation(boards, listed, job.shop)
+        if relaxation.shortest < 1:
             continue
         taken = {p.board: held(p, listed, job) for p in plan.boards}
         for spread in (0.0, 0.5, 2.0):
-            worth = np.array(
+            profits = np.array(
                 [
                     (w.length if w.is_panel else w.length * w.width)
                     * rng.uniform(1 - spread / 2, 1 + spread)
                     for w in listed
                 ]
             )
-            worth = np.maximum(worth, 0)
-            room, _ = rooms.most(worth)
+            profits = np.maximum(profits, 0)
+            room, _ = relaxation.most(profits)
             for b, board in enumerate(boards):
-                assert float(worth @ taken.get(board.id, np.zeros(len(listed)))) <= room[b] * (
+                assert float(profits @ taken.get(board.id, np.zeros(len(listed)))) <= room[b] * (
                     1 + 1e-9
                 )
 
@@ -81,7 +81,9 @@ def test_planted_boards_hold_no_more(family: Family) -> None:
 
 def room(board: Board, *parts: Part) -> tuple[float, list[float]]:
     """By the piece: the most pieces of all kinds, and how many of each."""
-    found, held = Rooms([board], wants(Job("", BARE, parts, ())), BARE).most(np.ones(len(parts)))
+    found, held = BoardRelaxation([board], item_types(Job("", BARE, parts, ())), BARE).most(
+        np.ones(len(parts))
+    )
     return float(found[0]), list(held[0])
 
 
@@ -165,8 +167,8 @@ def test_layers_need_not_be_alike() -> None:
     # be one too many.
     sizes = ("A", 2, 20, 2), ("B", 1, 40, 2), ("C", 2, 40, 3)
     parts = [a_part(id, n, long, wide, thickness=0.375) for id, n, long, wide in sizes]
-    listed = wants(Job("", BARE, tuple(parts), ()))
-    most, _ = Rooms([a_board(length=40.125, width=5.125)], listed, BARE).most(
+    listed = item_types(Job("", BARE, tuple(parts), ()))
+    most, _ = BoardRelaxation([a_board(length=40.125, width=5.125)], listed, BARE).most(
         np.array([1, 1.5, 10])
     )
     assert most[0] >= 23.5
@@ -174,8 +176,8 @@ def test_layers_need_not_be_alike() -> None:
 
 def test_staves_are_counted_by_their_width() -> None:
     made = a_part("P", 1, 29, 12, panel=(2, 3))
-    listed = wants(Job("", BARE, (made,), ()))
-    most, _ = Rooms([a_board(length=30, width=8)], listed, BARE).most(np.ones(1))
+    listed = item_types(Job("", BARE, (made,), ()))
+    most, _ = BoardRelaxation([a_board(length=30, width=8)], listed, BARE).most(np.ones(1))
     # 8 in less two kerfs between three staves leave 7 3/4 net; a level board may also be cut a
     # little aslant, which room.py allows for by the slope over the length between the blanks of its
     # outermost strips.

@@ -20,9 +20,9 @@ from tests.making import BARE, a_board, a_fault
 from vividplank.core.board import Board
 from vividplank.core.cutlist import Faces, Panel, Part
 from vividplank.core.job import Job
-from vividplank.core.layout.bound.relaxation import Rooms
+from vividplank.core.layout.bound.relaxation import BoardRelaxation
 from vividplank.core.layout.model.audit import audit
-from vividplank.core.layout.model.item_types import wants
+from vividplank.core.layout.model.item_types import item_types
 from vividplank.core.layout.model.plan import Blank, BoardPlan, Item, Plan, Segment, Strip
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.shop import Shop
@@ -181,10 +181,10 @@ def test_what_was_cut_had_room(seed: int) -> None:
         return
     job = Job("", how, tuple(parts), (replace(stock, price=Decimal(10)),))
     assert audit(job, replace(plan, cost=Decimal(10))) == []
-    listed = wants(job)
+    listed = item_types(job)
     taken = held(plan.boards[0], listed, job)
     for some in (1.0, 0.9, 0.5, 0.2):
         area = np.array([float(w.length if w.is_panel else w.length * w.width) for w in listed])
-        worth = area * [rng.uniform(0.5, 1) if rng.random() < some else 0 for _ in listed]
-        most, _ = Rooms(job.boards, listed, how).most(worth)
-        assert float(worth @ taken) <= most[0] * (1 + 1e-9)
+        profits = area * [rng.uniform(0.5, 1) if rng.random() < some else 0 for _ in listed]
+        most, _ = BoardRelaxation(job.boards, listed, how).most(profits)
+        assert float(profits @ taken) <= most[0] * (1 + 1e-9)

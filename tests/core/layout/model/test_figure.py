@@ -14,11 +14,11 @@ from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
 from vividplank.core.layout.explain.reasons import reasons
 from vividplank.core.layout.model.audit import audit
-from vividplank.core.layout.model.figure import Liking, share_shown, shown_in
+from vividplank.core.layout.model.figure import FigurePreference, share_shown, shown_in
 from vividplank.core.layout.model.fixings import Task
-from vividplank.core.layout.model.item_types import wants
+from vividplank.core.layout.model.item_types import item_types
 from vividplank.core.layout.model.plan import Plan
-from vividplank.core.layout.patterns.generator import Filler
+from vividplank.core.layout.patterns.generator import PatternGenerator
 from vividplank.core.layout.search.reoptimise import solve
 from vividplank.core.layout.search.search import Limits, search
 
@@ -50,10 +50,10 @@ def test_the_share_of_a_place_that_shows_a_figure() -> None:
 
 def test_a_want_without_a_figure_is_worth_the_same_everywhere() -> None:
     board = figured(a_board(), ("straight", 0, 30, 0, 6))
-    liking = Liking(board, wants(Job("", BARE, (LEGS, RAILS), (board,))))
+    preference = FigurePreference(board, item_types(Job("", BARE, (LEGS, RAILS), (board,))))
     inside, outside = Region(0, t(29), 0, 0.0, 0, t(2)), Region(t(31), t(60), 0, 0.0, 0, t(2))
     assert [
-        liking.factor(k, place) for k in (0, 1) for place in (inside, outside)
+        preference.factor(k, place) for k in (0, 1) for place in (inside, outside)
     ] == pytest.approx([1.03, 0.97, 1, 1])
 
 
@@ -119,7 +119,7 @@ def test_solving_again_moves_what_then_shows_its_figure_for_no_more_money() -> N
 def test_the_volume_that_shows_is_that_of_the_blanks_in_the_zone() -> None:
     board = figured(a_board("B", 60, 4.25), ("straight", 0, 60, 0, 2.125))
     job = Job("", BARE, (replace(LEGS, quantity=4),), (board,))
-    filler = Filler(board, BARE, wants(job), t(1 / 64))
-    (best, *_) = filler.cut([4], [1.0], random.Random(1))
+    generator = PatternGenerator(board, BARE, item_types(job), t(1 / 64))
+    (best, *_) = generator.cut([4], [1.0], random.Random(1))
     assert dict(best.taken) == {0: 4}
-    assert filler.strips.liking.shown(best) == pytest.approx(2 * LEGS.volume)
+    assert generator.strips.preference.shown(best) == pytest.approx(2 * LEGS.volume)

@@ -17,7 +17,7 @@ from tests.profiles import examples
 from vividplank.core.board import Defect
 from vividplank.core.job import Job
 from vividplank.core.layout.model.audit import audit
-from vividplank.core.layout.model.fixings import Forbidden, Holds, Task, pinned, with_pinned
+from vividplank.core.layout.model.fixings import Fixings, Forbidden, Task, pinned, with_pinned
 from vividplank.core.layout.model.plan import Item, Plan
 from vividplank.core.layout.search.reoptimise import solve
 from vividplank.core.layout.search.search import Limits, search
@@ -36,8 +36,8 @@ def places(plan: Plan) -> dict[Item, Place]:
     }
 
 
-def again(job: Job, plan: Plan, holds: Holds, rounds: int = 2) -> Plan:
-    return search(job, Limits(60, rounds=rounds, seed=5), time.monotonic, task=Task(holds, plan))
+def again(job: Job, plan: Plan, fixings: Fixings, rounds: int = 2) -> Plan:
+    return search(job, Limits(60, rounds=rounds, seed=5), time.monotonic, task=Task(fixings, plan))
 
 
 @examples(60)
@@ -49,7 +49,7 @@ def test_what_is_pinned_stays_and_the_plan_is_right(job: Job, rng: random.Random
     # A panel with a stave that cannot be completed is taken out whole, so whole panels are pinned
     # here.
     pins = tuple(i for i in before if any((i.part, i.n) == (p.part, p.n) for p in pins))
-    found = again(job, plan, Holds(pins))
+    found = again(job, plan, Fixings(pins))
     assert audit(job, found) == []
     after = places(found)
     assert {p: before[p] for p in pins} == {p: after.get(p) for p in pins}
@@ -61,7 +61,7 @@ def test_the_rest_of_a_pinned_segment_is_used() -> None:
     job = Job("", BARE, (a_part("A", 3, 29, 2),), (a_board(length=30, width=6.25),))
     plan = search(job, Limits(60, rounds=1), time.monotonic)
     for n in (1, 2, 3):
-        assert not again(job, plan, Holds((Item("A", n),))).unplaced
+        assert not again(job, plan, Fixings((Item("A", n),))).unplaced
 
 
 def test_beside_a_pinned_blank_its_strip_is_used() -> None:
@@ -71,7 +71,7 @@ def test_beside_a_pinned_blank_its_strip_is_used() -> None:
     plan = search(job, Limits(60, rounds=2), time.monotonic)
     assert not plan.unplaced
     for part in "AB":
-        found = again(job, plan, Holds((Item(part, 1),)))
+        found = again(job, plan, Fixings((Item(part, 1),)))
         assert not found.unplaced and audit(job, found) == []
 
 
@@ -80,7 +80,7 @@ def test_nothing_lies_on_a_forbidden_place() -> None:
     free = search(job, Limits(60, rounds=2), time.monotonic)
     assert len(free.boards) == 1
     zone = Forbidden(free.boards[0].board, 0, t(40), 0, t(1))
-    found = again(job, free, Holds(forbidden=(zone,)))
+    found = again(job, free, Fixings(forbidden=(zone,)))
     assert not found.unplaced and audit(job, found) == []
     fault = Defect("rot", "both", zone.x0, zone.x1, zone.y0, zone.y1)
     spoilt = tuple(replace(b, defects=(fault,)) if b.id == zone.board else b for b in job.boards)
@@ -96,14 +96,14 @@ def test_a_rested_board_stays_whole_and_its_pins_are_let_go() -> None:
     )
     plan = search(job, Limits(60, rounds=1), time.monotonic)
     assert [b.board for b in plan.boards] == ["B"]
-    found = again(job, plan, Holds((Item("A", 1),), rested=("B",)))
+    found = again(job, plan, Fixings((Item("A", 1),), excluded=("B",)))
     assert [b.board for b in found.boards] == ["C"] and str(found.cost) == "9"
 
 
 @pytest.mark.parametrize("first", ["A", "B"])
 def test_where_wood_is_short_the_first_parts_are_placed(first: str) -> None:
     job = Job("", BARE, (a_part("A", 1, 29, 2), a_part("B", 1, 20, 2)), (a_board("C", 30, 2.5),))
-    found = again(job, Plan(()), Holds(first=(first,)), rounds=4)
+    found = again(job, Plan(()), Fixings(first=(first,)), rounds=4)
     assert [i.part for *_, i in found.items()] == [first]
 
 
@@ -117,7 +117,7 @@ def test_where_everything_is_pinned_there_is_nothing_to_search() -> None:
     plan = search(job, Limits(60, rounds=1), time.monotonic)
     ticks = iter(range(10**6))
     found = search(
-        job, Limits(60), lambda: next(ticks) / 1000, task=Task(Holds(tuple(places(plan))), plan)
+        job, Limits(60), lambda: next(ticks) / 1000, task=Task(Fixings(tuple(places(plan))), plan)
     )
     assert places(found) == places(plan) and found.seconds < 1
 
@@ -133,7 +133,7 @@ def test_solving_again_moves_nothing_for_less_than_the_gain() -> None:
     plan = search(job, Limits(60, rounds=1), time.monotonic)
     for price, moved in (("9.95", False), ("5", True)):
         more = replace(job, boards=(*job.boards, a_board("C", 62, 2.5, price=price)))
-        found = solve(more, Limits(1.0), time.monotonic, task=Task(Holds(), plan))
+        found = solve(more, Limits(1.0), time.monotonic, task=Task(Fixings(), plan))
         assert audit(more, found) == [] and ({b.board for b in found.boards} == {"C"}) == moved
         assert moved or places(found) == places(plan)
 
@@ -148,7 +148,7 @@ def test_solving_again_after_a_change_keeps_what_still_holds() -> None:
     plan = search(job, Limits(60, rounds=2), time.monotonic)
     assert not plan.unplaced
     longer = replace(job, parts=(job.parts[0], a_part("B", 1, 25, 2)))
-    found = solve(longer, Limits(1.0), time.monotonic, task=Task(Holds(), plan))
+    found = solve(longer, Limits(1.0), time.monotonic, task=Task(Fixings(), plan))
     assert not found.unplaced and audit(longer, found) == []
     kept = {i: at for i, at in places(plan).items() if i.part == "A"}
     assert {i: places(found)[i] for i in kept} == kept

@@ -10,26 +10,30 @@ import pytest
 from tests.making import BARE, a_board, a_fault, a_part, t
 from vividplank.core.board import Board, Warp
 from vividplank.core.job import Job
-from vividplank.core.layout.model.item_types import wants
-from vividplank.core.layout.model.pattern import EMPTY, Fill
-from vividplank.core.layout.patterns.generator import Filler
+from vividplank.core.layout.model.item_types import item_types
+from vividplank.core.layout.model.pattern import EMPTY, CuttingPattern
+from vividplank.core.layout.patterns.generator import PatternGenerator
 from vividplank.core.layout.patterns.strips import Strips
 from vividplank.core.measure import TICKS_PER_64TH
 from vividplank.core.shop import Shop
 
 
-def fill(board: Board, *parts, shop: Shop = BARE, seed: int = 1, tries: int = 8) -> Fill:  # type: ignore[no-untyped-def]
-    """The fullest of a few fills of one board."""
-    wanted = wants(Job("", shop, parts, (board,)))
-    filler = Filler(board, shop, wanted, TICKS_PER_64TH)
+def pattern(
+    board: Board, *parts, shop: Shop = BARE, seed: int = 1, tries: int = 8
+) -> CuttingPattern:  # type: ignore[no-untyped-def]
+    """The fullest of a few patterns of one board."""
+    wanted = item_types(Job("", shop, parts, (board,)))
+    generator = PatternGenerator(board, shop, wanted, TICKS_PER_64TH)
     left = [w.width if w.is_panel else w.count for w in wanted]
     rng = random.Random(seed)
-    fills = [fill for _ in range(tries) for fill in filler.cut(left, [1.0] * len(wanted), rng)]
-    return max(fills, key=lambda f: sum(n for _, n in f.taken), default=EMPTY)
+    patterns = [
+        pattern for _ in range(tries) for pattern in generator.cut(left, [1.0] * len(wanted), rng)
+    ]
+    return max(patterns, key=lambda f: sum(n for _, n in f.taken), default=EMPTY)
 
 
 def strips(board: Board, *parts) -> Strips:  # type: ignore[no-untyped-def]
-    return Strips(board, BARE, wants(Job("", BARE, parts, (board,))), TICKS_PER_64TH)
+    return Strips(board, BARE, item_types(Job("", BARE, parts, (board,))), TICKS_PER_64TH)
 
 
 def clear(
@@ -75,7 +79,7 @@ def test_a_strip_may_begin_above_a_fault() -> None:
     board = a_board(defects=(a_fault("bark", 0, 60, 0, 0.5),))
     part = a_part("A")
     starts = strips(board, part).starts(
-        0, board.length, 0, 0.0, 0, wants(Job("", BARE, (part,), (board,)))[0]
+        0, board.length, 0, 0.0, 0, item_types(Job("", BARE, (part,), (board,)))[0]
     )
     assert starts == [0, t(0.5)]
 
@@ -85,14 +89,14 @@ def test_strips_are_apart_by_the_rip_kerf(width: float, count: int) -> None:
     # n strips of 3 and n - 1 kerfs of 1/8 fill the width to the last tick; 2.9 holds one of 2.9
     # only.
     part = a_part("A", 5, 20, 2.9 if count == 1 else 3)
-    found = fill(a_board(length=20, width=width), part)
+    found = pattern(a_board(length=20, width=width), part)
     assert found.taken == ((0, count),)
 
 
 def test_blanks_are_apart_by_the_crosscut_kerf() -> None:
     part = a_part("A", 5, 20, 3)
-    assert fill(a_board(length=40.125, width=3), part).taken == ((0, 2),)
-    assert fill(a_board(length=40.12, width=3), part).taken == ((0, 1),)
+    assert pattern(a_board(length=40.125, width=3), part).taken == ((0, 2),)
+    assert pattern(a_board(length=40.12, width=3), part).taken == ((0, 1),)
 
 
 def test_a_crooked_board_is_followed_along_its_edge() -> None:
@@ -103,10 +107,10 @@ def test_a_crooked_board_is_followed_along_its_edge() -> None:
         board, stations=(board.stations[0], replace(board.stations[1], y0=t(0.5), y1=t(7.5)))
     )
     shop = replace(BARE, max_slope=0.02)
-    found = fill(crooked, a_part("A", 1, 50, 7), shop=shop)
+    found = pattern(crooked, a_part("A", 1, 50, 7), shop=shop)
     assert found.taken == ((0, 1),)
     assert found.segments[0].slope == pytest.approx(0.01)
-    assert fill(crooked, a_part("A", 1, 50, 7), shop=replace(BARE, max_slope=0.0)).taken == ()
+    assert pattern(crooked, a_part("A", 1, 50, 7), shop=replace(BARE, max_slope=0.0)).taken == ()
 
 
 def test_a_slope_steeper_than_the_shop_allows_is_not_taken() -> None:
@@ -114,20 +118,20 @@ def test_a_slope_steeper_than_the_shop_allows_is_not_taken() -> None:
     steep = replace(
         board, stations=(board.stations[0], replace(board.stations[1], y0=t(2), y1=t(9)))
     )
-    found = fill(steep, a_part("A", 1, 50, 6), shop=replace(BARE, max_slope=0.01))
+    found = pattern(steep, a_part("A", 1, 50, 6), shop=replace(BARE, max_slope=0.01))
     assert all(abs(s.slope) <= 0.01 for s in found.segments)
 
 
 def test_a_panel_takes_staves_no_wider_and_no_narrower_than_they_may_be() -> None:
     panel = a_part("P", 1, 20, 12, panel=(2, 5))
-    found = fill(a_board(length=60.25, width=6), panel)
+    found = pattern(a_board(length=60.25, width=6), panel)
     widths = [s.y1 - s.y0 for segment in found.segments for s in segment.strips]
     assert widths and all(t(2) <= w <= t(5) for w in widths)
 
 
 def test_a_thin_part_is_laid_in_as_many_layers_as_the_board_is_thick() -> None:
     # 2 in: three of 5/8 with two kerfs of 1/16 are 2 exactly.
-    found = fill(a_board(length=20, width=3, thick=2.0), a_part("A", 4, 20, 3, 0.625))
+    found = pattern(a_board(length=20, width=3, thick=2.0), a_part("A", 4, 20, 3, 0.625))
     assert found.taken == ((0, 3),)
     (blank,) = found.segments[0].strips[0].blanks
     assert len(blank.layers) == 3
@@ -136,7 +140,7 @@ def test_a_thin_part_is_laid_in_as_many_layers_as_the_board_is_thick() -> None:
 def test_rough_ripped_blanks_stay_short_where_that_is_flatter() -> None:
     shop = replace(BARE, method="rough-rip")
     board = a_board(length=60.5, width=3, warp=Warp(bow=t(0.25)))
-    found = fill(board, a_part("A", 3, 20, 3, 0.97), shop=shop)
+    found = pattern(board, a_part("A", 3, 20, 3, 0.97), shop=shop)
     # A third of the length keeps a ninth of the bow: 1 - 0.028 = 0.972.
     assert found.taken == ((0, 3),)
     assert all(
@@ -151,7 +155,7 @@ def test_what_fits_nowhere_is_not_laid() -> None:
         a_part("A", 1, 20, 3, 1.01),
         a_part("A", species="ash"),
     ):
-        assert fill(a_board(), part).taken == ()
+        assert pattern(a_board(), part).taken == ()
 
 
 def test_cutting_begins_behind_a_spoilt_end() -> None:
@@ -159,7 +163,7 @@ def test_cutting_begins_behind_a_spoilt_end() -> None:
     # in two strips of its own.
     board = a_board("B", 120, 5.5, defects=(a_fault("rot", 0, 40, 0, 5.5),))
     parts = [("A", 50, 2.5), ("B", 50, 2.875), ("C", 29.875, 1.5), ("D", 29.875, 3.875)]
-    found = fill(board, *(a_part(id, 1, *size) for id, *size in parts), tries=1)
+    found = pattern(board, *(a_part(id, 1, *size) for id, *size in parts), tries=1)
     assert [k for k, _ in found.taken] == [0, 1, 2, 3]
 
 
@@ -169,7 +173,7 @@ def test_cuts_behind_a_fault_fall_on_marks_of_the_rule() -> None:
     rot = replace(a_fault("rot", 20.1943, 27.1943, 0, 6), shape="rectangle")
     knot = replace(a_fault("loose-knot", 50.0417, 52.3331, 1.0101, 2.0303), shape="ellipse")
     board = a_board(length=90, defects=(rot, knot))
-    found = fill(board, a_part("A", 9, 15, 2), a_part("B", 9, 9, 1.5))
+    found = pattern(board, a_part("A", 9, 15, 2), a_part("B", 9, 9, 1.5))
     assert any(s.x0 > t(27) for s in found.segments)
     places = [x for s in found.segments for x in (s.x0, s.x1)]
     places += [

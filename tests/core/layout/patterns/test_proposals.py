@@ -18,8 +18,8 @@ from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
 from vividplank.core.layout.bound.lower_bound import lower_bound
 from vividplank.core.layout.model.audit import audit
-from vividplank.core.layout.model.item_types import wants
-from vividplank.core.layout.patterns.generator import Fill, Filler
+from vividplank.core.layout.model.item_types import item_types
+from vividplank.core.layout.patterns.generator import CuttingPattern, PatternGenerator
 from vividplank.core.layout.patterns.lookahead_kernel import lengths
 from vividplank.core.layout.patterns.proposals_kernel import (
     ACROSS,
@@ -43,8 +43,8 @@ small = st.integers(1, 12)
 def test_the_strips_of_a_width_are_the_best_there_are(
     room: int, items: list[tuple[int, int, int]]
 ) -> None:
-    wide, worth, copies = (np.array(each, dtype=np.int64) for each in zip(*items, strict=True))
-    values = worth.astype(float)
+    wide, profits, copies = (np.array(each, dtype=np.int64) for each in zip(*items, strict=True))
+    values = profits.astype(float)
     chosen = knapsack(room, values, wide, copies, np.arange(len(items)))
     every = itertools.product(*(range(c + 1) for c in copies))
     assert sum(values * chosen) == max(
@@ -62,24 +62,32 @@ def test_the_strips_of_a_width_are_the_best_there_are(
 def test_the_lengths_of_a_board_are_the_best_there_are(
     most: int, kerf: int, items: list[tuple[int, int, int]]
 ) -> None:
-    runs, worth, copies = (np.array(each, dtype=np.int64) for each in zip(*items, strict=True))
-    found = length_values(runs + kerf, worth.astype(float), copies, most + kerf)
+    runs, profits, copies = (np.array(each, dtype=np.int64) for each in zip(*items, strict=True))
+    found = length_values(runs + kerf, profits.astype(float), copies, most + kerf)
     every = itertools.product(*(range(c + 1) for c in copies))
     fits = [take for take in map(np.array, every) if sum(take * (runs + kerf)) - kerf <= most]
-    assert found[-1] == max(sum(take * worth) for take in fits)
+    assert found[-1] == max(sum(take * profits) for take in fits)
 
 
 def leads(*each: tuple[int, int, float, int, float]) -> tuple[np.ndarray, ...]:
-    """Length, width, worth, how many there are, thickness: each a want of its own, by the piece."""
-    long, wide, worth, count, need = zip(*each, strict=True)
+    """Length, width, worth, how many there are, thickness: each an item type of its own, by the
+    piece.
+    """
+    long, wide, profits, count, need = zip(*each, strict=True)
     whole = [
         np.array(v, dtype=np.int64) for v in (long, wide, range(len(each)), [1] * len(each), count)
     ]
-    return whole[0], whole[1], np.array(worth, dtype=float), np.array(need, dtype=float), *whole[2:]
+    return (
+        whole[0],
+        whole[1],
+        np.array(profits, dtype=float),
+        np.array(need, dtype=float),
+        *whole[2:],
+    )
 
 
 def test_a_strip_takes_its_lead_end_to_end_and_the_best_companion() -> None:
-    long, wide, worth, need, owner, unit, stock = leads(
+    long, wide, profits, need, owner, unit, stock = leads(
         (10, 4, 10, 2, 1), (7, 4, 6, 1, 1), (5, 5, 9, 1, 1), (7, 3, 8, 1, 9)
     )
     there = still_there(owner, unit, stock)
@@ -88,11 +96,11 @@ def test_a_strip_takes_its_lead_end_to_end_and_the_best_companion() -> None:
         5.0,
         1,
         long,
-        worth,
+        profits,
         need,
         owner,
         there,
-        *companions(28, 5.0, 1, long, wide, worth, need, owner, there),
+        *companions(28, 5.0, 1, long, wide, profits, need, owner, there),
     )
     # Two of the first are 21 with their kerf, and leave 6: nothing narrow and thin enough is so
     # short. One of the second leaves 20: a first (10) goes beside it, and leaves 9, too little for
@@ -105,13 +113,15 @@ def test_a_strip_takes_its_lead_end_to_end_and_the_best_companion() -> None:
 def test_two_strips_do_not_take_the_same_companion() -> None:
     # Both long ones want the short one behind them; there is one, and what is best after that takes
     # the width that is left.
-    long, wide, worth, need, owner, unit, stock = leads(
+    long, wide, profits, need, owner, unit, stock = leads(
         (20, 4, 80, 1, 1), (20, 4, 80, 1, 1), (9, 4, 36, 1, 1)
     )
-    table = companions(30, 1.0, 1, long, wide, worth, need, owner, still_there(owner, unit, stock))
+    table = companions(
+        30, 1.0, 1, long, wide, profits, need, owner, still_there(owner, unit, stock)
+    )
     strips = np.zeros((ACROSS, 4), dtype=np.int64)
     many, total = fill_width(
-        8, 30, 1.0, 1, long, wide, worth, need, owner, unit, stock, strips, *table
+        8, 30, 1.0, 1, long, wide, profits, need, owner, unit, stock, strips, *table
     )
     assert (many, total) == (2, 196.0) and list(stock) == [0, 0, 0]
 
@@ -127,12 +137,12 @@ def test_two_strips_do_not_take_the_same_companion() -> None:
 def test_companions_are_the_best_of_different_wants_that_fit(
     pieces: list[tuple[int, int, int, int]],
 ) -> None:
-    long, wide, worth, need, owner, unit, stock = leads(
+    long, wide, profits, need, owner, unit, stock = leads(
         *((a, b, float(c), n, 1) for a, b, c, n in pieces)
     )
-    owner = owner // 2  # two leads to a want, as the staves of a panel have
+    owner = owner // 2  # two leads to an item type, as the staves of a panel have
     there = np.maximum(0, still_there(owner, unit, stock))
-    column, which, row = companions(30, 1.0, 1, long, wide, worth, need, owner, there)
+    column, which, row = companions(30, 1.0, 1, long, wide, profits, need, owner, there)
     for i in range(len(pieces)):
         for rest in range(31):
             fitting = [
@@ -140,7 +150,7 @@ def test_companions_are_the_best_of_different_wants_that_fit(
                 for j in range(len(pieces))
                 if wide[j] <= wide[i] and long[j] <= rest and there[j] > 0
             ]
-            value = {j: min(there[j], (rest + 1) // (long[j] + 1)) * worth[j] for j in fitting}
+            value = {j: min(there[j], (rest + 1) // (long[j] + 1)) * profits[j] for j in fitting}
             best = sorted(
                 (
                     max(value[j] for j in fitting if owner[j] == o)
@@ -190,8 +200,11 @@ def test_pairs_are_nearly_as_wide_and_those_that_waste_least_come_first(
     sizes: list[tuple[int, int]],
 ) -> None:
     parts = tuple(a_part(f"P{k}", 1, long, wide) for k, (long, wide) in enumerate(sizes))
-    proposer = Filler(
-        a_board("B", 100, 8), BARE, wants(Job("", BARE, parts, (a_board("B", 100, 8),))), t(1 / 64)
+    proposer = PatternGenerator(
+        a_board("B", 100, 8),
+        BARE,
+        item_types(Job("", BARE, parts, (a_board("B", 100, 8),))),
+        t(1 / 64),
     ).proposer
     wide, long = proposer.wide, proposer.long
     waste = []
@@ -209,11 +222,13 @@ def test_pairs_are_nearly_as_wide_and_those_that_waste_least_come_first(
     assert sorted((max(a, b), min(a, b)) for a, b, _ in proposer.pairs.tolist()) == sorted(alike)
 
 
-def cut(board: Board, parts: tuple[Part, ...], beam: int = 2) -> tuple[list[Fill], Filler, Job]:
+def cut(
+    board: Board, parts: tuple[Part, ...], beam: int = 2
+) -> tuple[list[CuttingPattern], PatternGenerator, Job]:
     job = Job("", BARE, parts, (board,))
-    filler = Filler(board, BARE, wants(job), t(1 / 64))
-    demand = [w.count if not w.is_panel else w.width for w in filler.wants]
-    return filler.cut(demand, [1.0] * len(demand), random.Random(1), beam), filler, job
+    generator = PatternGenerator(board, BARE, item_types(job), t(1 / 64))
+    demand = [w.count if not w.is_panel else w.width for w in generator.item_types]
+    return generator.cut(demand, [1.0] * len(demand), random.Random(1), beam), generator, job
 
 
 def test_a_board_that_holds_everything_exactly_is_cut_so() -> None:
@@ -237,10 +252,10 @@ def test_beside_a_fault_the_width_is_used() -> None:
 
 
 def test_staves_take_the_width_that_is_left() -> None:
-    (best, *_), filler, _ = cut(
+    (best, *_), generator, _ = cut(
         a_board(length=30, width=8), (a_part("A", 1, 30, 3), a_part("P", 1, 30, 4.8, panel=(2, 5)))
     )
-    assert dict(best.taken)[0] == 1 and dict(best.taken)[1] >= filler.wants[1].width
+    assert dict(best.taken)[0] == 1 and dict(best.taken)[1] >= generator.item_types[1].width
 
 
 @pytest.mark.parametrize("family", FAMILIES)
@@ -255,7 +270,7 @@ def test_planted_jobs_are_what_they_say(family: str) -> None:
 
 def test_most_planted_boards_go_up_without_waste() -> None:
     made = planted("flat", 12, 1)
-    listed, shop = wants(made.job), made.job.shop
+    listed, shop = item_types(made.job), made.job.shop
     grown = [
         (w.length + shop.kerf.crosscut) * (w.width + shop.allowance.width + shop.kerf.rip)
         for w in listed
@@ -263,10 +278,10 @@ def test_most_planted_boards_go_up_without_waste() -> None:
     whole = 0
     boards = [b for b in made.job.boards if b.id.startswith("P")]
     for board in boards:
-        filler = Filler(board, shop, listed, t(1 / 64))
-        worth = [g / w.volume for g, w in zip(grown, listed, strict=True)]
-        fills = filler.cut([1] * len(listed), worth, random.Random(2), 4, 4)
-        best = max(sum(grown[i] * n for i, n in fill.taken) for fill in fills)
+        generator = PatternGenerator(board, shop, listed, t(1 / 64))
+        profits = [g / w.volume for g, w in zip(grown, listed, strict=True)]
+        patterns = generator.cut([1] * len(listed), profits, random.Random(2), 4, 4)
+        best = max(sum(grown[i] * n for i, n in pattern.taken) for pattern in patterns)
         most = (board.length - 2 * shop.end_trim + shop.kerf.crosscut) * (
             board.widest + shop.kerf.rip
         )

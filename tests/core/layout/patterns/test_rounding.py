@@ -14,18 +14,18 @@ from tests.profiles import examples
 from vividplank.core.board import Board, Station, same_species
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
-from vividplank.core.layout.bound.relaxation import Rooms
+from vividplank.core.layout.bound.relaxation import BoardRelaxation
 from vividplank.core.layout.model.audit import audit
-from vividplank.core.layout.model.item_types import Want, wants
+from vividplank.core.layout.model.item_types import ItemType, item_types
 from vividplank.core.layout.model.pattern import EMPTY
 from vividplank.core.layout.model.plan import Plan, Unplaced
-from vividplank.core.layout.patterns.generator import Filler
+from vividplank.core.layout.patterns.generator import PatternGenerator
 from vividplank.core.layout.search.naming import Named
 from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_INCH
 from vividplank.core.shop import Shop
 
 
-def by_area(listed: list[Want], shares: list[float]) -> list[float]:
+def by_area(listed: list[ItemType], shares: list[float]) -> list[float]:
     return [
         (w.length if w.is_panel else w.length * w.width) * s
         for w, s in zip(listed, shares, strict=True)
@@ -36,34 +36,36 @@ def cut(job: Job, shares: list[float]) -> tuple[Plan, float, float]:
     """The boards one after the other as they are counted; what they hold is worth, and what it was
     counted for.
     """
-    listed = wants(job)
+    listed = item_types(job)
     left = [w.width if w.is_panel else w.count for w in listed]
-    worth = by_area(listed, shares)
-    fills, held, counted = [], 0.0, 0.0
+    profits = by_area(listed, shares)
+    patterns, held, counted = [], 0.0, 0.0
     for board in job.boards:
         mine = [w for w in listed if same_species(w.species, board.species)]
-        fills.append(EMPTY)
-        rooms = (
-            Rooms([board], [replace(w, index=k) for k, w in enumerate(mine)], job.shop)
+        patterns.append(EMPTY)
+        relaxation = (
+            BoardRelaxation([board], [replace(w, index=k) for k, w in enumerate(mine)], job.shop)
             if mine
             else None
         )
-        if rooms and rooms.shortest >= 1:
-            most, _ = rooms.most(np.array([worth[w.index] for w in mine]))
+        if relaxation and relaxation.shortest >= 1:
+            most, _ = relaxation.most(np.array([profits[w.index] for w in mine]))
             counted += float(most[0])
-            filler = Filler(board, job.shop, listed, TICKS_PER_64TH)
-            fills[-1] = filler.tight.cut(rooms.counted.get(0, ()), left, worth) or EMPTY
-        for index, amount in fills[-1].taken:
-            held += worth[index] * min(amount, max(0, left[index]))
+            generator = PatternGenerator(board, job.shop, listed, TICKS_PER_64TH)
+            patterns[-1] = (
+                generator.rounding.cut(relaxation.counted.get(0, ()), left, profits) or EMPTY
+            )
+        for index, amount in patterns[-1].taken:
+            held += profits[index] * min(amount, max(0, left[index]))
             left[index] -= amount
     named = Named(listed, left, {}, {})
-    boards = named.boards((b.id for b in job.boards), fills)
+    boards = named.boards((b.id for b in job.boards), patterns)
     used = {b.board for b in boards}
     unplaced = tuple(
         Unplaced(item.part, item.n, "")
         for _, missing in named.missing()
-        for lump in missing
-        for item in lump
+        for unit in missing
+        for item in unit
     )
     return (
         Plan(boards, unplaced, sum((b.price for b in job.boards if b.id in used), Decimal(0))),
@@ -75,7 +77,7 @@ def cut(job: Job, shares: list[float]) -> tuple[Plan, float, float]:
 @examples(60)
 @given(jobs(), st.randoms(use_true_random=False))
 def test_every_rule_is_kept(job: Job, rng) -> None:  # type: ignore[no-untyped-def]
-    plan, held, counted = cut(job, [rng.uniform(0.5, 1) for _ in wants(job)])
+    plan, held, counted = cut(job, [rng.uniform(0.5, 1) for _ in item_types(job)])
     assert audit(job, plan) == []
     assert held <= counted * (1 + 1e-9)
 
@@ -109,15 +111,15 @@ def strip_of(board: Board, *parts: Part) -> list[tuple[float, ...]]:
     parts each holds.
     """
     shop = replace(BARE, allowance=replace(BARE.allowance, length=t(0.5)))
-    listed = wants(Job("", shop, parts, ()))
-    worth = by_area(listed, [1.0] * len(listed))
-    rooms = Rooms([board], listed, shop)
-    rooms.most(np.array(worth))
-    fill = Filler(board, shop, listed, TICKS_PER_64TH).tight.cut(
-        rooms.counted[0], [w.count for w in listed], worth
+    listed = item_types(Job("", shop, parts, ()))
+    profits = by_area(listed, [1.0] * len(listed))
+    relaxation = BoardRelaxation([board], listed, shop)
+    relaxation.most(np.array(profits))
+    pattern = PatternGenerator(board, shop, listed, TICKS_PER_64TH).rounding.cut(
+        relaxation.counted[0], [w.count for w in listed], profits
     )
     blanks = [
-        k for s in (fill.segments if fill else ()) for strip in s.strips for k in strip.blanks
+        k for s in (pattern.segments if pattern else ()) for strip in s.strips for k in strip.blanks
     ]
     return sorted((k.x0 / TICKS_PER_INCH, k.x1 / TICKS_PER_INCH, len(k.layers[0])) for k in blanks)
 
@@ -147,11 +149,13 @@ def test_where_it_is_not_flat_together_it_is_crosscut(bow: float) -> None:
     # 1 in thick, parts of 3/4: a bow of 0.6 in over the whole length leaves a quarter of that over
     # half of it.
     board = replace(a_board(length=60, width=6), warp=replace(a_board().warp, bow=t(bow)))
-    listed = wants(Job("", BARE, (a_part("A", 4, 24, 2.5),), ()))
-    worth = by_area(listed, [1.0])
-    rooms = Rooms([board], listed, BARE)
-    rooms.most(np.array(worth))
-    fill = Filler(board, BARE, listed, TICKS_PER_64TH).tight.cut(rooms.counted[0], [4], worth)
-    assert fill is not None
-    assert dict(fill.taken) == {0: 4}
-    assert all(s.x1 - s.x0 < t(31) for s in fill.segments) or bow == 0
+    listed = item_types(Job("", BARE, (a_part("A", 4, 24, 2.5),), ()))
+    profits = by_area(listed, [1.0])
+    relaxation = BoardRelaxation([board], listed, BARE)
+    relaxation.most(np.array(profits))
+    pattern = PatternGenerator(board, BARE, listed, TICKS_PER_64TH).rounding.cut(
+        relaxation.counted[0], [4], profits
+    )
+    assert pattern is not None
+    assert dict(pattern.taken) == {0: 4}
+    assert all(s.x1 - s.x0 < t(31) for s in pattern.segments) or bow == 0

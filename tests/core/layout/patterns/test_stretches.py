@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from tests.making import a_board, a_fault, a_part, t
 from vividplank.core.board import Board, Region, Station, Warp, flat_slab
 from vividplank.core.job import Job
-from vividplank.core.layout.model.item_types import wants
+from vividplank.core.layout.model.item_types import item_types
 from vividplank.core.layout.patterns.stretches import Stretches
 from vividplank.core.layout.patterns.strips import SLAB_TOLERANCE, Strips
 from vividplank.core.measure import TICKS_PER_64TH
@@ -134,7 +134,7 @@ def test_coarsely_asked_a_place_holds_what_it_holds(
     board: Board, place: tuple[int, int], low: int, wide: int
 ) -> None:
     job = Job("", Shop(), (a_part("A", thickness=0.75), a_part("C", thickness=0.875)), (board,))
-    strips = Strips(board, job.shop, wants(job), TICKS_PER_64TH)
+    strips = Strips(board, job.shop, item_types(job), TICKS_PER_64TH)
     y0 = max(board.edges(place[0])[0], board.edges(place[1])[0])
     true = (
         flat_slab(board, Region(*place, y0, 0.0, t(low), t(low + wide))).thickness + SLAB_TOLERANCE

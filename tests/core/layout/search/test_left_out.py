@@ -8,7 +8,7 @@ from tests.making import BARE, a_board, a_part, t
 from vividplank.core.board import Board, Warp
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
-from vividplank.core.layout.model.item_types import wants
+from vividplank.core.layout.model.item_types import item_types
 from vividplank.core.layout.search.left_out import why_unplaced
 
 
@@ -20,7 +20,7 @@ def why(part: Part, *boards: Board, unit: str = "in") -> str:
         boards,
         unit,
     )  # type: ignore[arg-type]
-    return why_unplaced(job, wants(job)[0])
+    return why_unplaced(job, item_types(job)[0])
 
 
 @pytest.mark.parametrize(

@@ -1,30 +1,34 @@
-"""What a want is worth at the start: by hand, and that boards without waste all give the same."""
+"""What an item type is worth at the start: by hand, and that boards without waste all give the
+same.
+"""
 
 import pytest
 
 from bench.planted import FAMILIES, Family, planted
 from tests.making import BARE, a_board, a_part
 from vividplank.core.job import Job
-from vividplank.core.layout.model.item_types import Want, wants
-from vividplank.core.layout.search.profits import rarity, room_taken, scarcity
+from vividplank.core.layout.model.item_types import ItemType, item_types
+from vividplank.core.layout.search.profits import area_taken, rarity, scarcity
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 
 
-def the_want(*args: object, **more: object) -> Want:
-    return wants(Job("", BARE, (a_part("A", *args, **more),), ()))[0]  # type: ignore[arg-type]
+def the_want(*args: object, **more: object) -> ItemType:
+    return item_types(Job("", BARE, (a_part("A", *args, **more),), ()))[0]  # type: ignore[arg-type]
 
 
 def test_the_room_a_part_takes_is_its_own_with_a_kerf_along_and_across() -> None:
-    want = the_want(1, 20, 3)
+    item_type = the_want(1, 20, 3)
     along, across = 20 * INCH + BARE.kerf.crosscut, 3 * INCH + BARE.allowance.width + BARE.kerf.rip
-    assert room_taken(want, [a_board()], BARE) == pytest.approx(along * across * INCH / want.volume)
+    assert area_taken(item_type, [a_board()], BARE) == pytest.approx(
+        along * across * INCH / item_type.volume
+    )
 
 
 def test_a_board_that_can_be_resawn_gives_a_thin_part_for_half_the_room() -> None:
-    want = the_want(1, 20, 3, 0.25)
+    item_type = the_want(1, 20, 3, 0.25)
     whole, half = (
-        room_taken(want, [a_board(thick=0.5)], BARE),
-        room_taken(want, [a_board(thick=0.75)], BARE),
+        area_taken(item_type, [a_board(thick=0.5)], BARE),
+        area_taken(item_type, [a_board(thick=0.75)], BARE),
     )
     assert half == pytest.approx(whole / 2)
 
@@ -46,12 +50,12 @@ def test_what_one_board_alone_can_give_is_worth_nearly_twice_as_much() -> None:
 @pytest.mark.parametrize("family", FAMILIES)
 def test_planted_boards_give_as_much_for_their_price_as_one_another(family: Family) -> None:
     made = planted(family, 4, 1)
-    by_name = {w.name: w for w in wants(made.job)}
+    by_name = {w.name: w for w in item_types(made.job)}
     price = {b.id: float(b.price) for b in made.job.boards}
     given = []
     for board in made.plan.boards:
         parts = [by_name[i.part] for s in board.segments for _, k in s.blanks() for i in k.items()]
         given.append(
-            sum(room_taken(w, [], made.job.shop) * w.volume for w in parts) / price[board.board]
+            sum(area_taken(w, [], made.job.shop) * w.volume for w in parts) / price[board.board]
         )
     assert max(given) == pytest.approx(min(given))

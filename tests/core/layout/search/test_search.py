@@ -18,7 +18,7 @@ from vividplank.core.exchange import read_job
 from vividplank.core.job import Job
 from vividplank.core.layout.model.audit import audit
 from vividplank.core.layout.model.fixings import Task
-from vividplank.core.layout.search.portfolio import Span
+from vividplank.core.layout.search.portfolio import CostBounds
 from vividplank.core.layout.search.search import Limits, _Search, search
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.shop import Allowance, Kerf, Shop
@@ -190,14 +190,14 @@ def test_who_proves_goes_on_while_much_is_left_or_the_bound_rises() -> None:
     proving = _Search(
         Job("", BARE, (part("A", 1, 20, 2),), (flat(),)), Limits(10), None, lambda: now[0], Task()
     )
-    proving.known.learn(Span(100.0, 107.0))
+    proving.known.learn(CostBounds(100.0, 107.0))
     now[0] = 5.0
     assert proving.promises()  # it has just risen
     now[0] = 7.0
     assert proving.promises()  # 7 % may be left
-    proving.known.learn(Span(most=105.0))
+    proving.known.learn(CostBounds(most=105.0))
     assert not proving.promises()
-    proving.known.learn(Span(101.0))
+    proving.known.learn(CostBounds(101.0))
     assert proving.promises()
     now[0] = 7.9
     assert proving.promises()

@@ -19,7 +19,7 @@ LEVELS = 6
 
 
 @njit(cache=True)
-def along(long, worth, most, first, staves, rooms):  # type: ignore[no-untyped-def]
+def along(long, profits, most, first, staves, relaxation):  # type: ignore[no-untyped-def]
     """What a strip of every kind holds at most in every room: kinds × rooms; and what just below
     the next kind's width.
 
@@ -28,18 +28,18 @@ def along(long, worth, most, first, staves, rooms):  # type: ignore[no-untyped-d
     lengths come behind those of the parts.
     """
     kinds, _, panels = staves.shape
-    parts = worth.shape[0]
-    steps = rooms[-1]
-    found = np.zeros((2, kinds, rooms.shape[0]))
+    parts = profits.shape[0]
+    steps = relaxation[-1]
+    found = np.zeros((2, kinds, relaxation.shape[0]))
     best = np.zeros(steps + 1)
     at = 0
     for c in range(kinds):
         while at < parts and first[at] <= c:
             left, many = most[at], 1
-            while left > 0 and worth[at] > 0:  # by twos: bounded, and as quick as unbounded
+            while left > 0 and profits[at] > 0:  # by twos: bounded, and as quick as unbounded
                 many = min(many, left)
                 for x in range(steps, many * long[at] - 1, -1):
-                    best[x] = max(best[x], best[x - many * long[at]] + many * worth[at])
+                    best[x] = max(best[x], best[x - many * long[at]] + many * profits[at])
                 left -= many
                 many *= 2
             at += 1
@@ -51,8 +51,8 @@ def along(long, worth, most, first, staves, rooms):  # type: ignore[no-untyped-d
                         with_staves[x] = max(
                             with_staves[x], with_staves[x - long[parts + p]] + staves[c, below, p]
                         )
-            for r in range(rooms.shape[0]):
-                found[below, c, r] = with_staves[rooms[r]]
+            for r in range(relaxation.shape[0]):
+                found[below, c, r] = with_staves[relaxation[r]]
     return found[0], found[1]
 
 
@@ -184,19 +184,19 @@ def short_pairs(values, one, sizes, marks, least, room):  # type: ignore[no-unty
 
 
 @njit(cache=True)
-def strip_counts(long, worth, most, room):  # type: ignore[no-untyped-def]
+def strip_counts(long, profits, most, room):  # type: ignore[no-untyped-def]
     """How many of each are in the best strip of one kind, `room` steps long."""
     things = long.shape[0]
     best = np.zeros((things + 1, room + 1))
     many = np.zeros((things, room + 1), dtype=np.int64)
     for i in range(things):
         best[i + 1] = best[i]
-        if worth[i] <= 0:
+        if profits[i] <= 0:
             continue
         for x in range(long[i], room + 1):
             for m in range(1, min(most[i], x // long[i]) + 1):
-                if best[i, x - m * long[i]] + m * worth[i] > best[i + 1, x]:
-                    best[i + 1, x] = best[i, x - m * long[i]] + m * worth[i]
+                if best[i, x - m * long[i]] + m * profits[i] > best[i + 1, x]:
+                    best[i + 1, x] = best[i, x - m * long[i]] + m * profits[i]
                     many[i, x] = m
     found = np.zeros(things, dtype=np.int64)
     x = room

@@ -1,8 +1,8 @@
 """A cost that no right plan placing every part can undercut.
 
-A covering program over the boards (bought or not). Give one piece of every want a worth, any worth:
-what all of them are worth together must find room on the boards that are bought, and no board has
-room for more than its best pieces are worth. Rows:
+A covering program over the boards (bought or not). Give one piece of every item type a worth, any
+worth: what all of them are worth together must find room on the boards that are bought, and no
+board has room for more than its best pieces are worth. Rows:
 
 * By area: for every thickness that a part needs, the parts needing it or more must find room on
 boards that reach it. Push
@@ -11,8 +11,8 @@ boards that reach it. Push
 * By crossings: lines across the board every l ticks are each crossed at most as often as strips
 fit, and every blank at least
   l long crosses one.
-* By worth: for a choice of boards that covers all rows so far, the worths are sought (by generating
-columns, with room.py to
+* By worth: for a choice of boards that covers all rows so far, the profits are sought (by
+generating columns, with room.py to
   price them) for which it has not room enough; if there are any, that is a new row, and the choice
   is out.
 
@@ -31,16 +31,16 @@ from scipy.sparse import coo_matrix, vstack
 from vividplank.core.board import Board, same_species
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
-from vividplank.core.layout.bound.relaxation import QUICK, ROUNDS, Halted, Rooms
-from vividplank.core.layout.model.item_types import wants
+from vividplank.core.layout.bound.relaxation import QUICK, ROUNDS, BoardRelaxation, Halted
+from vividplank.core.layout.model.item_types import item_types
 from vividplank.core.shop import Shop
 
 Floats = npt.NDArray[np.float64]
 #: Asked again and again whether to go on.
 GoOn = Callable[[], bool]
-#: Told how the boards of these numbers would hold most by some worths; it stands in
+#: Told how the boards of these numbers would hold most by some profits; it stands in
 # `Rooms.counted`.
-Counted = Callable[[Rooms, Floats, Sequence[int]], None]
+Counted = Callable[[BoardRelaxation, Floats, Sequence[int]], None]
 #: Told every bound that is found, of which the greatest counts.
 Proved = Callable[[float], None]
 #: What owned boards count for where parts of boards are chosen, so that no more of them are than
@@ -58,7 +58,7 @@ def lower_bound(
     job: Job,
     cuts: int = 0,
     go_on: GoOn = lambda: True,
-    counted: Counted = lambda rooms, worth, boards: None,
+    counted: Counted = lambda relaxation, profits, boards: None,
     proved: Proved = lambda bound: None,
 ) -> float:
     """A true lower bound on the cost; the whole stock's price where no complete plan exists at all.
@@ -123,14 +123,16 @@ class _Cover:
         return best
 
     def closer(self) -> Iterator[float]:
-        """By worths, row by row: bounds of which the greatest counts."""
+        """By profits, row by row: bounds of which the greatest counts."""
         if not self.cuts or self.chosen is None:
             return
-        rooms = Rooms(self.job.boards, wants(self.job), self.job.shop, self.go_on)
-        if rooms.shortest < 1:
+        relaxation = BoardRelaxation(
+            self.job.boards, item_types(self.job), self.job.shop, self.go_on
+        )
+        if relaxation.shortest < 1:
             return
-        rooms.rounds = QUICK
-        columns = _Columns(rooms, self.counted)
+        relaxation.rounds = QUICK
+        columns = _Columns(relaxation, self.counted)
         whole = False
         for _ in range(self.cuts):
             if not self.go_on():
@@ -138,7 +140,7 @@ class _Cover:
             found, chosen = self._cheapest(whole)
             yield found
             try:
-                row = columns.refuted(chosen, self.go_on) if chosen is not None else None
+                row = columns.violated(chosen, self.go_on) if chosen is not None else None
             except Halted:
                 break
             if row is not None:
@@ -149,9 +151,9 @@ class _Cover:
                     return
             elif not whole and chosen is not None:
                 whole = True  # parts of boards have room enough; now whole ones
-            elif rooms.rounds < ROUNDS and chosen is not None:
-                rooms.rounds = ROUNDS  # now with all that faults spoil
-                columns = _Columns(rooms, self.counted)
+            elif relaxation.rounds < ROUNDS and chosen is not None:
+                relaxation.rounds = ROUNDS  # now with all that faults spoil
+                columns = _Columns(relaxation, self.counted)
             else:
                 break
         yield self._cheapest(whole=True)[0]
@@ -207,65 +209,66 @@ class _Cover:
 
 
 class _Columns:
-    """What boards can hold, met so far; for a choice of boards it seeks worths by which it has not
+    """What boards can hold, met so far; for a choice of boards it seeks profits by which it has not
     room enough.
     """
 
-    def __init__(self, rooms: Rooms, counted: Counted) -> None:
-        self.rooms = rooms
+    def __init__(self, relaxation: BoardRelaxation, counted: Counted) -> None:
+        self.relaxation = relaxation
         self.counted = counted
         self.demand = np.array(
-            [w.width if w.is_panel else w.count for w in rooms.wants], dtype=float
+            [w.width if w.is_panel else w.count for w in relaxation.item_types], dtype=float
         )
-        # A want left out costs its area; all of them together cost 1.
+        # An item type left out costs its area; all of them together cost 1.
         area = [
-            (w.length + rooms.shop.kerf.crosscut)
-            * (1 if w.is_panel else w.width + rooms.shop.allowance.width)
-            for w in rooms.wants
+            (w.length + relaxation.shop.kerf.crosscut)
+            * (1 if w.is_panel else w.width + relaxation.shop.allowance.width)
+            for w in relaxation.item_types
         ]
         self.most = np.array(area, dtype=float) / float(np.dot(area, self.demand))
         self.boards: list[int] = []
         self.held: list[Floats] = []
 
-    def refuted(self, chosen: Floats, go_on: GoOn) -> tuple[Floats, float] | None:
-        """What every board has room for and what is wanted, by worths for which the chosen (parts
+    def violated(self, chosen: Floats, go_on: GoOn) -> tuple[Floats, float] | None:
+        """What every board has room for and what is wanted, by profits for which the chosen (parts
         of) boards have not room enough; None where there are none, or no time to find them. Raises
         Halted.
         """
-        worth = self.most
+        profits = self.most
         best: tuple[float, Floats, Floats] | None = None
         used = np.flatnonzero(chosen > 1e-6)
         for _ in range(_TRIALS):
-            room, held = self.rooms.most(worth, used)
-            self.counted(self.rooms, worth, used.tolist())
+            room, held = self.relaxation.most(profits, used)
+            self.counted(self.relaxation, profits, used.tolist())
             for b in used:
                 self.boards.append(int(b))
                 self.held.append(held[b])
-            short = float(worth @ self.demand) - float(room @ chosen)
+            short = float(profits @ self.demand) - float(room @ chosen)
             if short > _SHORT and (best is None or short > best[0]):
-                best = short, worth, room
-            worth, left = self._worths(chosen)
+                best = short, profits, room
+            profits, left = self._profits(chosen)
             if left < _SHORT or (best and best[0] > _ENOUGH * left) or not go_on():
                 break
         if best is None:
             return None
-        _, worth, room = best
-        others, _ = self.rooms.most(worth, np.flatnonzero(chosen <= 1e-6))
-        return room + others, float(worth @ self.demand)
+        _, profits, room = best
+        others, _ = self.relaxation.most(profits, np.flatnonzero(chosen <= 1e-6))
+        return room + others, float(profits @ self.demand)
 
-    def _worths(self, chosen: Floats) -> tuple[Floats, float]:
-        """As much as the columns met so far can place of what is wanted: the worth of one of each
+    def _profits(self, chosen: Floats) -> tuple[Floats, float]:
+        """As much as the columns met so far can place of what is wanted: the profit of one of each
         want at the margin, and the share that is left out.
         """
-        columns, wants = len(self.held), len(self.demand)
+        columns, item_types = len(self.held), len(self.demand)
         held = np.array(self.held)
         wanted, place = np.nonzero(held.T)
         cover = coo_matrix(
-            (-held.T[wanted, place], (wanted, place)), shape=(wants, columns + wants)
+            (-held.T[wanted, place], (wanted, place)), shape=(item_types, columns + item_types)
         ).tolil()
-        cover[np.arange(wants), columns + np.arange(wants)] = -1.0
+        cover[np.arange(item_types), columns + np.arange(item_types)] = -1.0
         once = coo_matrix(
-            (np.ones(columns), (self.boards, range(columns))), shape=(len(chosen), columns + wants)
+            (np.ones(columns), (self.boards, range(columns))),
+            shape=(len(chosen), columns + item_types),
         )
         cost = np.concatenate([np.zeros(columns), self.most])
         solved = linprog(
@@ -277,7 +280,7 @@ class _Columns:
         )
         if solved.status != 0:
             return self.most, 0.0
-        return np.clip(-solved.ineqlin.marginals[:wants], 0.0, self.most), float(solved.fun)
+        return np.clip(-solved.ineqlin.marginals[:item_types], 0.0, self.most), float(solved.fun)
 
 
 def _spread(values: set[int], most: int = 8) -> list[int]:

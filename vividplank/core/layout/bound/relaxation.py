@@ -1,5 +1,5 @@
-"""How much can be made of a board at most, whatever one piece of each want is worth: never less
-than the truth.
+"""How much can be made of a board at most, whatever one piece of each item type is worth: never
+less than the truth.
 
 A right plan cuts a board into segments, these into strips, these into blanks. Let go, each in
 favour of the plan, are: how many pieces are wanted over all strips of a board, and that all strips
@@ -37,7 +37,7 @@ import numpy.typing as npt
 
 from vividplank.core.board import Board, Defect, Region, flat_slab
 from vividplank.core.layout.model.faces import CLEAR, spoils
-from vividplank.core.layout.model.item_types import Want
+from vividplank.core.layout.model.item_types import ItemType
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.shop import Shop
 
@@ -69,7 +69,7 @@ class Halted(Exception):
     """There is no time to count all boards that were asked for."""
 
 
-class CountedSegment(NamedTuple):
+class RelaxedSegment(NamedTuple):
     """A segment as a board would hold most: between which places it lies, its line, and of its
     strips bottom, net width and whether that is one of any.
     """
@@ -81,43 +81,43 @@ class CountedSegment(NamedTuple):
     strips: tuple[tuple[int, int, bool], ...]
 
 
-class Rooms:
+class BoardRelaxation:
     """The boards of one wood and what is wanted of it.
 
     `most(worth)` answers for every board what pieces may be worth together that are cut out of it,
-    where `worth` is that of one lump of each want, or of one tick of net width of a panel's stave;
-    and how much of each want (lumps, ticks) that is.
+    where `worth` is that of one unit of each item type, or of one tick of net width of a panel's
+    stave; and how much of each item type (units, ticks) that is.
     """
 
     def __init__(
         self,
         boards: Sequence[Board],
-        wants: Sequence[Want],
+        item_types: Sequence[ItemType],
         shop: Shop,
         go_on: Callable[[], bool] = lambda: True,
     ) -> None:
         self.boards = boards
         self.go_on = go_on
-        self.wants = wants
+        self.item_types = item_types
         self.shop = shop
         kerf = shop.kerf.crosscut
         self.longest = max(b.length for b in boards)
         self.widest = max(b.widest for b in boards)
-        self.step = _unit([w.length + kerf for w in wants], _STEP)
+        self.step = _unit([w.length + kerf for w in item_types], _STEP)
         # A segment over n cells is shorter than n + 1 of them; the kerf at its end is counted in.
         cells = (self.longest + kerf) // _CELL + 3
         self.cells = np.arange(1, cells + 1)
-        self.counted: dict[int, list[CountedSegment]] = {}
+        self.counted: dict[int, list[RelaxedSegment]] = {}
         #: How often it is asked at most what faults spoil.
         self.rounds = ROUNDS
-        self.rooms = self.along(1)
+        self.relaxation = self.along(1)
         self.over = shop.allowance.width + shop.kerf.rip
         self.shortest = (
-            min(max(w.length + shop.allowance.length, shop.min_blank_length) for w in wants)
+            min(max(w.length + shop.allowance.length, shop.min_blank_length) for w in item_types)
             // _CELL
         )
-        self.plain = sorted((w for w in wants if not w.is_panel), key=lambda w: w.width)
-        self.panels = [w for w in wants if w.is_panel]
+        self.plain = sorted((w for w in item_types if not w.is_panel), key=lambda w: w.width)
+        self.panels = [w for w in item_types if w.is_panel]
         listed = [*self.plain, *self.panels]
         self.order = [w.index for w in listed]
         self.lengths = np.array(
@@ -166,40 +166,42 @@ class Rooms:
             kinds, np.where(any_width < self.free, -1, any_width), shares, self.mark * marks, marks
         )
 
-    def most(self, worth: Floats, of: Collection[int] | None = None) -> tuple[Floats, Floats]:
-        """The most that one board of each is worth, and what it then holds: boards, boards × wants;
-        0 for boards not asked. How those were counted last stands in `counted`.
+    def most(self, profits: Floats, of: Collection[int] | None = None) -> tuple[Floats, Floats]:
+        """The most that one board of each is worth, and what it then holds: boards, boards × item
+        types; 0 for boards not asked. How those were counted last stands in `counted`.
 
         Raises Halted where it may not go on.
         """
         found = np.zeros(len(self.boards))
-        held = np.zeros((len(self.boards), len(self.wants)))
+        held = np.zeros((len(self.boards), len(self.item_types)))
         asked = [
             b for b in range(len(self.boards)) if self.outlines[b].free and (of is None or b in of)
         ]
         for layers, members in self.groups.items():
             mine = [b for b in members if b in asked]
-            if mine and (worth * np.array(layers)).any():
-                tables = _Tables(self, np.array(layers, dtype=float), worth)
+            if mine and (profits * np.array(layers)).any():
+                tables = _Tables(self, np.array(layers, dtype=float), profits)
                 for b in mine:
                     if not self.go_on():
                         raise Halted
                     found[b], held[b], self.counted[b] = tables.board(self.outlines[b])
         return found, held
 
-    def for_wants(self, worth: Floats, wants: Sequence[Want]) -> list[float]:
-        """What wants that are listed otherwise are worth; nothing if they are not among these."""
-        known = dict(zip((w.members for w in self.wants), worth.tolist(), strict=True))
-        return [known.get(w.members, 0.0) for w in wants]
+    def for_item_types(self, profits: Floats, item_types: Sequence[ItemType]) -> list[float]:
+        """What item types that are listed otherwise are worth; nothing if they are not among
+        these.
+        """
+        known = dict(zip((w.members for w in self.item_types), profits.tolist(), strict=True))
+        return [known.get(w.members, 0.0) for w in item_types]
 
     @cached_property
     def groups(self) -> dict[tuple[int, ...], list[int]]:
-        """Boards that give the same wants in as many layers."""
+        """Boards that give the same item types in as many layers."""
         found: dict[tuple[int, ...], list[int]] = {}
         for b, board in enumerate(self.boards):
             if not self.go_on():
                 raise Halted
-            found.setdefault(tuple(self._layers(board, w) for w in self.wants), []).append(b)
+            found.setdefault(tuple(self._layers(board, w) for w in self.item_types), []).append(b)
         return found
 
     @cached_property
@@ -280,16 +282,16 @@ class Rooms:
         """Grains of a segment as wide as any, cut aslant as far as its strips may stand out over
         the edges.
         """
-        steepest = max(float(np.abs(o.slopes).max()) for o in self.outlines) * len(self.rooms)
+        steepest = max(float(np.abs(o.slopes).max()) for o in self.outlines) * len(self.relaxation)
         out = 2 * (self.shop.max_slope * self.longest + steepest)
         return int((self.widest + self.shop.kerf.rip + out) / self.grain) + 2
 
-    def _layers(self, board: Board, want: Want) -> int:
+    def _layers(self, board: Board, item_type: ItemType) -> int:
         """In how many layers a blank of this want is flat enough at the best place for it."""
         shop = self.shop
-        each = want.thickness + shop.allowance.face
-        long = max(want.length + shop.allowance.length, shop.min_blank_length)
-        wide = (want.stave_min or want.width) + shop.allowance.width
+        each = item_type.thickness + shop.allowance.face
+        long = max(item_type.length + shop.allowance.length, shop.min_blank_length)
+        wide = (item_type.stave_min or item_type.width) + shop.allowance.width
         if each > board.thickest or long > board.length - 2 * shop.end_trim or wide > board.widest:
             return 0
         most = min(float(board.thickest), self._flattest(board, long, wide) + _SURE)
@@ -351,51 +353,58 @@ class _Outline:
 
 
 class _Tables:
-    """What segments and lines of boards that give the same wants in as many layers can hold, by one
-    set of worths.
+    """What segments and lines of boards that give the same item types in as many layers can hold,
+    by one set of profits.
     """
 
-    def __init__(self, rooms: Rooms, layers: Floats, worth: Floats) -> None:
-        self.rooms = rooms
+    def __init__(self, relaxation: BoardRelaxation, layers: Floats, profits: Floats) -> None:
+        self.relaxation = relaxation
         self.kernel, self.cutting, self.sweeping, self.chaining = _kernels()
         self.layers = layers
-        self.worth = (worth * layers)[rooms.order]
-        plain = len(rooms.plain)
+        self.profits = (profits * layers)[relaxation.order]
+        plain = len(relaxation.plain)
         # Not by the layer: of a blank's layers, unlike each other, the best one stands for all, and
         # it may hold all there are.
-        counts = [w.count for w in rooms.plain]
-        self.counts = np.array([*counts, *(len(rooms.rooms) for _ in rooms.panels)], dtype=np.int64)
-        staves = rooms.staves * self.worth[plain:]
-        found, below = self.kernel.along(
-            rooms.lengths, self.worth[:plain], self.counts[:plain], rooms.first, staves, rooms.rooms
+        counts = [w.count for w in relaxation.plain]
+        self.counts = np.array(
+            [*counts, *(len(relaxation.relaxation) for _ in relaxation.panels)], dtype=np.int64
         )
-        self.least = rooms.shop.min_blank_length // _CELL
+        staves = relaxation.staves * self.profits[plain:]
+        found, below = self.kernel.along(
+            relaxation.lengths,
+            self.profits[:plain],
+            self.counts[:plain],
+            relaxation.first,
+            staves,
+            relaxation.relaxation,
+        )
+        self.least = relaxation.shop.min_blank_length // _CELL
         self.segments = self._beside(found, below)
         one = self.segments[2]
         pairs = self.kernel.short_pairs(
-            found, one, rooms.sizes, rooms.marks, self.least, rooms.room - 1
+            found, one, relaxation.sizes, relaxation.marks, self.least, relaxation.room - 1
         )
-        self.tables = (*self.segments, pairs, rooms.sizes)
+        self.tables = (*self.segments, pairs, relaxation.sizes)
         self.strips = self.sweeping.Held(found, below, one)
-        listed = [rooms.wants[k] for k in rooms.order]
-        finer = -(-rooms.step // _FINE)
+        listed = [relaxation.item_types[k] for k in relaxation.order]
+        finer = -(-relaxation.step // _FINE)
         self.items = self.sweeping.Items(
-            rooms.lengths * finer,
+            relaxation.lengths * finer,
             np.array([float(w.length) for w in listed]),
             np.array([CLEAR[w.faces] for w in listed]),
-            self.worth,
+            self.profits,
             self.counts,
-            rooms.first,
-            rooms.staves,
-            rooms.along(finer),
-            rooms.step / finer,
+            relaxation.first,
+            relaxation.staves,
+            relaxation.along(finer),
+            relaxation.step / finer,
         )
         # On a line every kind of strip counts by what is densest in it.
-        density = np.array([_CELL / (w.length + rooms.shop.kerf.crosscut) for w in listed])
+        density = np.array([_CELL / (w.length + relaxation.shop.kerf.crosscut) for w in listed])
         dense = np.array(
             [
-                [(self.worth * self._amounts(s, c) * density).max() for s in rooms.staves[c]]
-                for c in range(len(rooms.nets))
+                [(self.profits * self._amounts(s, c) * density).max() for s in relaxation.staves[c]]
+                for c in range(len(relaxation.nets))
             ]
         )
         self.lines = self._beside(
@@ -404,21 +413,23 @@ class _Tables:
 
     def _beside(self, found: Floats, below: Floats) -> tuple[Any, ...]:
         """What strips hold, and strips beside each other: of the kinds, one of any width, both."""
-        rooms, kernel = self.rooms, self.kernel
-        full = kernel.across(rooms.sizes, found, rooms.room)
-        one = kernel.any_width(found, below, rooms.wide, rooms.free, rooms.room * rooms.marks - 1)
+        relaxation, kernel = self.relaxation, self.kernel
+        full = kernel.across(relaxation.sizes, found, relaxation.room)
+        one = kernel.any_width(
+            found, below, relaxation.wide, relaxation.free, relaxation.room * relaxation.marks - 1
+        )
         at = kernel.jumps(full)
-        return found, full, one, kernel.side_by_side(full, one, at, rooms.marks), at
+        return found, full, one, kernel.side_by_side(full, one, at, relaxation.marks), at
 
     def _amounts(self, staves: Floats, kind: int) -> Floats:
         """How much one piece of each is in a strip of a kind, with staves of so much net width."""
-        return np.concatenate([np.where(self.rooms.first <= kind, 1.0, 0.0), staves])
+        return np.concatenate([np.where(self.relaxation.first <= kind, 1.0, 0.0), staves])
 
-    def board(self, o: _Outline) -> tuple[float, Floats, list[CountedSegment]]:
-        """The most that a board is worth, what it then holds of every want, and in which
+    def board(self, o: _Outline) -> tuple[float, Floats, list[RelaxedSegment]]:
+        """The most that a board is worth, what it then holds of every item type, and in which
         segments.
         """
-        rooms, sweeping, shop = self.rooms, self.sweeping, self.rooms.shop
+        relaxation, sweeping, shop = self.relaxation, self.sweeping, self.relaxation.shop
         lines = np.concatenate(
             [[0.0], np.cumsum([sum(float(self.lines[k]) for k in cell) for cell in o.free])]
         )
@@ -429,14 +440,14 @@ class _Tables:
             o.high,
             o.slopes,
             lines,
-            rooms.shortest,
-            rooms.mark,
+            relaxation.shortest,
+            relaxation.mark,
             shop.kerf.rip,
-            abs(o.slopes[1] - o.slopes[0]) / rooms.mark,
-            (steepest + edges) / rooms.mark,
+            abs(o.slopes[1] - o.slopes[0]) / relaxation.mark,
+            (steepest + edges) / relaxation.mark,
             self.least,
             self.tables,
-            rooms.marks,
+            relaxation.marks,
         )
         stock = sweeping.Stock(
             low, high, o.faults, float(shop.kerf.rip), kerf, self.least, float(_CELL)
@@ -444,18 +455,28 @@ class _Tables:
         heights = (
             int(
                 (high.max() - low.min() + (steepest + edges) * (len(low) + 1) + shop.kerf.rip)
-                / rooms.mark
+                / relaxation.mark
             )
             + 2
         )
         work = sweeping.workspace(
-            len(low), heights, len(o.faults), len(rooms.nets), int(self.items.rooms[-1])
+            len(low), heights, len(o.faults), len(relaxation.nets), int(self.items.relaxation[-1])
         )
-        asked = steepest, stock, self.strips, self.items, rooms.steps(_COARSE), rooms.steps(1), work
-        value, came = self.chaining.lower(most, rooms.shortest, rooms.rounds, _NEAR, *asked)
+        asked = (
+            steepest,
+            stock,
+            self.strips,
+            self.items,
+            relaxation.steps(_COARSE),
+            relaxation.steps(1),
+            work,
+        )
+        value, came = self.chaining.lower(
+            most, relaxation.shortest, relaxation.rounds, _NEAR, *asked
+        )
         value = min(value, float(lines[-1]))
-        held = np.zeros(len(rooms.order))
-        counted: list[CountedSegment] = []
+        held = np.zeros(len(relaxation.order))
+        counted: list[RelaxedSegment] = []
         j = len(low)
         while j > 0:
             i = int(came[j])
@@ -472,22 +493,24 @@ class _Tables:
             j = i if i >= 0 else j - 1
         # What is told is worth what is found; of strips between two kinds, and where lines tell, it
         # would be a little more.
-        held *= value / (float(self.worth @ held) or 1.0)
-        found = np.zeros(len(rooms.wants))
-        found[rooms.order] = held
+        held *= value / (float(self.profits @ held) or 1.0)
+        found = np.zeros(len(relaxation.item_types))
+        found[relaxation.order] = held
         return value, found * self.layers, counted
 
-    def _counted(self, i: int, end: int, slope: float, base: float, strips: Ints) -> CountedSegment:
-        rooms, trim = self.rooms, self.rooms.shop.end_trim
+    def _counted(self, i: int, end: int, slope: float, base: float, strips: Ints) -> RelaxedSegment:
+        relaxation, trim = self.relaxation, self.relaxation.shop.end_trim
         laid = tuple(
             (
-                int(low * rooms.mark),
-                rooms.nets[kind] if kind >= 0 else int((top - low) * rooms.mark) - rooms.over,
+                int(low * relaxation.mark),
+                relaxation.nets[kind]
+                if kind >= 0
+                else int((top - low) * relaxation.mark) - relaxation.over,
                 kind < 0,
             )
             for low, top, kind in strips.tolist()
         )
-        return CountedSegment(
+        return RelaxedSegment(
             trim + i * _CELL, trim + end * _CELL, base - slope * (end - i) * _CELL / 2, slope, laid
         )
 

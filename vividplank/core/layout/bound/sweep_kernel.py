@@ -51,7 +51,7 @@ class Held(NamedTuple):
 
 class Items(NamedTuple):
     """Parts, then panels: the length with a kerf (steps along) and without (ticks), how many faces
-    are to be clear, the worth of a piece or of a tick of stave, how many there are. Of parts the
+    are to be clear, the profit of a piece or of a tick of stave, how many there are. Of parts the
     first kind wide enough; of panels the net width of a stave by kind, and just below the next. The
     steps along in every number of cells, and the ticks of one.
     """
@@ -59,11 +59,11 @@ class Items(NamedTuple):
     lengths: Any
     nets: Any
     clear: Any
-    worth: Any
+    profits: Any
     counts: Any
     first: Any
     staves: Any
-    rooms: Any
+    relaxation: Any
     step: float
 
 
@@ -145,11 +145,11 @@ def _over_faults(room, hits, many, each, items, work):  # type: ignore[no-untype
     `hits` are their beginnings and ends (ticks from the start) and the faces they spoil, `each` how
     much one piece of everything is. What it takes is written.
     """
-    lengths, nets, clear, worth, step = (
+    lengths, nets, clear, profits, step = (
         items.lengths,
         items.nets,
         items.clear,
-        items.worth,
+        items.profits,
         items.step,
     )
     best, reach, took = work.along, work.reach, work.took
@@ -173,7 +173,7 @@ def _over_faults(room, hits, many, each, items, work):  # type: ignore[no-untype
             max(reach[0, x], reach[1, x]) - x * step,
         )
         for i in range(lengths.shape[0]):
-            end, v = x + lengths[i], worth[i] * each[i]
+            end, v = x + lengths[i], profits[i] * each[i]
             if (
                 v <= 0
                 or end > room
@@ -199,9 +199,9 @@ def _known_over_faults(place, start, cells, hits, many, mask, kind, below, items
         for f in range(many):
             hits[f, 0], hits[f, 1] = (hits[f, 0] - start) * cell, (hits[f, 1] - start) * cell
         keys[at, 0], keys[at, 1] = mask, what
-        work.effort[0] += items.rooms[cells] * items.lengths.shape[0]
+        work.effort[0] += items.relaxation[cells] * items.lengths.shape[0]
         values[at] = _over_faults(
-            items.rooms[cells], hits, many, _each(kind, below, items), items, work
+            items.relaxation[cells], hits, many, _each(kind, below, items), items, work
         )
         for f in range(many):
             hits[f, 0], hits[f, 1] = hits[f, 0] / cell + start, hits[f, 1] / cell + start
@@ -473,7 +473,7 @@ def _hold(taken, n, start, stop, k, t, many, each, items, stock, work):  # type:
                 continue
         cells = min(n, math.ceil(begins + stock.crosscut - at) - 1)
         if cells + 1 >= stock.least:
-            room = items.rooms[cells]
+            room = items.relaxation[cells]
             if hit:
                 _over_faults(room, hits, hit, each, items, work)
                 x = room
@@ -482,5 +482,7 @@ def _hold(taken, n, start, stop, k, t, many, each, items, stock, work):  # type:
                         taken[took[x]] += each[took[x]]
                     x -= items.lengths[took[x]] if took[x] >= 0 else 1
             else:
-                taken += each * strip_counts(items.lengths, items.worth * each, items.counts, room)
+                taken += each * strip_counts(
+                    items.lengths, items.profits * each, items.counts, room
+                )
         at, hit = max(at, ends), 0

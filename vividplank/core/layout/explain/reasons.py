@@ -38,7 +38,7 @@ def reasons(job: Job, plan: Plan, system: System) -> list[Reason]:
     found: list[Reason] = []
     for board_plan in plan.boards:
         found += told.board(board_plan)
-    return [*found, *told.rested(), *told.wishes()]
+    return [*found, *told.excluded(), *told.wishes()]
 
 
 class _Telling:
@@ -50,7 +50,7 @@ class _Telling:
     def says(self, ticks: float) -> str:
         return to_rule(ticks, self.job, self.system)
 
-    def holds(self, ticks: float) -> str:
+    def fixings(self, ticks: float) -> str:
         """What wood gives, as every figure of it is rounded."""
         return about(ticks, self.system, unit=True, down=True)
 
@@ -85,11 +85,11 @@ class _Telling:
         need = max(self._need(b) for _, b in segment.blanks())
         asked = f"{written(need, self.system, unit=True)} is needed"
         if flat - whole < _WORTH_SAYING:
-            return f"{cut}: {self.holds(flat)} flat, {asked}"
-        before = f"where the whole board is {self.holds(whole)}"
+            return f"{cut}: {self.fixings(flat)} flat, {asked}"
+        before = f"where the whole board is {self.fixings(whole)}"
         return (
-            f"{cut}, it is {self.holds(flat)} flat, {before}: cutting first saves "
-            f"{self.holds(flat - whole)}; {asked}"
+            f"{cut}, it is {self.fixings(flat)} flat, {before}: cutting first saves "
+            f"{self.fixings(flat - whole)}; {asked}"
         )
 
     def _piece(self, board: Board, segment: Segment, strip: Strip, blank: Blank) -> str:
@@ -113,7 +113,7 @@ class _Telling:
         if self.job.shop.method == "rough-rip":
             flat = flat_slab(board, region).thickness
             text += (
-                f"; {self.holds(flat)} flat there, "
+                f"; {self.fixings(flat)} flat there, "
                 f"{written(self._need(blank), self.system, unit=True)} is needed"
             )
         for figure in dict.fromkeys(self.job.part(i.part).figure for i in blank.items()):
@@ -132,7 +132,7 @@ class _Telling:
     def _noted(self, figure: str) -> bool:
         return any(z.figure == figure for b in self.job.boards for z in b.grain.zones)
 
-    def rested(self) -> Iterator[Reason]:
+    def excluded(self) -> Iterator[Reason]:
         """Boards that are not cut."""
         used = {b.board for b in self.plan.boards}
         left = {u.part for u in self.plan.unplaced}

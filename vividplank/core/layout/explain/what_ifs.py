@@ -31,7 +31,7 @@ _WORDS = {
 
 
 @dataclass(frozen=True)
-class Thought:
+class WhatIf:
     """`saves` is in the money of the shop, `placed` how many more parts find a place."""
 
     kind: Kind
@@ -49,25 +49,25 @@ class _Idea:
     job: Job
 
 
-def thoughts(
+def what_ifs(
     job: Job,
     plan: Plan,
     system: System,
     limits: Limits,
     clock: Clock,
     task: Task | None = None,
-    told: Callable[[Thought], bool] = lambda _: True,
-) -> list[Thought]:
+    told: Callable[[WhatIf], bool] = lambda _: True,
+) -> list[WhatIf]:
     """The ideas that are worth something, the most first; `limits` are for each. `told` hears of
     each as it is confirmed and answers whether to go on.
     """
-    found: list[Thought] = []
+    found: list[WhatIf] = []
     for idea in _ideas(job, plan, system):
         tried = search(idea.job, limits, clock, task=task)
         placed = len(plan.unplaced) - len(tried.unplaced)
         saves = plan.cost - tried.cost
         if placed > 0 or (placed == 0 and saves > 0):
-            thought = Thought(idea.kind, idea.about, idea.words, saves, placed)
+            thought = WhatIf(idea.kind, idea.about, idea.words, saves, placed)
             found.append(thought)
             if not told(thought):
                 break

@@ -7,11 +7,12 @@ from functools import cached_property
 
 from vividplank.core.board import Board, Region
 from vividplank.core.job import Job
-from vividplank.core.layout.model.item_types import Want
-from vividplank.core.layout.model.pattern import Fill
+from vividplank.core.layout.model.item_types import ItemType
+from vividplank.core.layout.model.pattern import CuttingPattern
 from vividplank.core.layout.model.plan import Plan
 
-#: How much more a want is worth where all of it shows its figure, and less where nothing does.
+#: How much more an item type is worth where all of it shows its figure, and less where nothing
+#: does.
 _LIKED = 0.03
 
 
@@ -20,15 +21,15 @@ def share_shown(board: Board, figure: str, region: Region) -> float:
     return min(1.0, sum(z.share_of(region) for z in board.grain.zones if z.figure == figure))
 
 
-class Liking:
+class FigurePreference:
     """What the wants of one board would like to show on it. Where no zone is noted, everything is
     liked alike.
     """
 
-    def __init__(self, board: Board, wants: Sequence[Want]) -> None:
+    def __init__(self, board: Board, item_types: Sequence[ItemType]) -> None:
         self.board = board
-        self.wants = wants
-        self.figures = {w.index: w.figure for w in wants if w.figure}
+        self.item_types = item_types
+        self.figures = {w.index: w.figure for w in item_types if w.figure}
 
     @cached_property
     def matters(self) -> bool:
@@ -37,32 +38,34 @@ class Liking:
         """
         return any(z.figure in self.figures.values() for z in self.board.grain.zones)
 
-    def factor(self, want: int, region: Region) -> float:
-        """What a want is worth there, of what it is worth at all."""
-        figure = self.figures.get(want)
+    def factor(self, item_type: int, region: Region) -> float:
+        """What an item type is worth there, of what it is worth at all."""
+        figure = self.figures.get(item_type)
         return 1.0 + _LIKED * (2 * share_shown(self.board, figure, region) - 1) if figure else 1.0
 
-    def along(self, want: Want, x0: int) -> float:
+    def along(self, item_type: ItemType, x0: int) -> float:
         """The same for a piece that begins at x0, wherever it lies across the board."""
         low, high = min(s.y0 for s in self.board.stations), max(s.y1 for s in self.board.stations)
-        return self.factor(want.index, Region(x0, x0 + want.length, low, 0.0, 0, high - low))
+        return self.factor(
+            item_type.index, Region(x0, x0 + item_type.length, low, 0.0, 0, high - low)
+        )
 
-    def shown(self, fill: Fill) -> float:
+    def shown(self, pattern: CuttingPattern) -> float:
         """Volume that shows what it is to show, of a board that is cut so."""
         total = 0.0
-        for s in fill.segments if self.matters else ():
+        for s in pattern.segments if self.matters else ():
             for strip in s.strips:
                 for b in strip.blanks:
                     region = Region(
                         b.x0, b.x1, s.y0 + s.slope * (b.x0 - s.x0), s.slope, strip.y0, strip.y1
                     )
-                    for want in (
-                        self.wants[i] for layer in b.layers for i in layer if i in self.figures
+                    for item_type in (
+                        self.item_types[i] for layer in b.layers for i in layer if i in self.figures
                     ):
-                        volume = want.volume * (
-                            (strip.y1 - strip.y0) / want.width if want.is_panel else 1.0
+                        volume = item_type.volume * (
+                            (strip.y1 - strip.y0) / item_type.width if item_type.is_panel else 1.0
                         )
-                        total += volume * share_shown(self.board, want.figure, region)
+                        total += volume * share_shown(self.board, item_type.figure, region)
         return total
 
 

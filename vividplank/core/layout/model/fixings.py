@@ -11,7 +11,7 @@ from vividplank.core.board import Defect
 from vividplank.core.cutlist.part import blank_need
 from vividplank.core.job import Job
 from vividplank.core.layout.model.audit import audit_board
-from vividplank.core.layout.model.item_types import Want
+from vividplank.core.layout.model.item_types import ItemType
 from vividplank.core.layout.model.plan import BoardPlan, Item, Plan, Segment, Strip
 
 #: The kind of fault that a forbidden place is to the search; no survey records it.
@@ -36,18 +36,18 @@ class Forbidden:
 
 
 @dataclass(frozen=True)
-class Holds:
-    """`pins` are pieces that stay where the plan has them, `rested` boards that stay whole, `first`
-    parts that come before all others where there is not wood enough.
+class Fixings:
+    """`pins` are pieces that stay where the plan has them, `excluded` boards that stay whole,
+    `priority` parts that come before all others where there is not wood enough.
     """
 
     pins: tuple[Item, ...] = ()
     forbidden: tuple[Forbidden, ...] = ()
-    rested: tuple[str, ...] = ()
-    first: tuple[str, ...] = ()
+    excluded: tuple[str, ...] = ()
+    priority: tuple[str, ...] = ()
 
     def on(self, job: Job) -> Job:
-        """The job as it is with what is held: forbidden places are faults, rested boards are not
+        """The job as it is with what is held: forbidden places are faults, excluded boards are not
         there.
         """
         awake = self.awake(job)
@@ -67,7 +67,7 @@ class Holds:
 
     def awake(self, job: Job) -> Job:
         """The job without the boards that are rested."""
-        return replace(job, boards=tuple(b for b in job.boards if b.id not in self.rested))
+        return replace(job, boards=tuple(b for b in job.boards if b.id not in self.excluded))
 
 
 @dataclass(frozen=True)
@@ -76,7 +76,7 @@ class Task:
     and resawing go.
     """
 
-    holds: Holds = Holds()
+    fixings: Fixings = Fixings()
     plan: Plan | None = None
     plain: bool = False
 
@@ -84,7 +84,7 @@ class Task:
         """For every board of the job its pinned segments, where what is pinned is still right for
         it and still wanted.
         """
-        held = pinned(self.plan, self.holds.pins) if self.plan else {}
+        held = pinned(self.plan, self.fixings.pins) if self.plan else {}
         there = {b.id for b in job.boards}
         listed = {(p.id, n) for p in job.parts for n in range(1, p.quantity + 1)}
 
@@ -100,10 +100,10 @@ class Task:
         return {board: segments for board, segments in kept.items() if segments}
 
     def kept(self, job: Job) -> bool:
-        """Whether the plan as it is keeps what is held: nothing on forbidden places, no rested
+        """Whether the plan as it is keeps what is held: nothing on forbidden places, no excluded
         board cut.
         """
-        on = self.holds.on(job)
+        on = self.fixings.on(job)
         there = {b.id for b in on.boards}
         return self.plan is None or all(
             b.board in there and not audit_board(on, b) for b in self.plan.boards
@@ -131,9 +131,9 @@ def pinned(plan: Plan, pins: Sequence[Item]) -> dict[str, tuple[Segment, ...]]:
     return found
 
 
-def still_wanted(
-    wants: Sequence[Want], held: dict[str, tuple[Segment, ...]], allowance: int
-) -> tuple[list[Want], dict[Item, int]]:
+def remaining_types(
+    item_types: Sequence[ItemType], held: dict[str, tuple[Segment, ...]], allowance: int
+) -> tuple[list[ItemType], dict[Item, int]]:
     """The wants without what is pinned, and for every panel begun the highest number of a stave of
     it (by its first item).
     """
@@ -152,13 +152,13 @@ def still_wanted(
             panel = Item(item.part, item.n)
             net[panel] += width
             staves[panel] = max(staves.get(panel, 0), item.stave)
-    left: list[Want] = []
+    remaining: list[ItemType] = []
     place = count()
-    for w in wants:
+    for w in item_types:
         if w.is_panel:
             width = w.width - net[w.members[0][0]]
             if width > 0:
-                left.append(
+                remaining.append(
                     replace(
                         w,
                         index=next(place),
@@ -169,8 +169,8 @@ def still_wanted(
         else:
             members = tuple(m for m in w.members if m[0] not in there)
             if members:
-                left.append(replace(w, index=next(place), members=members))
-    return left, staves
+                remaining.append(replace(w, index=next(place), members=members))
+    return remaining, staves
 
 
 def with_pinned(plan: Plan, held: dict[str, tuple[Segment, ...]]) -> tuple[BoardPlan, ...]:

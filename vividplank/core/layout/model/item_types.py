@@ -11,26 +11,26 @@ from vividplank.core.layout.model.plan import Item
 
 
 @dataclass(frozen=True)
-class Want:
-    """`count` equal lumps, each of `length` (with the kerfs inside a run) by `width` by
+class ItemType:
+    """`count` equal units, each of `length` (with the kerfs inside a run) by `width` by
     `thickness`.
 
-    For a panel the lump is a stave of any net width from `stave_min` to `stave_max`, and `width` is
-    what the staves must add up to; each panel is a want of its own.
+    For a panel the unit is a stave of any net width from `stave_min` to `stave_max`, and `width` is
+    what the staves must add up to; each panel is an item type of its own.
     """
 
     index: int
-    members: tuple[tuple[Item, ...], ...]  # the items of each lump, in order
+    members: tuple[tuple[Item, ...], ...]  # the items of each unit, in order
     species: str
     length: int
     width: int
     thickness: int
     faces: Faces
-    volume: int  # finished, of one lump (or of the whole panel)
+    volume: int  # finished, of one unit (or of the whole panel)
     stave_min: int = 0
     stave_max: int = 0
-    is_run: bool = False  # a lump has a blank to itself
-    opened: bool = False  # the items of a lump are layers of its blank, not end to end
+    is_run: bool = False  # a unit has a blank to itself
+    opened: bool = False  # the items of a unit are layers of its blank, not end to end
     figure: str = ""  # of the wood it is to show
 
     @property
@@ -46,25 +46,25 @@ class Want:
         return self.members[0][0].part
 
 
-def together(job: Job, wants: list[Want]) -> list[list[int]]:
-    """The places of wants that are to come from one board, group by group."""
+def together(job: Job, item_types: list[ItemType]) -> list[list[int]]:
+    """The places of item types that are to come from one board, group by group."""
     names = {p.id: p.same_board for p in job.parts}
     groups: dict[str, list[int]] = {}
-    for w in wants:
-        for name in dict.fromkeys(names[i.part] for lump in w.members for i in lump):
+    for w in item_types:
+        for name in dict.fromkeys(names[i.part] for unit in w.members for i in unit):
             if name:
                 groups.setdefault(name, []).append(w.index)
     return list(groups.values())
 
 
-def wants(job: Job, wishes: bool = False, placed: Collection[Item] = ()) -> list[Want]:
-    """The job's parts as wants, in the order of the file.
+def item_types(job: Job, wishes: bool = False, placed: Collection[Item] = ()) -> list[ItemType]:
+    """The job's parts as item types, in the order of the file.
 
-    With `wishes` parts that are to be opened like a book, or resawn, are lumps of two layers where
+    With `wishes` parts that are to be opened like a book, or resawn, are units of two layers where
     some board is thick enough for that; pieces that are `placed` already, and their other halves,
     stay by themselves.
     """
-    found: list[Want] = []
+    found: list[ItemType] = []
     runs_done: set[str] = set()
     pairs = _pairs(job, placed) if wishes else {}
     for part in job.parts:
@@ -78,7 +78,7 @@ def wants(job: Job, wishes: bool = False, placed: Collection[Item] = ()) -> list
             faces = min((p.faces for p in members), key=FACES.index)
             volume = sum(p.volume * p.quantity for p in members)
             found.append(
-                Want(
+                ItemType(
                     len(found),
                     (items,),
                     part.species,
@@ -94,7 +94,7 @@ def wants(job: Job, wishes: bool = False, placed: Collection[Item] = ()) -> list
         elif part.panel:
             for n in range(1, part.quantity + 1):
                 found.append(
-                    Want(
+                    ItemType(
                         len(found),
                         ((Item(part.id, n),),),
                         part.species,
@@ -120,7 +120,7 @@ def wants(job: Job, wishes: bool = False, placed: Collection[Item] = ()) -> list
                 sound = all(job.part(i.part).faces == "sound" for pair in paired for i in pair)
                 # A resawn blank carries no defect at all unless all in it may be sound.
                 found.append(
-                    Want(
+                    ItemType(
                         len(found),
                         tuple(paired),
                         part.species,
@@ -134,10 +134,10 @@ def wants(job: Job, wishes: bool = False, placed: Collection[Item] = ()) -> list
                         figure=part.figure,
                     )
                 )
-            alone = tuple(lump for lump in each if lump[0] not in pairs)
+            alone = tuple(unit for unit in each if unit[0] not in pairs)
             if alone:
                 found.append(
-                    Want(
+                    ItemType(
                         len(found),
                         alone,
                         part.species,

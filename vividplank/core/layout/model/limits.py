@@ -14,13 +14,13 @@ class Limits:
     seconds: float = 10.0
     rounds: int | None = None
     seed: int = 1
-    hands: int = 1
+    workers: int = 1
 
     def __post_init__(self) -> None:
         if self.seconds <= 0:
             raise ValueError(f"seconds is {self.seconds}; expected more than nothing")
-        if self.hands < 1:
-            raise ValueError(f"hands is {self.hands}; expected one or more")
+        if self.workers < 1:
+            raise ValueError(f"hands is {self.workers}; expected one or more")
         if self.rounds is not None and self.rounds < 0:
             raise ValueError(f"rounds is {self.rounds}; expected none or more")
 

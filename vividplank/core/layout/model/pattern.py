@@ -1,37 +1,37 @@
-"""What a board gives in the search: segments, strips and blanks holding indexes of wants. Lengths
-in ticks.
+"""What a board gives in the search: segments, strips and blanks holding indexes of item types.
+Lengths in ticks.
 """
 
 from typing import NamedTuple
 
 
-class FilledBlank(NamedTuple):
+class PatternBlank(NamedTuple):
     x0: int
     x1: int
-    layers: tuple[tuple[int, ...], ...]  # indexes of wants
+    layers: tuple[tuple[int, ...], ...]  # indexes of item types
 
 
-class FilledStrip(NamedTuple):
+class PatternStrip(NamedTuple):
     y0: int
     y1: int
-    blanks: tuple[FilledBlank, ...]
+    blanks: tuple[PatternBlank, ...]
 
 
-class FilledSegment(NamedTuple):
+class PatternSegment(NamedTuple):
     x0: int
     x1: int
     y0: int
     slope: float
-    strips: tuple[FilledStrip, ...]
+    strips: tuple[PatternStrip, ...]
 
 
-class Fill(NamedTuple):
-    """What one board gives: its segments, and how many lumps of each want (net ticks for a
+class CuttingPattern(NamedTuple):
+    """What one board gives: its segments, and how many units of each item type (net ticks for a
     panel).
     """
 
-    segments: tuple[FilledSegment, ...]
+    segments: tuple[PatternSegment, ...]
     taken: tuple[tuple[int, int], ...]
 
 
-EMPTY = Fill((), ())
+EMPTY = CuttingPattern((), ())

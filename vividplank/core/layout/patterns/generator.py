@@ -11,11 +11,11 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from vividplank.core.board import Board, same_species
-from vividplank.core.layout.model.item_types import Want
-from vividplank.core.layout.model.pattern import Fill, FilledSegment, FilledStrip
+from vividplank.core.layout.model.item_types import ItemType
+from vividplank.core.layout.model.pattern import CuttingPattern, PatternSegment, PatternStrip
 from vividplank.core.layout.model.plan import Segment
 from vividplank.core.layout.patterns.proposals import Proposal, Proposer
-from vividplank.core.layout.patterns.rounding import Tight
+from vividplank.core.layout.patterns.rounding import RoundingHeuristic
 from vividplank.core.layout.patterns.stretches import Stretches
 from vividplank.core.layout.patterns.strips import Laid, Strips
 from vividplank.core.measure import TICKS_PER_INCH
@@ -29,20 +29,20 @@ class _Cut:
     """
 
     at: int
-    segments: tuple[FilledSegment, ...]
-    left: tuple[int, ...]
-    worth: float
+    segments: tuple[PatternSegment, ...]
+    remaining: tuple[int, ...]
+    profits: float
     rest: float
 
 
-class Filler:
-    """Fills one board for the demand it is given, round the segments that are pinned."""
+class PatternGenerator:
+    """Patterns one board for the demand it is given, round the segments that are pinned."""
 
     def __init__(
         self,
         board: Board,
         shop: Shop,
-        wants: Sequence[Want],
+        item_types: Sequence[ItemType],
         mark: int,
         pinned: Sequence[tuple[Segment, int]] = (),
     ) -> None:
@@ -58,13 +58,13 @@ class Filler:
             at = segment.x1 + kerf
         self.gaps.append((at, board.length - shop.end_trim))
         self.mark = mark
-        self.strips = Strips(board, shop, wants, mark)
+        self.strips = Strips(board, shop, item_types, mark)
         self.shop = shop
-        self.wants = wants
+        self.item_types = item_types
         self.stretches = Stretches(board, shop.max_slope)
         self.mine = [
             w
-            for w in wants
+            for w in item_types
             if same_species(w.species, board.species)
             and w.thickness + shop.allowance.face <= board.thickest
             and max(w.length + shop.allowance.length, shop.min_blank_length)
@@ -73,37 +73,39 @@ class Filler:
         ]
         self.mine_indexes = {w.index for w in self.mine}
 
-    def of(self, wants: set[int]) -> "Filler":
-        """The same board for these wants alone: sooner made ready than for all of a long list."""
+    def of(self, item_types: set[int]) -> "PatternGenerator":
+        """The same board for these item types alone: sooner made ready than for all of a long
+        list.
+        """
         fewer = copy(self)
-        fewer.leave_to_others(self.mine_indexes - wants)
+        fewer.leave_to_others(self.mine_indexes - item_types)
         return fewer
 
-    def leave_to_others(self, wants: set[int]) -> None:
-        """Take none of these wants: they are to come from another board."""
-        self.mine = [w for w in self.mine if w.index not in wants]
+    def leave_to_others(self, item_types: set[int]) -> None:
+        """Take none of these item types: they are to come from another board."""
+        self.mine = [w for w in self.mine if w.index not in item_types]
         self.mine_indexes = {w.index for w in self.mine}
         for made in ("proposer", "tight"):
             self.__dict__.pop(made, None)
 
     def cut(
         self,
-        left: list[int],
-        worth: Sequence[float],
+        remaining: list[int],
+        profits: Sequence[float],
         rng: random.Random,
         beam: int = 2,
         tries: int = 3,
-    ) -> list[Fill]:
-        """Fills of the whole board found side by side by looking ahead along it, the one worth most
-        first.
+    ) -> list[CuttingPattern]:
+        """Patterns of the whole board found side by side by looking ahead along it, the one worth
+        most first.
         """
         shop = self.shop
-        going = [self._beside_pinned(left, worth)]
+        going = [self._beside_pinned(remaining, profits)]
         done: list[_Cut] = []
         while going:
             longer: list[_Cut] = []
             for state in going:
-                if not any(state.left[i] > 0 for i in self.mine_indexes):
+                if not any(state.remaining[i] > 0 for i in self.mine_indexes):
                     done.append(state)
                     continue
                 start, end = next(
@@ -111,7 +113,7 @@ class Filler:
                 )
                 state = replace(state, at=max(start, state.at))
                 made = (
-                    self._longer(state, end, worth, rng, tries)
+                    self._longer(state, end, profits, rng, tries)
                     if end - state.at >= shop.min_blank_length
                     else []
                 )
@@ -124,15 +126,15 @@ class Filler:
                     longer.append(replace(state, at=following))
                 else:
                     done.append(state)
-            longer.sort(key=lambda c: -(c.worth + c.rest))
+            longer.sort(key=lambda c: -(c.profits + c.rest))
             going = longer[:beam]
-        done.sort(key=lambda c: -c.worth)
-        return [self._filled(c, left) for c in done if c.segments]
+        done.sort(key=lambda c: -c.profits)
+        return [self._filled(c, remaining) for c in done if c.segments]
 
     @cached_property
-    def tight(self) -> Tight:
+    def rounding(self) -> RoundingHeuristic:
         """Cuts it nearly as room.py counts that it might be."""
-        return Tight(self.board, self.shop, self.mine, self.strips.slab)
+        return RoundingHeuristic(self.board, self.shop, self.mine, self.strips.slab)
 
     @cached_property
     def breadth(self) -> tuple[int, int]:
@@ -140,7 +142,11 @@ class Filler:
         with each: more where a figure or faults give a choice.
         """
         return (
-            (4, 5) if self.strips.liking.matters else (3, 5) if self.stretches.unsound else (2, 3)
+            (4, 5)
+            if self.strips.preference.matters
+            else (3, 5)
+            if self.stretches.unsound
+            else (2, 3)
         )
 
     @property
@@ -148,29 +154,29 @@ class Filler:
         """What it can give, as far as size and flatness tell."""
         return set(self.proposer.wanted.tolist())
 
-    def _beside_pinned(self, left: Sequence[int], worth: Sequence[float]) -> _Cut:
+    def _beside_pinned(self, remaining: Sequence[int], profits: Sequence[float]) -> _Cut:
         """What still goes into the segments that are pinned: along their strips, and across between
         them.
         """
-        rest = list(left)
-        segments: list[FilledSegment] = []
+        rest = list(remaining)
+        segments: list[PatternSegment] = []
         total = 0.0
         for s, need in self.pinned:
             fitting = [w for w in self.mine if w.length + self.shop.allowance.length <= s.x1 - s.x0]
             found = self.strips.beside(
-                s, need, self.board.reach(s.y0, s.slope, s.x0, s.x0, s.x1), fitting, rest, worth
+                s, need, self.board.reach(s.y0, s.slope, s.x0, s.x0, s.x1), fitting, rest, profits
             )
             for laid in found:
-                total += laid.worth
+                total += laid.profits
                 for index, amount in laid.taken:
                     rest[index] -= amount
             strips = tuple(laid.strip for laid in found if laid.strip)
             if strips:
-                segments.append(FilledSegment(s.x0, s.x1, s.y0, s.slope, strips))
+                segments.append(PatternSegment(s.x0, s.x1, s.y0, s.slope, strips))
         return _Cut(self.gaps[0][0], tuple(segments), tuple(rest), total, 0.0)
 
     def _longer(
-        self, state: "_Cut", end: int, worth: Sequence[float], rng: random.Random, tries: int
+        self, state: "_Cut", end: int, profits: Sequence[float], rng: random.Random, tries: int
     ) -> list["_Cut"]:
         found = []
         kerf = self.shop.kerf.crosscut
@@ -178,48 +184,50 @@ class Filler:
         at = self.stretches.opens(state.at, near, self.proposer.narrowest)
         starts = {at, *(d.x1 for d in self.board.boxed if not d.sound and at < d.x1 < at + near)}
         for x0 in sorted(starts)[:3]:
-            for p in self.proposer.propose(x0, end, state.left, worth, self._cap, rng, tries):
-                laid = self._lay(p, list(state.left), worth)
+            for p in self.proposer.propose(
+                x0, end, state.remaining, profits, self._cap, rng, tries
+            ):
+                laid = self._lay(p, list(state.remaining), profits)
                 if laid is None or laid.segment is None:
                     continue
-                left = list(state.left)
+                remaining = list(state.remaining)
                 for index, amount in laid.taken:
-                    left[index] -= amount
+                    remaining[index] -= amount
                 found.append(
                     _Cut(
                         p.x1 + kerf,
                         (*state.segments, laid.segment),
-                        tuple(left),
-                        state.worth + laid.worth,
+                        tuple(remaining),
+                        state.profits + laid.profits,
                         p.rest,
                     )
                 )
         return found
 
-    def _lay(self, p: Proposal, left: list[int], worth: Sequence[float]) -> Laid | None:
+    def _lay(self, p: Proposal, remaining: list[int], profits: Sequence[float]) -> Laid | None:
         """The strips of a proposal laid by the rules, and whatever else still fits beside them."""
         band = self.stretches.band(p.x0, p.x1)
         if band is None:
             return None
         y0, slope, high = band
-        strips: list[FilledStrip] = []
+        strips: list[PatternStrip] = []
         taken: list[tuple[int, int]] = []
         total, at, lowest, need = 0.0, 0, -1, 0
-        rows = [(low, [self.wants[i] for i in led]) for low, led in p.strips]
+        rows = [(low, [self.item_types[i] for i in led]) for low, led in p.strips]
         fitting = [
             w
             for w in self.mine
-            if left[w.index] > 0 and w.length + self.shop.allowance.length <= p.x1 - p.x0
+            if remaining[w.index] > 0 and w.length + self.shop.allowance.length <= p.x1 - p.x0
         ]
-        tried: list[tuple[int, list[Want]]] = rows
+        tried: list[tuple[int, list[ItemType]]] = rows
         for _ in range(2):
-            for low, (want, *behind) in tried:
-                if left[want.index] <= 0:
+            for low, (item_type, *behind) in tried:
+                if remaining[item_type.index] <= 0:
                     continue
-                for start in self.strips.starts(p.x0, p.x1, y0, slope, max(at, low), want):
+                for start in self.strips.starts(p.x0, p.x1, y0, slope, max(at, low), item_type):
                     base = start if lowest < 0 else lowest
                     laid = self.strips.strip(
-                        want,
+                        item_type,
                         p.x0,
                         p.x1,
                         y0,
@@ -229,8 +237,8 @@ class Filler:
                         base,
                         need,
                         fitting,
-                        left,
-                        worth,
+                        remaining,
+                        profits,
                         behind,
                     )
                     if laid and laid.strip:
@@ -239,12 +247,14 @@ class Filler:
                     continue
                 strips.append(laid.strip)
                 lowest = laid.strip.y0 if lowest < 0 else lowest
-                need, total = max(need, laid.need), total + laid.worth
+                need, total = max(need, laid.need), total + laid.profits
                 for index, amount in laid.taken:
-                    left[index] -= amount
+                    remaining[index] -= amount
                     taken.append((index, amount))
                 at = laid.strip.y1 + self.shop.kerf.rip
-            tried = [(0, [w]) for w in sorted(fitting, key=lambda w: -w.width) if left[w.index] > 0]
+            tried = [
+                (0, [w]) for w in sorted(fitting, key=lambda w: -w.width) if remaining[w.index] > 0
+            ]
             if high - at < self.proposer.narrowest:
                 break
         if not strips:
@@ -253,7 +263,7 @@ class Filler:
         x1 = max(blank.x1 for strip in strips for blank in strip.blanks)
         x1 = p.x1 if p.x1 - x1 < self.shop.min_blank_length else x1
         return Laid(
-            total, None, FilledSegment(p.x0, x1, y0, slope, tuple(strips)), tuple(taken), need
+            total, None, PatternSegment(p.x0, x1, y0, slope, tuple(strips)), tuple(taken), need
         )
 
     def _cap(self, x0: int, x1: int, y0: int, slope: float, high: int) -> float:
@@ -278,17 +288,27 @@ class Filler:
         ends = [d.x1 for d in self.board.boxed if not d.sound and d.x1 > at]
         return min(min(ends, default=self.board.length), at + self.shop.min_blank_length // 2)
 
-    def _filled(self, c: "_Cut", left: Sequence[int]) -> Fill:
-        return Fill(
+    def _filled(self, c: "_Cut", remaining: Sequence[int]) -> CuttingPattern:
+        return CuttingPattern(
             c.segments,
-            tuple((i, a - b) for i, (a, b) in enumerate(zip(left, c.left, strict=True)) if a != b),
+            tuple(
+                (i, a - b)
+                for i, (a, b) in enumerate(zip(remaining, c.remaining, strict=True))
+                if a != b
+            ),
         )
 
     @cached_property
     def proposer(self) -> Proposer:
         step = TICKS_PER_INCH // 64 if self.mark == TICKS_PER_INCH // 64 else self.mark
         return Proposer(
-            self.stretches, self.shop, self.mine, self.mark, step, self._alone, self.strips.liking
+            self.stretches,
+            self.shop,
+            self.mine,
+            self.mark,
+            step,
+            self._alone,
+            self.strips.preference,
         )
 
     @cached_property
@@ -297,16 +317,16 @@ class Filler:
         low, high = min(s.y0 for s in self.board.stations), max(s.y1 for s in self.board.stations)
         return self.strips.slab(0, self.board.length, low, 0.0, 0, high - low)
 
-    def _alone(self, want: Want) -> bool:
+    def _alone(self, item_type: ItemType) -> bool:
         """Whether a blank of this want would be flat enough in the middle of the board or at an
         end.
         """
         if self.shop.method != "rough-rip":
             return True
         shop = self.shop
-        long = max(want.length + shop.allowance.length, shop.min_blank_length)
-        width = (want.stave_min or want.width) + shop.allowance.width
-        need = want.thickness + shop.allowance.face
+        long = max(item_type.length + shop.allowance.length, shop.min_blank_length)
+        width = (item_type.stave_min or item_type.width) + shop.allowance.width
+        need = item_type.thickness + shop.allowance.face
         if self._flat_whole >= need:  # then any part of it is
             return True
         free = self.board.length - 2 * shop.end_trim - long

@@ -64,7 +64,7 @@ def lengths(blank, wide, owner, unit, stock, pairs, shared, kerf, least, total, 
 def promising(  # type: ignore[no-untyped-def]
     runs,
     caps,
-    rooms,
+    relaxation,
     clear,
     free,
     faults,
@@ -74,7 +74,7 @@ def promising(  # type: ignore[no-untyped-def]
     kerf,
     blank,
     wide,
-    worth,
+    profits,
     need,
     owner,
     unit,
@@ -98,7 +98,7 @@ def promising(  # type: ignore[no-untyped-def]
     many, values, strips, used = run_strips(
         runs,
         caps,
-        rooms,
+        relaxation,
         clear,
         rip,
         shared,
@@ -106,7 +106,7 @@ def promising(  # type: ignore[no-untyped-def]
         kerf,
         blank,
         wide,
-        worth,
+        profits,
         need,
         owner,
         unit,
@@ -118,23 +118,23 @@ def promising(  # type: ignore[no-untyped-def]
         _, after, _, uses = run_strips(
             runs,
             caps,
-            rooms,
-            rooms,
+            relaxation,
+            relaxation,
             rip,
             shared,
             np.zeros_like(faults),
             kerf,
             blank,
             wide,
-            worth,
+            profits,
             need,
             owner,
             unit,
             stock,
             weighed,
         )
-    dense = (worth / ((blank + kerf) * wide)).max()
-    everything = (worth * (stock[owner] / unit)).sum()
+    dense = (profits / ((blank + kerf) * wide)).max()
+    everything = (profits * (stock[owner] / unit)).sum()
     often = np.full(runs.shape[0], 4, dtype=np.int64)
     for r in range(runs.shape[0]):
         for w in range(stock.shape[0]):

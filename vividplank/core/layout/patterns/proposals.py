@@ -15,8 +15,8 @@ from typing import Any
 
 import numpy as np
 
-from vividplank.core.layout.model.figure import Liking
-from vividplank.core.layout.model.item_types import Want
+from vividplank.core.layout.model.figure import FigurePreference
+from vividplank.core.layout.model.item_types import ItemType
 from vividplank.core.layout.patterns.stretches import Floats, Ints, Stretches
 from vividplank.core.shop import Shop
 
@@ -26,7 +26,7 @@ _RUNS = 120
 _WEIGHED = 50
 #: Lengths for which it is asked what goes together with them, and with how many others.
 _FIRST, _OTHERS = 40, 60
-#: What the board beyond is worth of what it would be if every length could have its favourite
+#: What the board beyond is profit of what it would be if every length could have its favourite
 # parts.
 _HOPE = 0.94
 #: Chance in the choice between lengths that promise nearly the same.
@@ -63,25 +63,25 @@ class Proposer:
         self,
         stretches: Stretches,
         shop: Shop,
-        wants: Sequence[Want],
+        item_types: Sequence[ItemType],
         mark: int,
         step: int,
-        alone: Callable[[Want], bool],
-        liking: Liking,
+        alone: Callable[[ItemType], bool],
+        preference: FigurePreference,
     ) -> None:
         self.stretches = stretches
         self.shop = shop
         self.step = step
-        self.panel = {w.index: w.is_panel for w in wants}
-        leads: list[tuple[Want, int]] = []
-        for w in (w for w in wants if alone(w)):
+        self.panel = {w.index: w.is_panel for w in item_types}
+        leads: list[tuple[ItemType, int]] = []
+        for w in (w for w in item_types if alone(w)):
             nets = {w.width}
             if w.is_panel:
                 whole = max(w.stave_min, min(w.width, w.stave_max))
                 nets = {w.stave_max, whole, (w.stave_max + w.stave_min) // 2, w.stave_min}
             leads += [(w, net) for net in sorted(nets, reverse=True)]
         self.lead = leads
-        self.liking = liking
+        self.preference = preference
         self.liked = [k for k, (w, _) in enumerate(leads) if w.figure]
         listed = sorted({w.index for w, _ in leads})
         self.wanted = np.array(listed, dtype=np.int64)
@@ -119,8 +119,8 @@ class Proposer:
         self,
         x0: int,
         end: int,
-        left: Sequence[int],
-        worth: Sequence[float],
+        remaining: Sequence[int],
+        profits: Sequence[float],
         cap: Callable[[int, int, int, float, int], float],
         rng: random.Random,
         most: int,
@@ -129,9 +129,9 @@ class Proposer:
         stretch can have.
         """
         kernel = _kernel()
-        stock, value = self._amounts(left, worth)
+        stock, value = self._amounts(remaining, profits)
         for k in self.liked:
-            value[k] *= self.liking.along(self.lead[k][0], x0)
+            value[k] *= self.preference.along(self.lead[k][0], x0)
         total, kerf = (end - x0) // self.step, self.kerf
         if not len(self.long) or total < self.least:
             return []
@@ -152,7 +152,7 @@ class Proposer:
         ends = np.minimum(end, x0 + runs * self.step)
         bands = self.stretches.bands(x0, ends)
         rip = self.shop.kerf.rip
-        rooms = np.where(bands.high > 0, (bands.high + rip + self.over) // self.mark, 0)
+        relaxation = np.where(bands.high > 0, (bands.high + rip + self.over) // self.mark, 0)
         caps = np.full(len(runs), np.inf)
         if self.shop.method == "mill-wide":
             caps = np.array(
@@ -164,11 +164,11 @@ class Proposer:
         faults = self.stretches.faults_over(x0, ends, bands, self.mark, self.step, _FAULTS)
         free = self.stretches.free(ends, end, rip) / (self.step * self.mark)
         here = self.stretches.free(np.array([x0]), end, rip) / (self.step * self.mark) - free
-        clear = np.clip(here / runs, 0, rooms).astype(np.int64) if faults.any() else rooms
+        clear = np.clip(here / runs, 0, relaxation).astype(np.int64) if faults.any() else relaxation
         best = kernel.promising(
             runs,
             caps,
-            rooms,
+            relaxation,
             clear,
             free,
             faults,
@@ -192,8 +192,8 @@ class Proposer:
             rng.getrandbits(31),
         )
         found = []
-        for r, many, strips, worths, rest in zip(*(each.tolist() for each in best), strict=True):
-            if worths <= 0:
+        for r, many, strips, initial, rest in zip(*(each.tolist() for each in best), strict=True):
+            if initial <= 0:
                 break
             laid = [
                 (low * self.mark, tuple(self.lead[i][0].index for i in led if i >= 0))
@@ -222,13 +222,13 @@ class Proposer:
         one, two = one[kept], two[kept]
         return np.stack([one, two, long[one] + long[two] + self.kerf + self.shared], axis=1)
 
-    def _amounts(self, left: Sequence[int], worth: Sequence[float]) -> tuple[Ints, Floats]:
-        """What is left of each want (lumps, or net ticks of a panel), and what one of each lead is
-        worth.
+    def _amounts(self, remaining: Sequence[int], profits: Sequence[float]) -> tuple[Ints, Floats]:
+        """What is left of each item type (units, or net ticks of a panel), and what one of each
+        lead is worth.
         """
-        stock = np.maximum(np.array(left, dtype=np.int64)[self.wanted], 0)
+        stock = np.maximum(np.array(remaining, dtype=np.int64)[self.wanted], 0)
         share = np.where(self.panels, np.minimum(self.unit, stock[self.owner]) / self.width, 1.0)
-        return stock, np.array(worth)[self.wanted][self.owner] * self.volume * share
+        return stock, np.array(profits)[self.wanted][self.owner] * self.volume * share
 
 
 def _kernel() -> Any:

@@ -1,9 +1,9 @@
 """The compiled heart of proposing how to cut a board; see propose.py for what it computes.
 
-A lead is a way to begin a strip: a want (or a stave of some width) with the length `blank` one of
-it takes, how `wide` its strip is with the kerf, what one of it is `worth`, the thickness it
-`need`s, and the want it belongs to (`owner`), of which it uses so many `unit`s out of what is in
-`stock`. Lengths are in steps of the rule, widths in grains.
+A lead is a way to begin a strip: an item type (or a stave of some width) with the length `blank`
+one of it takes, how `wide` its strip is with the kerf, what one of it is `worth`, the thickness it
+`need`s, and the item type it belongs to (`owner`), of which it uses so many `unit`s out of what is
+in `stock`. Lengths are in steps of the rule, widths in grains.
 
 A way to fill a strip is a row of six: how many of the lead, the companion laid behind it and how
 many, a second companion and how many, and whether it holds anything.
@@ -40,9 +40,9 @@ def still_there(owner, unit, stock):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True)
-def companions(longest, cap, kerf, blank, wide, worth, need, owner, there):  # type: ignore[no-untyped-def]
-    """Which leads fill the rest of a strip best, of _COMPANIONS different wants (-1: none): by row
-    and column.
+def companions(longest, cap, kerf, blank, wide, profits, need, owner, there):  # type: ignore[no-untyped-def]
+    """Which leads fill the rest of a strip best, of _COMPANIONS different item types (-1: none): by
+    row and column.
 
     Also the column of every rest of a length up to `longest` (-1: no lead fits), and the row of
     every lead's width.
@@ -80,7 +80,7 @@ def companions(longest, cap, kerf, blank, wide, worth, need, owner, there):  # t
             while many < there[j] and more <= marks[p]:
                 many += 1
                 more += blank[j] + kerf
-            _insert(which[at, p], gain[p], j, many * worth[j], owner)
+            _insert(which[at, p], gain[p], j, many * profits[j], owner)
     return column, which, row
 
 
@@ -106,8 +106,8 @@ def _insert(best, gain, j, value, owner):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def _companion(rest, row, avoid, also, column, which, owner, there):  # type: ignore[no-untyped-def]
-    """The best companion still there for the rest of a strip that is of neither of two wants; -1
-    for none.
+    """The best companion still there for the rest of a strip that is of neither of two item types;
+    -1 for none.
     """
     if rest >= 0 and column[rest] >= 0:
         for k in range(_COMPANIONS):
@@ -118,7 +118,7 @@ def _companion(rest, row, avoid, also, column, which, owner, there):  # type: ig
 
 
 @njit(cache=True)
-def strip_values(run, cap, kerf, blank, worth, need, owner, there, column, which, row):  # type: ignore[no-untyped-def]
+def strip_values(run, cap, kerf, blank, profits, need, owner, there, column, which, row):  # type: ignore[no-untyped-def]
     """What a strip led by each lead is worth over a length `run`, and the way it is filled."""
     n = blank.shape[0]
     values = np.zeros(n)
@@ -127,7 +127,7 @@ def strip_values(run, cap, kerf, blank, worth, need, owner, there, column, which
         if blank[i] > run or need[i] > cap or there[i] <= 0:
             continue
         ways[i, 0] = _most(i, run, kerf, blank, there)
-        values[i] = ways[i, 0] * worth[i]
+        values[i] = ways[i, 0] * profits[i]
         rest = run - ways[i, 0] * (blank[i] + kerf)
         also = -1
         for c in (1, 3):
@@ -136,7 +136,7 @@ def strip_values(run, cap, kerf, blank, worth, need, owner, there, column, which
                 break
             many = _most(j, rest, kerf, blank, there)
             ways[i, c], ways[i, c + 1] = j, many
-            values[i] += many * worth[j]
+            values[i] += many * profits[j]
             rest -= many * (blank[j] + kerf)
             also = owner[j]
     return values, ways
@@ -218,7 +218,7 @@ def knapsack(room, values, wide, copies, among):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def fill_width(  # type: ignore[no-untyped-def]
-    room, run, cap, kerf, blank, wide, worth, need, owner, unit, stock, strips, column, which, row
+    room, run, cap, kerf, blank, wide, profits, need, owner, unit, stock, strips, column, which, row
 ):
     """The strips that fill a free width best: written to `strips` and taken from the stock; how
     many, what they are worth.
@@ -230,7 +230,7 @@ def fill_width(  # type: ignore[no-untyped-def]
     for _ in range(4):
         there = still_there(owner, unit, stock)
         values, ways = strip_values(
-            run, cap, kerf, blank, worth, need, owner, there, column, which, row
+            run, cap, kerf, blank, profits, need, owner, there, column, which, row
         )
         among = _densest(values, wide, room)
         if among.shape[0] == 0:
@@ -280,7 +280,7 @@ def fill_between(  # type: ignore[no-untyped-def]
     kerf,
     blank,
     wide,
-    worth,
+    profits,
     need,
     owner,
     unit,
@@ -308,7 +308,7 @@ def fill_between(  # type: ignore[no-untyped-def]
     among = np.zeros(n, dtype=np.bool_)
     for c in range(classes):
         values[c], ways[c] = strip_values(
-            lengths[c] - shared, cap, kerf, blank, worth, need, owner, there, column, which, row
+            lengths[c] - shared, cap, kerf, blank, profits, need, owner, there, column, which, row
         )
         for i in _densest(values[c], wide, room):
             among[i] = True
@@ -325,7 +325,7 @@ def fill_between(  # type: ignore[no-untyped-def]
     for f in range(faults.shape[0]):
         if 0 < faults[f, 1] <= room:
             ends[faults[f, 1]] = True
-    left = stock.copy()
+    remaining = stock.copy()
     for y in range(room):
         if best[y] >= best[y + 1]:  # what begins there may begin below
             best[y + 1] = best[y]
@@ -333,11 +333,11 @@ def fill_between(  # type: ignore[no-untyped-def]
             begins[y + 1] = False
         if not (begins[y] or ends[y]):
             continue
-        left[:] = stock
+        remaining[:] = stock
         at = y
         while at > 0:
             if came[at, 1] >= 0:
-                _use(came[at, 1], ways[came[at, 2]], owner, unit, left, 1)
+                _use(came[at, 1], ways[came[at, 2]], owner, unit, remaining, 1)
             at = came[at, 0]
         for i in led:
             top = y + wide[i]
@@ -346,7 +346,7 @@ def fill_between(  # type: ignore[no-untyped-def]
             c = np.searchsorted(lengths, _clear(y, top - rip, run, faults), side="right") - 1
             if c < 0 or values[c, i] <= 0 or best[y] + values[c, i] <= best[top] + 1e-12:
                 continue
-            if _there(i, ways[c], owner, unit, left):
+            if _there(i, ways[c], owner, unit, remaining):
                 best[top] = best[y] + values[c, i]
                 came[top] = y, i, c
                 begins[top] = True
@@ -385,7 +385,7 @@ def _firsts(level):  # type: ignore[no-untyped-def]
 def run_strips(  # type: ignore[no-untyped-def]
     runs,
     caps,
-    rooms,
+    relaxation,
     clear,
     rip,
     shared,
@@ -393,7 +393,7 @@ def run_strips(  # type: ignore[no-untyped-def]
     kerf,
     blank,
     wide,
-    worth,
+    profits,
     need,
     owner,
     unit,
@@ -416,20 +416,20 @@ def run_strips(  # type: ignore[no-untyped-def]
     )  # lengths that are flat for the same leads
     there = still_there(owner, unit, stock)
     tables = [
-        companions(runs.max(), caps[r], kerf, blank, wide, worth, need, owner, there)
+        companions(runs.max(), caps[r], kerf, blank, wide, profits, need, owner, there)
         for r in _firsts(level)
     ]
     most = np.zeros(runs.shape[0])
     kind = np.searchsorted(np.unique(level), level)
     for r in range(runs.shape[0]):
-        if rooms[r] > 0:
+        if relaxation[r] > 0:
             column, which, row = tables[kind[r]]
             each, _ = strip_values(
                 runs[r] - shared,
                 caps[r],
                 kerf,
                 blank,
-                worth,
+                profits,
                 need,
                 owner,
                 there,
@@ -448,7 +448,7 @@ def run_strips(  # type: ignore[no-untyped-def]
             some += 1
         if some:
             many[r], values[r] = fill_between(
-                rooms[r],
+                relaxation[r],
                 rip,
                 runs[r],
                 shared,
@@ -457,7 +457,7 @@ def run_strips(  # type: ignore[no-untyped-def]
                 kerf,
                 blank,
                 wide,
-                worth,
+                profits,
                 need,
                 owner,
                 unit,
@@ -469,13 +469,13 @@ def run_strips(  # type: ignore[no-untyped-def]
             )
         else:
             many[r], values[r] = fill_width(
-                rooms[r],
+                relaxation[r],
                 runs[r] - shared,
                 caps[r],
                 kerf,
                 blank,
                 wide,
-                worth,
+                profits,
                 need,
                 owner,
                 unit,
@@ -490,48 +490,48 @@ def run_strips(  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True)
-def together(room, left, runs, values, used, order, kerf):  # type: ignore[no-untyped-def]
+def together(room, remaining, runs, values, used, order, kerf):  # type: ignore[no-untyped-def]
     """The most that lengths within `room` are worth which leave parts enough to one another; `left`
     is what there is.
 
     `order` names the lengths tried, the densest first.
     """
-    rooms = np.zeros(_DEPTH + 1, dtype=np.int64)
-    worths = np.zeros(_DEPTH + 1)
+    relaxation = np.zeros(_DEPTH + 1, dtype=np.int64)
+    initial = np.zeros(_DEPTH + 1)
     at = np.zeros(_DEPTH + 1, dtype=np.int64)
     chosen = np.zeros(_DEPTH + 1, dtype=np.int64)
-    rooms[0] = room
+    relaxation[0] = room
     best, depth, trials = 0.0, 0, _TRIALS
     while depth >= 0:
         if at[depth] >= order.shape[0] or trials <= 0:
             depth -= 1
             if depth >= 0:
-                left += used[chosen[depth]]
+                remaining += used[chosen[depth]]
             continue
         s = order[at[depth]]
         at[depth] += 1
         trials -= 1
-        if worths[depth] + (rooms[depth] + kerf) * values[s] / (runs[s] + kerf) <= best:
+        if initial[depth] + (relaxation[depth] + kerf) * values[s] / (runs[s] + kerf) <= best:
             at[depth] = order.shape[0]
             continue
-        if runs[s] > rooms[depth]:
+        if runs[s] > relaxation[depth]:
             continue
         fits = True
-        for w in range(left.shape[0]):
-            if used[s, w] > left[w]:
+        for w in range(remaining.shape[0]):
+            if used[s, w] > remaining[w]:
                 fits = False
                 break
         if not fits:
             continue
-        worth = worths[depth] + values[s]
-        best = max(best, worth)
+        profits = initial[depth] + values[s]
+        best = max(best, profits)
         if depth < _DEPTH - 1:
             chosen[depth] = s
-            left -= used[s]
+            remaining -= used[s]
             depth += 1
             at[depth] = at[depth - 1] - 1
-            rooms[depth] = rooms[depth - 1] - runs[s] - kerf
-            worths[depth] = worth
+            relaxation[depth] = relaxation[depth - 1] - runs[s] - kerf
+            initial[depth] = profits
     return best
 
 

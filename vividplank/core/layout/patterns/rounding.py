@@ -14,10 +14,15 @@ import numpy as np
 import numpy.typing as npt
 
 from vividplank.core.board import Board
-from vividplank.core.layout.bound.relaxation import CountedSegment
+from vividplank.core.layout.bound.relaxation import RelaxedSegment
 from vividplank.core.layout.model.faces import CLEAR, UNSOUND, spoils
-from vividplank.core.layout.model.item_types import Want
-from vividplank.core.layout.model.pattern import Fill, FilledBlank, FilledSegment, FilledStrip
+from vividplank.core.layout.model.item_types import ItemType
+from vividplank.core.layout.model.pattern import (
+    CuttingPattern,
+    PatternBlank,
+    PatternSegment,
+    PatternStrip,
+)
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.shop import Shop
 
@@ -34,8 +39,8 @@ Slab = Callable[[int, int, float, float, int, int], float]
 
 
 class _Filled(NamedTuple):
-    worth: float
-    blanks: tuple[FilledBlank, ...]
+    profits: float
+    blanks: tuple[PatternBlank, ...]
     taken: dict[int, int]
     widest: int
 
@@ -43,7 +48,7 @@ class _Filled(NamedTuple):
 _NOTHING = _Filled(0.0, (), {}, 0)
 
 
-class _Line(NamedTuple):
+class _Channel(NamedTuple):
     """The reference line of a segment."""
 
     x0: int
@@ -55,28 +60,32 @@ class _Line(NamedTuple):
         return self.y0 + self.slope * (x - self.x0)
 
 
-class Tight:
+class RoundingHeuristic:
     """Cuts one board as it is counted."""
 
-    def __init__(self, board: Board, shop: Shop, wants: Sequence[Want], slab: Slab) -> None:
-        """`wants` by their index; those that the board is to hold none of are not among them."""
+    def __init__(
+        self, board: Board, shop: Shop, item_types: Sequence[ItemType], slab: Slab
+    ) -> None:
+        """`item types` by their index; those that the board is to hold none of are not among
+        them.
+        """
         self.board = board
         self.shop = shop
-        self.wants = [w for w in wants if not w.opened]
+        self.item_types = [w for w in item_types if not w.opened]
         self.slab = slab
         self.lane = shop.method == "mill-wide"
-        self.long = np.array([w.length for w in self.wants], dtype=np.int64)
-        self.clear = np.array([CLEAR[w.faces] for w in self.wants], dtype=np.int64)
-        self.alone = np.array([w.is_run or not self.lane for w in self.wants], dtype=np.bool_)
+        self.long = np.array([w.length for w in self.item_types], dtype=np.int64)
+        self.clear = np.array([CLEAR[w.faces] for w in self.item_types], dtype=np.int64)
+        self.alone = np.array([w.is_run or not self.lane for w in self.item_types], dtype=np.bool_)
 
     def cut(
-        self, counted: Sequence[CountedSegment], left: Sequence[int], worth: Sequence[float]
-    ) -> Fill | None:
+        self, counted: Sequence[RelaxedSegment], remaining: Sequence[int], profits: Sequence[float]
+    ) -> CuttingPattern | None:
         """Nothing where it holds nothing. `worth` is that of a piece, or of a tick of net width of
         a stave.
         """
-        rest = list(left)
-        segments: list[FilledSegment] = []
+        rest = list(remaining)
+        segments: list[PatternSegment] = []
         at, end = self.shop.end_trim, self.board.length - self.shop.end_trim
         beyond = [s.x0 - self.shop.kerf.crosscut for s in counted[1:]]
         for s, following in zip(counted, [*beyond, end], strict=False):
@@ -84,25 +93,27 @@ class Tight:
             x1 = min(end, max(x0 + s.x1 - s.x0, following))
             if x1 - x0 < self.shop.min_blank_length:
                 continue
-            line = _Line(x0, x1, round(s.y0 + s.slope * (x0 - s.x0)), s.slope)
-            for made in self._segment(line, s.strips, rest, worth)[1]:
+            line = _Channel(x0, x1, round(s.y0 + s.slope * (x0 - s.x0)), s.slope)
+            for made in self._segment(line, s.strips, rest, profits)[1]:
                 self._take(made, rest)
                 segments.append(made)
                 at = made.x1 + self.shop.kerf.crosscut
-        taken = tuple((i, a - b) for i, (a, b) in enumerate(zip(left, rest, strict=True)) if a != b)
-        return Fill(tuple(segments), taken) if segments else None
+        taken = tuple(
+            (i, a - b) for i, (a, b) in enumerate(zip(remaining, rest, strict=True)) if a != b
+        )
+        return CuttingPattern(tuple(segments), taken) if segments else None
 
     @cached_property
     def panel(self) -> dict[int, bool]:
-        return {w.index: w.is_panel for w in self.wants}
+        return {w.index: w.is_panel for w in self.item_types}
 
     def _segment(
         self,
-        line: _Line,
+        line: _Channel,
         strips: Sequence[tuple[int, int, bool]],
-        left: Sequence[int],
-        worth: Sequence[float],
-    ) -> tuple[float, list[FilledSegment]]:
+        remaining: Sequence[int],
+        profits: Sequence[float],
+    ) -> tuple[float, list[PatternSegment]]:
         """The strips laid from the bottom up; in two segments where one is not flat enough together
         and that gives more.
         """
@@ -110,55 +121,57 @@ class Tight:
             return 0.0, []
         _, high = self.board.reach(line.y0, line.slope, line.x0, line.x0, line.x1)
         thick = self._flat(line, strips)
-        tried = [self._stacked(line, strips, thick, limit, left, worth) for limit in (None, high)]
+        tried = [
+            self._stacked(line, strips, thick, limit, remaining, profits) for limit in (None, high)
+        ]
         best, whole = max(tried, key=lambda t: t[0])
         found = [whole] if whole else []
         if (
-            thick < self._thickest(left)
+            thick < self._thickest(remaining)
             and line.x1 - line.x0 >= 2 * self._shortest + self.shop.kerf.crosscut
         ):
             middle = (line.x0 + line.x1) // 2
             beyond = middle + self.shop.kerf.crosscut
-            one, first = self._segment(line._replace(x1=middle), strips, left, worth)
-            rest = list(left)
+            one, first = self._segment(line._replace(x1=middle), strips, remaining, profits)
+            rest = list(remaining)
             for made in first:
                 self._take(made, rest)
             two, second = self._segment(
-                line._replace(x0=beyond, y0=round(line.at(beyond))), strips, rest, worth
+                line._replace(x0=beyond, y0=round(line.at(beyond))), strips, rest, profits
             )
             if one + two > best:
                 return one + two, [*first, *second]
         return best, found
 
-    def _flat(self, line: _Line, strips: Sequence[tuple[int, int, bool]]) -> int:
+    def _flat(self, line: _Channel, strips: Sequence[tuple[int, int, bool]]) -> int:
         """How thick the segment comes out flat, where it is milled in one piece."""
         if not self.lane:
             return self.board.thickest
         top = strips[-1][0] + strips[-1][1] + self.shop.allowance.width
         return int(self.slab(line.x0, line.x1, line.y0, line.slope, strips[0][0], top))
 
-    def _take(self, segment: FilledSegment, left: list[int]) -> None:
+    def _take(self, segment: PatternSegment, remaining: list[int]) -> None:
         """Take what a segment holds from what is left."""
         for strip in segment.strips:
             for index in (i for blank in strip.blanks for layer in blank.layers for i in layer):
-                left[index] -= (
+                remaining[index] -= (
                     strip.y1 - strip.y0 - self.shop.allowance.width if self.panel[index] else 1
                 )
 
     def _stacked(
         self,
-        line: _Line,
+        line: _Channel,
         strips: Sequence[tuple[int, int, bool]],
         thick: int,
         high: int | None,
-        left: Sequence[int],
-        worth: Sequence[float],
-    ) -> tuple[float, FilledSegment | None]:
+        remaining: Sequence[int],
+        profits: Sequence[float],
+    ) -> tuple[float, PatternSegment | None]:
         """The strips as they are counted; those of any width as narrow as lets all stay below
         `high`, if that is told.
         """
-        rest = list(left)
-        laid: list[FilledStrip] = []
+        rest = list(remaining)
+        laid: list[PatternStrip] = []
         at, total = 0, 0.0
         over = self.shop.allowance.width + self.shop.kerf.rip
         narrowest = [
@@ -174,15 +187,15 @@ class Tight:
                 if free and high is not None:
                     net = min(net, high - start - self.shop.allowance.width - above)
                 for each in self._nets(line, start, net) if free else [net]:
-                    filled = self._strip(line, start, each, thick, rest, worth)
-                    if filled.worth > best.worth:
+                    filled = self._strip(line, start, each, thick, rest, profits)
+                    if filled.profits > best.profits:
                         best, begins = filled, start
             if best.blanks:
                 for index, amount in best.taken.items():
                     rest[index] -= amount
-                total += best.worth
+                total += best.profits
                 laid.append(
-                    FilledStrip(
+                    PatternStrip(
                         begins, begins + best.widest + self.shop.allowance.width, best.blanks
                     )
                 )
@@ -190,25 +203,30 @@ class Tight:
         if not laid:
             return 0.0, None
         x1 = max(b.x1 for strip in laid for b in strip.blanks)
-        return total, FilledSegment(line.x0, x1, line.y0, line.slope, tuple(laid))
+        return total, PatternSegment(line.x0, x1, line.y0, line.slope, tuple(laid))
 
-    def _thickest(self, left: Sequence[int]) -> int:
+    def _thickest(self, remaining: Sequence[int]) -> int:
         return max(
-            (w.thickness + self.shop.allowance.face for w in self.wants if left[w.index] > 0),
+            (
+                w.thickness + self.shop.allowance.face
+                for w in self.item_types
+                if remaining[w.index] > 0
+            ),
             default=0,
         )
 
     @cached_property
     def _shortest(self) -> int:
         return min(
-            (w.length + self.shop.allowance.length for w in self.wants), default=self.board.length
+            (w.length + self.shop.allowance.length for w in self.item_types),
+            default=self.board.length,
         )
 
     @cached_property
     def _narrowest(self) -> int:
-        return min((w.stave_min for w in self.wants if w.is_panel), default=0)
+        return min((w.stave_min for w in self.item_types if w.is_panel), default=0)
 
-    def _starts(self, line: _Line, low: int) -> list[int]:
+    def _starts(self, line: _Channel, low: int) -> list[int]:
         """From where up a strip may lie: as it is counted, or a little higher where an edge or a
         fault is in its way.
         """
@@ -223,7 +241,7 @@ class Tight:
                     found.add(int(above) + 1)
         return sorted(found)
 
-    def _nets(self, line: _Line, low: int, net: int) -> list[int]:
+    def _nets(self, line: _Channel, low: int, net: int) -> list[int]:
         """How wide a strip that may have any width may be: as it is counted, or a little less,
         below what is in its way.
         """
@@ -238,24 +256,27 @@ class Tight:
 
     def _strip(
         self,
-        line: _Line,
+        line: _Channel,
         low: int,
         net: int,
         thick: int,
-        left: Sequence[int],
-        worth: Sequence[float],
+        remaining: Sequence[int],
+        profits: Sequence[float],
     ) -> _Filled:
         """What fills a strip best end to end."""
         from vividplank.core.layout.patterns.rounding_kernel import fill_strip
 
         shop = self.shop
         top = low + net + shop.allowance.width
-        values, most = np.zeros(len(self.wants)), np.zeros(len(self.wants), dtype=np.int64)
-        for k, w in enumerate(self.wants):
+        values, most = (
+            np.zeros(len(self.item_types)),
+            np.zeros(len(self.item_types), dtype=np.int64),
+        )
+        for k, w in enumerate(self.item_types):
             fits = w.stave_min <= net <= w.stave_max if w.is_panel else w.width <= net
-            if fits and left[w.index] > 0 and w.thickness + shop.allowance.face <= thick:
-                most[k] = -(-left[w.index] // net) if w.is_panel else left[w.index]
-                values[k] = worth[w.index] * (min(net, left[w.index]) if w.is_panel else 1)
+            if fits and remaining[w.index] > 0 and w.thickness + shop.allowance.face <= thick:
+                most[k] = -(-remaining[w.index] // net) if w.is_panel else remaining[w.index]
+                values[k] = profits[w.index] * (min(net, remaining[w.index]) if w.is_panel else 1)
         if not values.any():
             return _NOTHING
         rows = fill_strip(
@@ -281,24 +302,24 @@ class Tight:
             each = max(w.thickness for w in parts) + shop.allowance.face
             if not self.lane and self.slab(x0, x1, line.at(x0), line.slope, low, top) < each:
                 continue
-            blanks.append(FilledBlank(x0, x1, (tuple(w.index for w in parts),)))
+            blanks.append(PatternBlank(x0, x1, (tuple(w.index for w in parts),)))
             for w in parts:
                 amount = net if w.is_panel else 1
-                gain = min(amount, max(0, left[w.index] - taken.get(w.index, 0)))
-                total += worth[w.index] * gain
+                gain = min(amount, max(0, remaining[w.index] - taken.get(w.index, 0)))
+                total += profits[w.index] * gain
                 taken[w.index] = taken.get(w.index, 0) + amount
                 widest = max(widest, net if w.is_panel else w.width)
         return _Filled(total, tuple(blanks), taken, widest)
 
-    def _by_blank(self, rows: list[list[int]]) -> list[tuple[int, list[Want]]]:
-        found: list[tuple[int, list[Want]]] = []
+    def _by_blank(self, rows: list[list[int]]) -> list[tuple[int, list[ItemType]]]:
+        found: list[tuple[int, list[ItemType]]] = []
         for at, part in rows:
             if at >= 0:
                 found.append((at, []))
-            found[-1][1].append(self.wants[part])
+            found[-1][1].append(self.item_types[part])
         return found
 
-    def _in_the_way(self, line: _Line, low: int, top: int) -> Floats:
+    def _in_the_way(self, line: _Channel, low: int, top: int) -> Floats:
         """What is in the way of a strip: where it begins and ends, from the strip's beginning, and
         what it spoils.
         """

@@ -1,5 +1,5 @@
-"""The compiled heart of tight.py: what fills one strip best, blank by blank, round all that is in
-its way.
+"""The compiled heart of tight.py: what patterns one strip best, blank by blank, round all that is
+in its way.
 
 Places are counted in steps from the strip's beginning. A blank is cut for a mode: that both its
 faces are clear, face A, face B, or neither need be; parts end to end in it share one allowance.
@@ -19,7 +19,9 @@ _MODES = 4
 
 
 @njit(cache=True)
-def fill_strip(room, step, in_the_way, lengths, worth, most, clear, alone, kerf, allowance, least):  # type: ignore[no-untyped-def]
+def fill_strip(  # type: ignore[no-untyped-def]
+    room, step, in_the_way, lengths, profits, most, clear, alone, kerf, allowance, least
+):
     """The best filling of `room` steps, in rows of place (-1: on with the blank before) and part.
     `in_the_way` has rows of beginning, end (ticks) and what they spoil; of parts are told the
     length (ticks), the worth, how many there are, how many of their faces are to be clear, and
@@ -60,7 +62,7 @@ def fill_strip(room, step, in_the_way, lengths, worth, most, clear, alone, kerf,
                 x if begins else int((x * step - kerf) / step)
             )  # a blank that goes on has no kerf there
             for i in range(parts):
-                if worth[i] <= 0 or used[before, x, i] >= most[i] or (alone[i] and not begins):
+                if profits[i] <= 0 or used[before, x, i] >= most[i] or (alone[i] and not begins):
                     continue
                 long = max(lengths[i] + allowance, least) if begins else lengths[i]
                 end = int(np.ceil(x + (long + kerf) / step - 1e-9))
@@ -73,8 +75,8 @@ def fill_strip(room, step, in_the_way, lengths, worth, most, clear, alone, kerf,
                         or reach[m, start] < x * step + long
                     ):
                         continue
-                    if best[before, x] + worth[i] > best[m, end]:
-                        best[m, end] = best[before, x] + worth[i]
+                    if best[before, x] + profits[i] > best[m, end]:
+                        best[m, end] = best[before, x] + profits[i]
                         came[m, end, 0], came[m, end, 1], came[m, end, 2] = x, before, i
                         used[m, end] = used[before, x]
                         used[m, end, i] += 1

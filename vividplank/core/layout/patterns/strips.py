@@ -11,9 +11,9 @@ from math import ceil, floor, isfinite
 from vividplank.core.board import Board, Region, flat_slab
 from vividplank.core.cutlist import Faces
 from vividplank.core.layout.model.faces import CLEAR
-from vividplank.core.layout.model.figure import Liking
-from vividplank.core.layout.model.item_types import Want
-from vividplank.core.layout.model.pattern import FilledBlank, FilledSegment, FilledStrip
+from vividplank.core.layout.model.figure import FigurePreference
+from vividplank.core.layout.model.item_types import ItemType
+from vividplank.core.layout.model.pattern import PatternBlank, PatternSegment, PatternStrip
 from vividplank.core.layout.model.plan import Segment, Strip
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.shop import Shop
@@ -33,9 +33,9 @@ _HAIR = 1e-6
 class Laid:
     """A strip or segment under trial: what it would hold and how much that is worth."""
 
-    worth: float = 0.0
-    strip: FilledStrip | None = None
-    segment: FilledSegment | None = None
+    profits: float = 0.0
+    strip: PatternStrip | None = None
+    segment: PatternSegment | None = None
     taken: tuple[tuple[int, int], ...] = ()
     need: int = 0
 
@@ -43,12 +43,12 @@ class Laid:
 class Strips:
     """Strips of one board. `mark` is the smallest step of the rule that staves are ripped to."""
 
-    def __init__(self, board: Board, shop: Shop, wants: Sequence[Want], mark: int) -> None:
+    def __init__(self, board: Board, shop: Shop, item_types: Sequence[ItemType], mark: int) -> None:
         self.board = board
         self.mark = mark
         self.shop = shop
-        self.wants = wants
-        self.liking = Liking(board, wants)
+        self.item_types = item_types
+        self.preference = FigurePreference(board, item_types)
         self.lane = shop.method == "mill-wide"
         self.sound = any(d.sound for d in board.boxed)
         self.slabs: dict[tuple[int, int, float, float, int, int], float] = {}
@@ -57,7 +57,7 @@ class Strips:
         self, x0: int, x1: int, y0: float, slope: float, h0: int, h1: int, need: float = 0.0
     ) -> float:
         """h(R), remembered; less than that where a bit around R is already flat enough for `need`
-        and for every want.
+        and for every item type.
         """
         # Where thickness and width do not change, warp costs a place what it costs any other of its
         # size.
@@ -66,9 +66,9 @@ class Strips:
         lines = (y0, y0 + slope * (x1 - x0))
         low, high = min(lines) + h0, max(lines) + h1
         for grid in _GRIDS if isfinite(self.enough) else ():
-            left, bottom = x0 // grid * grid, floor(low / grid) * grid
+            remaining, bottom = x0 // grid * grid, floor(low / grid) * grid
             right, top = min(-(-x1 // grid) * grid, self.board.length), -floor(-high / grid) * grid
-            around = self._slab((left, right, 0.0, 0.0, bottom, top))
+            around = self._slab((remaining, right, 0.0, 0.0, bottom, top))
             if around >= max(need, self.enough):
                 return around
         return self._slab((x0, x1, y0, slope, h0, h1))
@@ -87,14 +87,16 @@ class Strips:
         """
         face, kerf = self.shop.allowance.face, self.shop.kerf.resaw
         needs = [
-            w.thickness + face for w in self.wants if w.thickness + face <= self.board.thickest
+            w.thickness + face for w in self.item_types if w.thickness + face <= self.board.thickest
         ]
         resawn = not needs or 2 * min(needs) + kerf <= self.board.thickest
         return float("inf") if resawn else float(max(needs))
 
-    def starts(self, x0: int, x1: int, y0: int, slope: float, at: int, want: Want) -> list[int]:
+    def starts(
+        self, x0: int, x1: int, y0: int, slope: float, at: int, item_type: ItemType
+    ) -> list[int]:
         """Where a strip may begin: here, or just above a fault that is in the way."""
-        width = (want.stave_min or want.width) + self.shop.allowance.width
+        width = (item_type.stave_min or item_type.width) + self.shop.allowance.width
         found = [at]
         for d in self.board.boxed:
             if d.x1 <= x0 or d.x0 >= x1:
@@ -107,7 +109,7 @@ class Strips:
 
     def strip(
         self,
-        want: Want,
+        item_type: ItemType,
         x0: int,
         x1: int,
         y0: int,
@@ -116,10 +118,10 @@ class Strips:
         high: int,
         low: int,
         need: int,
-        fitting: list[Want],
-        left: list[int],
-        worth: Sequence[float],
-        behind: Sequence[Want] = (),
+        fitting: list[ItemType],
+        remaining: list[int],
+        profits: Sequence[float],
+        behind: Sequence[ItemType] = (),
     ) -> Laid | None:
         """A strip led by `want` from `start` up, filled along its length, first with those that are
         to lie behind it.
@@ -128,54 +130,56 @@ class Strips:
         """
         shop = self.shop
         room = high - start - shop.allowance.width
-        if want.is_panel:
-            net = min(want.stave_max, room, max(left[want.index], want.stave_min))
-            if net < want.stave_min:
+        if item_type.is_panel:
+            net = min(
+                item_type.stave_max, room, max(remaining[item_type.index], item_type.stave_min)
+            )
+            if net < item_type.stave_min:
                 return None
-            rest = left[want.index] - net
+            rest = remaining[item_type.index] - net
             if (
-                0 < rest < want.stave_min
+                0 < rest < item_type.stave_min
             ):  # share it, so that the next stave is no wider than it must be
-                net = max(want.stave_min, min(net, -(-left[want.index] // 2)))
+                net = max(item_type.stave_min, min(net, -(-remaining[item_type.index] // 2)))
             if rest <= 0:  # the last one: a mark too wide rather than a hair too narrow
-                net = min(net + -net % self.mark, want.stave_max, room)
-            elif net - net % self.mark >= want.stave_min:
+                net = min(net + -net % self.mark, item_type.stave_max, room)
+            elif net - net % self.mark >= item_type.stave_min:
                 net -= net % self.mark
         else:
-            net = want.width
+            net = item_type.width
             if net > room:
                 return None
         top = start + net + shop.allowance.width
         face = shop.allowance.face
         if self.lane:
             slab = self.slab(x0, x1, y0, slope, low, top, need)
-            if slab < max(need, want.thickness + face):
+            if slab < max(need, item_type.thickness + face):
                 return None
         else:
             slab = float(self.board.thickest)  # each blank is asked by itself
         layers = 1
-        if not want.is_run and (left[want.index] > 1 or want.is_panel):
+        if not item_type.is_run and (remaining[item_type.index] > 1 or item_type.is_panel):
             layers = max(
-                1, int((slab + shop.kerf.resaw) // (want.thickness + face + shop.kerf.resaw))
+                1, int((slab + shop.kerf.resaw) // (item_type.thickness + face + shop.kerf.resaw))
             )
-            layers = min(layers, left[want.index] if not want.is_panel else 1)
-        modes: list[tuple[Faces, str]] = [(want.faces, side) for side in ("A", "B")]
-        if want.faces != "clear-one":
+            layers = min(layers, remaining[item_type.index] if not item_type.is_panel else 1)
+        modes: list[tuple[Faces, str]] = [(item_type.faces, side) for side in ("A", "B")]
+        if item_type.faces != "clear-one":
             modes = modes[:1]
         if not self.sound:  # then all faces are as clear as the best
             modes = [("clear-two", "A")]
-        elif any(not _at_least(want.faces, w.faces) for w in behind):
+        elif any(not _at_least(item_type.faces, w.faces) for w in behind):
             modes.append((max((w.faces for w in behind), key=CLEAR.__getitem__), "A"))
         best: Laid | None = None
         for count in {layers, 1}:
             before: list[tuple[int, int]] | None = None
             for faces, side in modes:
                 clear = self._clear(x0, x1, y0, slope, start, top, faces, side, count > 1)
-                if clear == before and faces == want.faces:
+                if clear == before and faces == item_type.faces:
                     continue  # the other face is as clear
                 before = clear
                 laid = self._along(
-                    want,
+                    item_type,
                     clear,
                     x0,
                     y0,
@@ -187,11 +191,11 @@ class Strips:
                     count,
                     slab,
                     fitting,
-                    left,
-                    worth,
+                    remaining,
+                    profits,
                     behind,
                 )
-                if laid and (best is None or laid.worth > best.worth):
+                if laid and (best is None or laid.profits > best.profits):
                     best = laid
         return None if best and self.lane and best.need > slab else best
 
@@ -200,9 +204,9 @@ class Strips:
         segment: Segment,
         need: int,
         height: tuple[int, int],
-        wants: list[Want],
-        left: list[int],
-        worth: Sequence[float],
+        item_types: list[ItemType],
+        remaining: list[int],
+        profits: Sequence[float],
     ) -> list[Laid]:
         """What goes into a segment beside the strips and blanks it has: along its strips, then
         across between them.
@@ -211,7 +215,7 @@ class Strips:
         reaches. `left` is not changed.
         """
         shop, rip = self.shop, self.shop.kerf.rip
-        left = list(left)
+        remaining = list(remaining)
         found: list[Laid] = []
         there = sorted((s.y0, s.y1) for s in segment.strips)
         low, top = there[0][0], there[-1][1]
@@ -219,20 +223,22 @@ class Strips:
         def take(laid: Laid) -> None:
             found.append(laid)
             for index, amount in laid.taken:
-                left[index] -= amount
+                remaining[index] -= amount
 
         for strip in segment.strips:
             taken = [(b.x0 - shop.kerf.crosscut, b.x1 + shop.kerf.crosscut) for b in strip.blanks]
-            laid = self._along_pinned(segment, strip, taken, wants, left, worth, (low, top))
+            laid = self._along_pinned(
+                segment, strip, taken, item_types, remaining, profits, (low, top)
+            )
             if laid:
                 take(laid)
         edges = [height[0] - rip, *(y for pair in there for y in pair), height[1] + rip]
         for bottom, above in zip(edges[::2], edges[1::2], strict=True):
             at, high = bottom + rip, above - rip
-            for want in sorted(wants, key=lambda w: -w.width):
-                while left[want.index] > 0:
+            for item_type in sorted(item_types, key=lambda w: -w.width):
+                while remaining[item_type.index] > 0:
                     one = self.strip(
-                        want,
+                        item_type,
                         segment.x0,
                         segment.x1,
                         int(segment.y0),
@@ -241,9 +247,9 @@ class Strips:
                         high,
                         min(low, at),
                         need,
-                        wants,
-                        left,
-                        worth,
+                        item_types,
+                        remaining,
+                        profits,
                     )
                     if one is None or one.strip is None:
                         break
@@ -262,9 +268,9 @@ class Strips:
         segment: Segment,
         strip: Strip,
         taken: list[tuple[int, int]],
-        wants: list[Want],
-        left: list[int],
-        worth: Sequence[float],
+        item_types: list[ItemType],
+        remaining: list[int],
+        profits: Sequence[float],
         reach: tuple[int, int],
     ) -> Laid | None:
         """The best that goes along a strip beside what is pinned in it."""
@@ -275,7 +281,9 @@ class Strips:
             else float(self.board.thickest)
         )
         best: Laid | None = None
-        for want in (w for w in wants if left[w.index] > 0 and not w.is_panel and w.width <= net):
+        for item_type in (
+            w for w in item_types if remaining[w.index] > 0 and not w.is_panel and w.width <= net
+        ):
             for side in ("A", "B"):
                 clear = self._clear(
                     segment.x0,
@@ -284,12 +292,12 @@ class Strips:
                     segment.slope,
                     strip.y0,
                     strip.y1,
-                    want.faces,
+                    item_type.faces,
                     side,
                     False,
                 )
                 laid = self._along(
-                    want,
+                    item_type,
                     _without(clear, taken),
                     segment.x0,
                     int(segment.y0),
@@ -297,20 +305,20 @@ class Strips:
                     strip.y0,
                     strip.y1,
                     net,
-                    want.faces,
+                    item_type.faces,
                     1,
                     slab,
-                    wants,
-                    left,
-                    worth,
+                    item_types,
+                    remaining,
+                    profits,
                     (),
                 )
-                if laid and laid.need <= slab and (best is None or laid.worth > best.worth):
+                if laid and laid.need <= slab and (best is None or laid.profits > best.profits):
                     best = laid
         return best
 
     def _flat_together(
-        self, segment: Segment, strip: FilledStrip, reach: tuple[int, int], need: int
+        self, segment: Segment, strip: PatternStrip, reach: tuple[int, int], need: int
     ) -> bool:
         """Whether a segment is still flat enough for all its strips with one more."""
         low, top = min(reach[0], strip.y0), max(reach[1], strip.y1)
@@ -343,15 +351,15 @@ class Strips:
                     continue
                 if faces == "clear-one" and not resawn and d.face not in (side, "both"):
                     continue
-            left, right = max(d.x0, x0), min(d.x1, x1)
-            lines = (y0 + slope * (left - x0), y0 + slope * (right - x0))
+            remaining, right = max(d.x0, x0), min(d.x1, x1)
+            lines = (y0 + slope * (remaining - x0), y0 + slope * (right - x0))
             if max(lines) + top > d.y0 and min(lines) + low < d.y1:
-                insort(blocked, (left, right))
+                insort(blocked, (remaining, right))
         clear: list[tuple[int, int]] = []
         at = x0
-        for left, right in blocked:
-            if left > at:
-                clear.append((at, left))
+        for remaining, right in blocked:
+            if remaining > at:
+                clear.append((at, remaining))
             at = max(at, right)
         if at < x1:
             clear.append((at, x1))
@@ -359,7 +367,7 @@ class Strips:
 
     def _along(
         self,
-        lead: Want,
+        lead: ItemType,
         clear: list[tuple[int, int]],
         x0: int,
         y0: int,
@@ -370,10 +378,10 @@ class Strips:
         faces: Faces,
         layers: int,
         slab: float,
-        fitting: list[Want],
-        left: list[int],
-        worth: Sequence[float],
-        behind: Sequence[Want],
+        fitting: list[ItemType],
+        remaining: list[int],
+        profits: Sequence[float],
+        behind: Sequence[ItemType],
     ) -> Laid | None:
         """Blanks along the clear stretches: the lead first, then whatever else fits its strip."""
         shop = self.shop
@@ -394,7 +402,7 @@ class Strips:
         others.sort(key=lambda w: (w in behind, w.width * w.thickness, w.length), reverse=True)
         order = [lead, *others]
         used: dict[int, int] = {}
-        blanks: list[FilledBlank] = []
+        blanks: list[PatternBlank] = []
         total = 0.0
         lead_laid = False
         for a, b in clear:
@@ -402,7 +410,7 @@ class Strips:
             while b - at >= shop.min_blank_length:
                 line = y0 + slope * (at - x0)
                 blank = self._blank(
-                    order, at, b, line, slope, low, top, net, layers, slab, left, used
+                    order, at, b, line, slope, low, top, net, layers, slab, remaining, used
                 )
                 if blank is None:
                     break
@@ -410,14 +418,14 @@ class Strips:
                 place = Region(laid.x0, laid.x1, line, slope, low, top)
                 for index, amount in amounts.items():
                     used[index] = used.get(index, 0) + amount
-                    want = self.wants[index]
-                    liked = self.liking.factor(index, place)
-                    if want.is_panel:
-                        before = min(left[index], used[index] - amount)
-                        gain = min(left[index], used[index]) - before
-                        total += liked * worth[index] * want.volume * gain / want.width
+                    item_type = self.item_types[index]
+                    liked = self.preference.factor(index, place)
+                    if item_type.is_panel:
+                        before = min(remaining[index], used[index] - amount)
+                        gain = min(remaining[index], used[index]) - before
+                        total += liked * profits[index] * item_type.volume * gain / item_type.width
                     else:
-                        total += liked * worth[index] * want.volume * amount
+                        total += liked * profits[index] * item_type.volume * amount
                 lead_laid = lead_laid or lead.index in amounts
                 blanks.append(laid)
                 at = laid.x1 + kerf
@@ -426,19 +434,19 @@ class Strips:
         thickest = max(
             len(k.layers)
             * (
-                max(self.wants[i].thickness for layer in k.layers for i in layer)
+                max(self.item_types[i].thickness for layer in k.layers for i in layer)
                 + shop.allowance.face
             )
             + (len(k.layers) - 1) * shop.kerf.resaw
             for k in blanks
         )
         return Laid(
-            total, FilledStrip(low, top, tuple(blanks)), None, tuple(used.items()), thickest
+            total, PatternStrip(low, top, tuple(blanks)), None, tuple(used.items()), thickest
         )
 
     def _blank(
         self,
-        order: list[Want],
+        order: list[ItemType],
         at: int,
         end: int,
         line: float,
@@ -448,9 +456,9 @@ class Strips:
         net: int,
         layers: int,
         slab: float,
-        left: list[int],
+        remaining: list[int],
         used: dict[int, int],
-    ) -> tuple[FilledBlank, dict[int, int]] | None:
+    ) -> tuple[PatternBlank, dict[int, int]] | None:
         """One blank from `at`: end to end as far as that holds, in as many layers as asked."""
         shop = self.shop
         room = end - at - shop.allowance.length
@@ -461,15 +469,20 @@ class Strips:
         for _ in range(layers):
             sequence: list[int] = []
             length = -shop.apart
-            for want in order:
+            for item_type in order:
                 # A run keeps to itself, and a blank once begun takes no thicker layer than its
                 # first.
-                if want.is_run and (layers > 1 or sequence or laid):
+                if item_type.is_run and (layers > 1 or sequence or laid):
                     continue
-                if thickest and want.thickness > thickest:
+                if thickest and item_type.thickness > thickest:
                     continue
-                while left[want.index] - used.get(want.index, 0) - amounts.get(want.index, 0) > 0:
-                    longer = length + shop.apart + want.length
+                while (
+                    remaining[item_type.index]
+                    - used.get(item_type.index, 0)
+                    - amounts.get(item_type.index, 0)
+                    > 0
+                ):
+                    longer = length + shop.apart + item_type.length
                     if longer > room:
                         break
                     if (
@@ -479,16 +492,18 @@ class Strips:
                     ):
                         # sawn free one by one, a blank is better short: flatness costs its square
                         break
-                    thick = max(thickest, want.thickness)
+                    thick = max(thickest, item_type.thickness)
                     if not self._holds(thick, layers, at, longer, line, slope, low, top, slab):
                         break
-                    sequence.append(want.index)
+                    sequence.append(item_type.index)
                     length = longer
-                    thickest = max(thickest, want.thickness)
-                    amounts[want.index] = amounts.get(want.index, 0) + (net if want.is_panel else 1)
-                    if want.is_run:
+                    thickest = max(thickest, item_type.thickness)
+                    amounts[item_type.index] = amounts.get(item_type.index, 0) + (
+                        net if item_type.is_panel else 1
+                    )
+                    if item_type.is_run:
                         break
-                if sequence and self.wants[sequence[0]].is_run:
+                if sequence and self.item_types[sequence[0]].is_run:
                     break
             if not sequence:
                 break
@@ -497,7 +512,7 @@ class Strips:
         if not laid:
             return None
         x1 = at + max(longest + shop.allowance.length, shop.min_blank_length)
-        return FilledBlank(at, x1, tuple(laid)), amounts
+        return PatternBlank(at, x1, tuple(laid)), amounts
 
     def _holds(
         self,

@@ -2,29 +2,30 @@
 
 from vividplank.core.board import Board, Region, flat_slab, same_species
 from vividplank.core.job import Job
-from vividplank.core.layout.model.item_types import Want
+from vividplank.core.layout.model.item_types import ItemType
 from vividplank.core.measure import about
 
 _LOOKED_AT = 8  # boards: a reason is wanted at once, and the least warped ones have it
 
 
-def why_unplaced(job: Job, want: Want) -> str:
+def why_unplaced(job: Job, item_type: ItemType) -> str:
     """The first thing that stands against it on every board, or that the wood ran out."""
     shop = job.shop
-    long = max(want.length + shop.allowance.length, shop.min_blank_length)
-    wide = (want.stave_min or want.width) + shop.allowance.width
-    thick = want.thickness + shop.allowance.face
+    long = max(item_type.length + shop.allowance.length, shop.min_blank_length)
+    wide = (item_type.stave_min or item_type.width) + shop.allowance.width
+    thick = item_type.thickness + shop.allowance.face
 
     def says(ticks: float) -> str:
         return about(ticks, job.unit, unit=True, down=True)
 
-    boards = [b for b in job.boards if same_species(b.species, want.species)]
+    boards = [b for b in job.boards if same_species(b.species, item_type.species)]
     if not boards:
-        return f"no board of {want.species} here"
+        return f"no board of {item_type.species} here"
     best = max(b.thickest for b in boards)
     if best < thick:
         return (
-            f"needs {says(thick)} of thickness with its allowance; the thickest {want.species} "
+            f"needs {says(thick)} of thickness with its allowance; the thickest "
+            f"{item_type.species} "
             f"board has "
             f"{says(best)}"
         )
@@ -49,7 +50,7 @@ def why_unplaced(job: Job, want: Want) -> str:
             f"{says(long)} by "
             f"{says(wide)} of these boards"
         )
-    if want.is_panel:
+    if item_type.is_panel:
         return "the boards left have not enough clear width in lengths of its staves"
     return "the wood ran out: no clear place of its size was left on the boards of this wood"
 

@@ -1,50 +1,59 @@
-"""From what boards hold by want to a plan that names every instance; of a panel that is not whole
-nothing is placed.
+"""From what boards hold by item type to a plan that names every instance; of a panel that is not
+whole nothing is placed.
 """
 
 from collections.abc import Iterable, Iterator, Sequence
 
 from vividplank.core.layout.model.fixings import pinned, with_pinned
-from vividplank.core.layout.model.item_types import Want
-from vividplank.core.layout.model.pattern import Fill, FilledSegment
+from vividplank.core.layout.model.item_types import ItemType
+from vividplank.core.layout.model.pattern import CuttingPattern, PatternSegment
 from vividplank.core.layout.model.plan import Blank, BoardPlan, Item, Plan, Segment, Strip
 
 
 class Named:
-    """Instances given out in order. `left` is what is not placed of each want, `staves` the last
-    stave a pinned panel has.
+    """Instances given out in order. `left` is what is not placed of each item type, `staves` the
+    last stave a pinned panel has.
     """
 
     def __init__(
         self,
-        wants: Sequence[Want],
-        left: Sequence[int],
+        item_types: Sequence[ItemType],
+        remaining: Sequence[int],
         staves: dict[Item, int],
         held: dict[str, tuple[Segment, ...]],
     ) -> None:
-        self.wants = wants
-        self.left = left
+        self.item_types = item_types
+        self.remaining = remaining
         self.held = held
-        self.waiting = {w.index: list(w.members) for w in wants}
-        self.staves = {w.index: staves.get(w.members[0][0], 0) for w in wants}
-        self.broken = {w.index for w, n in zip(wants, left, strict=True) if w.is_panel and n > 0}
+        self.waiting = {w.index: list(w.members) for w in item_types}
+        self.staves = {w.index: staves.get(w.members[0][0], 0) for w in item_types}
+        self.broken = {
+            w.index for w, n in zip(item_types, remaining, strict=True) if w.is_panel and n > 0
+        }
 
-    def boards(self, ids: Iterable[str], fills: Sequence[Fill]) -> tuple[BoardPlan, ...]:
+    def boards(
+        self, ids: Iterable[str], patterns: Sequence[CuttingPattern]
+    ) -> tuple[BoardPlan, ...]:
         """The boards that are cut, with what is pinned in its places."""
         found: list[BoardPlan] = []
-        for board, fill in zip(ids, fills, strict=True):
-            segments = tuple(named for s in fill.segments if (named := self._segment(s)))
+        for board, pattern in zip(ids, patterns, strict=True):
+            segments = tuple(named for s in pattern.segments if (named := self._segment(s)))
             if segments:
                 found.append(BoardPlan(board, segments))
         return with_pinned(Plan(tuple(found)), self._whole_pins())
 
-    def missing(self) -> Iterator[tuple[Want, Sequence[tuple[Item, ...]]]]:
+    def missing(self) -> Iterator[tuple[ItemType, Sequence[tuple[Item, ...]]]]:
         """The wants of which something is left out, and what; asked when all boards are named."""
-        for want, left in zip(self.wants, self.left, strict=True):
-            if left > 0:
-                yield want, want.members if want.is_panel else tuple(self.waiting[want.index])
+        for item_type, remaining in zip(self.item_types, self.remaining, strict=True):
+            if remaining > 0:
+                yield (
+                    item_type,
+                    item_type.members
+                    if item_type.is_panel
+                    else tuple(self.waiting[item_type.index]),
+                )
 
-    def _segment(self, s: FilledSegment) -> Segment | None:
+    def _segment(self, s: PatternSegment) -> Segment | None:
         strips: list[Strip] = []
         for t in s.strips:
             blanks = [
@@ -57,9 +66,9 @@ class Named:
         return Segment(s.x0, s.x1, s.y0, s.slope, tuple(strips)) if strips else None
 
     def _layers(self, layer: tuple[int, ...]) -> Iterator[tuple[Item, ...]]:
-        """A layer as it is; of a lump that is opened like a book each item is one."""
+        """A layer as it is; of a unit that is opened like a book each item is one."""
         items = self._items(layer)
-        if layer and self.wants[layer[0]].opened:
+        if layer and self.item_types[layer[0]].opened:
             for item in items:
                 yield (item,)
         elif items:
@@ -68,12 +77,12 @@ class Named:
     def _items(self, layer: tuple[int, ...]) -> tuple[Item, ...]:
         named: list[Item] = []
         for index in layer:
-            want = self.wants[index]
-            if want.is_panel:
+            item_type = self.item_types[index]
+            if item_type.is_panel:
                 if index in self.broken:
                     continue
                 self.staves[index] += 1
-                first = want.members[0][0]
+                first = item_type.members[0][0]
                 named.append(Item(first.part, first.n, self.staves[index]))
             else:
                 named += self.waiting[index].pop(0)
@@ -81,7 +90,7 @@ class Named:
 
     def _whole_pins(self) -> dict[str, tuple[Segment, ...]]:
         """What is pinned, without the staves of panels that could not be made whole."""
-        gone = {self.wants[index].members[0][0] for index in self.broken}
+        gone = {self.item_types[index].members[0][0] for index in self.broken}
         pins = [
             i
             for segments in self.held.values()

@@ -1,9 +1,9 @@
 """Several searches of one job at once, each in a process of its own with its own chances, that tell
-one another their fills.
+one another their patterns.
 
 The first of them is the search that was asked for; the others help it and end with it. What one
-finds goes into the pools of all, so that they put together what none has found alone. The first
-helper sees to the bound and tells it as it rises.
+finds goes into the restricted masters of all, so that they put together what none has found alone.
+The first helper sees to the bound and tells it as it rises.
 """
 
 import math
@@ -18,131 +18,136 @@ from threading import Thread
 from vividplank.core.job import Job
 from vividplank.core.layout.model.fixings import Task
 from vividplank.core.layout.model.limits import Limits
-from vividplank.core.layout.model.pattern import Fill
+from vividplank.core.layout.model.pattern import CuttingPattern
 
-#: Fills by the place of their board.
-Found = list[tuple[int, Fill]]
+#: Patterns by the place of their board.
+Patterns = list[tuple[int, CuttingPattern]]
 
 
 @dataclass(frozen=True)
-class Span:
+class CostBounds:
     """What the cheapest whole plan costs: at least the best bound, at most the best plan."""
 
-    least: float = 0.0
-    most: float = math.inf
+    lower: float = 0.0
+    upper: float = math.inf
 
-    def __and__(self, other: "Span") -> "Span":
-        return Span(max(self.least, other.least), min(self.most, other.most))
+    def __and__(self, other: "CostBounds") -> "CostBounds":
+        return CostBounds(max(self.lower, other.lower), min(self.upper, other.upper))
 
 
 #: Tells the others what was found, and what is known of the cost; answers what they have found
 # since, and what all know of it.
-Share = Callable[[Found, Span], tuple[Found, Span]]
-#: A search of a job within limits that shares what it finds and answers what it knows; told
+Exchange = Callable[[Patterns, CostBounds], tuple[Patterns, CostBounds]]
+#: A search of a job within limits that shares what it finds and answers what it knows; sent
 # whether it is the first helper.
-Helper = Callable[[Job, Task, Limits, Callable[[], float], Share, bool], Span]
+Worker = Callable[[Job, Task, Limits, Callable[[], float], Exchange, bool], CostBounds]
 
 #: A search shorter than this is over before a helper has begun.
 _WORTHWHILE = 3.0
 
 
 @contextmanager
-def helped(
+def with_workers(
     job: Job,
     limits: Limits,
     clock: Callable[[], float],
-    helper: Helper,
+    worker: Worker,
     task: Task = Task(),  # noqa: B008
-) -> Iterator[Share | None]:
+) -> Iterator[Exchange | None]:
     """While this is open, `limits.hands - 1` helpers search as well; None where there are none."""
-    many = 0 if limits.rounds is not None or limits.seconds < _WORTHWHILE else limits.hands - 1
+    many = 0 if limits.rounds is not None or limits.seconds < _WORTHWHILE else limits.workers - 1
     if many < 1:
         yield None
         return
     context = multiprocessing.get_context(
         "spawn"
     )  # a forked one would inherit the threads of whoever searches
-    lines: list[_Line] = []
-    helpers = []
+    channels: list[_Channel] = []
+    workers = []
     for k in range(many):
         ours, theirs = context.Pipe()
-        its = replace(limits, seed=limits.seed + 1000 * (k + 1), hands=1)
+        its = replace(limits, seed=limits.seed + 1000 * (k + 1), workers=1)
         process = context.Process(
-            target=_help, args=(helper, job, task, its, clock, theirs, k == 0), daemon=True
+            target=_work, args=(worker, job, task, its, clock, theirs, k == 0), daemon=True
         )
         process.start()
         theirs.close()
-        lines.append(_Line(ours))
-        helpers.append(process)
+        channels.append(_Channel(ours))
+        workers.append(process)
     try:
-        yield _between(lines)
+        yield _between(channels)
     finally:
-        for process in helpers:
+        for process in workers:
             process.terminate()
-        for process, line in zip(helpers, lines, strict=True):
+        for process, channel in zip(workers, channels, strict=True):
             process.join()
-            line.reader.join()
-            line.end.close()
+            channel.reader.join()
+            channel.end.close()
 
 
-class _Line:
+class _Channel:
     """An end of a pipe that is read all the time, so that who speaks never waits for the other to
     listen.
     """
 
     def __init__(self, end: Connection) -> None:
         self.end = end
-        self.heard: SimpleQueue[tuple[Found, Span]] = SimpleQueue()
-        self.told = Span()
+        self.received: SimpleQueue[tuple[Patterns, CostBounds]] = SimpleQueue()
+        self.sent = CostBounds()
         self.ended = False
         self.reader = Thread(target=self._read, daemon=True)
         self.reader.start()
 
-    def tell(self, found: Found, span: Span) -> None:
+    def send(self, found: Patterns, bounds: CostBounds) -> None:
         """Say what is new; nobody may be there any more to hear it."""
-        if found or span != self.told:
-            self.told = span
+        if found or bounds != self.sent:
+            self.sent = bounds
             with suppress(OSError):
-                self.end.send((found, span))
+                self.end.send((found, bounds))
 
-    def hear(self) -> tuple[Found, Span]:
+    def receive(self) -> tuple[Patterns, CostBounds]:
         """All that was said since it was last asked, and what is known by it."""
-        found, span = list[tuple[int, Fill]](), Span()
-        while not self.heard.empty():
-            theirs, known = self.heard.get()
+        found, bounds = list[tuple[int, CuttingPattern]](), CostBounds()
+        while not self.received.empty():
+            theirs, known = self.received.get()
             found += theirs
-            span &= known
-        return found, span
+            bounds &= known
+        return found, bounds
 
     def _read(self) -> None:
         with suppress(EOFError, OSError):
             while True:
-                self.heard.put(self.end.recv())
+                self.received.put(self.end.recv())
         self.ended = True
 
 
-def _between(lines: Sequence[_Line]) -> Share:
+def _between(channels: Sequence[_Channel]) -> Exchange:
     """Collects from all helpers, and passes on to each what is new and what the others have."""
 
-    def share(found: Found, span: Span) -> tuple[Found, Span]:
-        heard = [line.hear() for line in lines]
-        for _, known in heard:
-            span &= known
-        for k, line in enumerate(lines):
-            line.tell(
+    def exchange(found: Patterns, bounds: CostBounds) -> tuple[Patterns, CostBounds]:
+        received = [channel.receive() for channel in channels]
+        for _, known in received:
+            bounds &= known
+        for k, channel in enumerate(channels):
+            channel.send(
                 [
                     *found,
-                    *(fill for n, (theirs, _) in enumerate(heard) if n != k for fill in theirs),
+                    *(
+                        pattern
+                        for n, (theirs, _) in enumerate(received)
+                        if n != k
+                        for pattern in theirs
+                    ),
                 ],
-                span,
+                bounds,
             )
-        return [fill for theirs, _ in heard for fill in theirs], span
+        return [pattern for theirs, _ in received for pattern in theirs], bounds
 
-    return share
+    return exchange
 
 
-def _help(
-    helper: Helper,
+def _work(
+    worker: Worker,
     job: Job,
     task: Task,
     limits: Limits,
@@ -150,15 +155,15 @@ def _help(
     end: Connection,
     first: bool,
 ) -> None:
-    line = _Line(end)
+    channel = _Channel(end)
 
-    def share(found: Found, span: Span) -> tuple[Found, Span]:
-        line.tell(found, span)
-        theirs, known = line.hear()
-        if line.ended:  # the search it helps is over
+    def exchange(found: Patterns, bounds: CostBounds) -> tuple[Patterns, CostBounds]:
+        channel.send(found, bounds)
+        theirs, known = channel.receive()
+        if channel.ended:  # the search it helps is over
             raise EOFError
-        return theirs, span & known
+        return theirs, bounds & known
 
     with suppress(EOFError, KeyboardInterrupt):
-        line.tell([], helper(job, task, limits, clock, share, first))
-        line.reader.join()  # what it said last is read before it goes
+        channel.send([], worker(job, task, limits, clock, exchange, first))
+        channel.reader.join()  # what it said last is read before it goes

@@ -1,5 +1,5 @@
-"""What a want is worth at the start of a search, for its volume: the room it takes, and how many
-boards can give it.
+"""What an item type is worth at the start of a search, for its volume: the room it takes, and how
+many boards can give it.
 """
 
 from collections.abc import Collection, Sequence
@@ -8,11 +8,11 @@ from decimal import Decimal
 
 from vividplank.core.board import Board
 from vividplank.core.job import Job
-from vividplank.core.layout.model.item_types import Want
+from vividplank.core.layout.model.item_types import ItemType
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.shop import Shop
 
-#: How much more a want is worth that hardly any board can give.
+#: How much more an item type is worth that hardly any board can give.
 _SCARCE = 0.1
 #: Worth, in money, of every part showing the figure it is to show: less than a cent, so that it
 # never costs one.
@@ -22,13 +22,13 @@ _FIRST = 1000.0
 
 
 @dataclass(frozen=True)
-class Worths:
-    """What wants are worth, by their index: the room they take for their volume, what they are
+class Profits:
+    """What item types are worth, by their index: the room they take for their volume, what they are
     worth at the start (for their volume too), how much each weighs that is left out; and what is
     lost in money for the volume left out and for that which does not show the figure it is to show.
     """
 
-    wants: Sequence[Want]
+    item_types: Sequence[ItemType]
     taken: Sequence[float]
     plain: Sequence[float]
     weights: Sequence[float]
@@ -36,13 +36,13 @@ class Worths:
     per_shown: float
 
 
-def worths(
-    job: Job, wanted: Sequence[Want], holding: Sequence[Sequence[Board]], first: Collection[str]
-) -> Worths:
-    """Of what is wanted of a job; `holding` are the boards large enough for each want, `first`
+def initial_profits(
+    job: Job, wanted: Sequence[ItemType], holding: Sequence[Sequence[Board]], first: Collection[str]
+) -> Profits:
+    """Of what is wanted of a job; `holding` are the boards large enough for each item type, `first`
     names what is placed first.
     """
-    taken = [room_taken(w, boards, job.shop) for w, boards in zip(wanted, holding, strict=True)]
+    taken = [area_taken(w, boards, job.shop) for w, boards in zip(wanted, holding, strict=True)]
     weights = [_FIRST if w.name in first else 1.0 for w in wanted]
     plain = [
         t * scarcity(boards, job.boards) * k
@@ -51,7 +51,7 @@ def worths(
     prices = sum((b.price for b in job.boards), Decimal(1))
     volume = sum(w.volume * (1 if w.is_panel else w.count) for w in wanted) or 1
     figured = sum(w.volume * (1 if w.is_panel else w.count) for w in wanted if w.figure)
-    return Worths(
+    return Profits(
         wanted,
         taken,
         plain,
@@ -61,17 +61,23 @@ def worths(
     )
 
 
-def room_taken(want: Want, boards: Sequence[Board], shop: Shop) -> float:
-    """The area a want takes with its kerfs, of a board of `boards` that may be resawn, for its
-    volume (1/in).
+def area_taken(item_type: ItemType, boards: Sequence[Board], shop: Shop) -> float:
+    """The area an item type takes with its kerfs, of a board of `boards` that may be resawn, for
+    its volume (1/in).
 
-    Boards that are cut into such wants without waste all give the same of it for their area.
+    Boards that are cut into such item types without waste all give the same of it for their area.
     """
-    each = want.thickness + shop.allowance.face + shop.kerf.resaw
+    each = item_type.thickness + shop.allowance.face + shop.kerf.resaw
     layers = min(((b.thickest + shop.kerf.resaw) // each for b in boards), default=1) or 1
-    staves = -(-want.width // want.stave_max) if want.is_panel else 1
-    across = want.width + staves * (shop.allowance.width + shop.kerf.rip)
-    return (want.length + shop.kerf.crosscut) * across / layers / want.volume * TICKS_PER_INCH
+    staves = -(-item_type.width // item_type.stave_max) if item_type.is_panel else 1
+    across = item_type.width + staves * (shop.allowance.width + shop.kerf.rip)
+    return (
+        (item_type.length + shop.kerf.crosscut)
+        * across
+        / layers
+        / item_type.volume
+        * TICKS_PER_INCH
+    )
 
 
 def scarcity(boards: Sequence[Board], everything: Sequence[Board]) -> float:

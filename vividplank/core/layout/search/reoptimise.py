@@ -37,9 +37,9 @@ def solve(
         return not stopped
 
     everything = tuple(item for *_, item in task.plan.items())
-    keeping = replace(task, holds=replace(task.holds, pins=everything))
+    keeping = replace(task, fixings=replace(task.fixings, pins=everything))
     kept = search(
-        job, replace(limits, seconds=_KEEPING * limits.seconds, hands=1), clock, told, keeping
+        job, replace(limits, seconds=_KEEPING * limits.seconds, workers=1), clock, told, keeping
     )
     if stopped:
         return kept
@@ -62,9 +62,9 @@ def _stays(job: Job, kept: Plan, free: Plan) -> bool:
         and _shown(job, free) > _shown(job, kept) + _SHOWN
     ):
         return False
-    left = [sum(job.part(u.part).volume for u in plan.unplaced) for plan in (kept, free)]
-    return left[0] < left[1] or (
-        left[0] == left[1] and float(kept.cost) <= float(free.cost) * (1 + GAIN)
+    remaining = [sum(job.part(u.part).volume for u in plan.unplaced) for plan in (kept, free)]
+    return remaining[0] < remaining[1] or (
+        remaining[0] == remaining[1] and float(kept.cost) <= float(free.cost) * (1 + GAIN)
     )
 
 

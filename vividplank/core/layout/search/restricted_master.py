@@ -1,9 +1,9 @@
-"""The fills met so far, and the best choice of at most one for each board.
+"""The patterns met so far, and the best choice of at most one for each board.
 
-A search by ruin and recreate forgets good fills of single boards when they do not go together at
+A search by ruin and recreate forgets good patterns of single boards when they do not go together at
 once. Here they are kept, and a covering program (HiGHS) picks those that together place everything
-at the least cost. Its linear relaxation gives what each want is worth at the margin, which leads
-the next fills to what is hard to place.
+at the least cost. Its linear relaxation gives what each item type is worth at the margin, which
+leads the next fills to what is hard to place.
 """
 
 import math
@@ -13,17 +13,22 @@ import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, linprog, milp
 from scipy.sparse import coo_matrix, csr_matrix, vstack
 
-from vividplank.core.layout.model.pattern import Fill, FilledBlank, FilledSegment, FilledStrip
-from vividplank.core.layout.search.portfolio import Share, Span
+from vividplank.core.layout.model.pattern import (
+    CuttingPattern,
+    PatternBlank,
+    PatternSegment,
+    PatternStrip,
+)
+from vividplank.core.layout.search.portfolio import CostBounds, Exchange
 
 _MOST = 3000
 #: A board by its place, and what it gives.
 Key = tuple[int, tuple[tuple[int, int], ...]]
 
 
-class Pool:
-    """Fills by board. `demand` counts lumps of each want, or net ticks for a panel; of fills that
-    cost the same those are chosen that please more.
+class RestrictedMaster:
+    """Patterns by board. `demand` counts units of each item type, or net ticks for a panel; of
+    patterns that cost the same those are chosen that please more.
     """
 
     def __init__(
@@ -31,51 +36,51 @@ class Pool:
         prices: Sequence[float],
         demand: Sequence[int],
         penalty: Sequence[float],
-        pleases: Callable[[int, Fill], float] = lambda board, fill: 0.0,
+        bonus: Callable[[int, CuttingPattern], float] = lambda board, pattern: 0.0,
     ) -> None:
-        """`pleases` is less than the least difference in price, for all boards together."""
+        """`bonus` is less than the least difference in price, for all boards together."""
         self.prices = np.array(prices, dtype=float)
         self.demand = np.array(demand, dtype=float)
-        self.penalty = np.array(penalty, dtype=float)  # for each unit of a want left out
-        self.pleases = pleases
-        self.pleasing: dict[Key, float] = {}
-        self.columns: dict[Key, Fill] = {}
-        self.fresh: list[tuple[int, Fill]] = []  # not told to others yet
+        self.penalty = np.array(penalty, dtype=float)  # for each unit of an item type left out
+        self.bonus = bonus
+        self.bonuses: dict[Key, float] = {}
+        self.columns: dict[Key, CuttingPattern] = {}
+        self.fresh: list[tuple[int, CuttingPattern]] = []  # not told to others yet
 
-    def add(self, board: int, fill: Fill) -> None:
-        if fill.segments and self._keep(board, fill):
-            self.fresh.append((board, fill))
+    def add(self, board: int, pattern: CuttingPattern) -> None:
+        if pattern.segments and self._keep(board, pattern):
+            self.fresh.append((board, pattern))
 
-    def _keep(self, board: int, fill: Fill) -> bool:
-        """Whether it is new, or pleases more than one that gives the same; the oldest goes where
-        there are too many.
+    def _keep(self, board: int, pattern: CuttingPattern) -> bool:
+        """Whether it is new, or has a larger bonus than one that gives the same; the oldest goes
+        where there are too many.
         """
-        key, pleasing = (board, fill.taken), self.pleases(board, fill)
-        if key in self.columns and pleasing <= self.pleasing[key]:
+        key, bonus = (board, pattern.taken), self.bonus(board, pattern)
+        if key in self.columns and bonus <= self.bonuses[key]:
             return False
-        self.columns[key], self.pleasing[key] = fill, pleasing
+        self.columns[key], self.bonuses[key] = pattern, bonus
         if len(self.columns) > _MOST:
-            del self.pleasing[oldest := next(iter(self.columns))]
+            del self.bonuses[oldest := next(iter(self.columns))]
             del self.columns[oldest]
         return True
 
-    def as_pleasing(self, board: int, fill: Fill) -> Fill:
-        """The fill, or one that gives the same and pleases more."""
-        known = self.columns.get(key := (board, fill.taken))
-        return known if known and self.pleasing[key] > self.pleases(board, fill) else fill
+    def with_bonus(self, board: int, pattern: CuttingPattern) -> CuttingPattern:
+        """The pattern, or one that gives the same and has a larger bonus."""
+        known = self.columns.get(key := (board, pattern.taken))
+        return known if known and self.bonuses[key] > self.bonus(board, pattern) else pattern
 
-    def share(self, share: Share, known: Span) -> Span:
+    def exchange(self, exchange: Exchange, known: CostBounds) -> CostBounds:
         """Tell others what is new, and take in what they have found; what all of them know of the
         cost.
         """
-        told, self.fresh = self.fresh, []
-        found, best = share(told, known)
-        for board, fill in found:
-            self._keep(board, fill)
+        sent, self.fresh = self.fresh, []
+        found, best = exchange(sent, known)
+        for board, pattern in found:
+            self._keep(board, pattern)
         return best
 
-    def worth(self) -> np.ndarray | None:
-        """The price of one unit of each want in the linear relaxation; None where it was not
+    def dual_prices(self) -> np.ndarray | None:
+        """The price of one unit of each item type in the linear relaxation; None where it was not
         solved.
         """
         if not self.columns:
@@ -97,13 +102,13 @@ class Pool:
             else np.maximum(0.0, -solved.ineqlin.marginals[: len(self.demand)])
         )
 
-    def choose(
+    def solve(
         self, seconds: float, penalty: Sequence[float] | None = None
-    ) -> dict[int, Fill] | None:
-        """The best fills by board; surplus is still in them.
+    ) -> dict[int, CuttingPattern] | None:
+        """The best patterns by board; surplus is still in them.
 
-        With a `penalty` of its own for each unit of a want left out, only fills that cost less than
-        what they place are taken.
+        With a `penalty` of its own for each unit of an item type left out, only patterns that cost
+        less than what they place are taken.
         """
         keys = list(self.columns)
         owed = self.penalty if penalty is None else np.array(penalty, dtype=float)
@@ -129,28 +134,28 @@ class Pool:
 
     def cheapest(self, units: Sequence[float]) -> list[float]:
         """What a unit of worth costs at least on every board, from the lowest up; `units` is what
-        one of each want is worth.
+        one of each item type is worth.
         """
         least: dict[int, float] = {}
         for b, taken in self.columns:
-            worth = sum(units[w] * n for w, n in taken)
-            if self.prices[b] > 0 and worth > 0:
-                least[b] = min(least.get(b, math.inf), float(self.prices[b]) / worth)
+            profits = sum(units[w] * n for w, n in taken)
+            if self.prices[b] > 0 and profits > 0:
+                least[b] = min(least.get(b, math.inf), float(self.prices[b]) / profits)
         return sorted(least.values())
 
     def _program(
         self, keys: Sequence[Key], penalty: np.ndarray
     ) -> tuple[csr_matrix, csr_matrix, np.ndarray]:
-        """Cover matrix (with a column for what each want leaves out), one-fill-a-board matrix,
+        """Cover matrix (with a column for what each item type leaves out), one-fill-a-board matrix,
         costs.
         """
         rows, columns, values, boards = [], [], [], []
         for k, (board, taken) in enumerate(keys):
             boards.append(board)
-            for want, amount in taken:
-                rows.append(want)
+            for item_type, amount in taken:
+                rows.append(item_type)
                 columns.append(k)
-                values.append(min(float(amount), self.demand[want]))
+                values.append(min(float(amount), self.demand[item_type]))
         n, w = len(keys), len(self.demand)
         rows += range(w)
         columns += range(n, n + w)
@@ -158,66 +163,68 @@ class Pool:
         cover = coo_matrix((values, (rows, columns)), shape=(w, n + w)).tocsr()
         once = coo_matrix((np.ones(n), (boards, range(n))), shape=(len(self.prices), n + w)).tocsr()
         # A hair for every board, so that of two equal choices the one with fewer boards is taken.
-        please = np.array([self.pleasing[k] for k in keys])
+        please = np.array([self.bonuses[k] for k in keys])
         cost = np.concatenate(
             [self.prices[boards] + 1e-6 * (1 + self.prices.max()) - please, penalty]
         )
         return cover, once, cost
 
 
-class Known:
+class SharedBounds:
     """What is known of the cost, and the others that search."""
 
-    def __init__(self, bound: float, share: Share | None = None) -> None:
-        self.span = Span(bound)
-        self.share = share
+    def __init__(self, bound: float, exchange: Exchange | None = None) -> None:
+        self.bounds = CostBounds(bound)
+        self.exchange_with = exchange
 
     @property
     def bound(self) -> float:
-        return self.span.least
+        return self.bounds.lower
 
-    def learn(self, span: Span) -> None:
-        self.span &= span
+    def learn(self, bounds: CostBounds) -> None:
+        self.bounds &= bounds
 
-    def exchange(self, pool: Pool) -> None:
-        """Tell the others of this and of fills, and take in theirs."""
-        if self.share:
-            self.span = pool.share(self.share, self.span)
+    def exchange(self, master: RestrictedMaster) -> None:
+        """Tell the others of this and of patterns, and take in theirs."""
+        if self.exchange_with:
+            self.bounds = master.exchange(self.exchange_with, self.bounds)
 
 
-def without_surplus(fill: Fill, surplus: list[int], panels: Sequence[bool], allowance: int) -> Fill:
-    """The fill with lumps taken out that are placed elsewhere too; `surplus` is lowered by what
+def without_surplus(
+    pattern: CuttingPattern, surplus: list[int], panels: Sequence[bool], allowance: int
+) -> CuttingPattern:
+    """The pattern with units taken out that are placed elsewhere too; `surplus` is lowered by what
     was.
 
     A stave goes only where the panel keeps enough without it. Empty blanks, strips and segments go
     with them.
     """
     taken: dict[int, int] = {}
-    segments: list[FilledSegment] = []
-    for segment in fill.segments:
-        strips: list[FilledStrip] = []
+    segments: list[PatternSegment] = []
+    for segment in pattern.segments:
+        strips: list[PatternStrip] = []
         for strip in segment.strips:
             net = strip.y1 - strip.y0 - allowance
-            blanks: list[FilledBlank] = []
+            blanks: list[PatternBlank] = []
             for blank in strip.blanks:
                 layers = []
                 for layer in blank.layers:
                     kept = []
-                    for want in layer:
-                        amount = net if panels[want] else 1
-                        if surplus[want] >= amount:
-                            surplus[want] -= amount
+                    for item_type in layer:
+                        amount = net if panels[item_type] else 1
+                        if surplus[item_type] >= amount:
+                            surplus[item_type] -= amount
                         else:
-                            kept.append(want)
-                            taken[want] = taken.get(want, 0) + amount
+                            kept.append(item_type)
+                            taken[item_type] = taken.get(item_type, 0) + amount
                     if kept:
                         layers.append(tuple(kept))
                 if layers:
-                    blanks.append(FilledBlank(blank.x0, blank.x1, tuple(layers)))
+                    blanks.append(PatternBlank(blank.x0, blank.x1, tuple(layers)))
             if blanks:
-                strips.append(FilledStrip(strip.y0, strip.y1, tuple(blanks)))
+                strips.append(PatternStrip(strip.y0, strip.y1, tuple(blanks)))
         if strips:
             segments.append(
-                FilledSegment(segment.x0, segment.x1, segment.y0, segment.slope, tuple(strips))
+                PatternSegment(segment.x0, segment.x1, segment.y0, segment.slope, tuple(strips))
             )
-    return Fill(tuple(segments), tuple(sorted(taken.items())))
+    return CuttingPattern(tuple(segments), tuple(sorted(taken.items())))

@@ -57,10 +57,10 @@ def lay_sheets(job: Job, need: SheetNeed, seconds: float, clock: Clock) -> Sheet
     began = clock()
     for n, turning in enumerate(turnings):
         sheets = _job(job, need, parts, turning, best.sheets - 1 if best else need.sheets)
-        left = seconds - (clock() - began)
-        if left <= 0 and best:
+        remaining = seconds - (clock() - began)
+        if remaining <= 0 and best:
             break
-        plan = search(sheets, Limits(max(0.2, left / (len(turnings) - n)), rounds=400), clock)
+        plan = search(sheets, Limits(max(0.2, remaining / (len(turnings) - n)), rounds=400), clock)
         found = SheetPlan(need.species, need.thickness, sheets, plan, need.least)
         if best is None or (not plan.unplaced and found.sheets < best.sheets):
             best = found

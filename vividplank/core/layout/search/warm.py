@@ -9,9 +9,9 @@ from vividplank.core.board.flat.warm import warm as warm_board
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
 from vividplank.core.layout.bound.lower_bound import lower_bound
-from vividplank.core.layout.bound.relaxation import Rooms
-from vividplank.core.layout.model.item_types import wants
-from vividplank.core.layout.patterns.generator import Filler
+from vividplank.core.layout.bound.relaxation import BoardRelaxation
+from vividplank.core.layout.model.item_types import item_types
+from vividplank.core.layout.patterns.generator import PatternGenerator
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.shop import Shop
 
@@ -26,12 +26,12 @@ def warm() -> None:
         (Part("A", "", 2, "", 14 * INCH, 2 * INCH, INCH // 2, "sound"),),
         (Board("", "", 40 * INCH, ends),),
     )
-    filler = Filler(job.boards[0], job.shop, wants(job), INCH // 64)
-    filler.cut([2], [1.0], random.Random(1))
+    generator = PatternGenerator(job.boards[0], job.shop, item_types(job), INCH // 64)
+    generator.cut([2], [1.0], random.Random(1))
     lower_bound(job, cuts=1)
-    rooms = Rooms(job.boards, wants(job), job.shop)
-    rooms.most(np.ones(1))
-    filler.tight.cut(rooms.counted[0], [2], [1.0])
+    relaxation = BoardRelaxation(job.boards, item_types(job), job.shop)
+    relaxation.most(np.ones(1))
+    generator.rounding.cut(relaxation.counted[0], [2], [1.0])
 
 
 if __name__ == "__main__":
