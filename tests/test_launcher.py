@@ -124,7 +124,7 @@ def test_what_was_compiled_is_thrown_away_when_a_kernel_has_changed(
 
     monkeypatch.setattr(python_env, "ROOT", tmp_path)
     folder = tmp_path / "vividplank" / "deep"
-    kernel, kept = folder / "room_kernel.py", folder / "__pycache__" / "room.1.nbc"
+    kernel, kept = folder / "knapsack_kernel.py", folder / "__pycache__" / "room.1.nbc"
     kept.parent.mkdir(parents=True)
 
     def kept_after(source: str, python: str = "/bin/true") -> bool:

@@ -102,7 +102,7 @@ def named(session: Session, project: int, names: Sequence[str]) -> dict[str, byt
     wanted = select(DrawingRow.name, DrawingRow.content).where(
         DrawingRow.project == project, DrawingRow.name.in_(names)
     )
-    return dict(session.execute(wanted.order_by(DrawingRow.pk))) if names else {}
+    return dict(session.execute(wanted.order_by(DrawingRow.pk)).tuples().all()) if names else {}
 
 
 def waiting_for(session: Session, project: int, name: str) -> list[int]:

@@ -1,5 +1,5 @@
-"""No right plan makes more of a board than room.py says: against plans found, planted plans and
-cases worked by hand.
+"""No right plan makes more of a board than relaxation.py says: against plans found, planted plans
+and cases worked by hand.
 """
 
 import random
@@ -179,6 +179,6 @@ def test_staves_are_counted_by_their_width() -> None:
     listed = item_types(Job("", BARE, (made,), ()))
     most, _ = BoardRelaxation([a_board(length=30, width=8)], listed, BARE).most(np.ones(1))
     # 8 in less two kerfs between three staves leave 7 3/4 net; a level board may also be cut a
-    # little aslant, which room.py allows for by the slope over the length between the blanks of its
-    # outermost strips.
+    # little aslant, which relaxation.py allows for by the slope over the length between the blanks
+    # of its outermost strips.
     assert t(7.75) <= most[0] <= t(7.75) + t(1 / 4)

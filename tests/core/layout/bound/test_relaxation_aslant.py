@@ -1,5 +1,5 @@
-"""Boards cut as awkwardly as the rules allow, every clear stretch a part made to fit it: room.py
-must have counted it all.
+"""Boards cut as awkwardly as the rules allow, every clear stretch a part made to fit it:
+relaxation.py must have counted it all.
 
 Segments lie aslant, strips stand out over edges that are not parallel, faults cut them in two;
 parts lie over sound faults where their faces allow it, two end to end in some blanks, and some are

@@ -1,4 +1,4 @@
-"""The compiled heart of h(R), in inches; see slab.py for what it computes."""
+"""Kernels of h(R), in inches; see slab.py for what it computes."""
 
 import numpy as np
 from numba import njit

@@ -1,4 +1,4 @@
-"""The compiled heart of h(R) over a scanned surface, in inches; see slab.py for what it computes.
+"""Kernels of h(R) over a scanned surface, in inches; see slab.py for what it computes.
 
 A bilinear face less a plane has neither a highest nor a lowest point inside a cell of its grid, and
 along the grid's own lines it is straight: its extremes over a region lie at grid places, where the

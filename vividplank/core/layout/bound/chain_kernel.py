@@ -1,4 +1,4 @@
-"""The compiled heart of room.py: the segments in a row that hold most, each asked closely only
+"""Kernels of relaxation.py: the segments in a row that hold most, each asked closely only
 where that may matter.
 """
 

@@ -1,4 +1,4 @@
-"""The compiled heart of room.py: knapsacks that are never below the truth, and what they chose.
+"""Kernels of relaxation.py: knapsacks that are never below the truth, and what they chose.
 
 Lengths are in steps, widths in grains and in marks, of which a grain has a whole number; those of
 parts are rounded down. A kind of strip has the width of some part, or the least or greatest of some

@@ -1,22 +1,27 @@
-"""A cost that no right plan placing every part can undercut.
+"""A lower bound on the cost of any plan that places every part.
 
-A covering program over the boards (bought or not). Give one piece of every item type a worth, any
-worth: what all of them are worth together must find room on the boards that are bought, and no
-board has room for more than its best pieces are worth. Rows:
+A set covering program over the boards, one 0-1 variable each (bought or not), with rows that
+every right plan keeps:
 
 * By area: for every thickness that a part needs, the parts needing it or more must find room on
-boards that reach it. Push
-  every blank out by a crosscut kerf at its end and a rip kerf at its upper side: rule 1 keeps these
-  grown blanks apart, and they lie in the outline grown the same way.
+  boards that reach it. Every blank is grown by a crosscut kerf at its end and a rip kerf at its
+  upper side: rule 1 keeps these grown blanks apart, and they lie in the outline grown the same way.
 * By crossings: lines across the board every l ticks are each crossed at most as often as strips
-fit, and every blank at least
-  l long crosses one.
-* By worth: for a choice of boards that covers all rows so far, the profits are sought (by
-generating columns, with room.py to
-  price them) for which it has not room enough; if there are any, that is a new row, and the choice
-  is out.
+  fit, and every blank at least l long crosses one.
+* By profit (cutting planes): for any profits p >= 0 of the item types, the boards that are bought
+  must hold p * demand, and board b holds at most its relaxation z_b(p). For a choice of boards that
+  satisfies all rows so far, profits that violate this are sought by column generation, with
+  relaxation.py as the pricing problem; if there are any, they are a new row.
 
 Solved by HiGHS; its dual bound is what counts.
+
+References
+----------
+P. C. Gilmore, R. E. Gomory: A linear programming approach to the cutting-stock problem.
+Operations Research 9 (1961), 849-859: column generation priced by knapsacks.
+J. F. Benders: Partitioning procedures for solving mixed-variables programming problems.
+Numerische Mathematik 4 (1962), 238-252: rows by profit are feasibility cuts of this kind. Here
+the subproblem is itself relaxed, so a choice that passes need not be a plan.
 """
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
@@ -39,7 +44,7 @@ Floats = npt.NDArray[np.float64]
 #: Asked again and again whether to go on.
 GoOn = Callable[[], bool]
 #: Told how the boards of these numbers would hold most by some profits; it stands in
-# `Rooms.counted`.
+# `BoardRelaxation.counted`.
 Counted = Callable[[BoardRelaxation, Floats, Sequence[int]], None]
 #: Told every bound that is found, of which the greatest counts.
 Proved = Callable[[float], None]
@@ -61,10 +66,25 @@ def lower_bound(
     counted: Counted = lambda relaxation, profits, boards: None,
     proved: Proved = lambda bound: None,
 ) -> float:
-    """A true lower bound on the cost; the whole stock's price where no complete plan exists at all.
+    """A true lower bound on the cost of a plan that places every part.
 
-    With rows by worth as long as `go_on` says so, `cuts` at most for each wood. `counted` and
-    `proved` are told what is met on the way.
+    Parameters
+    ----------
+    job
+        Parts, boards and shop; each wood is bounded by itself and the bounds add up.
+    cuts
+        Rows by profit at most, for each wood; 0 for the quick bound without any.
+    go_on
+        Asked again and again; the bound found so far is returned once it says no.
+    counted
+        Called with what boards would hold most by some profits: the relaxation, the profits by item
+        type, and the numbers of the boards, whose segments stand in `BoardRelaxation.counted`.
+    proved
+        Called with every bound that is found; the greatest counts.
+
+    Returns
+    -------
+    In the money of the prices; the price of the whole stock where no complete plan exists at all.
     """
     covers = []
     for species in _species(job.parts):

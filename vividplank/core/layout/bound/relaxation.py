@@ -1,28 +1,31 @@
-"""How much can be made of a board at most, whatever one piece of each item type is worth: never
-less than the truth.
+"""An upper bound on the profit of what can be cut from one board, for any profits of item types.
 
-A right plan cuts a board into segments, these into strips, these into blanks. Let go, each in
+A right plan cuts a board into segments, these into strips, these into blanks. Relaxed, each in
 favour of the plan, are: how many pieces are wanted over all strips of a board, and that all strips
-of a segment must be flat together. What is left is counted in full:
+of a segment must be flat together. What remains is counted in full:
 
 * A segment holds the strips that a knapsack over its width allows, each filled by a knapsack along
-its length, with no more of
-  a part in one strip than are wanted. Lengths and widths of parts are rounded down, those of the
-  board up.
+  its length, with no more of a part in one strip than are wanted. Lengths and widths of parts are
+  rounded down, those of the board up.
 * A segment is cut aslant by as much as the shop does; between edges that are not parallel it is as
-wide as its narrow end, and
-  what stands out over an edge is shorter for it.
+  wide as its narrow end, and what stands out over an edge is shorter for it.
 * Every line across the board crosses strips that fit beside each other between the unsound faults
-on it; a piece counts on
-  every line over its length and one kerf. Rule 1 keeps what is counted apart.
-* In the segments by which the board would hold most the strips are laid from the bottom up over all
-faults in their way, at
-  every slope: a strip ends at an unsound fault, and each of its parts lies over no sound one that
-  it may not carry. That is asked again and again, until it changes nothing.
+  on it; a piece counts on every line over its length and one kerf. Rule 1 keeps what is counted
+  apart.
+* In the segments by which the board would hold most the strips are laid from the bottom up over
+  all faults in their way, at every slope: a strip ends at an unsound fault, and each of its parts
+  lies over no sound one that it may not carry. That is repeated until it changes nothing.
 * A piece has room only on a board on which a blank of its size can be flat enough, resawn as often
-as that allows. A blank
-  may slope: it then holds a level rectangle that is lower by what it rises, and h of a part is
-  never less than h of the whole.
+  as that allows. A blank may slope: it then holds a level rectangle that is lower by what it rises,
+  and h of a part is never less than h of the whole.
+
+References
+----------
+P. C. Gilmore, R. E. Gomory: Multistage cutting stock problems of two and more dimensions.
+Operations Research 13 (1965), 94-120: knapsacks over the width of strips filled by knapsacks.
+N. Christofides, A. Mingozzi, P. Toth: State-space relaxation procedures for the computation of
+bounds to routing problems. Networks 11 (1981), 145-164: demand over the whole board is dropped from
+the state in this sense, and kept within a strip.
 """
 
 import math
@@ -82,10 +85,21 @@ class RelaxedSegment(NamedTuple):
 
 
 class BoardRelaxation:
-    """The boards of one wood and what is wanted of it.
+    """The relaxation of the boards of one wood.
 
-    `most(worth)` answers for every board what pieces may be worth together that are cut out of it,
-    where `worth` is that of one unit of each item type, or of one tick of net width of a panel's
+    Parameters
+    ----------
+    boards
+        Boards of one wood.
+    item_types
+        What is wanted of it.
+    shop
+        Kerfs and allowances in ticks, and the greatest slope of a segment.
+    go_on
+        Asked between boards; Halted is raised once it says no.
+
+    `most(profits)` answers for every board the most that what is cut from it can be worth, where
+    `profits` are those of one unit of each item type, or of one tick of net width of a panel's
     stave; and how much of each item type (units, ticks) that is.
     """
 

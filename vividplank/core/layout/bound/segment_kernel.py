@@ -1,9 +1,9 @@
-"""The compiled heart of room.py: the most that segments hold for their width, aslant between
+"""Kernels of relaxation.py: the most that segments hold for their width, aslant between
 slanted edges, faults apart.
 
-Kinds of strips, grains and marks are those of room_kernel.py. `tables` are what strips hold of each
-kind, kinds beside each other, one of any width, all together, the jumps of the second, pairs of
-short strips; and the sizes of the kinds.
+Kinds of strips, grains and marks are those of knapsack_kernel.py. `tables` are what strips hold of
+each kind, kinds beside each other, one of any width, all together, the jumps of the second, pairs
+of short strips; and the sizes of the kinds.
 """
 
 import math

@@ -1,11 +1,11 @@
-"""The compiled heart of room.py where faults are in the way: a segment's strips laid from the
+"""Kernels of relaxation.py where faults are in the way: a segment's strips laid from the
 bottom up, over all of them.
 
 Heights are counted in steps (marks) over the lowest edge, as they are in the middle of the segment;
 a segment rises by a slope between two that are told. All is rounded in favour of the plan: a strip
 that begins within a step may begin anywhere in it. Kinds of strips and marks are those of
-room_kernel.py; faults are rows of bottom, top (ticks), beginning, end (cells) and what they spoil,
-as faces.py numbers it.
+knapsack_kernel.py; faults are rows of bottom, top (ticks), beginning, end (cells) and what they
+spoil, as faces.py numbers it.
 """
 
 import math

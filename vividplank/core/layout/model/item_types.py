@@ -1,4 +1,4 @@
-"""What the search has to place: like things together, runs and panels as one thing each."""
+"""Item types: what the search has to place, like things together."""
 
 from collections.abc import Collection
 from dataclasses import dataclass

@@ -1,5 +1,5 @@
-"""What a board gives in the search: segments, strips and blanks holding indexes of item types.
-Lengths in ticks.
+"""Cutting patterns: what a board gives, as segments, strips and blanks that hold indexes of item
+types. Lengths in ticks.
 """
 
 from typing import NamedTuple

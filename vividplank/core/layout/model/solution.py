@@ -1,4 +1,4 @@
-"""An arrangement in the search, and how good it is."""
+"""A solution of the search, a pattern for each board, and its objective."""
 
 from dataclasses import dataclass, field
 from decimal import Decimal

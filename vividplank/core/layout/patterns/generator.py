@@ -1,7 +1,12 @@
-"""Filling one board: cut along a beam of what propose.py sees ahead, each piece laid by the rules.
+"""Generating cutting patterns of one board: a beam search over proposals, laid by the rules.
 
 Everything here keeps the rules of the exchange page by construction; the audit, which shares no
 code with it, says whether it does.
+
+Reference
+---------
+P. S. Ow, T. E. Morton: Filtered beam search in scheduling. International Journal of Production
+Research 26 (1988), 35-62. The filter here is the knapsack bound of proposals.py.
 """
 
 import random
@@ -133,7 +138,7 @@ class PatternGenerator:
 
     @cached_property
     def rounding(self) -> RoundingHeuristic:
-        """Cuts it nearly as room.py counts that it might be."""
+        """Cuts it nearly as relaxation.py counts that it might be."""
         return RoundingHeuristic(self.board, self.shop, self.mine, self.strips.slab)
 
     @cached_property

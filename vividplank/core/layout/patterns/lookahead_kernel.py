@@ -1,7 +1,7 @@
 """The compiled look ahead along a board: which lengths are worth asking about, and which of them
 promise most.
 
-Leads, steps and grains are those of propose_kernel.py; propose.py says what it is for.
+Leads, steps and grains are those of proposals_kernel.py; proposals.py says what it is for.
 """
 
 import numpy as np

@@ -1,10 +1,15 @@
-"""Proposing how to cut a board: which length next, and which strips across it, so that nothing is
-left over.
+"""Proposals for cutting a board: which length next, and which strips across it.
 
 For every length worth cutting off (that of a part, of several end to end, of two together) a
-knapsack over the width tells which strips are worth most; a second one over the length tells which
-lengths go together to the board's end. What is proposed is laid by the rules in fill.py, which asks
-every fault and every flat thickness anew.
+knapsack over the width says which strips are worth most; a second one over the length says which
+lengths go together to the board's end. What is proposed is laid by the rules in generator.py, which
+asks every fault and every flat thickness anew.
+
+Reference
+---------
+P. C. Gilmore, R. E. Gomory: Multistage cutting stock problems of two and more dimensions.
+Operations Research 13 (1965), 94-120: staged guillotine cutting by knapsacks. Here the strips of a
+stage hold three item types at most, faults are in the way, and demand is limited.
 """
 
 import math

@@ -1,4 +1,4 @@
-"""The compiled heart of proposing how to cut a board; see propose.py for what it computes.
+"""Kernels of proposing how to cut a board; see proposals.py for what it computes.
 
 A lead is a way to begin a strip: an item type (or a stave of some width) with the length `blank`
 one of it takes, how `wide` its strip is with the kerf, what one of it is `worth`, the thickness it

@@ -1,8 +1,7 @@
-"""A board cut by the rules nearly as room.py counts that it might be: the same segments and strips,
-filled end to end anew.
+"""A rounding heuristic: a pattern from what the relaxation counts on a board.
 
-What room.py counts is rounded in favour of the plan, so a part here and there finds no place; what
-does is laid exactly.
+The same segments and strips are laid by the rules and filled end to end anew. The relaxation is
+rounded in favour of the plan, so a part here and there finds no place; what does is laid exactly.
 """
 
 from collections.abc import Callable, Sequence

@@ -1,4 +1,4 @@
-"""The compiled heart of tight.py: what patterns one strip best, blank by blank, round all that is
+"""Kernels of rounding.py: what patterns one strip best, blank by blank, round all that is
 in its way.
 
 Places are counted in steps from the strip's beginning. A blank is cut for a mode: that both its

@@ -1,8 +1,7 @@
-"""With how much care boards are asked what they give: many boards with as much as there is time
-for.
+"""Search effort: how broadly boards are asked for patterns, as much as there is time for.
 
-The figures were measured on shop jobs of 100 to 1,000 parts (bench/growth.py): a plan from boards
-asked with little care costs 3 to 10 % more.
+The figures were measured on shop jobs of 100 to 1,000 parts (bench/growth.py): a plan found with
+the least effort costs 3 to 10 % more.
 """
 
 #: Ways to cut a board followed side by side, ways tried to go on with each, and item types looked

@@ -1,9 +1,13 @@
-"""Several searches of one job at once, each in a process of its own with its own chances, that tell
-one another their patterns.
+"""A portfolio of searches of one job, each a worker process with its own seed.
 
-The first of them is the search that was asked for; the others help it and end with it. What one
-finds goes into the restricted masters of all, so that they put together what none has found alone.
-The first helper sees to the bound and tells it as it rises.
+The first is the search that was asked for; the other workers end with it. They exchange patterns
+and bounds: what one finds becomes columns in the restricted masters of all. The first of the other
+workers raises the lower bound and tells it as it rises.
+
+Reference
+---------
+C. P. Gomes, B. Selman: Algorithm portfolios. Artificial Intelligence 126 (2001), 43-62. Here the
+members cooperate.
 """
 
 import math
@@ -26,7 +30,7 @@ Patterns = list[tuple[int, CuttingPattern]]
 
 @dataclass(frozen=True)
 class CostBounds:
-    """What the cheapest whole plan costs: at least the best bound, at most the best plan."""
+    """What the cheapest whole plan costs: at least `lower`, at most `upper`."""
 
     lower: float = 0.0
     upper: float = math.inf

@@ -1,5 +1,5 @@
-"""What an item type is worth at the start of a search, for its volume: the room it takes, and how
-many boards can give it.
+"""What a unit of each item type is worth at the start of a search, for its volume: the area it
+takes, and how many boards can give it.
 """
 
 from collections.abc import Collection, Sequence

@@ -1,5 +1,7 @@
-"""Solving again without moving what need not move: first all that still holds stays, then
-everything is free; what is cheaper by less than a stated gain is not worth the chalk.
+"""Reoptimising: solve again without moving what need not move.
+
+First everything of the plan that still holds is fixed and the rest solved, then everything is free;
+what is cheaper by less than a stated gain is not worth the chalk.
 """
 
 from dataclasses import replace

@@ -1,9 +1,18 @@
-"""The patterns met so far, and the best choice of at most one for each board.
+"""The restricted master problem: the cutting patterns met so far, and the best choice of them.
 
-A search by ruin and recreate forgets good patterns of single boards when they do not go together at
-once. Here they are kept, and a covering program (HiGHS) picks those that together place everything
-at the least cost. Its linear relaxation gives what each item type is worth at the margin, which
-leads the next fills to what is hard to place.
+A search by ruin and recreate forgets good patterns of single boards when they do not go together
+at once. Here they are kept as columns of a set covering program with at most one pattern for each
+board. Its integer solution (HiGHS) is a plan; the dual prices of its linear relaxation say what a
+unit of each item type is worth at the margin, and lead the next patterns to what is hard to place.
+
+References
+----------
+P. C. Gilmore, R. E. Gomory: A linear programming approach to the cutting-stock problem.
+Operations Research 9 (1961), 849-859. There new columns solve the pricing problem exactly; here
+they come from a heuristic, so the program gives no bound, only plans.
+R. Baldacci, N. Christofides, A. Mingozzi: An exact algorithm for the vehicle routing problem based
+on the set partitioning formulation. Mathematical Programming 115 (2008), 351-385, and others since:
+a set covering program over the routes (here patterns) that a heuristic has met.
 """
 
 import math
@@ -27,8 +36,20 @@ Key = tuple[int, tuple[tuple[int, int], ...]]
 
 
 class RestrictedMaster:
-    """Patterns by board. `demand` counts units of each item type, or net ticks for a panel; of
-    patterns that cost the same those are chosen that please more.
+    """Patterns by board, and the covering program over them.
+
+    Parameters
+    ----------
+    prices
+        Price of each board, in money.
+    demand
+        Units wanted of each item type; net ticks of width for a panel.
+    penalty
+        Money for each unit (tick) of an item type that is left out.
+    bonus
+        Of a board and a pattern, in money: of patterns that cost the same those with more are
+        chosen.
+        For all boards together less than the least difference in price.
     """
 
     def __init__(
@@ -38,7 +59,7 @@ class RestrictedMaster:
         penalty: Sequence[float],
         bonus: Callable[[int, CuttingPattern], float] = lambda board, pattern: 0.0,
     ) -> None:
-        """`bonus` is less than the least difference in price, for all boards together."""
+        """See the class."""
         self.prices = np.array(prices, dtype=float)
         self.demand = np.array(demand, dtype=float)
         self.penalty = np.array(penalty, dtype=float)  # for each unit of an item type left out
@@ -80,7 +101,7 @@ class RestrictedMaster:
         return best
 
     def dual_prices(self) -> np.ndarray | None:
-        """The price of one unit of each item type in the linear relaxation; None where it was not
+        """Dual prices of the linear relaxation, for one unit of each item type; None if not
         solved.
         """
         if not self.columns:
@@ -105,10 +126,20 @@ class RestrictedMaster:
     def solve(
         self, seconds: float, penalty: Sequence[float] | None = None
     ) -> dict[int, CuttingPattern] | None:
-        """The best patterns by board; surplus is still in them.
+        """The best choice of patterns, by board; surplus is still in them.
 
-        With a `penalty` of its own for each unit of an item type left out, only patterns that cost
-        less than what they place are taken.
+        Parameters
+        ----------
+        seconds
+            Time limit of the integer program.
+        penalty
+            Where given, in place of the usual penalty: then only patterns that cost less than what
+            they
+            place are used.
+
+        Returns
+        -------
+        None where there is no pattern to choose from, or no solution in time.
         """
         keys = list(self.columns)
         owed = self.penalty if penalty is None else np.array(penalty, dtype=float)

@@ -1,9 +1,22 @@
-"""Ruin and recreate: boards and what is wanted of them, filled board by board, emptied and filled
-again, and the best of it.
+"""Ruin and recreate: boards are emptied and filled again, and the best plan is kept.
 
 What is better is the order of the exchange page: less unplaced finished volume, then less cost,
-then more left over in reusable lengths. Item types that keep being left out are weighed heavier
-until they are placed (the squeaky wheel gets the oil).
+then more left over in reusable lengths. Acceptance is that of simulated annealing with a
+temperature that falls to nothing; the weights of item types that keep being left out rise until
+these are placed (adaptive penalties); patterns met on the way are put together by the restricted
+master. A plan of many boards is improved by subproblems of a few boards.
+
+References
+----------
+G. Schrimpf, J. Schneider, H. Stamm-Wilbrandt, G. Dueck: Record breaking optimization results using
+the ruin and recreate principle. Journal of Computational Physics 159 (2000), 139-171.
+P. Shaw: Using constraint programming and local search methods to solve vehicle routing problems.
+CP 1998, LNCS 1520, 417-431: large neighbourhood search, of which this is a case.
+S. Ropke, D. Pisinger: An adaptive large neighborhood search heuristic for the pickup and delivery
+problem with time windows. Transportation Science 40 (2006), 455-472: annealing over ruin and
+recreate. Here the weights belong to item types and not to operators.
+D. E. Joslin, D. P. Clements: "Squeaky wheel" optimization. Journal of Artificial Intelligence
+Research 10 (1999), 353-373: what is left out weighs more the next time.
 """
 
 import heapq
@@ -57,11 +70,30 @@ _CHANCE = 0.1
 
 
 class RuinAndRecreate:
-    """Some boards, of these prices (0 where they are cut in any case), and how much is wanted of
-    them.
+    """A search over some boards for some demand.
 
-    `goes_on` is told the best so far and how good it is about every tenth of a second; how many
-    rounds it has gone and what is tried stand in `rounds` and `trying`.
+    Parameters
+    ----------
+    initial
+        Profits and penalties of the item types at the start.
+    generators
+        The pattern generator of each board.
+    prices
+        Price of each board; 0 where it is cut in any case.
+    sunk
+        What the boards cost that are cut in any case.
+    demand
+        Units wanted of each item type; net ticks of width for a panel.
+    shop, limits, clock
+        The shop's settings; seconds or rounds, and the seed; seconds since any moment.
+    goes_on
+        Called about every tenth of a second with the best solution and its objective; the search
+        ends
+        when it says no.
+    known
+        Bounds on the cost, shared with other workers.
+
+    `rounds` and `trying` tell how many rounds it has gone and what is tried now.
     """
 
     def __init__(
@@ -112,9 +144,7 @@ class RuinAndRecreate:
         self._go_on_with(self.demand, [EMPTY] * len(generators))
 
     def first(self) -> Solution:
-        """A plan at once: the boards that are cheapest for their size filled one after the
-        other.
-        """
+        """A plan at once: boards cheapest for their size first, each filled with little effort."""
         began = self.clock()
         remaining = list(self.demand)
         patterns = [EMPTY] * len(self.generators)
@@ -139,7 +169,7 @@ class RuinAndRecreate:
         return Solution(patterns, remaining)
 
     def run(self, solution: Solution) -> tuple[Solution, Objective]:
-        """The best state found from this one on, within the limits."""
+        """The best solution found from this one on, within the limits, and its objective."""
         best, objective = solution, self.objective(solution)
         energy = self._energy(objective, solution.patterns)
         total = sum(self.prices) + float(self.sunk) + 1
@@ -216,12 +246,13 @@ class RuinAndRecreate:
     def improve_subproblem(
         self, best: Solution, objective: Objective, failed: int
     ) -> Solution | None:
-        """The plan with a few boards laid anew by a search of their own; None where they cost no
-        less.
+        """The plan with a few boards solved again by themselves; None where that costs no less.
 
-        Towards its end a plan is poor: what no board had a place for lies alone on boards that give
-        little. The parts of these and of some others are a smaller job, for which much better is
-        soon found. Where that has failed so often before, chance has more of a say.
+        The boards are those that give least for their price and some others, or, while parts are
+        left out,
+        those that can give them. `failed` counts how often in a row it came to nothing: the choice
+        is then
+        more random, and the time longer.
         """
         again, others = (
             self._poor(best, _CHANCE * (1 + failed))
@@ -326,8 +357,9 @@ class RuinAndRecreate:
         return self.rounds - last_round >= _COMBINE_EVERY or spent - last >= max(0.35, 2 * took)
 
     def _adapt_weights(self, solution: Solution, more: float) -> None:
-        """What is left out is worth so many times more the next time; what is placed slowly comes
-        back to what it was.
+        """Raise the profits of item types left out by the factor `more`, to 12 times at most; those
+        of
+        the others go back to where they began by a hundredth of the difference.
         """
         for index, remaining in enumerate(solution.remaining):
             if remaining > 0:

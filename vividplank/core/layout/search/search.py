@@ -1,5 +1,5 @@
-"""Finding a plan of a job: item types and boards are made ready, ruin and recreate goes over them,
-and the bound is seen to beside it.
+"""Finding a plan of a job: item types and generators are made, ruin and recreate searches, and the
+lower bound is raised beside it.
 """
 
 from collections.abc import Callable, Sequence
@@ -40,10 +40,22 @@ __all__ = ["Limits", "Progress", "Watch", "search"]
 def search(
     job: Job, limits: Limits, clock: Clock, watch: Watch | None = None, task: Task | None = None
 ) -> Plan:
-    """The best plan found within the limits, with a bound that no complete plan can undercut.
+    """The best plan found within the limits, with a lower bound on the cost of any complete plan.
 
-    `clock` tells seconds from any beginning; the core has none of its own. With a `task` it is
-    solved round what is held, and the bound is still that of the job without it.
+    Parameters
+    ----------
+    job
+        Parts, boards and shop.
+    limits
+        Seconds or rounds, workers, and the seed. The same seed gives the same plan with rounds
+        always,
+        with seconds on the same machine under the same load.
+    clock
+        Seconds since any moment; the core has no clock of its own.
+    watch
+        Called with the progress about every tenth of a second; False ends the search.
+    task
+        Fixings, and a plan to keep them from; the bound is still that of the job without them.
     """
     asked = task or Task()
     if asked.plain or not any(w.opened for w in item_types(job, wishes=True)):

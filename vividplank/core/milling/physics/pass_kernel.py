@@ -1,4 +1,4 @@
-"""The compiled heart of the pass simulation; see simulate.py for what it computes."""
+"""Kernels of the pass simulation; see simulate.py for what it computes."""
 
 import numpy as np
 from numba import njit
