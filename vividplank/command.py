@@ -45,7 +45,7 @@ def main(arguments: list[str]) -> int:
 
 
 def _plan(job_file: Path, out: Path, limits: Limits) -> int:
-    job = read_job(job_file.read_bytes())
+    job = read_job(job_file.read_bytes()).on_boards()
     stopped = False
 
     def stop(_: int, __: FrameType | None) -> None:
@@ -69,7 +69,7 @@ def _plan(job_file: Path, out: Path, limits: Limits) -> int:
 
 
 def _audit(job_file: Path, plan_file: Path) -> int:
-    found = audit(read_job(job_file.read_bytes()), read_plan(plan_file.read_bytes()))
+    found = audit(read_job(job_file.read_bytes()).on_boards(), read_plan(plan_file.read_bytes()))
     for violation in found:
         print(violation)
     return 1 if found else 0

@@ -164,7 +164,7 @@ def test_two_are_pinned_a_place_is_forbidden_and_the_rest_is_solved(demo: int, p
     page.mouse.move(box["x"] + box["width"] - 20, box["y"] + 30)
     page.mouse.up()
     expect(page.get_by_text(f"nothing on {zone_board} from")).to_be_visible()
-    (zone,) = standing(demo).holds.forbidden
+    (zone,) = standing(demo).fixings.forbidden
     page.get_by_label("Search for").select_option("5")
     asked = standing(demo).pk
     page.get_by_role("button", name="Solve the rest").click()

@@ -228,7 +228,7 @@ def test_what_is_held_goes_with_the_next_search(project: int) -> None:
         pins=(Item("A", 1),),
         forbidden=(Forbidden("B1", 0, 8128, 0, 8128),),
         excluded=("B3",),
-        first=("R",),
+        priority=("R",),
     )
     with session() as opened:
         layouts.keep(opened, project, HAND_JOB, HAND_PLAN, "hand", fixings)

@@ -72,7 +72,7 @@ def test_a_scan_becomes_the_board_and_its_flat_thickness(client: FlaskClient) ->
     scanned = board | {"surface": found["surface"], "warp": {"bow": 0, "cup": 0, "twist": 0}}
     kept = edit(client, project, put_boards=[scanned]).get_json()["boards"][0]
     assert kept["surface"] == found["surface"]
-    look = client.post(f"/api/projects/{project['pk']}/look", json=kept).get_json()
+    look = client.post(f"/api/projects/{project['pk']}/look", json={"board": kept}).get_json()
     assert look["warp"] == found["warp"] and look["causes"].startswith("It loses")
     tried = client.post(
         f"/api/projects/{project['pk']}/cuts", json={"board": kept, "places": [30 * INCH]}
@@ -119,7 +119,9 @@ def test_a_survey_is_kept_whole_and_undone(client: FlaskClient) -> None:
     }
     kept = edit(client, project, put_boards=[surveyed]).get_json()
     assert kept["boards"][0] == surveyed
-    look = client.post(f"/api/projects/{project['pk']}/look", json=kept["boards"][0]).get_json()
+    look = client.post(
+        f"/api/projects/{project['pk']}/look", json={"board": kept["boards"][0]}
+    ).get_json()
     assert look["sawn"] == "quarter-sawn" and any("disagree" in f for f in look["feed"])
     survey = client.post(
         f"/api/projects/{project['pk']}/survey", json={"board": kept["boards"][0]}
@@ -203,7 +205,7 @@ def test_a_fault_off_the_board_is_pointed_out(client: FlaskClient) -> None:
     project = make(client)
     off = {"kind": "rot", "face": "A", "x0": 900 * INCH, "x1": 901 * INCH, "y0": 0, "y1": INCH}
     board = project["boards"][0] | {"defects": [*project["boards"][0]["defects"], off]}
-    look = client.post(f"/api/projects/{project['pk']}/look", json=board).get_json()
+    look = client.post(f"/api/projects/{project['pk']}/look", json={"board": board}).get_json()
     assert look["outside"] == [len(board["defects"]) - 1]
 
 

@@ -1,8 +1,11 @@
 """How this shop cuts: the settings a plan depends on. Lengths in ticks."""
 
-from dataclasses import dataclass, field
-from typing import Literal
+from dataclasses import dataclass
+from typing import Annotated, Literal
 
+from pydantic import Field
+
+from vividplank.core.fields import Name, NotNegativeTicks, PositiveTicks
 from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
 from vividplank.core.timber.board_feet import TicketRule
 from vividplank.core.timber.rest import Climate
@@ -14,9 +17,9 @@ Method = Literal["mill-wide", "rough-rip"]
 class Kerf:
     """The wood a saw turns to dust, for each of its jobs."""
 
-    crosscut: int = TICKS_PER_INCH // 8
-    rip: int = TICKS_PER_INCH // 8
-    resaw: int = TICKS_PER_INCH // 16
+    crosscut: NotNegativeTicks = TICKS_PER_INCH // 8
+    rip: NotNegativeTicks = TICKS_PER_INCH // 8
+    resaw: NotNegativeTicks = TICKS_PER_INCH // 16
 
 
 @dataclass(frozen=True)
@@ -28,11 +31,11 @@ class Allowance:
     as `length` gives each of them what a part in a blank of its own has.
     """
 
-    length: int = TICKS_PER_INCH // 2
-    width: int = TICKS_PER_INCH // 8
-    face: int = TICKS_PER_INCH // 32
-    panel_width: int = TICKS_PER_INCH // 4
-    between: int = 0
+    length: NotNegativeTicks = TICKS_PER_INCH // 2
+    width: NotNegativeTicks = TICKS_PER_INCH // 8
+    face: NotNegativeTicks = TICKS_PER_INCH // 32
+    panel_width: NotNegativeTicks = TICKS_PER_INCH // 4
+    between: NotNegativeTicks = 0
 
 
 @dataclass(frozen=True)
@@ -41,19 +44,19 @@ class Keep:
     it.
     """
 
-    length: int = 16 * TICKS_PER_INCH
-    width: int = 2 * TICKS_PER_INCH
+    length: PositiveTicks = 16 * TICKS_PER_INCH
+    width: PositiveTicks = 2 * TICKS_PER_INCH
 
 
 @dataclass(frozen=True)
 class Instruments:
     """The instrument of each kind that is connected, by its name; empty where figures are typed."""
 
-    caliper: str = ""
-    moisture: str = ""
-    metal: str = ""
-    scanner: str = ""
-    readout: str = ""
+    caliper: Name = ""
+    moisture: Name = ""
+    metal: Name = ""
+    scanner: Name = ""
+    readout: Name = ""
 
 
 @dataclass(frozen=True)
@@ -61,13 +64,13 @@ class Shop:
     method: Method = "mill-wide"
     kerf: Kerf = Kerf()
     allowance: Allowance = Allowance()
-    end_trim: int = TICKS_PER_INCH
-    min_blank_length: int = 12 * TICKS_PER_INCH
-    max_slope: float = 0.02
-    climate: Climate = field(default_factory=Climate)
-    ticket: TicketRule = field(default_factory=TicketRule)
-    keep: Keep = field(default_factory=Keep)
-    instruments: Instruments = field(default_factory=Instruments)
+    end_trim: NotNegativeTicks = TICKS_PER_INCH
+    min_blank_length: NotNegativeTicks = 12 * TICKS_PER_INCH
+    max_slope: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 0.02
+    climate: Climate = Climate()
+    ticket: TicketRule = TicketRule()
+    keep: Keep = Keep()
+    instruments: Instruments = Instruments()
 
     @property
     def apart(self) -> int:

@@ -78,39 +78,15 @@ class ProjectRow(Base):
 
 
 class PartRow(Base):
+    """A part as a document; what is asked for in queries stands beside it."""
+
     __tablename__ = "part"
     pk: Mapped[int] = mapped_column(Identity(), primary_key=True)
     project: Mapped[int] = mapped_column(ForeignKey("project.pk", ondelete="CASCADE"), index=True)
     position: Mapped[int]
     id: Mapped[str]
-    name: Mapped[str]
     quantity: Mapped[int]
-    species: Mapped[str]
-    length: Mapped[int]
-    width: Mapped[int]
-    thickness: Mapped[int]
-    faces: Mapped[str]
-    stave_min: Mapped[int | None]
-    stave_max: Mapped[int | None]
-    run: Mapped[str]
-    note: Mapped[str]
-    stock: Mapped[str] = mapped_column(server_default="board")
-    grain: Mapped[str] = mapped_column(server_default="length")
-    fitted: Mapped[bool] = mapped_column(server_default="false")
-    resawn: Mapped[bool] = mapped_column(server_default="false")
-    layers: Mapped[int] = mapped_column(server_default="1")
-    match: Mapped[str] = mapped_column(server_default="")
-    same_board: Mapped[str] = mapped_column(server_default="")
-    figure: Mapped[str] = mapped_column(server_default="")
-    edging_thickness: Mapped[int | None]
-    edging_long_edges: Mapped[int | None]
-    edging_ends: Mapped[int | None]
-    joint: Mapped[str] = mapped_column(server_default="")
-    joint_length: Mapped[int] = mapped_column(server_default="0")
-    formulas: Mapped[list[Any]] = mapped_column(server_default="[]")  # [field, text] pairs
-    source_drawing: Mapped[int | None]  # no key: the part outlives its drawing
-    source_key: Mapped[str | None]
-    outline: Mapped[list[Any]] = mapped_column(server_default="[]")
+    document: Mapped[dict[str, Any]]
     __table_args__ = (UniqueConstraint("project", "id", deferrable=True, initially="DEFERRED"),)
 
 

@@ -8,8 +8,13 @@ from typing import Any, cast
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session, selectinload
 
-from vividplank.core.cutlist import Edging, Measure, Panel, Part, Source
-from vividplank.core.document import job_from_document, job_to_document
+from vividplank.core.cutlist import Measure, Part
+from vividplank.core.document import (
+    job_from_document,
+    job_to_document,
+    part_from_document,
+    part_to_document,
+)
 from vividplank.core.job import Job
 from vividplank.core.job.change import Change, changed
 from vividplank.core.measure import SYSTEMS, System, Unit
@@ -251,54 +256,10 @@ def _read(row: ProjectRow) -> Job:
     return Job(
         row.name,
         shop,
-        tuple(_part(p) for p in row.parts),
+        tuple(part_from_document(p.document) for p in row.parts),
         tuple(read_board(b) for b in row.boards),
         unit_of(system),
         tuple(Measure(**m) for m in row.measures),
-    )
-
-
-def _part(r: PartRow) -> Part:
-    panel = (
-        Panel(r.stave_min, r.stave_max)
-        if r.stave_min is not None and r.stave_max is not None
-        else None
-    )
-    edging = source = None
-    if (
-        r.edging_thickness is not None
-        and r.edging_long_edges is not None
-        and r.edging_ends is not None
-    ):
-        edging = Edging(r.edging_thickness, r.edging_long_edges, r.edging_ends)
-    if r.source_drawing is not None:
-        source = Source(r.source_drawing, r.source_key or "")
-    return Part(
-        r.id,
-        r.name,
-        r.quantity,
-        r.species,
-        r.length,
-        r.width,
-        r.thickness,
-        cast(Any, r.faces),
-        panel,
-        r.run,
-        r.note,
-        cast(Any, r.stock),
-        cast(Any, r.grain),
-        r.fitted,
-        r.resawn,
-        r.layers,
-        r.match,
-        r.same_board,
-        edging,
-        r.joint,
-        r.joint_length,
-        tuple((f, text) for f, text in r.formulas),
-        source,
-        tuple((x, y) for x, y in r.outline),
-        figure=cast(Any, r.figure),
     )
 
 
@@ -307,20 +268,16 @@ def _write(row: ProjectRow, job: Job) -> None:
     for name, value in _shop_columns(job.shop).items():
         setattr(row, name, value)
     row.measures = [asdict(m) for m in job.measures]
-    have = {p.id: (r, p) for r in row.parts for p in [_part(r)]}
-    row.parts = [
-        _keep(have.get(p.id), p, PartRow(), _part_columns(p, i)) for i, p in enumerate(job.parts)
-    ]
+    have = {r.id: r for r in row.parts}
+    row.parts = [_kept(have.get(p.id), p, i) for i, p in enumerate(job.parts)]
     row.boards = written(row.boards, job.boards)
 
 
-def _keep(
-    old: tuple[PartRow, Part] | None, part: Part, fresh: PartRow, columns: dict[str, Any]
-) -> PartRow:
+def _kept(row: PartRow | None, part: Part, position: int) -> PartRow:
     """The row that holds this part already, brought up to date, or a fresh one."""
-    row = old[0] if old else fresh
-    for name, value in columns.items():
-        setattr(row, name, value)
+    row = row or PartRow()
+    row.id, row.position, row.quantity = part.id, position, part.quantity
+    row.document = part_to_document(part)
     return row
 
 
@@ -343,39 +300,4 @@ def _shop_columns(shop: Shop) -> dict[str, Any]:
         "ticket": asdict(shop.ticket),
         "keep": asdict(shop.keep),
         "instruments": asdict(shop.instruments),
-    }
-
-
-def _part_columns(p: Part, position: int) -> dict[str, Any]:
-    return {
-        "position": position,
-        "id": p.id,
-        "name": p.name,
-        "quantity": p.quantity,
-        "species": p.species,
-        "length": p.length,
-        "width": p.width,
-        "thickness": p.thickness,
-        "faces": p.faces,
-        "stave_min": p.panel.stave_min if p.panel else None,
-        "stave_max": p.panel.stave_max if p.panel else None,
-        "run": p.run,
-        "note": p.note,
-        "stock": p.stock,
-        "grain": p.grain,
-        "fitted": p.fitted,
-        "resawn": p.resawn,
-        "layers": p.layers,
-        "match": p.match,
-        "same_board": p.same_board,
-        "figure": p.figure,
-        "edging_thickness": p.edging.thickness if p.edging else None,
-        "edging_long_edges": p.edging.long_edges if p.edging else None,
-        "edging_ends": p.edging.ends if p.edging else None,
-        "joint": p.joint,
-        "joint_length": p.joint_length,
-        "formulas": [list(f) for f in p.formulas],
-        "source_drawing": p.source.drawing if p.source else None,
-        "source_key": p.source.key if p.source else None,
-        "outline": [list(point) for point in p.outline],
     }

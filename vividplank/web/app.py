@@ -53,9 +53,11 @@ _LOCAL = {"127.0.0.1", "localhost", "[::1]"}
 
 def _invalid(problem: ValidationError) -> Response:
     first = problem.errors(include_url=False)[0]
-    return _trouble(
-        422, first["msg"].replace("Input should be", "expected"), json_path(first["loc"])
-    )
+    said = {
+        "unexpected_keyword_argument": "not permitted: there is no such name here",
+        "value_error": first["msg"].removeprefix("Value error, "),
+    }.get(first["type"], first["msg"].replace("Input should be", "expected"))
+    return _trouble(422, said, json_path(first["loc"]))
 
 
 def create_app(asking: Asking, instruments: Bench) -> OpenAPI:

@@ -26,6 +26,7 @@ export function plainPart(
     formulas: {},
     source: null,
     outline: [],
+    glued_up: null,
     ...values,
   };
 }

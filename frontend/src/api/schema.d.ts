@@ -1371,20 +1371,39 @@ export interface components {
                 [key: string]: number;
             };
         };
-        /** AllowanceBody */
-        AllowanceBody: {
+        /**
+         * Allowance
+         * @description What a blank is larger than its parts: in length, in width, per thickness, and a panel in
+         *     width.
+         *
+         *     `between` is what parts end to end in one blank have between them beside the saw's kerf: as much
+         *     as `length` gives each of them what a part in a blank of its own has.
+         */
+        Allowance: {
             /**
              * Between
              * @default 0
              */
             between: number;
-            /** Face */
+            /**
+             * Face
+             * @default 254
+             */
             face: number;
-            /** Length */
+            /**
+             * Length
+             * @default 4064
+             */
             length: number;
-            /** Panel Width */
+            /**
+             * Panel Width
+             * @default 2032
+             */
             panel_width: number;
-            /** Width */
+            /**
+             * Width
+             * @default 1016
+             */
             width: number;
         };
         /**
@@ -1447,6 +1466,10 @@ export interface components {
              */
             seconds: number;
         };
+        /** AskLook */
+        AskLook: {
+            board: components["schemas"]["Board"];
+        };
         /** Bandsaw */
         Bandsaw: {
             /**
@@ -1462,6 +1485,103 @@ export interface components {
              * @default 65024
              */
             tallest: number;
+        };
+        /**
+         * Blank
+         * @description A stretch of a strip; `layers` holds, for each piece it is resawn into, its items end to
+         *     end.
+         */
+        Blank: {
+            /** Layers */
+            layers: components["schemas"]["Item"][][];
+            /** X0 */
+            x0: number;
+            /** X1 */
+            x1: number;
+        };
+        /**
+         * Board
+         * @description One rough board. `price` in the money of the shop, 0 when it is already owned.
+         *
+         *     Where a `surface` was scanned it says how thick and how warped the board is; the stations then
+         *     only give its outline. `dressed` are the faces and edges the yard has planed, `grade` the one it
+         *     was sold as, `searched` whether somebody has looked for metal.
+         */
+        Board: {
+            /**
+             * Defects
+             * @default []
+             */
+            defects: components["schemas"]["Defect"][];
+            /**
+             * Dressed
+             * @default []
+             */
+            dressed: ("A" | "B" | "datum-edge" | "far-edge")[];
+            /**
+             * Grade
+             * @default
+             */
+            grade: string;
+            /**
+             * @default {
+             *       "across": 0,
+             *       "datum_edge": null,
+             *       "far_edge": null,
+             *       "heart": "",
+             *       "rings": null,
+             *       "zones": []
+             *     }
+             */
+            grain: components["schemas"]["Grain"];
+            /** Id */
+            id: string;
+            /** Length */
+            length: number;
+            /**
+             * Moisture
+             * @default []
+             */
+            moisture: components["schemas"]["Moisture"][];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: components["schemas"]["Photo"][];
+            /**
+             * Price
+             * @default 0
+             */
+            price: number;
+            /**
+             * Quarter
+             * @default
+             */
+            quarter: string;
+            /**
+             * Searched
+             * @default false
+             */
+            searched: boolean;
+            /** Species */
+            species: string;
+            /** Stations */
+            stations: components["schemas"]["Station"][];
+            /** @default null */
+            surface: components["schemas"]["Surface"] | null;
+            /**
+             * @default {
+             *       "bow": 0,
+             *       "cup": 0,
+             *       "twist": 0
+             *     }
+             */
+            warp: components["schemas"]["Warp"];
         };
         /** BoardAccountBody */
         BoardAccountBody: {
@@ -1486,84 +1606,7 @@ export interface components {
         };
         /** BoardAlone */
         BoardAlone: {
-            board: components["schemas"]["BoardBody"];
-        };
-        /** BoardBody */
-        BoardBody: {
-            /**
-             * Defects
-             * @default []
-             */
-            defects: components["schemas"]["DefectBody"][];
-            /**
-             * Dressed
-             * @default []
-             */
-            dressed: ("A" | "B" | "datum-edge" | "far-edge")[];
-            /**
-             * Grade
-             * @default
-             */
-            grade: string;
-            /**
-             * @default {
-             *       "across": 0,
-             *       "datum_edge": null,
-             *       "far_edge": null,
-             *       "heart": "",
-             *       "rings": null,
-             *       "zones": []
-             *     }
-             */
-            grain: components["schemas"]["GrainBody"];
-            /** Id */
-            id: string;
-            /** Length */
-            length: number;
-            /**
-             * Moisture
-             * @default []
-             */
-            moisture: components["schemas"]["MoistureBody"][];
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-            /**
-             * Photos
-             * @default []
-             */
-            photos: components["schemas"]["PhotoBody"][];
-            /**
-             * Price
-             * @default 0
-             */
-            price: number;
-            /**
-             * Quarter
-             * @default
-             */
-            quarter: string;
-            /**
-             * Searched
-             * @default false
-             */
-            searched: boolean;
-            /** Species */
-            species: string;
-            /** Stations */
-            stations: components["schemas"]["StationBody"][];
-            /** @default null */
-            surface: components["schemas"]["SurfaceBody"] | null;
-            /**
-             * @default {
-             *       "bow": 0,
-             *       "cup": 0,
-             *       "twist": 0
-             *     }
-             */
-            warp: components["schemas"]["WarpBody"];
+            board: components["schemas"]["Board"];
         };
         /** BoardMarksBody */
         BoardMarksBody: {
@@ -1573,6 +1616,13 @@ export interface components {
             marks: components["schemas"]["ChalkMarkBody"][];
             /** Offcuts */
             offcuts: components["schemas"]["OffcutBody"][];
+        };
+        /** BoardPlan */
+        BoardPlan: {
+            /** Board */
+            board: string;
+            /** Segments */
+            segments: components["schemas"]["Segment"][];
         };
         /** CaliperBody */
         CaliperBody: {
@@ -1638,7 +1688,7 @@ export interface components {
             /** Parts */
             parts: string[];
             /** Put Parts */
-            put_parts: components["schemas"]["PartBody"][];
+            put_parts: components["schemas"]["Part"][];
             /** What */
             what: string;
             /** Why */
@@ -1649,8 +1699,11 @@ export interface components {
             /** Checks */
             checks: components["schemas"]["CheckBody"][];
         };
-        /** ClimateBody */
-        ClimateBody: {
+        /**
+         * Climate
+         * @description The shop's air over the year: temperature in °C, relative humidity from 0 to 1.
+         */
+        Climate: {
             /**
              * Celsius
              * @default 20
@@ -1795,8 +1848,14 @@ export interface components {
             /** What */
             what: string;
         };
-        /** DefectBody */
-        DefectBody: {
+        /**
+         * Defect
+         * @description A fault within x0..x1 by y0..y1 of one face, or of both where it goes through.
+         *
+         *     A rectangle fills those bounds, an ellipse touches all four sides, an outline is the closed line
+         *     through `points`.
+         */
+        Defect: {
             /**
              * Face
              * @enum {string}
@@ -1949,8 +2008,12 @@ export interface components {
             /** Drawings */
             drawings: components["schemas"]["DrawingBody"][];
         };
-        /** EdgingBody */
-        EdgingBody: {
+        /**
+         * Edging
+         * @description Solid strips of this thickness on so many long edges and ends of a sheet part; the finished
+         *     size includes them.
+         */
+        Edging: {
             /** Ends */
             ends: number;
             /** Long Edges */
@@ -1969,7 +2032,7 @@ export interface components {
              * Measures
              * @default null
              */
-            measures: components["schemas"]["MeasureBody"][] | null;
+            measures: components["schemas"]["Measure"][] | null;
             /**
              * Name
              * @default null
@@ -1996,7 +2059,7 @@ export interface components {
              */
             remove_parts: string[];
             /** @default null */
-            shop: components["schemas"]["ShopBody"] | null;
+            shop: components["schemas"]["Shop"] | null;
             /**
              * System
              * @default null
@@ -2108,8 +2171,27 @@ export interface components {
             /** Thinnest */
             thinnest: number;
         };
-        /** GrainBody */
-        GrainBody: {
+        /**
+         * GluedUp
+         * @description What a thin part is a layer of: so many of them are glued face to face and milled to this
+         *     thickness.
+         */
+        GluedUp: {
+            /** Layers */
+            layers: number;
+            /** Thickness */
+            thickness: number;
+        };
+        /**
+         * Grain
+         * @description Slopes as rise over run; None where nobody has looked.
+         *
+         *     `datum_edge` and `far_edge`: how the fibres seen on that edge climb toward face A as x grows.
+         *     `across`: how the grain seen on face A turns toward the far edge as x grows. `rings`: the angle
+         *     between rings and face at the end, 0 flat-sawn to 90 quarter-sawn. `heart`: the face that looked
+         *     toward the middle of the tree.
+         */
+        Grain: {
             /**
              * Across
              * @default 0
@@ -2140,7 +2222,7 @@ export interface components {
              * Zones
              * @default []
              */
-            zones: components["schemas"]["ZoneBody"][];
+            zones: components["schemas"]["Zone"][];
         };
         /**
          * HeadingsBody
@@ -2202,10 +2284,10 @@ export interface components {
             reading: number;
         };
         /**
-         * InstrumentsBody
-         * @description The connected instrument of each kind by name, empty where figures are typed.
+         * Instruments
+         * @description The instrument of each kind that is connected, by its name; empty where figures are typed.
          */
-        InstrumentsBody: {
+        Instruments: {
             /**
              * Caliper
              * @default
@@ -2231,6 +2313,21 @@ export interface components {
              * @default
              */
             scanner: string;
+        };
+        /**
+         * Item
+         * @description Instance n (from 1) of a part; stave k (from 1) when the part is a panel.
+         */
+        Item: {
+            /** N */
+            n: number;
+            /** Part */
+            part: string;
+            /**
+             * Stave
+             * @default 0
+             */
+            stave: number;
         };
         /** ItemBody */
         ItemBody: {
@@ -2293,10 +2390,11 @@ export interface components {
             usual_pass: number;
         };
         /**
-         * KeepBody
-         * @description An offcut is kept when a sound piece this long and wide can be cut from it.
+         * Keep
+         * @description An offcut is kept when a piece free of unsound faults this long and this wide can be cut from
+         *     it.
          */
-        KeepBody: {
+        Keep: {
             /**
              * Length
              * @default 130048
@@ -2308,13 +2406,25 @@ export interface components {
              */
             width: number;
         };
-        /** KerfBody */
-        KerfBody: {
-            /** Crosscut */
+        /**
+         * Kerf
+         * @description The wood a saw turns to dust, for each of its jobs.
+         */
+        Kerf: {
+            /**
+             * Crosscut
+             * @default 1016
+             */
             crosscut: number;
-            /** Resaw */
+            /**
+             * Resaw
+             * @default 508
+             */
             resaw: number;
-            /** Rip */
+            /**
+             * Rip
+             * @default 1016
+             */
             rip: number;
         };
         /**
@@ -2333,7 +2443,7 @@ export interface components {
         /** LayoutBody */
         LayoutBody: {
             /** Boards */
-            boards: components["schemas"]["BoardBody"][];
+            boards: components["schemas"]["Board"][];
             /** Cost */
             cost: number | null;
             fixings: components["schemas"]["FixingsBody"];
@@ -2347,13 +2457,10 @@ export interface components {
             /** Name */
             name: string;
             /** Parts */
-            parts: components["schemas"]["PartBody"][];
+            parts: components["schemas"]["Part"][];
             /** Pk */
             pk: number;
-            /** Plan */
-            plan: {
-                [key: string]: unknown;
-            } | null;
+            plan: components["schemas"]["PlanBody"] | null;
             /** Rounds */
             rounds: number;
             /** Seconds */
@@ -2453,7 +2560,7 @@ export interface components {
             /** Noted */
             noted: string[];
             /** Parts */
-            parts: components["schemas"]["PartBody"][];
+            parts: components["schemas"]["Part"][];
             /** Questions */
             questions: components["schemas"]["QuestionBody"][];
             /** Refused */
@@ -2510,7 +2617,7 @@ export interface components {
             sawn: string;
             /** Ticket Feet */
             ticket_feet: number;
-            warp: components["schemas"]["WarpBody"];
+            warp: components["schemas"]["Warp"];
             /** Weight Kg */
             weight_kg: number | null;
         };
@@ -2664,8 +2771,11 @@ export interface components {
              */
             thickness: number;
         };
-        /** MeasureBody */
-        MeasureBody: {
+        /**
+         * Measure
+         * @description A named length or number, `text` its formula over the others.
+         */
+        Measure: {
             /**
              * Kind
              * @default length
@@ -2684,21 +2794,17 @@ export interface components {
         };
         /**
          * MeasureValueBody
-         * @description With its value: ticks of a length, or a plain number.
+         * @description A measure with its value: ticks of a length, or a plain number.
          */
         MeasureValueBody: {
             /**
              * Kind
-             * @default length
              * @enum {string}
              */
             kind: "length" | "number";
             /** Name */
             name: string;
-            /**
-             * Note
-             * @default
-             */
+            /** Note */
             note: string;
             /** Number */
             number: number | null;
@@ -2774,10 +2880,12 @@ export interface components {
             version: number;
         };
         /**
-         * MoistureBody
-         * @description `day` counts from 1970-01-01; `x`, `y` where on the board, if anyone noted it.
+         * Moisture
+         * @description A reading of a board's moisture in %, at a place of it in ticks or somewhere on it.
+         *
+         *     `day` counts from 1970-01-01, as the core has no calendar.
          */
-        MoistureBody: {
+        Moisture: {
             /** Day */
             day: number;
             /** Percent */
@@ -2980,17 +3088,31 @@ export interface components {
             /** Setup */
             setup: number;
         };
-        /** PanelBody */
-        PanelBody: {
+        /**
+         * Panel
+         * @description Glued up from staves whose net widths lie between these.
+         */
+        Panel: {
             /** Stave Max */
             stave_max: number;
             /** Stave Min */
             stave_min: number;
         };
-        /** PartBody */
-        PartBody: {
+        /**
+         * Part
+         * @description `length` lies along the grain. Parts of one `run` come end to end out of one blank.
+         *
+         *     `fitted` parts are held long and cut to the work. `layers` of equal thickness are glued to make
+         *     a thick part. Parts of one `match` are opened like a book, those of one `same_board` come from
+         *     one board; a part is to show its `figure` where a board has it. `joint_length` is what joinery
+         *     (`joint`) has added to the length. `formulas` are (field, text) pairs over the project's
+         *     measures; the sizes here are always their values. `outline` (ticks, in length × width) is kept
+         *     where it is no rectangle. Of a job on its boards, layers are parts of their own, and `glued_up`
+         *     says what of.
+         */
+        Part: {
             /** @default null */
-            edging: components["schemas"]["EdgingBody"] | null;
+            edging: components["schemas"]["Edging"] | null;
             /**
              * Faces
              * @default clear-one
@@ -3000,9 +3122,8 @@ export interface components {
             /**
              * Figure
              * @default
-             * @enum {string}
              */
-            figure: "" | "straight" | "cathedral" | "quarter" | "curly";
+            figure: ("straight" | "cathedral" | "quarter" | "curly") | "";
             /**
              * Fitted
              * @default false
@@ -3015,6 +3136,8 @@ export interface components {
             formulas: {
                 [key: string]: string;
             };
+            /** @default null */
+            glued_up: components["schemas"]["GluedUp"] | null;
             /**
              * Grain
              * @default length
@@ -3045,10 +3168,7 @@ export interface components {
              * @default
              */
             match: string;
-            /**
-             * Name
-             * @default
-             */
+            /** Name */
             name: string;
             /**
              * Note
@@ -3061,7 +3181,7 @@ export interface components {
              */
             outline: number[][];
             /** @default null */
-            panel: components["schemas"]["PanelBody"] | null;
+            panel: components["schemas"]["Panel"] | null;
             /** Quantity */
             quantity: number;
             /**
@@ -3080,7 +3200,7 @@ export interface components {
              */
             same_board: string;
             /** @default null */
-            source: components["schemas"]["SourceBody"] | null;
+            source: components["schemas"]["Source"] | null;
             /** Species */
             species: string;
             /**
@@ -3136,7 +3256,7 @@ export interface components {
             /** Measures */
             measures: components["schemas"]["PatternMeasureBody"][];
             /** Parts */
-            parts: components["schemas"]["PartBody"][];
+            parts: components["schemas"]["Part"][];
             /** Pattern */
             pattern: string;
             /** Says */
@@ -3200,8 +3320,11 @@ export interface components {
             /** Title */
             title: string;
         };
-        /** PhotoBody */
-        PhotoBody: {
+        /**
+         * Photo
+         * @description That a face has a straightened picture, kept under the number `picture`.
+         */
+        Photo: {
             /**
              * Face
              * @enum {string}
@@ -3241,6 +3364,16 @@ export interface components {
             x0: number;
             /** X1 */
             x1: number;
+        };
+        /**
+         * PlanBody
+         * @description A plan as the screens draw it.
+         */
+        PlanBody: {
+            /** Boards */
+            boards: components["schemas"]["BoardPlan"][];
+            /** Unplaced */
+            unplaced: components["schemas"]["Unplaced"][];
         };
         /** Planer */
         Planer: {
@@ -3288,20 +3421,20 @@ export interface components {
         /** ProjectBody */
         ProjectBody: {
             /** Boards */
-            boards: components["schemas"]["BoardBody"][];
+            boards: components["schemas"]["Board"][];
             /** Measures */
             measures: components["schemas"]["MeasureValueBody"][];
             /** Name */
             name: string;
             /** Parts */
-            parts: components["schemas"]["PartBody"][];
+            parts: components["schemas"]["Part"][];
             /** Pk */
             pk: number;
             /** Rack */
             rack: boolean;
             /** Redo */
             redo: string;
-            shop: components["schemas"]["ShopBody"];
+            shop: components["schemas"]["Shop"];
             /**
              * System
              * @enum {string}
@@ -3312,13 +3445,16 @@ export interface components {
             /** Version */
             version: number;
         };
-        /** PutBoard */
+        /**
+         * PutBoard
+         * @description A board as it is to be; `was` as for parts.
+         */
         PutBoard: {
             /**
              * Defects
              * @default []
              */
-            defects: components["schemas"]["DefectBody"][];
+            defects: components["schemas"]["Defect"][];
             /**
              * Dressed
              * @default []
@@ -3339,7 +3475,7 @@ export interface components {
              *       "zones": []
              *     }
              */
-            grain: components["schemas"]["GrainBody"];
+            grain: components["schemas"]["Grain"];
             /** Id */
             id: string;
             /** Length */
@@ -3348,7 +3484,7 @@ export interface components {
              * Moisture
              * @default []
              */
-            moisture: components["schemas"]["MoistureBody"][];
+            moisture: components["schemas"]["Moisture"][];
             /**
              * Note
              * @default
@@ -3358,7 +3494,7 @@ export interface components {
              * Photos
              * @default []
              */
-            photos: components["schemas"]["PhotoBody"][];
+            photos: components["schemas"]["Photo"][];
             /**
              * Price
              * @default 0
@@ -3377,9 +3513,9 @@ export interface components {
             /** Species */
             species: string;
             /** Stations */
-            stations: components["schemas"]["StationBody"][];
+            stations: components["schemas"]["Station"][];
             /** @default null */
-            surface: components["schemas"]["SurfaceBody"] | null;
+            surface: components["schemas"]["Surface"] | null;
             /**
              * @default {
              *       "bow": 0,
@@ -3387,17 +3523,20 @@ export interface components {
              *       "twist": 0
              *     }
              */
-            warp: components["schemas"]["WarpBody"];
+            warp: components["schemas"]["Warp"];
             /**
              * Was
              * @default
              */
             was: string;
         };
-        /** PutPart */
+        /**
+         * PutPart
+         * @description A part as it is to be; `was` is the id it had, empty for a new one or an unchanged id.
+         */
         PutPart: {
             /** @default null */
-            edging: components["schemas"]["EdgingBody"] | null;
+            edging: components["schemas"]["Edging"] | null;
             /**
              * Faces
              * @default clear-one
@@ -3407,9 +3546,8 @@ export interface components {
             /**
              * Figure
              * @default
-             * @enum {string}
              */
-            figure: "" | "straight" | "cathedral" | "quarter" | "curly";
+            figure: ("straight" | "cathedral" | "quarter" | "curly") | "";
             /**
              * Fitted
              * @default false
@@ -3417,11 +3555,13 @@ export interface components {
             fitted: boolean;
             /**
              * Formulas
-             * @default {}
+             * @default []
              */
             formulas: {
                 [key: string]: string;
             };
+            /** @default null */
+            glued_up: components["schemas"]["GluedUp"] | null;
             /**
              * Grain
              * @default length
@@ -3452,10 +3592,7 @@ export interface components {
              * @default
              */
             match: string;
-            /**
-             * Name
-             * @default
-             */
+            /** Name */
             name: string;
             /**
              * Note
@@ -3468,7 +3605,7 @@ export interface components {
              */
             outline: number[][];
             /** @default null */
-            panel: components["schemas"]["PanelBody"] | null;
+            panel: components["schemas"]["Panel"] | null;
             /** Quantity */
             quantity: number;
             /**
@@ -3487,7 +3624,7 @@ export interface components {
              */
             same_board: string;
             /** @default null */
-            source: components["schemas"]["SourceBody"] | null;
+            source: components["schemas"]["Source"] | null;
             /** Species */
             species: string;
             /**
@@ -3520,7 +3657,7 @@ export interface components {
         };
         /** ReadAt */
         ReadAt: {
-            board: components["schemas"]["BoardBody"];
+            board: components["schemas"]["Board"];
             /**
              * Day
              * @default 0
@@ -3704,7 +3841,7 @@ export interface components {
              */
             sure: number;
             /** @default null */
-            surface: components["schemas"]["SurfaceBody"] | null;
+            surface: components["schemas"]["Surface"] | null;
             /**
              * Trouble
              * @default
@@ -3717,7 +3854,7 @@ export interface components {
              *       "twist": 0
              *     }
              */
-            warp: components["schemas"]["WarpBody"];
+            warp: components["schemas"]["Warp"];
         };
         /** SchoolBody */
         SchoolBody: {
@@ -3763,6 +3900,22 @@ export interface components {
             ref: string;
             /** Shade */
             shade: number;
+        };
+        /**
+         * Segment
+         * @description A crosscut piece of a board with its own straight reference line.
+         */
+        Segment: {
+            /** Slope */
+            slope: number;
+            /** Strips */
+            strips: components["schemas"]["Strip"][];
+            /** X0 */
+            x0: number;
+            /** X1 */
+            x1: number;
+            /** Y0 */
+            y0: number;
         };
         /** SetupBody */
         SetupBody: {
@@ -3820,15 +3973,13 @@ export interface components {
         /** SheetPlanBody */
         SheetPlanBody: {
             /** Boards */
-            boards: components["schemas"]["BoardBody"][];
+            boards: components["schemas"]["Board"][];
             /** Cut */
-            cut: {
-                [key: string]: unknown;
-            }[][];
+            cut: components["schemas"]["Segment"][][];
             /** Least */
             least: number;
             /** Parts */
-            parts: components["schemas"]["PartBody"][];
+            parts: components["schemas"]["Part"][];
             /** Sheets */
             sheets: number;
             /** Species */
@@ -3870,17 +4021,29 @@ export interface components {
             /** Projects */
             projects: components["schemas"]["ShelfBody"][];
         };
-        /** ShopBody */
-        ShopBody: {
-            allowance: components["schemas"]["AllowanceBody"];
+        /** Shop */
+        Shop: {
+            /**
+             * @default {
+             *       "between": 0,
+             *       "face": 254,
+             *       "length": 4064,
+             *       "panel_width": 2032,
+             *       "width": 1016
+             *     }
+             */
+            allowance: components["schemas"]["Allowance"];
             /**
              * @default {
              *       "celsius": 20,
              *       "humidity": 0.5
              *     }
              */
-            climate: components["schemas"]["ClimateBody"];
-            /** End Trim */
+            climate: components["schemas"]["Climate"];
+            /**
+             * End Trim
+             * @default 8128
+             */
             end_trim: number;
             /**
              * @default {
@@ -3891,23 +4054,37 @@ export interface components {
              *       "scanner": ""
              *     }
              */
-            instruments: components["schemas"]["InstrumentsBody"];
+            instruments: components["schemas"]["Instruments"];
             /**
              * @default {
              *       "length": 130048,
              *       "width": 16256
              *     }
              */
-            keep: components["schemas"]["KeepBody"];
-            kerf: components["schemas"]["KerfBody"];
-            /** Max Slope */
+            keep: components["schemas"]["Keep"];
+            /**
+             * @default {
+             *       "crosscut": 1016,
+             *       "resaw": 508,
+             *       "rip": 1016
+             *     }
+             */
+            kerf: components["schemas"]["Kerf"];
+            /**
+             * Max Slope
+             * @default 0.02
+             */
             max_slope: number;
             /**
              * Method
+             * @default mill-wide
              * @enum {string}
              */
             method: "mill-wide" | "rough-rip";
-            /** Min Blank Length */
+            /**
+             * Min Blank Length
+             * @default 97536
+             */
             min_blank_length: number;
             /**
              * @default {
@@ -3916,7 +4093,7 @@ export interface components {
              *       "whole_feet": false
              *     }
              */
-            ticket: components["schemas"]["TicketBody"];
+            ticket: components["schemas"]["TicketRule"];
         };
         /**
          * SketchBody
@@ -3939,15 +4116,22 @@ export interface components {
             /** Width */
             width: number;
         };
-        /** SourceBody */
-        SourceBody: {
+        /**
+         * Source
+         * @description Where the part was taken off: a drawing of the project, and the found thing's key in it.
+         */
+        Source: {
             /** Drawing */
             drawing: number;
             /** Key */
             key: string;
         };
-        /** StationBody */
-        StationBody: {
+        /**
+         * Station
+         * @description At `x` the two edges `y0 < y1`, the thickness at each, and readings evenly spread between
+         *     them.
+         */
+        Station: {
             /**
              * Between
              * @default []
@@ -4114,7 +4298,7 @@ export interface components {
          *     edge, datum end again.
          */
         StraightenBody: {
-            board: components["schemas"]["BoardBody"];
+            board: components["schemas"]["Board"];
             /** Corners */
             corners: number[][];
             /**
@@ -4124,10 +4308,25 @@ export interface components {
             face: "A" | "B";
         };
         /**
-         * SurfaceBody
-         * @description Heights of faces B and A at every xs[i], ys[j].
+         * Strip
+         * @description Local heights y0..y1 above the segment's reference line.
          */
-        SurfaceBody: {
+        Strip: {
+            /** Blanks */
+            blanks: components["schemas"]["Blank"][];
+            /** Y0 */
+            y0: number;
+            /** Y1 */
+            y1: number;
+        };
+        /**
+         * Surface
+         * @description Heights of face B (`lower`) and face A (`upper`) at every xs[i], ys[j], in ticks; bilinear in
+         *     between.
+         *
+         *     Places outside the board's outline only serve to find what lies between them and the next ones.
+         */
+        Surface: {
             /** Lower */
             lower: number[][];
             /** Upper */
@@ -4142,7 +4341,7 @@ export interface components {
          * @description A board; a thickness wanted of it; a quality looked for.
          */
         SurveyAsk: {
-            board: components["schemas"]["BoardBody"];
+            board: components["schemas"]["Board"];
             /**
              * Quality
              * @default clear-one
@@ -4207,10 +4406,11 @@ export interface components {
             tallest: number;
         };
         /**
-         * TicketBody
-         * @description How the yard's ticket rounds board feet.
+         * TicketRule
+         * @description How a yard rounds. `surface` rounds W × L(ft) / 12 to a whole number before it takes the
+         *     thickness.
          */
-        TicketBody: {
+        TicketRule: {
             /**
              * Half Inches Up
              * @default false
@@ -4242,9 +4442,7 @@ export interface components {
             /** Holds */
             holds: boolean;
             /** Segments */
-            segments: {
-                [key: string]: unknown;
-            }[];
+            segments: components["schemas"]["Segment"][];
             /** Unplaced */
             unplaced: number;
             /** Why */
@@ -4284,12 +4482,21 @@ export interface components {
         };
         /** TryCuts */
         TryCuts: {
-            board: components["schemas"]["BoardBody"];
+            board: components["schemas"]["Board"];
             /**
              * Places
              * @default []
              */
             places: number[];
+        };
+        /** Unplaced */
+        Unplaced: {
+            /** N */
+            n: number;
+            /** Part */
+            part: string;
+            /** Why */
+            why: string;
         };
         /** VerdictBody */
         VerdictBody: {
@@ -4354,8 +4561,11 @@ export interface components {
              */
             rested: number;
         };
-        /** WarpBody */
-        WarpBody: {
+        /**
+         * Warp
+         * @description How far the underside stands off the bench: zB = bow·4u(1−u) + cup·4v(1−v) + twist·u·v.
+         */
+        Warp: {
             /**
              * Bow
              * @default 0
@@ -4465,8 +4675,11 @@ export interface components {
             /** Text */
             text: string;
         };
-        /** ZoneBody */
-        ZoneBody: {
+        /**
+         * Zone
+         * @description A rectangle of the board where the figure is of this kind. Lengths in ticks.
+         */
+        Zone: {
             /**
              * Figure
              * @enum {string}
@@ -7211,7 +7424,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BoardBody"];
+                "application/json": components["schemas"]["AskLook"];
             };
         };
         responses: {

@@ -1,27 +1,10 @@
 /** The board's own geometry for drawing: edges, faces, shares. All in ticks, as in core/board. */
-import type { Board, Station } from "../api/client";
+import type { Board, Schemas, Station } from "../api/client";
 
-export interface Plan {
-  boards: { board: string; segments: Segment[] }[];
-  unplaced: { part: string; n: number; why: string }[];
-}
-export interface Segment {
-  x0: number;
-  x1: number;
-  y0: number;
-  slope: number;
-  strips: { y0: number; y1: number; blanks: Blank[] }[];
-}
-export interface Blank {
-  x0: number;
-  x1: number;
-  layers: Item[][];
-}
-export interface Item {
-  part: string;
-  n: number;
-  stave: number;
-}
+export type Plan = Schemas["PlanBody"];
+export type Segment = Schemas["Segment"];
+export type Blank = Schemas["Blank"];
+export type Item = Schemas["Item"];
 
 /** How a piece is called on the board: part, number, stave. */
 export function itemName(item: Item): string {

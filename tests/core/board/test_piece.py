@@ -13,7 +13,7 @@ from tests.making import a_part
 from tests.profiles import examples
 from vividplank.core.board import Board, Defect, Region, Station, Warp, flat_slab
 from vividplank.core.board.check import check_board
-from vividplank.core.board.find import clear_length, fixings
+from vividplank.core.board.find import clear_length, holds
 from vividplank.core.board.piece import cut_out
 from vividplank.core.board.volume import board_volume, region_volume
 from vividplank.core.job import Job
@@ -145,8 +145,8 @@ def test_offcuts_are_boards_and_fit_in_what_is_left(job: Job) -> None:
 def test_a_board_is_found_by_what_it_holds() -> None:
     knotted = replace(WARPED, defects=(Defect("rot", "both", 40 * INCH, 44 * INCH, 0, WIDE),))
     assert clear_length(knotted, 2 * INCH) == 52 * INCH
-    assert fixings(knotted, round(0.9 * INCH), 40 * INCH, 4 * INCH)
-    assert fixings(knotted, round(0.9 * INCH), 60 * INCH, 4 * INCH) is None
-    assert fixings(knotted, INCH, 40 * INCH, 4 * INCH) is None
-    place = fixings(knotted, round(0.9 * INCH), 40 * INCH, 4 * INCH)
+    assert holds(knotted, round(0.9 * INCH), 40 * INCH, 4 * INCH)
+    assert holds(knotted, round(0.9 * INCH), 60 * INCH, 4 * INCH) is None
+    assert holds(knotted, INCH, 40 * INCH, 4 * INCH) is None
+    place = holds(knotted, round(0.9 * INCH), 40 * INCH, 4 * INCH)
     assert place and h(knotted, place.x0, place.x1, place.y0, place.y1) >= 0.9 * INCH

@@ -182,8 +182,8 @@ def test_what_rests_on_stickers_finds_floor() -> None:
     # Two pieces of 40 x 12 in (3.3 square feet each) rest a day; with floor for one only they rest
     # one after the other.
     def resting(name: str) -> list[Step]:
-        excluded = step(f"{name}/sticker", "bench", 5, hold=1440)
-        sticker = replace(excluded, size=(40 * INCH, 12 * INCH, INCH), setup=f"bench {name}")
+        rested = step(f"{name}/sticker", "bench", 5, hold=1440)
+        sticker = replace(rested, size=(40 * INCH, 12 * INCH, INCH), setup=f"bench {name}")
         return [sticker, step(f"{name}/plane", f"planer {name}", 5, after=f"{name}/sticker")]
 
     steps = resting("a") + resting("b")

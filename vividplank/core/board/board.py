@@ -1,19 +1,21 @@
 """A board on the bench: face B down, face A up, x along it, y across, z up. Lengths in ticks."""
 
 from bisect import bisect_right
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from decimal import Decimal
 from functools import cached_property
 from math import ceil, floor
-from typing import Literal
+from typing import Annotated, Literal
 
 import numpy as np
 import numpy.typing as npt
+from pydantic import Field
 
 from vividplank.core.board.defect import Defect, Region
 from vividplank.core.board.grain import Grain
 from vividplank.core.board.photo import Photo
 from vividplank.core.board.surface import Surface
+from vividplank.core.fields import LOCAL, Money, Name, Note, Ticks
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.timber.quarters import QUARTERS, Quarter, quarter_of
 from vividplank.core.timber.rest import Moisture
@@ -28,12 +30,12 @@ class Station:
     them.
     """
 
-    x: int
-    y0: int
-    y1: int
-    t0: int
-    t1: int
-    between: tuple[int, ...] = ()
+    x: Ticks
+    y0: Ticks
+    y1: Ticks
+    t0: Ticks
+    t1: Ticks
+    between: Annotated[tuple[Ticks, ...], Field(max_length=20)] = ()
 
     @property
     def readings(self) -> tuple[int, ...]:
@@ -50,9 +52,9 @@ class Station:
 class Warp:
     """How far the underside stands off the bench: zB = bow·4u(1−u) + cup·4v(1−v) + twist·u·v."""
 
-    bow: int = 0
-    cup: int = 0
-    twist: int = 0
+    bow: Ticks = 0
+    cup: Ticks = 0
+    twist: Ticks = 0
 
 
 @dataclass(frozen=True)
@@ -64,22 +66,22 @@ class Board:
     was sold as, `searched` whether somebody has looked for metal.
     """
 
-    id: str
-    species: str
-    length: int
-    stations: tuple[Station, ...]
+    id: Name
+    species: Name
+    length: Ticks
+    stations: Annotated[tuple[Station, ...], Field(min_length=2, max_length=200)]
     warp: Warp = Warp()
-    defects: tuple[Defect, ...] = ()
-    price: Decimal = Decimal(0)
-    quarter: str = ""
-    note: str = ""
-    moisture: tuple[Moisture, ...] = ()
+    defects: Annotated[tuple[Defect, ...], Field(max_length=500)] = ()
+    price: Money = Decimal(0)
+    quarter: Annotated[str, Field(max_length=10)] = ""
+    note: Note = ""
+    moisture: Annotated[tuple[Moisture, ...], Field(max_length=400)] = ()
     surface: Surface | None = None
-    grain: Grain = field(default_factory=Grain)
-    dressed: tuple[Side, ...] = ()
-    grade: str = ""
+    grain: Grain = Grain()
+    dressed: Annotated[tuple[Side, ...], Field(max_length=4)] = ()
+    grade: Annotated[str, Field(max_length=40)] = ""
     searched: bool = False
-    photos: tuple[Photo, ...] = ()
+    photos: Annotated[tuple[Photo, ...], LOCAL, Field(max_length=2)] = ()
 
     def edges(self, x: float) -> tuple[float, float]:
         """The two edges at x, linear between stations."""

@@ -5,12 +5,15 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import pairwise
 from math import sqrt
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from vividplank.core.fields import Point, Ticks
 
 DefectFace = Literal["A", "B", "both"]
 DefectShape = Literal["rectangle", "ellipse", "outline"]
 Severity = Literal["slight", "plain", "grave"]
-Point = tuple[int, int]
 
 #: Defects a part may carry where its quality allows; every other kind is unsound.
 SOUND_KINDS = frozenset({"tight-knot", "pin-knot", "stain", "sapwood", "mineral"})
@@ -52,14 +55,14 @@ class Defect:
     through `points`.
     """
 
-    kind: str
+    kind: Annotated[str, Field(min_length=1, max_length=60)]
     face: DefectFace
-    x0: int
-    x1: int
-    y0: int
-    y1: int
+    x0: Ticks
+    x1: Ticks
+    y0: Ticks
+    y1: Ticks
     shape: DefectShape = "rectangle"
-    points: tuple[Point, ...] = ()
+    points: Annotated[tuple[Point, ...], Field(max_length=400)] = ()
     severity: Severity = "plain"
 
     @property

@@ -1,9 +1,12 @@
 """How the fibres and rings of a board run, as a maker reads it off faces, edges and ends."""
 
 from dataclasses import dataclass
-from typing import Literal, get_args
+from typing import Annotated, Literal, get_args
+
+from pydantic import Field
 
 from vividplank.core.board.defect import Region
+from vividplank.core.fields import Slope, Ticks
 
 Figure = Literal["straight", "cathedral", "quarter", "curly"]
 FIGURES: tuple[Figure, ...] = get_args(Figure)
@@ -15,10 +18,10 @@ class Zone:
     """A rectangle of the board where the figure is of this kind. Lengths in ticks."""
 
     figure: Figure
-    x0: int
-    x1: int
-    y0: int
-    y1: int
+    x0: Ticks
+    x1: Ticks
+    y0: Ticks
+    y1: Ticks
 
     def share_of(self, region: Region) -> float:
         """How much of the region lies in it, from 0 to 1; the region's slope is left out of
@@ -41,12 +44,12 @@ class Grain:
     toward the middle of the tree.
     """
 
-    datum_edge: float | None = None
-    far_edge: float | None = None
-    across: float = 0.0
-    rings: int | None = None
+    datum_edge: Slope | None = None
+    far_edge: Slope | None = None
+    across: Slope = 0.0
+    rings: Annotated[int, Field(ge=0, le=90)] | None = None
     heart: Heart = ""
-    zones: tuple[Zone, ...] = ()
+    zones: Annotated[tuple[Zone, ...], Field(max_length=50)] = ()
 
     @property
     def sawn(self) -> Literal["", "flat-sawn", "rift-sawn", "quarter-sawn"]:

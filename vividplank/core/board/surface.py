@@ -4,13 +4,17 @@ from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Annotated
 
 import numpy as np
 import numpy.typing as npt
+from pydantic import Field
 
+from vividplank.core.fields import Ticks
 from vividplank.core.measure import TICKS_PER_INCH
 
-Heights = tuple[tuple[int, ...], ...]
+Places = Annotated[tuple[Ticks, ...], Field(min_length=2, max_length=500)]
+Heights = Annotated[tuple[Places, ...], Field(min_length=2, max_length=500)]
 
 
 @dataclass(frozen=True)
@@ -21,8 +25,8 @@ class Surface:
     Places outside the board's outline only serve to find what lies between them and the next ones.
     """
 
-    xs: tuple[int, ...]
-    ys: tuple[int, ...]
+    xs: Places
+    ys: Places
     lower: Heights
     upper: Heights
 

@@ -3,7 +3,7 @@
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Literal, get_args
 
 from vividplank.core.cutlist.formula import (
     RESERVED,
@@ -15,20 +15,21 @@ from vividplank.core.cutlist.formula import (
     names_in,
     with_units,
 )
-from vividplank.core.cutlist.part import Part
+from vividplank.core.cutlist.part import FormulaField, Part
+from vividplank.core.fields import FormulaText, Name, Note
 from vividplank.core.measure import Unit
 
-FORMULA_FIELDS = ("length", "width", "thickness", "joint_length", "quantity")
+FORMULA_FIELDS: tuple[FormulaField, ...] = get_args(FormulaField)
 
 
 @dataclass(frozen=True)
 class Measure:
     """A named length or number, `text` its formula over the others."""
 
-    name: str
-    text: str
+    name: Name
+    text: FormulaText
     kind: Literal["length", "number"] = "length"
-    note: str = ""
+    note: Note = ""
 
 
 class MeasureTrouble(ValueError):

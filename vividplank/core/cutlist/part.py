@@ -1,9 +1,22 @@
 """A part of the piece: finished size, wood and how it must look."""
 
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Annotated, Literal, get_args
+
+from pydantic import BeforeValidator, Field, PlainSerializer, WithJsonSchema
 
 from vividplank.core.board.grain import Figure
+from vividplank.core.fields import (
+    BY_NAME,
+    LOCAL,
+    FormulaText,
+    Name,
+    Note,
+    Number,
+    Point,
+    Ticks,
+    pairs_of,
+)
 from vividplank.core.measure import TICKS_PER_MM
 from vividplank.core.shop import Shop
 
@@ -15,14 +28,31 @@ _OUTLINE_SLACK = TICKS_PER_MM // 2
 #: Cut from boards, cut from sheets, or bought finished by the running length.
 Stock = Literal["board", "sheet", "bought"]
 Grain = Literal["length", "width", "any"]
+FormulaField = Literal["length", "width", "thickness", "joint_length", "quantity"]
+#: (field, text) pairs; in JSON an object of texts by field.
+Formulas = Annotated[
+    tuple[tuple[FormulaField, FormulaText], ...],
+    BY_NAME,
+    BeforeValidator(pairs_of),
+    Field(max_length=5),
+    PlainSerializer(dict, return_type=dict, when_used="json"),
+    WithJsonSchema(
+        {
+            "type": "object",
+            "propertyNames": {"enum": list(get_args(FormulaField))},
+            "additionalProperties": {"type": "string", "maxLength": 400},
+            "maxProperties": 5,
+        }
+    ),
+]
 
 
 @dataclass(frozen=True)
 class Panel:
     """Glued up from staves whose net widths lie between these."""
 
-    stave_min: int
-    stave_max: int
+    stave_min: Ticks
+    stave_max: Ticks
 
 
 @dataclass(frozen=True)
@@ -31,7 +61,7 @@ class Edging:
     size includes them.
     """
 
-    thickness: int
+    thickness: Ticks
     long_edges: int
     ends: int
 
@@ -50,8 +80,8 @@ class GluedUp:
 class Source:
     """Where the part was taken off: a drawing of the project, and the found thing's key in it."""
 
-    drawing: int
-    key: str
+    drawing: Number
+    key: Name
 
 
 @dataclass(frozen=True)
@@ -67,31 +97,31 @@ class Part:
     says what of.
     """
 
-    id: str
-    name: str
-    quantity: int
-    species: str
-    length: int
-    width: int
-    thickness: int
+    id: Name
+    name: Name
+    quantity: Annotated[int, Field(strict=True, ge=1, le=100_000)]
+    species: Name
+    length: Ticks
+    width: Ticks
+    thickness: Ticks
     faces: Faces = "clear-one"
     panel: Panel | None = None
-    run: str = ""
-    note: str = ""
+    run: Name = ""
+    note: Note = ""
     stock: Stock = "board"
     grain: Grain = "length"
     fitted: bool = False
     resawn: bool = False
-    layers: int = 1
-    match: str = ""
-    same_board: str = ""
+    layers: Annotated[int, Field(strict=True)] = 1
+    match: Name = ""
+    same_board: Name = ""
     edging: Edging | None = None
-    joint: str = ""
-    joint_length: int = 0
-    formulas: tuple[tuple[str, str], ...] = ()
-    source: Source | None = None
-    outline: tuple[tuple[int, int], ...] = ()
-    glued_up: GluedUp | None = None
+    joint: Name = ""
+    joint_length: Ticks = 0
+    formulas: Formulas = ()
+    source: Annotated[Source | None, LOCAL] = None
+    outline: Annotated[tuple[Point, ...], Field(max_length=5000)] = ()
+    glued_up: Annotated[GluedUp | None, LOCAL] = None
     figure: Figure | Literal[""] = ""
 
     @property

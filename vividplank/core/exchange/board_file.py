@@ -7,7 +7,12 @@ from typing import Any
 
 from vividplank.core.board import Board, Defect, Grain, Station, Surface, Warp, Zone
 from vividplank.core.board.check import check_board
-from vividplank.core.exchange.schema import BoardShape, DefectShape, GrainShape, SurfaceShape
+from vividplank.core.exchange.job_shape import (
+    DefectShape,
+    GrainShape,
+    PlainBoardShape,
+    SurfaceShape,
+)
 from vividplank.core.measure import Unit, from_number, to_number
 from vividplank.core.refusal import Refusal
 from vividplank.core.timber.rest import Moisture
@@ -27,7 +32,7 @@ def version_of(board: Board) -> int:
     return 1 if replace(board, photos=()) == plain else 2
 
 
-def read_board(shape: BoardShape, unit: Unit, path: str) -> Board:
+def read_board(shape: PlainBoardShape, unit: Unit, path: str) -> Board:
     """The board, or a Refusal where its figures cannot be those of a board."""
 
     def ticks(value: float) -> int:

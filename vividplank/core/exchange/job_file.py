@@ -1,144 +1,143 @@
 """Job files to jobs and back."""
 
+from dataclasses import fields, replace
 from typing import Any
 
-from vividplank.core.cutlist import Panel, Part
+from vividplank.core.board import Board
+from vividplank.core.cutlist import (
+    FormulaError,
+    Measure,
+    MeasureTrouble,
+    Part,
+    values_of,
+    worked_out,
+)
 from vividplank.core.cutlist.check import check_part, check_runs
 from vividplank.core.exchange.board_file import board_document, read_board, version_of
-from vividplank.core.exchange.schema import JobShape, PartShape, ShopShape, newer_names
+from vividplank.core.exchange.derived import from_file, in_files, to_file, unusual
+from vividplank.core.exchange.job_shape import (
+    JobShape,
+    PlainBoardShape,
+    PlainPartShape,
+    PlainShopShape,
+    newer_names,
+)
 from vividplank.core.job import Job
-from vividplank.core.measure import Unit, from_number, to_number
+from vividplank.core.measure import Unit
 from vividplank.core.refusal import Refusal, load
-from vividplank.core.shop import Allowance, Kerf, Shop
+from vividplank.core.shop import Shop
+
+_PLAIN_PART = frozenset(PlainPartShape.model_fields)
+_PLAIN_SHOP = frozenset(PlainShopShape.model_fields)
+_PLAIN_BOARD = frozenset(PlainBoardShape.model_fields)
 
 
 def read_job(text: str | bytes) -> Job:
     """The job in a file; a Refusal names the JSON path of what the format does not allow."""
     shape = load(text, JobShape)
     unit = shape.unit
-    parts = tuple(_part(p, unit, f"$.parts[{i}]") for i, p in enumerate(shape.parts))
+    given = shape.model_dump(exclude_unset=True)
+    parts = tuple(_part(p, unit, f"$.parts[{i}]") for i, p in enumerate(given["parts"]))
     for path, version in newer_names(shape, shape.version):
         raise Refusal(
             path,
             f"came with version {version} and this file says {shape.version}; expected no such "
             f"name here",
         )
-    boards = tuple(read_board(b, unit, f"$.boards[{i}]") for i, b in enumerate(shape.boards))
+    boards = tuple(
+        _board(shape.boards[i], b, unit, f"$.boards[{i}]") for i, b in enumerate(given["boards"])
+    )
     _unique([p.id for p in parts], "$.parts")
     _unique([b.id for b in boards], "$.boards")
     check_runs(parts)
-    return Job(shape.name, _shop(shape.shop, unit), parts, boards, unit)
+    allowance = {"between": 0} | given["shop"]["allowance"]  # files from before there was any
+    shop: Shop = from_file(given["shop"] | {"allowance": allowance}, Shop, unit)
+    measures = tuple(from_file(m, Measure, unit) for m in given.get("measures", ()))
+    return _worked_out(Job(shape.name, shop, parts, boards, unit, measures))
+
+
+def _worked_out(job: Job) -> Job:
+    """The job with every formula worked out anew; a Refusal where one has no value."""
+    if not job.measures and not any(p.formulas for p in job.parts):
+        return job
+    try:
+        values = values_of(job.measures, job.unit)
+    except MeasureTrouble as problem:
+        raise Refusal(f"$.measures.{problem.name}", problem.why) from None
+    parts = []
+    for i, part in enumerate(job.parts):
+        try:
+            anew = worked_out(part, job.unit, values) if part.formulas else part
+        except FormulaError as problem:
+            raise Refusal(f"$.parts[{i}].formulas", str(problem)) from None
+        parts.append(check_part(anew, f"$.parts[{i}]"))
+    return replace(job, parts=tuple(parts))
 
 
 def job_document(job: Job) -> dict[str, Any]:
-    """What is cut from boards, as the plain document of the exchange format: of the first version
-    that can say it all.
+    """The job as the plain document of the exchange format: of the first version that can say it
+    all.
     """
-    job = job.on_boards()
-    wishes = any(p.figure or p.same_board or p.match or p.resawn for p in job.parts)
-    version = (
-        3
-        if wishes or job.shop.allowance.between
-        else max((version_of(b) for b in job.boards), default=1)
-    )
-
-    def num(ticks: int) -> float | int:
-        return to_number(ticks, job.unit)
-
-    return {
+    version = _version(job)
+    unit = job.unit
+    shop = to_file(job.shop, Shop, unit)
+    if not job.shop.allowance.between:
+        del shop["allowance"]["between"]
+    usual = [f.name for f in fields(Shop) if f.name not in _PLAIN_SHOP]
+    kept = {name for name, _ in unusual(job.shop, _PLAIN_SHOP)}
+    for name in usual:
+        if name not in kept:
+            del shop[name]
+    document = {
         "format": "vivid-plank/job",
         "version": version,
-        "unit": job.unit,
+        "unit": unit,
         "name": job.name,
-        "shop": {
-            "method": job.shop.method,
-            "kerf": {k: num(getattr(job.shop.kerf, k)) for k in ("crosscut", "rip", "resaw")},
-            "allowance": {
-                k: num(getattr(job.shop.allowance, k))
-                for k in ("length", "width", "face", "panel_width")
-            }
-            | ({"between": num(job.shop.allowance.between)} if job.shop.allowance.between else {}),
-            "end_trim": num(job.shop.end_trim),
-            "min_blank_length": num(job.shop.min_blank_length),
-            "max_slope": job.shop.max_slope,
-        },
-        "parts": [
-            {
-                "id": p.id,
-                "name": p.name,
-                "quantity": p.quantity,
-                "species": p.species,
-                "length": num(p.length),
-                "width": num(p.width),
-                "thickness": num(p.thickness),
-                "faces": p.faces,
-            }
-            | (
-                {
-                    "panel": {
-                        "stave_min": num(p.panel.stave_min),
-                        "stave_max": num(p.panel.stave_max),
-                    }
-                }
-                if p.panel
-                else {}
-            )
-            | ({"run": p.run} if p.run else {})
+        "shop": shop,
+        "parts": [_part_document(p, unit) for p in job.parts],
+        "boards": [
+            board_document(b, unit, version)
             | {
-                k: getattr(p, k)
-                for k in ("figure", "same_board", "match", "resawn")
-                if getattr(p, k)
+                name: to_file(getattr(b, name), hint, unit)
+                for name, hint in unusual(b, _PLAIN_BOARD)
             }
-            for p in job.parts
+            for b in job.boards
         ],
-        "boards": [board_document(b, job.unit, version) for b in job.boards],
     }
+    if job.measures:
+        document["measures"] = [to_file(m, Measure, unit) for m in job.measures]
+    return document
 
 
-def _shop(shape: ShopShape, unit: Unit) -> Shop:
-    def ticks(value: float) -> int:
-        return from_number(value, unit)
-
-    return Shop(
-        shape.method,
-        Kerf(*(ticks(getattr(shape.kerf, k)) for k in ("crosscut", "rip", "resaw"))),
-        Allowance(
-            *(
-                ticks(getattr(shape.allowance, k))
-                for k in ("length", "width", "face", "panel_width", "between")
-            )
-        ),
-        ticks(shape.end_trim),
-        ticks(shape.min_blank_length),
-        shape.max_slope,
+def _version(job: Job) -> int:
+    newest = (
+        job.measures
+        or job.shop.allowance.between
+        or unusual(job.shop, _PLAIN_SHOP)
+        or any(unusual(p, _PLAIN_PART) for p in job.parts)
+        or any(unusual(b, _PLAIN_BOARD) for b in job.boards)
     )
+    return 3 if newest else max((version_of(b) for b in job.boards), default=1)
 
 
-def _part(shape: PartShape, unit: Unit, path: str) -> Part:
-    panel = None
-    if shape.panel:
-        panel = Panel(
-            from_number(shape.panel.stave_min, unit), from_number(shape.panel.stave_max, unit)
-        )
-    return check_part(
-        Part(
-            shape.id,
-            shape.name,
-            shape.quantity,
-            shape.species,
-            from_number(shape.length, unit),
-            from_number(shape.width, unit),
-            from_number(shape.thickness, unit),
-            shape.faces,
-            panel,
-            shape.run or "",
-            resawn=shape.resawn,
-            match=shape.match,
-            same_board=shape.same_board,
-            figure=shape.figure,
-        ),
-        path,
-    )
+def _part_document(part: Part, unit: Unit) -> dict[str, Any]:
+    plain: dict[str, Any] = to_file(part, Part, unit)
+    kept = _PLAIN_PART | {name for name, _ in unusual(part, _PLAIN_PART)}
+    return {k: v for k, v in plain.items() if k in kept and not (k == "run" and not v)}
+
+
+def _part(given: dict[str, Any], unit: Unit, path: str) -> Part:
+    said = {"name": ""} | given | {"run": given.get("run") or ""}
+    return check_part(from_file(said, Part, unit), path)
+
+
+def _board(shape: Any, given: dict[str, Any], unit: Unit, path: str) -> Board:
+    board = read_board(shape, unit, path)
+    beyond = {name: value for name, value in given.items() if name not in _PLAIN_BOARD}
+    if not beyond:
+        return board
+    hints = {f.name: hint for f, hint in in_files(Board)}
+    return replace(board, **{name: from_file(v, hints[name], unit) for name, v in beyond.items()})
 
 
 def _unique(ids: list[str], path: str) -> None:

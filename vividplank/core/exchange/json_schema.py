@@ -8,7 +8,8 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from vividplank.core.exchange.schema import JobShape, PlanShape
+from vividplank.core.exchange.job_shape import JobShape
+from vividplank.core.exchange.plan_shape import PlanShape
 
 FILES: dict[str, type[BaseModel]] = {"job.schema.json": JobShape, "plan.schema.json": PlanShape}
 

@@ -4,7 +4,7 @@ from decimal import Decimal
 from typing import Any
 
 from vividplank.core.exchange.board_file import money
-from vividplank.core.exchange.schema import PlanShape
+from vividplank.core.exchange.plan_shape import PlanShape
 from vividplank.core.layout.model.plan import Blank, BoardPlan, Item, Plan, Segment, Strip, Unplaced
 from vividplank.core.measure import Unit, from_number, to_number
 from vividplank.core.refusal import load

@@ -9,7 +9,7 @@ from itertools import combinations
 from vividplank.core.board import same_species
 from vividplank.core.cutlist.formula import FormulaError, Value, evaluate, names_in
 from vividplank.core.cutlist.measures import values_of
-from vividplank.core.cutlist.part import Part
+from vividplank.core.cutlist.part import FormulaField, Part
 from vividplank.core.job import Job
 from vividplank.core.measure import TICKS_PER_INCH, System, show
 from vividplank.core.timber import QUARTERS, quarter_for
@@ -221,7 +221,7 @@ def _hairs(job: Job, system: System) -> Iterator[Check]:
 
 def _turned(p: Part) -> Part:
     """Its grain the other way, formulas and outline with it."""
-    other = {"length": "width", "width": "length"}
+    other: dict[FormulaField, FormulaField] = {"length": "width", "width": "length"}
     formulas = tuple((other.get(name, name), text) for name, text in p.formulas)
     return replace(
         p,

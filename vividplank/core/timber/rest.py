@@ -11,7 +11,11 @@ J. F. Siau, Transport Processes in Wood, Springer 1984: chapter 6 (bound water, 
 
 from dataclasses import dataclass
 from math import exp, log, pi, sqrt
+from typing import Annotated
 
+from pydantic import Field
+
+from vividplank.core.fields import Ticks
 from vividplank.core.measure import TICKS_PER_MM
 from vividplank.core.timber.moisture import equilibrium_moisture
 
@@ -35,8 +39,8 @@ _START = 8 / pi**2
 class Climate:
     """The shop's air over the year: temperature in °C, relative humidity from 0 to 1."""
 
-    celsius: float = 20.0
-    humidity: float = 0.5
+    celsius: Annotated[float, Field(ge=-20, le=60, allow_inf_nan=False)] = 20.0
+    humidity: Annotated[float, Field(ge=0, lt=1, allow_inf_nan=False)] = 0.5
 
     @property
     def equilibrium(self) -> float:
@@ -51,10 +55,10 @@ class Moisture:
     `day` counts from 1970-01-01, as the core has no calendar.
     """
 
-    percent: float
-    day: int
-    x: int | None = None
-    y: int | None = None
+    percent: Annotated[float, Field(gt=0, le=100, allow_inf_nan=False)]
+    day: Annotated[int, Field(strict=True, ge=0, le=100_000)]
+    x: Ticks | None = None
+    y: Ticks | None = None
 
 
 def by_day(readings: tuple[Moisture, ...]) -> list[tuple[float, int, float]]:

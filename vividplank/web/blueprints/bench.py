@@ -3,7 +3,6 @@
 from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
 
-from vividplank.core.board import Surface
 from vividplank.core.board.check import check_board
 from vividplank.core.exchange import Refusal
 from vividplank.core.measure import show
@@ -14,7 +13,6 @@ from vividplank.store import projects
 from vividplank.store.database import session
 from vividplank.store.projects import Project
 from vividplank.web import answer
-from vividplank.web.schemas.board import SurfaceBody, WarpBody
 from vividplank.web.schemas.project import ProjectPath, TroubleBody
 from vividplank.web.schemas.survey import (
     BoardAlone,
@@ -25,7 +23,6 @@ from vividplank.web.schemas.survey import (
     ScanBody,
     SweepBody,
 )
-from vividplank.web.translate import board_of
 
 area = APIBlueprint(
     "bench", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody}
@@ -51,7 +48,7 @@ def list_instruments() -> Response:
 @area.post("/projects/<int:project>/readings/thickness", responses={200: ReadBody})
 def read_thickness(path: ProjectPath, body: ReadAt) -> Response:
     project = _project(path.project)
-    board = check_board(board_of(body.board), "$.board")
+    board = check_board(body.board, "$.board")
     caliper = instruments().caliper(connected(project, "caliper"))
     try:
         found = caliper.thickness(board, body.x, body.y)
@@ -65,7 +62,7 @@ def read_thickness(path: ProjectPath, body: ReadAt) -> Response:
 @area.post("/projects/<int:project>/readings/moisture", responses={200: ReadBody})
 def read_moisture(path: ProjectPath, body: ReadAt) -> Response:
     project = _project(path.project)
-    board = check_board(board_of(body.board), "$.board")
+    board = check_board(body.board, "$.board")
     meter = instruments().moisture_meter(connected(project, "moisture"))
     try:
         found = meter.percent(board, body.x, body.y)
@@ -80,7 +77,7 @@ def read_moisture(path: ProjectPath, body: ReadAt) -> Response:
 def sweep(path: ProjectPath, body: BoardAlone) -> Response:
     """The board searched for metal along both faces."""
     project = _project(path.project)
-    board = check_board(board_of(body.board), "$.board")
+    board = check_board(body.board, "$.board")
     found = instruments().metal_detector(connected(project, "metal")).sweep(board)
     places = " and ".join(f"{show(x, project.system, unit=True)} along" for x, _ in found)
     said = (
@@ -95,7 +92,7 @@ def sweep(path: ProjectPath, body: BoardAlone) -> Response:
 def scan(path: ProjectPath, body: BoardAlone) -> Response:
     """Both faces scanned: the surface with its noise taken out."""
     project = _project(path.project)
-    board = check_board(board_of(body.board), "$.board")
+    board = check_board(body.board, "$.board")
     scanner = instruments().scanner(connected(project, "scanner"))
     try:
         found = scanned(board, scanner.scan(board))
@@ -107,8 +104,8 @@ def scan(path: ProjectPath, body: BoardAlone) -> Response:
     )
     return answer.body(
         ScanBody(
-            surface=_surface(found.surface),
-            warp=WarpBody(**vars(found.warp)),
+            surface=found.surface,
+            warp=found.warp,
             sure=round(found.sure),
             lost=found.lost,
             said=f"Scanned: a flat thickness taken from it is sure to {sure} (95 in 100); "
@@ -141,12 +138,3 @@ def connected(project: Project, kind: InstrumentKind) -> str:
             "is not connected; choose one in the shop's settings, or type the figure",
         )
     return name
-
-
-def _surface(s: Surface) -> SurfaceBody:
-    return SurfaceBody(
-        xs=list(s.xs),
-        ys=list(s.ys),
-        lower=[list(row) for row in s.lower],
-        upper=[list(row) for row in s.upper],
-    )

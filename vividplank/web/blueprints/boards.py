@@ -30,7 +30,7 @@ from vividplank.core.timber.rest import Climate, rest
 from vividplank.store import milling, projects
 from vividplank.store.database import session
 from vividplank.web import answer
-from vividplank.web.schemas.board import BoardBody, CutBody, LookBody, PieceBody, WarpBody
+from vividplank.web.schemas.board import AskLook, CutBody, LookBody, PieceBody
 from vividplank.web.schemas.project import ProjectPath, TroubleBody
 from vividplank.web.schemas.survey import (
     AreaBody,
@@ -41,7 +41,6 @@ from vividplank.web.schemas.survey import (
     TriedCuts,
     TryCuts,
 )
-from vividplank.web.translate import board_of
 
 area = APIBlueprint(
     "boards", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody}
@@ -49,7 +48,7 @@ area = APIBlueprint(
 
 
 @area.post("/projects/<int:project>/look", responses={200: LookBody})
-def look_at_board(path: ProjectPath, body: BoardBody) -> Response:
+def look_at_board(path: ProjectPath, body: AskLook) -> Response:
     """A board looked at, kept or not: thickness whole, halved, in thirds; weight; board feet;
     advice.
     """
@@ -57,7 +56,7 @@ def look_at_board(path: ProjectPath, body: BoardBody) -> Response:
         project = projects.load(opened, path.project)
         alone = milling.of_project(opened, path.project, project.job).machines.lift_alone_kg
     job = project.job
-    board = check_board(board_of(body), "$")
+    board = check_board(body.board, "$.board")
     found = cuts(board, job.shop.kerf.crosscut)
     volume = round(board_volume(board))
     wood = wood_named(board.species)
@@ -80,7 +79,7 @@ def look_at_board(path: ProjectPath, body: BoardBody) -> Response:
             advice=advice(board, found, project.system),
             causes=said_of_causes(causes(board, region(board, 0, board.length)), project.system),
             sawn=board.grain.sawn,
-            warp=WarpBody(**vars(warp_of(board, board.surface) if board.surface else board.warp)),
+            warp=warp_of(board, board.surface) if board.surface else board.warp,
             feed=_feed(board),
             outside=outside(board),
         )
@@ -156,7 +155,7 @@ def try_cuts(path: ProjectPath, body: TryCuts) -> Response:
     """
     with session() as opened:
         kerf = projects.load(opened, path.project).job.shop.kerf.crosscut
-    board = check_board(board_of(body.board), "$.board")
+    board = check_board(body.board, "$.board")
     return answer.body(
         TriedCuts(
             pieces=[
@@ -179,7 +178,7 @@ def survey_board(path: ProjectPath, body: SurveyAsk) -> Response:
     """
     with session() as opened:
         project = projects.load(opened, path.project)
-    board = check_board(board_of(body.board), "$.board")
+    board = check_board(body.board, "$.board")
     shop = project.job.shop
     said = ""
     if body.wanted:

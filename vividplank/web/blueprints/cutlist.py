@@ -37,7 +37,6 @@ from vividplank.web.schemas.takeoff import (
     PatternName,
     SketchBody,
 )
-from vividplank.web.translate import part_body
 
 area = APIBlueprint(
     "cutlist", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody}
@@ -82,7 +81,7 @@ def try_pattern(path: ProjectPath, body: NewPattern) -> Response:
                 )
                 for c in pattern.choices
             ],
-            parts=[part_body(p) for p in written.parts],
+            parts=list(written.parts),
             arithmetic=list(written.arithmetic),
             warnings=list(written.warnings),
             trouble=trouble,
@@ -132,7 +131,7 @@ def get_checks(path: ProjectPath) -> Response:
                     what=c.what,
                     why=c.why,
                     fix=c.fix,
-                    put_parts=[part_body(p) for p in c.fixed],
+                    put_parts=list(c.fixed),
                 )
                 for c in checks(project.job, project.system)
             ]

@@ -21,7 +21,6 @@ from vividplank.web.schemas.list import (
     RowRefusalBody,
 )
 from vividplank.web.schemas.project import ProjectPath, TroubleBody
-from vividplank.web.translate import part_body
 
 area = APIBlueprint(
     "lists", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody}
@@ -42,7 +41,7 @@ def read_list(path: ProjectPath, body: ListText) -> Response:
     )
     return answer.body(
         ListRead(
-            parts=[part_body(p) for p in found.parts],
+            parts=list(found.parts),
             refused=[RowRefusalBody(**asdict(r)) for r in found.refused],
             noted=list(found.noted),
             columns=[ColumnBody(**asdict(c)) for c in found.columns],

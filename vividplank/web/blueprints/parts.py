@@ -34,7 +34,6 @@ from vividplank.web.schemas.project import (
     WoodBody,
     WoodList,
 )
-from vividplank.web.translate import board_body, part_body, segments_in_ticks
 
 # What writes workbooks, paper and drawings is loaded when first asked for: the server need not wait
 # for it.
@@ -118,9 +117,9 @@ def lay_out_sheets(path: ProjectPath) -> Response:
                     sheets=plan.sheets,
                     least=plan.least,
                     unplaced=len(plan.plan.unplaced),
-                    boards=[board_body(plan.job.board(b.board)) for b in used],
-                    parts=[part_body(p) for p in plan.job.parts],
-                    cut=[segments_in_ticks(b.segments) for b in used],
+                    boards=[plan.job.board(b.board) for b in used],
+                    parts=list(plan.job.parts),
+                    cut=[list(b.segments) for b in used],
                 )
             )
     return answer.body(SheetPlans(plans=found))

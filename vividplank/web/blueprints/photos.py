@@ -16,7 +16,6 @@ from vividplank.web import answer
 from vividplank.web.asking import ask
 from vividplank.web.schemas.project import ProjectPath, TroubleBody
 from vividplank.web.schemas.survey import PictureBody, PicturePath, StraightenBody
-from vividplank.web.translate import board_of
 
 Found = TypeVar("Found")
 area = APIBlueprint(
@@ -36,7 +35,7 @@ def add_picture(path: ProjectPath) -> Response:
 
 @area.post("/pictures/<int:picture>/straighten", responses={200: PictureBody})
 def straighten_picture(path: PicturePath, body: StraightenBody) -> Response:
-    board = check_board(board_of(body.board), "$.board")
+    board = check_board(body.board, "$.board")
     corners = tuple((x, y) for x, y in body.corners)
     with session() as at:
         photograph = pictures.load(at, path.picture).photograph

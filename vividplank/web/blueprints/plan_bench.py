@@ -30,7 +30,7 @@ from vividplank.web.schemas.layout import (
     WhatIfsBody,
 )
 from vividplank.web.schemas.project import LayoutPath, ProjectPath, TroubleBody
-from vividplank.web.translate import layout_body, segments_in_ticks
+from vividplank.web.translate import layout_body
 
 area = APIBlueprint(
     "plan_bench",
@@ -64,7 +64,7 @@ def try_move(path: LayoutPath, body: MoveBody) -> Response:
             yields_before=before.yields,
             unplaced=len(after.unplaced),
             board=board,
-            segments=segments_in_ticks(segments),
+            segments=list(segments),
         )
     )
 

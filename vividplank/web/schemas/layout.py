@@ -2,13 +2,15 @@
 reasons, what-ifs.
 """
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
-from vividplank.web.schemas.board import BoardBody
-from vividplank.web.schemas.project import PartBody
-from vividplank.web.shapes import Body, Number, SystemName, Ticks
+from vividplank.core.board import Board
+from vividplank.core.cutlist import Part
+from vividplank.core.fields import Number, Ticks
+from vividplank.core.layout.model.plan import BoardPlan, Segment, Unplaced
+from vividplank.web.shapes import Body, SystemName
 
 
 class AskLayout(Body):
@@ -64,7 +66,7 @@ class TriedBody(Body):
     yields_before: float
     unplaced: int
     board: str
-    segments: list[dict[str, Any]]  # of the board it touches, as a plan file has them, in ticks
+    segments: list[Segment]  # of the board it touches
 
 
 class ChalkMarkBody(Body):
@@ -147,6 +149,13 @@ class NamedPlans(Body):
     plans: list[NamedPlan]
 
 
+class PlanBody(Body):
+    """A plan as the screens draw it."""
+
+    boards: list[BoardPlan]
+    unplaced: list[Unplaced]
+
+
 class LayoutBody(Body):
     pk: Number
     state: Literal["waiting", "searching", "done", "stopped", "failed"]
@@ -160,9 +169,9 @@ class LayoutBody(Body):
     trying: str
     trouble: str
     system: SystemName
-    plan: dict[str, Any] | None  # a plan file's document, in ticks
-    boards: list[BoardBody]
-    parts: list[PartBody]
+    plan: PlanBody | None
+    boards: list[Board]
+    parts: list[Part]
     fixings: FixingsBody
     made_by: Literal["search", "hand", "file"]
     name: str

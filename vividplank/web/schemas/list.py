@@ -4,8 +4,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from vividplank.web.schemas.project import PartBody
-from vividplank.web.shapes import Body, Name
+from vividplank.core.cutlist import Part
+from vividplank.core.fields import Name
+from vividplank.web.shapes import Body
 
 Meaning = Literal[
     "name", "quantity", "length", "width", "thickness", "size", "species", "id", "faces", "note"
@@ -63,7 +64,7 @@ class ListRead(Body):
     `questions` the parts are only what the list would become.
     """
 
-    parts: list[PartBody]
+    parts: list[Part]
     refused: list[RowRefusalBody]
     noted: list[str]
     columns: list[ColumnBody]

@@ -4,8 +4,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from vividplank.core.fields import Name, Number, Ticks
 from vividplank.core.milling.shop.school import Milling
-from vividplank.web.shapes import Body, Name, Number, SystemName, Ticks
+from vividplank.web.shapes import Body, SystemName
 
 
 class WayBody(Body):

@@ -2,137 +2,28 @@
 exchange page.
 """
 
-from typing import Annotated, Literal
+from dataclasses import dataclass
+from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, BeforeValidator, Field
 
-from vividplank.web.schemas.board import BoardBody
-from vividplank.web.shapes import (
-    Body,
-    Corner,
-    FormulaField,
-    FormulaTextual,
-    Name,
-    Note,
-    Number,
-    SystemName,
-    Ticks,
-)
+from vividplank.core.board import Board
+from vividplank.core.cutlist import Measure, Part
+from vividplank.core.fields import FormulaText, Name, Note, Number, Ticks
+from vividplank.core.layout.model.plan import Segment
+from vividplank.core.shop import Shop
+from vividplank.web.shapes import Body, Corner, SystemName
 
 
-class PanelBody(Body):
-    stave_min: Ticks
-    stave_max: Ticks
+class MeasureValueBody(Body):
+    """A measure with its value: ticks of a length, or a plain number."""
 
-
-class EdgingBody(Body):
-    thickness: Ticks
-    long_edges: int
-    ends: int
-
-
-class SourceBody(Body):
-    drawing: Number
-    key: Name
-
-
-class PartBody(Body):
-    id: Name
-    name: Name = ""
-    quantity: Annotated[int, Field(strict=True, ge=1, le=100_000)]
-    species: Name
-    length: Ticks
-    width: Ticks
-    thickness: Ticks
-    faces: Literal["clear-two", "clear-one", "sound"] = "clear-one"
-    panel: PanelBody | None = None
-    run: Name = ""
-    note: Note = ""
-    stock: Literal["board", "sheet", "bought"] = "board"
-    grain: Literal["length", "width", "any"] = "length"
-    fitted: bool = False
-    resawn: bool = False
-    layers: Annotated[int, Field(strict=True)] = 1
-    match: Name = ""
-    same_board: Name = ""
-    figure: Literal["", "straight", "cathedral", "quarter", "curly"] = ""
-    edging: EdgingBody | None = None
-    joint: Name = ""
-    joint_length: Ticks = 0
-    formulas: Annotated[dict[FormulaField, FormulaTextual], Field(max_length=5)] = {}
-    source: SourceBody | None = None
-    outline: Annotated[list[Corner], Field(max_length=5000)] = []
-
-
-class MeasureBody(Body):
     name: Name
-    text: Annotated[str, Field(max_length=400)]
-    kind: Literal["length", "number"] = "length"
-    note: Note = ""
-
-
-class MeasureValueBody(MeasureBody):
-    """With its value: ticks of a length, or a plain number."""
-
+    text: FormulaText
+    kind: Literal["length", "number"]
+    note: Note
     ticks: int | None
     number: float | None
-
-
-class ClimateBody(Body):
-    celsius: Annotated[float, Field(ge=-20, le=60, allow_inf_nan=False)] = 20
-    humidity: Annotated[float, Field(ge=0, lt=1, allow_inf_nan=False)] = 0.5
-
-
-class KerfBody(Body):
-    crosscut: Annotated[Ticks, Field(ge=0)]
-    rip: Annotated[Ticks, Field(ge=0)]
-    resaw: Annotated[Ticks, Field(ge=0)]
-
-
-class AllowanceBody(Body):
-    length: Annotated[Ticks, Field(ge=0)]
-    width: Annotated[Ticks, Field(ge=0)]
-    face: Annotated[Ticks, Field(ge=0)]
-    panel_width: Annotated[Ticks, Field(ge=0)]
-    between: Annotated[Ticks, Field(ge=0)] = 0
-
-
-class TicketBody(Body):
-    """How the yard's ticket rounds board feet."""
-
-    method: Literal["exact", "surface"] = "exact"
-    whole_feet: bool = False
-    half_inches_up: bool = False
-
-
-class KeepBody(Body):
-    """An offcut is kept when a sound piece this long and wide can be cut from it."""
-
-    length: Annotated[Ticks, Field(gt=0)] = 16 * 8128
-    width: Annotated[Ticks, Field(gt=0)] = 2 * 8128
-
-
-class InstrumentsBody(Body):
-    """The connected instrument of each kind by name, empty where figures are typed."""
-
-    caliper: Name = ""
-    readout: Name = ""
-    moisture: Name = ""
-    metal: Name = ""
-    scanner: Name = ""
-
-
-class ShopBody(Body):
-    method: Literal["mill-wide", "rough-rip"]
-    kerf: KerfBody
-    allowance: AllowanceBody
-    end_trim: Annotated[Ticks, Field(ge=0)]
-    min_blank_length: Annotated[Ticks, Field(ge=0)]
-    max_slope: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
-    climate: ClimateBody = ClimateBody()
-    ticket: TicketBody = TicketBody()
-    keep: KeepBody = KeepBody()
-    instruments: InstrumentsBody = InstrumentsBody()
 
 
 class ProjectBody(Body):
@@ -140,9 +31,9 @@ class ProjectBody(Body):
     name: str
     system: SystemName
     version: Number
-    shop: ShopBody
-    parts: list[PartBody]
-    boards: list[BoardBody]
+    shop: Shop
+    parts: list[Part]
+    boards: list[Board]
     measures: list[MeasureValueBody]
     undo: str
     redo: str
@@ -169,12 +60,27 @@ class NewProject(Body):
     system: SystemName = "in"
 
 
-class PutPart(PartBody):
+@dataclass(frozen=True)
+class PutPart(Part):
+    """A part as it is to be; `was` is the id it had, empty for a new one or an unchanged id."""
+
     was: Name = ""
 
 
-class PutBoard(BoardBody):
+@dataclass(frozen=True)
+class PutBoard(Board):
+    """A board as it is to be; `was` as for parts."""
+
     was: Name = ""
+
+
+def _whole(value: Any) -> Any:
+    """A shop is sent with all that a plan depends on: what is left out would be lost."""
+    needed = ("method", "kerf", "allowance", "end_trim", "min_blank_length", "max_slope")
+    absent = [name for name in needed if isinstance(value, dict) and name not in value]
+    if absent:
+        raise ValueError(f"{absent[0]} is missing; expected all settings of the shop")
+    return value
 
 
 class EditBody(Body):
@@ -184,12 +90,12 @@ class EditBody(Body):
     label: Annotated[str, Field(min_length=1, max_length=200)]
     name: Name | None = None
     system: SystemName | None = None
-    shop: ShopBody | None = None
+    shop: Annotated[Shop, BeforeValidator(_whole)] | None = None
     put_parts: Annotated[list[PutPart], Field(max_length=2000)] = []
     remove_parts: Annotated[list[Name], Field(max_length=2000)] = []
     put_boards: Annotated[list[PutBoard], Field(max_length=500)] = []
     remove_boards: Annotated[list[Name], Field(max_length=500)] = []
-    measures: Annotated[list[MeasureBody], Field(max_length=300)] | None = None
+    measures: Annotated[list[Measure], Field(max_length=300)] | None = None
 
 
 class VersionBody(Body):
@@ -242,9 +148,9 @@ class SheetPlanBody(Body):
     sheets: int
     least: int
     unplaced: int
-    boards: list[BoardBody]
-    parts: list[PartBody]
-    cut: list[list[dict[str, object]]]
+    boards: list[Board]
+    parts: list[Part]
+    cut: list[list[Segment]]
 
 
 class SheetPlans(Body):

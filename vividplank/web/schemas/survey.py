@@ -4,8 +4,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from vividplank.web.schemas.board import BoardBody, PieceBody, SurfaceBody, WarpBody
-from vividplank.web.shapes import Body, Name, Number, Ticks
+from vividplank.core.board import Board, Surface, Warp
+from vividplank.core.fields import Name, Number, Ticks
+from vividplank.web.schemas.board import PieceBody
+from vividplank.web.shapes import Body
 
 
 class CutPieceBody(PieceBody):
@@ -33,7 +35,7 @@ class AreaBody(Body):
 
 
 class TryCuts(Body):
-    board: BoardBody
+    board: Board
     places: Annotated[list[Ticks], Field(max_length=20)] = []
 
 
@@ -44,7 +46,7 @@ class TriedCuts(Body):
 class SurveyAsk(Body):
     """A board; a thickness wanted of it; a quality looked for."""
 
-    board: BoardBody
+    board: Board
     wanted: Annotated[Ticks, Field(gt=0)] | None = None
     quality: Literal["clear-two", "clear-one", "sound"] = "clear-one"
 
@@ -94,7 +96,7 @@ class OfferList(Body):
 
 
 class ReadAt(Body):
-    board: BoardBody
+    board: Board
     x: Ticks
     y: Ticks
     day: Annotated[int, Field(ge=0, le=100_000)] = 0
@@ -112,7 +114,7 @@ class ReadBody(Body):
 
 
 class BoardAlone(Body):
-    board: BoardBody
+    board: Board
 
 
 class SweepBody(Body):
@@ -123,8 +125,8 @@ class SweepBody(Body):
 class ScanBody(Body):
     """The surface found, its warp in words' figures, and how sure it is; or `trouble`."""
 
-    surface: SurfaceBody | None = None
-    warp: WarpBody = WarpBody()
+    surface: Surface | None = None
+    warp: Warp = Warp()
     sure: Ticks = 0
     lost: float = 0.0
     said: str = ""
@@ -137,7 +139,7 @@ class StraightenBody(Body):
     edge, datum end again.
     """
 
-    board: BoardBody
+    board: Board
     face: Literal["A", "B"]
     corners: Annotated[
         list[Annotated[list[float], Field(min_length=2, max_length=2)]],

@@ -6,8 +6,9 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field
 
-from vividplank.web.schemas.project import PartBody
-from vividplank.web.shapes import Body, Name, Number, SystemName, Ticks
+from vividplank.core.cutlist import Part
+from vividplank.core.fields import Name, Number, Ticks
+from vividplank.web.shapes import Body, SystemName
 
 FileUnitName = Literal["mm", "cm", "m", "in", "ft"]
 State = Literal["waiting", "reading", "done", "failed"]
@@ -213,7 +214,7 @@ class PatternBody(Body):
     says: str
     measures: list[PatternMeasureBody]
     choices: list[PatternChoiceBody]
-    parts: list[PartBody]
+    parts: list[Part]
     sketches: list[SketchBody]
     arithmetic: list[str]
     warnings: list[str]
@@ -246,7 +247,7 @@ class CheckBody(Body):
     what: str
     why: str
     fix: str
-    put_parts: list[PartBody]
+    put_parts: list[Part]
 
 
 class CheckList(Body):

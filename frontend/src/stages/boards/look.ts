@@ -10,7 +10,7 @@ export function useLook(pk: Ref<number>, board: Ref<Board | undefined>) {
       (
         await api.POST("/api/projects/{project}/look", {
           params: { path: { project: pk.value } },
-          body: board.value!,
+          body: { board: board.value! },
         })
       ).data!,
     enabled: computed(() => !!board.value),

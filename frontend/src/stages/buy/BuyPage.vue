@@ -7,7 +7,7 @@ import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import BoardDrawing from "../../board/BoardDrawing.vue";
-import { woodColours, type Segment } from "../../board/geometry";
+import { woodColours } from "../../board/geometry";
 
 const { pk, project } = useProject();
 const waste = ref(30);
@@ -139,7 +139,7 @@ const most = computed(() =>
               v-for="(b, i) in plan.boards"
               :key="b.id"
               :board="b"
-              :segments="plan.cut[i] as unknown as Segment[]"
+              :segments="plan.cut[i]"
               :parts="plan.parts"
               :scale="4"
               :system="project.system"

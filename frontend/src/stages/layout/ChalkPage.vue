@@ -7,7 +7,7 @@ import { useLayout } from "../../api/layout";
 import { useProject } from "../../api/project";
 import BoardDrawing from "../../board/BoardDrawing.vue";
 import BoardRuler from "../../board/BoardRuler.vue";
-import { edges, type Plan } from "../../board/geometry";
+import { edges } from "../../board/geometry";
 import Fig from "../../controls/Fig.vue";
 import { inField } from "../../controls/keys";
 import Len from "../../controls/Len.vue";
@@ -33,7 +33,7 @@ const current = computed(() => boards.value[Math.min(at.value, boards.value.leng
 const board = computed(() => standing.value?.boards.find((b) => b.id === current.value?.board));
 const segments = computed(
   () =>
-    (standing.value?.plan as unknown as Plan | undefined)?.boards.find(
+    standing.value?.plan?.boards.find(
       (b) => b.board === current.value?.board,
     )?.segments ?? [],
 );

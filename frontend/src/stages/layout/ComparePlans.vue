@@ -32,8 +32,8 @@ const { data: other } = useQuery({
     (await api.GET("/api/layouts/{layout}", { params: { path: { layout: against.value } } })).data!,
   enabled: computed(() => against.value > 0),
 });
-const plan = computed(() => props.standing.plan as unknown as Plan);
-const theirs = computed(() => other.value?.plan as unknown as Plan | undefined);
+const plan = computed(() => props.standing.plan!);
+const theirs = computed(() => other.value?.plan ?? undefined);
 const what = computed(() => (theirs.value ? differences(plan.value, theirs.value) : null));
 const longest = computed(() => Math.max(1, ...props.standing.boards.map((b) => b.length)));
 const scale = computed(() => (props.width - 60) / (longest.value / 8128));

@@ -6,7 +6,7 @@ import { api, send, type Schemas } from "../../api/client";
 import { useLayout } from "../../api/layout";
 import { nothingFromBoards } from "../../api/parts";
 import { useProject } from "../../api/project";
-import { itemName, type Item, type Plan } from "../../board/geometry";
+import { itemName, type Item } from "../../board/geometry";
 import { inField } from "../../controls/keys";
 import { told } from "../../controls/told";
 import Fig from "../../controls/Fig.vue";
@@ -36,7 +36,7 @@ const width = useWidth(frame, 1100);
 const latest = computed(() => data.value?.latest ?? null);
 const standing = computed(() => data.value?.standing ?? null);
 const going = computed(() => latest.value?.state === "waiting" || latest.value?.state === "searching");
-const plan = computed(() => standing.value?.plan as unknown as Plan | undefined);
+const plan = computed(() => standing.value?.plan ?? undefined);
 const boards = computed(() =>
   standing.value && !standing.value.stale ? standing.value.boards : (project.value?.boards ?? []),
 );
@@ -92,7 +92,7 @@ const comparing = ref(false);
 const saving = ref(false);
 const lanes = ref<InstanceType<typeof PlanLanes>>();
 const pickedName = computed(() => (picked.value ? itemName(picked.value) : ""));
-const isPinned = computed(() => fixings.value.pins.some((i) => itemName(i as Item) === pickedName.value));
+const isPinned = computed(() => fixings.value.pins.some((i) => itemName(i) === pickedName.value));
 const lies = computed(() => (picked.value ? whereIs(plan.value, picked.value) : undefined));
 
 /** Why the plan is as it is: sentences by what they are about. */
@@ -148,7 +148,7 @@ function toggled(list: string[], name: string): string[] {
 }
 function pin(): void {
   if (!picked.value || !lies.value) return;
-  const rest = fixings.value.pins.filter((i) => itemName(i as Item) !== pickedName.value);
+  const rest = fixings.value.pins.filter((i) => itemName(i) !== pickedName.value);
   hold({ pins: isPinned.value ? rest : [...rest, picked.value] });
 }
 function forbid(place: Fixings["forbidden"][number]): void {
@@ -414,7 +414,7 @@ const progress = computed(() => {
     <p v-if="held && movable" class="soft held">
       Held:
       <template v-if="fixings.pins.length"
-        >{{ fixings.pins.map((i) => itemName(i as Item)).join(", ") }} pinned</template
+        >{{ fixings.pins.map((i) => itemName(i)).join(", ") }} pinned</template
       >
       <span v-for="(f, i) in fixings.forbidden" :key="i" class="zone"
         >nothing on {{ f.board }} from <Len :ticks="f.x0" :system="project.system" about /> to

@@ -53,7 +53,7 @@ let from = { x: 0, y: 0 };
 const fixings = computed<Fixings>(
   () => props.layout?.fixings ?? { pins: [], forbidden: [], excluded: [], priority: [] },
 );
-const pins = computed(() => fixings.value.pins.map((i) => itemName(i as Item)));
+const pins = computed(() => fixings.value.pins.map((i) => itemName(i)));
 const cut = computed(
   () => new Map<string, Segment[]>(props.plan?.boards.map((b) => [b.board, b.segments]) ?? []),
 );
@@ -66,7 +66,7 @@ const lanes = computed(() =>
 function segmentsOf(board: string, lies: Segment[]): Segment[] {
   const now = tried.value;
   if (!held.value || !now?.holds) return lies;
-  if (now.board === board) return now.segments as unknown as Segment[];
+  if (now.board === board) return now.segments;
   const home = whereIs(props.plan, held.value)?.board;
   if (board !== home) return lies;
   const name = itemName(held.value);

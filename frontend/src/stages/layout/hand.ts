@@ -27,7 +27,7 @@ export function useHand(layout: () => Layout | null) {
         const answer = (
           await api.POST("/api/layouts/{layout}/try", { params: { path: { layout: pk } }, body: asked })
         ).data!;
-        if (held.value && itemName(asked.item as Item) === itemName(held.value)) tried.value = answer;
+        if (held.value && itemName(asked.item) === itemName(held.value)) tried.value = answer;
       }
     } finally {
       asking = false;

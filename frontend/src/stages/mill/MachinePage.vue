@@ -10,7 +10,6 @@ import { useDays, useMilling, useSettings } from "../../api/milling";
 import { useProject } from "../../api/project";
 import { unsent } from "../../api/taps";
 import BoardDrawing from "../../board/BoardDrawing.vue";
-import type { Plan } from "../../board/geometry";
 import Fig from "../../controls/Fig.vue";
 import { inField } from "../../controls/keys";
 import Len from "../../controls/Len.vue";
@@ -104,7 +103,7 @@ const resized = () => (width.value = window.innerWidth);
 const picture = computed(() => {
   const piece = step.value?.key.split("/")[0] ?? "";
   const board = layout.value?.standing?.boards.find((b) => piece === b.id || piece.startsWith(`${b.id}.`));
-  const plan = layout.value?.standing?.plan as unknown as Plan | undefined;
+  const plan = layout.value?.standing?.plan;
   const segments = [...(plan?.boards.find((b) => b.board === board?.id)?.segments ?? [])].sort(
     (a, b) => a.x0 - b.x0,
   );

@@ -103,7 +103,7 @@ def test_a_rested_board_stays_whole_and_its_pins_are_let_go() -> None:
 @pytest.mark.parametrize("first", ["A", "B"])
 def test_where_wood_is_short_the_first_parts_are_placed(first: str) -> None:
     job = Job("", BARE, (a_part("A", 1, 29, 2), a_part("B", 1, 20, 2)), (a_board("C", 30, 2.5),))
-    found = again(job, Plan(()), Fixings(first=(first,)), rounds=4)
+    found = again(job, Plan(()), Fixings(priority=(first,)), rounds=4)
     assert [i.part for *_, i in found.items()] == [first]
 
 

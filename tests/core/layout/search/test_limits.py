@@ -14,7 +14,8 @@ from vividplank.core.job import Job
 from vividplank.core.layout.search.search import Limits, search
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.measure import show
-from vividplank.core.milling import Machines, Milling, Route, Step, routes, ways
+from vividplank.core.milling import Machines, Milling, Route, Step, routes
+from vividplank.core.milling.route import ways
 from vividplank.core.milling.route.pace import minutes
 from vividplank.core.milling.shop.machines import (
     Bandsaw,

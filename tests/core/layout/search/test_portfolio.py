@@ -12,7 +12,7 @@ from vividplank.core.layout.model.audit import audit
 from vividplank.core.layout.model.fixings import Task
 from vividplank.core.layout.model.limits import Limits
 from vividplank.core.layout.model.pattern import CuttingPattern, PatternSegment
-from vividplank.core.layout.search.portfolio import CostBounds, Exchange, Found, with_workers
+from vividplank.core.layout.search.portfolio import CostBounds, Exchange, Patterns, with_workers
 from vividplank.core.layout.search.search import search
 
 JOB = Job("", BARE, (a_part("A", 3, 20, 2),), (a_board(length=60, width=6),))
@@ -50,7 +50,7 @@ def busy(
         pass
 
 
-def heard(share: Exchange, found: Found, many: int) -> tuple[Found, CostBounds]:
+def heard(share: Exchange, found: Patterns, many: int) -> tuple[Patterns, CostBounds]:
     """What came back, asked until there is enough (pytest's own time limit ends it otherwise)."""
     collected, bounds = share(found, CostBounds(1.0))
     while len(collected) < many:
@@ -66,23 +66,23 @@ def test_helpers_speak_with_seeds_of_their_own_and_hear_what_was_found() -> None
         collected, bounds = heard(share, [(5, pattern)], 4)
     assert {(1007, CuttingPattern((), ())), (2007, CuttingPattern((), ()))} < set(collected)
     assert (5, pattern) in collected
-    assert bounds.least == 3.0
+    assert bounds.lower == 3.0
 
 
 def test_a_helper_that_is_done_still_tells_its_bound() -> None:
     with with_workers(JOB, Limits(60, workers=2), time.monotonic, ending) as share:
         assert share
-        while share([], CostBounds(1.0))[1].least < 7.0:
+        while share([], CostBounds(1.0))[1].lower < 7.0:
             pass
 
 
 def test_nobody_waits_for_a_helper_that_does_not_listen() -> None:
-    much: Found = [
+    much: Patterns = [
         (k, CuttingPattern((), ())) for k in range(100_000)
     ]  # far more than a pipe holds
     with with_workers(JOB, Limits(60, workers=2), time.monotonic, busy) as share:
         assert share
-        while share([], CostBounds(1.0))[1].least < 4.0:
+        while share([], CostBounds(1.0))[1].lower < 4.0:
             pass
         for _ in range(3):
             assert share(much, CostBounds(1.0))[0] == []

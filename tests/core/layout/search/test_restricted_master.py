@@ -146,8 +146,8 @@ def test_what_is_new_is_told_once_and_what_others_found_is_kept_and_not_told_bac
         told.append(new)
         return [(1, a_fill(1))], known & CostBounds(6.0, 9.0)
 
-    assert master.share(share, CostBounds(5.0, 8.0)) == CostBounds(6.0, 8.0)
-    assert master.share(share, CostBounds(7.0)) == CostBounds(7.0, 9.0)
+    assert master.exchange(share, CostBounds(5.0, 8.0)) == CostBounds(6.0, 8.0)
+    assert master.exchange(share, CostBounds(7.0)) == CostBounds(7.0, 9.0)
     assert [[b for b, _ in new] for new in told] == [[0], []]
     assert sorted(master.solve(5) or {}) == [0, 1]
     master.add(1, a_fill(1))  # known already

@@ -195,7 +195,7 @@ def test_who_proves_goes_on_while_much_is_left_or_the_bound_rises() -> None:
     assert proving.promises()  # it has just risen
     now[0] = 7.0
     assert proving.promises()  # 7 % may be left
-    proving.known.learn(CostBounds(most=105.0))
+    proving.known.learn(CostBounds(upper=105.0))
     assert not proving.promises()
     proving.known.learn(CostBounds(101.0))
     assert proving.promises()

@@ -43,16 +43,16 @@ def asked(*how: str) -> dict[tuple[str, str], int]:
 
 def test_every_kernel_of_the_layout_is_compiled() -> None:
     made = asked()
-    assert {"room_kernel", "propose_kernel", "ahead_kernel", "stretch_kernel"} <= {
+    assert {"knapsack_kernel", "proposals_kernel", "lookahead_kernel", "stretches_kernel"} <= {
         module for module, _ in made
     }
     tables = "along", "across", "any_width", "jumps", "side_by_side", "short_pairs"
-    entered = [("room_kernel", n) for n in tables]
-    entered += [("segment_kernel", "segments"), ("tight_kernel", "fill_strip")]
+    entered = [("knapsack_kernel", n) for n in tables]
+    entered += [("segment_kernel", "segments"), ("rounding_kernel", "fill_strip")]
     entered += [("sweep_kernel", n) for n in ("workspace", "fullest")]
     entered += [("chain_kernel", "lower")]
-    entered += [("ahead_kernel", "lengths"), ("ahead_kernel", "promising")]
-    entered += [("stretch_kernel", n) for n in ("widest_bands", "faults_over", "free_areas")]
+    entered += [("lookahead_kernel", "lengths"), ("lookahead_kernel", "promising")]
+    entered += [("stretches_kernel", n) for n in ("widest_bands", "faults_over", "free_areas")]
     assert [each for each in entered if not made[each]] == []
 
 

@@ -15,6 +15,7 @@ from vividplank.core.cutlist import (
 )
 from vividplank.core.cutlist.formula import Value, count_of, evaluate, length_of, renamed
 from vividplank.core.cutlist.marks import mark_for
+from vividplank.core.cutlist.part import FormulaField
 from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_INCH, TICKS_PER_MM, Unit, show
 from vividplank.core.takeoff.patterns.cases import CASES
 from vividplank.core.takeoff.patterns.pattern import Built, Given, Line, Pattern
@@ -235,7 +236,11 @@ def _part(
     mark: str,
 ) -> Part:
     sizes = {f: length_of(getattr(line, f), unit, values) for f in ("length", "width", "thickness")}
-    formulas = [(f, renamed(getattr(line, f), names)) for f in ("length", "width", "thickness")]
+    formulas: list[tuple[FormulaField, str]] = [
+        ("length", renamed(line.length, names)),
+        ("width", renamed(line.width, names)),
+        ("thickness", renamed(line.thickness, names)),
+    ]
     if line.joint_length:
         formulas.append(("joint_length", renamed(line.joint_length, names)))
     if not line.quantity.isdigit():

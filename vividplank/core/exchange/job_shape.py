@@ -1,22 +1,19 @@
-"""The shape of job and plan files, as the exchange page describes them. Lengths in the file's
-unit.
-"""
+"""The shape of job files, as the exchange page describes them. Lengths in the file's unit."""
 
 from collections.abc import Iterator
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field, create_model
 
-# A length of a kilometre or more is a slip; the bound also keeps ticks far inside 64 bits.
-Length = Annotated[float, Field(strict=True, ge=-1e6, le=1e6, allow_inf_nan=False)]
+from vividplank.core.board import Board
+from vividplank.core.cutlist import Measure, Part
+from vividplank.core.exchange.derived import Length, Shape, shape_of
+from vividplank.core.shop import Shop
+
 Positive = Annotated[float, Field(strict=True, gt=0, le=1e6, allow_inf_nan=False)]
 NotNegative = Annotated[float, Field(strict=True, ge=0, le=1e6, allow_inf_nan=False)]
 Count = Annotated[int, Field(strict=True, ge=1, le=100_000)]
 Name = Annotated[str, Field(strict=True, min_length=1, max_length=200)]
-
-
-class Shape(BaseModel):
-    model_config = ConfigDict(extra="forbid")
 
 
 class KerfShape(Shape):
@@ -33,7 +30,7 @@ class AllowanceShape(Shape):
     between: NotNegative = 0
 
 
-class ShopShape(Shape):
+class PlainShopShape(Shape):
     method: Literal["mill-wide", "rough-rip"]
     kerf: KerfShape
     allowance: AllowanceShape
@@ -42,12 +39,17 @@ class ShopShape(Shape):
     max_slope: Annotated[float, Field(strict=True, ge=0, le=1, allow_inf_nan=False)]
 
 
+ShopShape = shape_of(Shop, PlainShopShape)
+
+
 class PanelShape(Shape):
     stave_min: Positive
     stave_max: Positive
 
 
-class PartShape(Shape):
+class PlainPartShape(Shape):
+    """What the first version says of a part; all else is derived from the core's Part."""
+
     id: Name
     name: str = ""
     quantity: Count
@@ -58,10 +60,9 @@ class PartShape(Shape):
     faces: Literal["clear-two", "clear-one", "sound"]
     panel: PanelShape | None = None
     run: Name | None = None
-    figure: Literal["", "straight", "cathedral", "quarter", "curly"] = ""
-    same_board: Annotated[str, Field(strict=True, max_length=200)] = ""
-    match: Annotated[str, Field(strict=True, max_length=200)] = ""
-    resawn: Annotated[bool, Field(strict=True)] = False
+
+
+PartShape = shape_of(Part, PlainPartShape)
 
 
 class StationShape(Shape):
@@ -133,7 +134,7 @@ class MoistureShape(Shape):
 SideName = Literal["A", "B", "datum-edge", "far-edge"]
 
 
-class BoardShape(Shape):
+class PlainBoardShape(Shape):
     id: Name
     species: Name
     length: Positive
@@ -151,6 +152,40 @@ class BoardShape(Shape):
     note: Annotated[str, Field(strict=True, max_length=2000)] = ""
 
 
+#: What a board has beyond that comes with version 3.
+BoardShape = shape_of(Board, PlainBoardShape)
+MeasureShape = shape_of(Measure, Shape)
+
+
+def _beyond(shape: type[Shape], plain: type[Shape]) -> frozenset[str]:
+    return frozenset(shape.model_fields) - frozenset(plain.model_fields)
+
+
+class PlainJobShape(Shape):
+    """A job: what is wanted and what stock there is. A version knows nothing of what ADDED lists
+    for later ones.
+    """
+
+    format: Literal["vivid-plank/job"]
+    version: Literal[1, 2, 3]
+    unit: Literal["in", "mm"]
+    name: str = ""
+    shop: PlainShopShape
+    parts: list[PlainPartShape]
+    boards: list[PlainBoardShape]
+
+
+JobShape = create_model(
+    "JobShape",
+    __base__=PlainJobShape,
+    shop=(ShopShape, ...),
+    parts=(list[PartShape], ...),  # type: ignore[valid-type]
+    boards=(list[BoardShape], ...),  # type: ignore[valid-type]
+    measures=(list[MeasureShape], Field(default=[], max_length=300)),  # type: ignore[valid-type]
+)
+JobShape.__doc__ = PlainJobShape.__doc__
+
+
 #: What versions added, by the version and the shape it was added to.
 ADDED: dict[int, dict[type[Shape], frozenset[str]]] = {
     2: {
@@ -162,7 +197,10 @@ ADDED: dict[int, dict[type[Shape], frozenset[str]]] = {
     },
     3: {
         AllowanceShape: frozenset({"between"}),
-        PartShape: frozenset({"figure", "same_board", "match", "resawn"}),
+        PartShape: _beyond(PartShape, PlainPartShape),
+        ShopShape: _beyond(ShopShape, PlainShopShape),
+        BoardShape: _beyond(BoardShape, PlainBoardShape),
+        JobShape: frozenset({"measures"}),
     },
 }
 
@@ -179,71 +217,3 @@ def newer_names(shape: Shape, version: int, path: str = "$") -> Iterator[tuple[s
                 yield from newer_names(
                     each, version, f"{path}.{name}" + (f"[{at}]" if at >= 0 else "")
                 )
-
-
-class JobShape(Shape):
-    """A job: what is wanted and what stock there is. A version knows nothing of what ADDED lists
-    for later ones.
-    """
-
-    format: Literal["vivid-plank/job"]
-    version: Literal[1, 2, 3]
-    unit: Literal["in", "mm"]
-    name: str = ""
-    shop: ShopShape
-    parts: list[PartShape]
-    boards: list[BoardShape]
-
-
-class ItemShape(Shape):
-    part: Name
-    n: Count
-    stave: Count | None = None
-
-
-class BlankShape(Shape):
-    x0: Length
-    x1: Length
-    layers: Annotated[list[Annotated[list[ItemShape], Field(min_length=1)]], Field(min_length=1)]
-
-
-class StripShape(Shape):
-    y0: Length
-    y1: Length
-    blanks: list[BlankShape]
-
-
-class SegmentShape(Shape):
-    x0: Length
-    x1: Length
-    y0: Length
-    slope: Annotated[float, Field(strict=True, ge=-1, le=1, allow_inf_nan=False)] = 0.0
-    strips: list[StripShape]
-
-
-class BoardPlanShape(Shape):
-    board: Name
-    segments: list[SegmentShape]
-
-
-class UnplacedShape(Shape):
-    part: Name
-    n: Count
-    why: str = ""
-
-
-class SummaryShape(Shape):
-    cost: Annotated[float, Field(strict=True, ge=0, allow_inf_nan=False)]
-    lower_bound: Annotated[float, Field(strict=True, ge=0, allow_inf_nan=False)]
-    seconds: Annotated[float, Field(strict=True, ge=0, allow_inf_nan=False)] = 0.0
-
-
-class PlanShape(Shape):
-    """A plan: how every board is cut."""
-
-    format: Literal["vivid-plank/plan"]
-    version: Literal[1]
-    unit: Literal["in", "mm"]
-    boards: list[BoardPlanShape]
-    unplaced: list[UnplacedShape] = []
-    summary: SummaryShape

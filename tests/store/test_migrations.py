@@ -1,0 +1,158 @@
+"""What older databases hold is there after they are brought up to date."""
+
+import json
+from collections.abc import Iterator
+
+import psycopg
+import pytest
+from alembic import command
+
+from launcher.postgres import Cluster
+from tests.conftest import sql
+from vividplank.core.cutlist import Edging, Panel, Part, Source
+from vividplank.core.layout.model.fixings import Fixings, Forbidden
+from vividplank.core.layout.model.plan import Item
+from vividplank.store import layouts, projects
+from vividplank.store.database import engine, session
+from vividplank.store.prepare import configured, migrate
+
+PROJECT = {
+    "name": "Old",
+    "system": "in",
+    "method": "mill-wide",
+    "kerf_crosscut": 1016,
+    "kerf_rip": 1016,
+    "kerf_resaw": 508,
+    "allowance_length": 4064,
+    "allowance_width": 1016,
+    "allowance_face": 254,
+    "allowance_panel_width": 2032,
+    "end_trim": 8128,
+    "min_blank_length": 97536,
+    "max_slope": 0.02,
+    "version": 1,
+    "demo": False,
+}
+PLAIN = {
+    "id": "A",
+    "name": "Rail",
+    "quantity": 2,
+    "species": "ash",
+    "length": 81280,
+    "width": 16256,
+    "thickness": 6096,
+    "faces": "clear-one",
+    "run": "",
+    "note": "",
+}
+RICH = PLAIN | {
+    "id": "B",
+    "faces": "sound",
+    "stave_min": 8128,
+    "stave_max": 16256,
+    "note": "look",
+    "stock": "sheet",
+    "grain": "any",
+    "fitted": True,
+    "layers": 2,
+    "match": "m",
+    "same_board": "s",
+    "figure": "curly",
+    "edging_thickness": 508,
+    "edging_long_edges": 2,
+    "edging_ends": 1,
+    "joint": "tenon",
+    "joint_length": 100,
+    "formulas": json.dumps([["length", "10"]]),
+    "source_drawing": 7,
+    "source_key": "k",
+    "outline": json.dumps([[0, 0], [81280, 0], [0, 16256]]),
+}
+
+
+def insert(connection: psycopg.Connection, table: str, row: dict[str, object]) -> int:
+    names = ", ".join(f'"{n}"' for n in row)
+    places = ", ".join(["%s"] * len(row))
+    found = connection.execute(
+        f"insert into {table} ({names}) values ({places}) returning pk",  # type: ignore[call-overload]
+        list(row.values()),
+    ).fetchone()
+    assert found
+    return int(found[0])
+
+
+@pytest.fixture
+def old(cluster: Cluster, monkeypatch: pytest.MonkeyPatch) -> Iterator[str]:
+    """A database as it was before parts became documents."""
+    sql(cluster, "drop database if exists plank_old")
+    sql(cluster, "create database plank_old")
+    url = cluster.url("plank_old")
+    monkeypatch.setenv("PLANK_DATABASE", url)
+    command.upgrade(configured(url), "0011")
+    yield url
+    engine(url).dispose()
+    sql(cluster, "drop database plank_old with (force)")
+
+
+def test_parts_and_fixings_of_an_older_database(old: str) -> None:
+    with psycopg.connect(old) as connection:
+        pk = insert(connection, "project", PROJECT)
+        for position, row in enumerate((PLAIN, RICH)):
+            insert(connection, "part", row | {"project": pk, "position": position})
+        held = {
+            "pins": [{"part": "A", "n": 1, "stave": 0}],
+            "forbidden": [{"board": "W", "x0": 0, "x1": 9, "y0": 0, "y1": 9}],
+            "rested": ["W"],
+            "first": ["A"],
+        }
+        empty = {"name": "", "shop": {}, "parts": [], "boards": []}
+        layout = {
+            "project": pk,
+            "state": "done",
+            "seconds": 1,
+            "made_from": "",
+            "job": json.dumps(empty),
+            "stop_asked": False,
+            "spent": 0,
+            "rounds": 0,
+            "trying": "",
+            "trouble": "",
+            "holds": json.dumps(held),
+            "made_by": "search",
+            "name": "",
+            "undone": False,
+        }
+        number = insert(connection, "layout", layout)
+    migrate(old)
+    with session() as opened:
+        assert projects.load(opened, pk).job.parts == (
+            Part("A", "Rail", 2, "ash", 81280, 16256, 6096),
+            Part(
+                "B",
+                "Rail",
+                2,
+                "ash",
+                81280,
+                16256,
+                6096,
+                "sound",
+                Panel(8128, 16256),
+                note="look",
+                stock="sheet",
+                grain="any",
+                fitted=True,
+                layers=2,
+                match="m",
+                same_board="s",
+                figure="curly",
+                edging=Edging(508, 2, 1),
+                joint="tenon",
+                joint_length=100,
+                formulas=(("length", "10"),),
+                source=Source(7, "k"),
+                outline=((0, 0), (81280, 0), (0, 16256)),
+            ),
+        )
+        assert layouts.load(opened, number).fixings == Fixings(
+            (Item("A", 1),), (Forbidden("W", 0, 9, 0, 9),), ("W",), ("A",)
+        )
