@@ -3,6 +3,7 @@ PostgreSQL.
 """
 
 import io
+import json
 from pathlib import Path
 from typing import Any
 
@@ -12,6 +13,7 @@ from flask.testing import FlaskClient
 from tests.making import t
 from tests.takeoff.making import a_block, sizes, taken_off, written
 from tests.takeoff.step_files import Assembly, block, in_several_files, place
+from vividplank.core.exchange import read_job
 from vividplank.core.exchange.parts_list import read_parts
 from vividplank.core.takeoff import Settings
 
@@ -234,11 +236,10 @@ def test_sheets_and_bought_lengths_go_into_buy_and_not_onto_boards(
     assert [(s["parts"], s["sheets"], s["least"]) for s in needs["sheets"]] == [(["B"], 2, 1)]
     assert [(n["lengths"], n["spare"]) for n in needs["lengths"]] == [(4, 1)]
     job = client.get(f"{base}/job.json").get_json()
-    # Layers go to the boards as the thin parts they are glued from.
-    assert [(p["id"], p["quantity"], p["thickness"]) for p in job["parts"]] == [
-        ("A", 1, 0.75),
-        ("D", 3, 0.75),
-    ]
+    # The file has the whole list; layers go to the boards as the thin parts they are glued from.
+    assert [p["id"] for p in job["parts"]] == ["A", "B", "C", "D"]
+    cut = read_job(json.dumps(job)).on_boards().parts
+    assert [(p.id, p.quantity, p.thickness) for p in cut] == [("A", 1, t(0.75)), ("D", 3, t(0.75))]
 
 
 def test_the_list_goes_out_and_comes_back(client: FlaskClient, base: str) -> None:

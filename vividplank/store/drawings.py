@@ -102,7 +102,10 @@ def named(session: Session, project: int, names: Sequence[str]) -> dict[str, byt
     wanted = select(DrawingRow.name, DrawingRow.content).where(
         DrawingRow.project == project, DrawingRow.name.in_(names)
     )
-    return dict(session.execute(wanted.order_by(DrawingRow.pk)).tuples().all()) if names else {}
+    if not names:
+        return {}
+    rows = session.execute(wanted.order_by(DrawingRow.pk))
+    return {row.name: row.content for row in rows}
 
 
 def waiting_for(session: Session, project: int, name: str) -> list[int]:
