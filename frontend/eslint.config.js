@@ -12,6 +12,16 @@ export default ts.config(
     languageOptions: { parserOptions: { parser: ts.parser } },
   },
   {
+    files: ["src/**"],
+    ignores: ["src/measure.ts", "**/*.test.ts"],
+    rules: {
+      "no-restricted-syntax": [
+        "error",
+        { selector: "Literal[raw=/^(8128|1016|127)$/]", message: "Ticks have names in measure.ts." },
+      ],
+    },
+  },
+  {
     rules: {
       "vue/multi-word-component-names": "off",
       "vue/require-default-prop": "off", // an optional property is undefined, as its type says

@@ -6,7 +6,8 @@ export type System = "in" | "in-decimal" | "ft-in" | "mm" | "cm" | "m";
 
 export const TICKS_PER_INCH = 8128;
 export const TICKS_PER_MM = 320;
-const TICKS_PER_64TH = 127;
+/** The finest mark of an inch rule. */
+export const TICKS_PER_64TH = 127;
 const LONGEST = 100_000 * TICKS_PER_MM;
 
 export const EXPECTED = 'a length such as 2 3/16, 2-3/16", 1\' 4 1/2", 16.5, 419 mm, 41.9 cm, 1.2 m';
@@ -138,13 +139,28 @@ export function ruleStep(system: System): number {
   return isMetric(system) ? TICKS_PER_MM / 10 : TICKS_PER_64TH;
 }
 
+/** The nearest mark of the shop's rule, in ticks. */
+export function onRule(ticks: number, system: System): number {
+  return Math.round(ticks / ruleStep(system)) * ruleStep(system);
+}
+
+/** Inches as a plain number: what drawings are scaled by. */
+export function inInches(ticks: number): number {
+  return ticks / TICKS_PER_INCH;
+}
+
+/** The length with its unit behind a space; feet and inches carry their own signs. */
+export function showUnit(ticks: number, system: System): string {
+  return show(ticks, system) + (system === "ft-in" ? "" : ` ${unitWord(system)}`);
+}
+
 /**
  * A figure that somebody may have typed: as it is where it lies on any rule, else to the nearest
  * mark of the shop's.
  */
 export function written(ticks: number, system: System): string {
-  const onRule = ticks % TICKS_PER_64TH === 0 || ticks % (TICKS_PER_MM / 10) === 0;
-  return system === "in-decimal" || onRule ? show(ticks, system) : showAbout(ticks, system, true);
+  const onAnyRule = ticks % TICKS_PER_64TH === 0 || ticks % (TICKS_PER_MM / 10) === 0;
+  return system === "in-decimal" || onAnyRule ? show(ticks, system) : showAbout(ticks, system, true);
 }
 
 /**

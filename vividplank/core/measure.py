@@ -149,9 +149,14 @@ def show(ticks: int, system: System = "in", *, unit: bool = False) -> str:
     return _decimal(ticks, _TICKS_PER[word], digits) + (f" {word}" if unit else "")
 
 
+def unit_of(system: System) -> Unit:
+    """The unit of exchange files that goes with a system of display."""
+    return "in" if _SYSTEM_UNIT[system] == "in" else "mm"
+
+
 def rule_step(system: System) -> int:
     """The finest mark of the shop's rule: a 64th of an inch, or a tenth of a millimetre."""
-    return TICKS_PER_64TH if _SYSTEM_UNIT[system] == "in" else TICKS_PER_MM // 10
+    return TICKS_PER_64TH if unit_of(system) == "in" else TICKS_PER_MM // 10
 
 
 def about(ticks: float, system: System, *, unit: bool = False, down: bool = False) -> str:

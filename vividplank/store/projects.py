@@ -17,7 +17,7 @@ from vividplank.core.document import (
 )
 from vividplank.core.job import Job
 from vividplank.core.job.change import Change, changed
-from vividplank.core.measure import SYSTEMS, System, Unit
+from vividplank.core.measure import SYSTEMS, System, unit_of
 from vividplank.core.shop import Allowance, Instruments, Keep, Kerf, Method, Shop
 from vividplank.core.timber.board_feet import TicketRule
 from vividplank.core.timber.rest import Climate
@@ -52,11 +52,6 @@ class ShelfEntry:
     boards: int
     demo: bool
     laid_out: bool
-
-
-def unit_of(system: System) -> Unit:
-    """The unit of job files that goes with a system of display."""
-    return "in" if system in ("in", "in-decimal", "ft-in") else "mm"
 
 
 def shelf(session: Session) -> list[ShelfEntry]:

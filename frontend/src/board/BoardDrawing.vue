@@ -5,7 +5,7 @@
  */
 import { computed, useId } from "vue";
 import type { Board, Part } from "../api/client";
-import { show, type System } from "../measure";
+import { show, type System, TICKS_PER_INCH } from "../measure";
 import FaultMark from "./FaultMark.vue";
 import {
   edges,
@@ -67,7 +67,7 @@ const emit = defineEmits<{
 }>();
 
 const id = useId();
-const IN = 8128;
+const IN = TICKS_PER_INCH;
 const px = (ticks: number) => (ticks / IN) * props.scale;
 const range = computed(() => extent(props.board));
 const width = computed(() => px(props.board.length) + 2 * MARGIN);

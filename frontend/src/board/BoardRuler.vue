@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** The ruler all boards lie under: inches with feet marked, or centimetres with half metres. */
 import { computed } from "vue";
-import { isMetric, type System } from "../measure";
+import { isMetric, type System, TICKS_PER_INCH } from "../measure";
 
 const props = defineProps<{ length: number; scale: number; system: System }>();
-const IN = 8128;
+const IN = TICKS_PER_INCH;
 const MARGIN = 6;
 
 const marks = computed(() => {
@@ -30,8 +30,15 @@ const marks = computed(() => {
 </script>
 
 <template>
-  <svg class="ruler" :width="(length / 8128) * scale + 40" height="26" aria-hidden="true">
-    <rect :x="MARGIN" y="0" :width="(length / 8128) * scale" height="25" fill="#ffc91a" stroke="#e2a900" />
+  <svg class="ruler" :width="(length / TICKS_PER_INCH) * scale + 40" height="26" aria-hidden="true">
+    <rect
+      :x="MARGIN"
+      y="0"
+      :width="(length / TICKS_PER_INCH) * scale"
+      height="25"
+      fill="#ffc91a"
+      stroke="#e2a900"
+    />
     <g v-for="m in marks" :key="m.x">
       <path :d="`M${m.x} 25v${-m.tall}`" stroke="#12171d" stroke-width="1" />
       <text v-if="m.word" :x="m.x + 3" y="11" font-size="10.5" font-weight="640">{{ m.word }}</text>

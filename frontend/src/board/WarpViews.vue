@@ -5,13 +5,13 @@
  */
 import { computed } from "vue";
 import type { Board, Schemas } from "../api/client";
-import { showAbout, type System } from "../measure";
+import { showAbout, type System, TICKS_PER_INCH } from "../measure";
 import { edges, thickness, underside, woodColours } from "./geometry";
 import ThreeQuarterView from "./ThreeQuarterView.vue";
 
 const props = defineProps<{ board: Board; system: System; pieces: Schemas["PieceBody"][]; width: number }>();
 
-const IN = 8128;
+const IN = TICKS_PER_INCH;
 const colours = computed(() => woodColours(props.board.species));
 /**
  * How much higher than true the heights are drawn: enough that a sixteenth can be seen, not so much

@@ -1,5 +1,6 @@
 /** The board's own geometry for drawing: edges, faces, shares. All in ticks, as in core/board. */
 import type { Board, Schemas, Station } from "../api/client";
+import { TICKS_PER_INCH } from "../measure";
 
 export type Plan = Schemas["PlanBody"];
 export type Segment = Schemas["Segment"];
@@ -23,9 +24,9 @@ export function placeAt(
   at: { clientX: number; clientY: number },
 ): { x: number; y: number } {
   const { low, high } = extent(board);
-  const up = ((at.clientY - box.top - MARGIN) / scale) * 8128;
+  const up = ((at.clientY - box.top - MARGIN) / scale) * TICKS_PER_INCH;
   return {
-    x: Math.round(((at.clientX - box.left - MARGIN) / scale) * 8128),
+    x: Math.round(((at.clientX - box.left - MARGIN) / scale) * TICKS_PER_INCH),
     y: Math.round(face === "A" ? high - up : low + up),
   };
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The one field for lengths: takes every notation, shows the project's, says at once what it understood. */
 import { computed, ref, useId, watch } from "vue";
-import { isMetric, MeasureError, parse, show, unitWord, type System } from "../measure";
+import { isMetric, MeasureError, parse, show, type System, showUnit, onRule } from "../measure";
 
 const props = defineProps<{
   modelValue: number | null;
@@ -50,17 +50,13 @@ const understood = computed(() => {
   if (isFormula.value) {
     const found = workedOut.value?.text === text.value ? workedOut.value : undefined;
     if (!found) return "";
-    return found.ticks === null
-      ? found.why
-      : `= ${show(found.ticks, props.system)} ${props.system === "ft-in" ? "" : unitWord(props.system)}`;
+    return found.ticks === null ? found.why : `= ${showUnit(found.ticks, props.system)}`;
   }
   if (read.value.why) return `'${text.value}' ${read.value.why}`;
   if (read.value.ticks === undefined) return "";
   const other: System = isMetric(props.system) ? "in" : "mm";
   const ticks = read.value.ticks;
-  const here = `${show(ticks, props.system)} ${props.system === "ft-in" ? "" : unitWord(props.system)}`;
-  const step = isMetric(other) ? 32 : 127;
-  return `${here} = ${show(Math.round(ticks / step) * step, other)} ${unitWord(other)}`;
+  return `${showUnit(ticks, props.system)} = ${showUnit(onRule(ticks, other), other)}`;
 });
 
 function enter(event: FocusEvent): void {

@@ -1,11 +1,12 @@
 /** Small things made for tests, in inches, and a component drawn to text. */
+import { TICKS_PER_64TH, TICKS_PER_INCH } from "../measure";
 import { createSSRApp, h, type Component } from "vue";
 import { renderToString } from "vue/server-renderer";
 import type { Board, Part, Step } from "../api/client";
 import { plainPart } from "../api/parts";
 import { plainBoard, plainStation } from "../board/make";
 
-export const IN = 8128;
+export const IN = TICKS_PER_INCH;
 
 export function aBoard(values: Partial<Board> = {}): Board {
   return plainBoard({
@@ -40,7 +41,7 @@ export function aStep(key: string, values: Partial<Step> = {}): Step {
     readings: [],
     stock_in: 0,
     stock_out: 0,
-    tolerance: 127,
+    tolerance: TICKS_PER_64TH,
     turn_over: 0,
     size: [0, 0, 0],
     leaves: "",

@@ -5,7 +5,7 @@ gaps.
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM, System, show
+from vividplank.core.measure import System, rule_step, show
 
 
 class DividerTrouble(ValueError):
@@ -29,7 +29,7 @@ class Divided:
 
 def step_of(system: System) -> int:
     """What a maker can mark: 1/64 in or 0.1 mm."""
-    return TICKS_PER_64TH if system in ("in", "in-decimal", "ft-in") else TICKS_PER_MM // 10
+    return rule_step(system)
 
 
 def shelves(span: int, stock: int, heights: Sequence[int], room: int, system: System) -> Divided:

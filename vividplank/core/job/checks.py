@@ -11,7 +11,7 @@ from vividplank.core.cutlist.formula import FormulaError, Value, evaluate, names
 from vividplank.core.cutlist.measures import values_of
 from vividplank.core.cutlist.part import FormulaField, Part
 from vividplank.core.job import Job
-from vividplank.core.measure import TICKS_PER_INCH, System, show
+from vividplank.core.measure import TICKS_PER_INCH, System, about, show
 from vividplank.core.timber import QUARTERS, quarter_for
 from vividplank.core.timber.moisture import equilibrium_moisture
 from vividplank.core.timber.woods import wood_named
@@ -180,7 +180,7 @@ def _movement(p: Part, job: Job, system: System, values: dict[str, Value]) -> It
             (p.id,),
             f"{p.name} has too little room to move",
             f"{p.species} of {show(p.width, system, unit=True)} moves by "
-            f"{show(round(wants / 127) * 127, system, unit=True)} between {dry:.0%} and "
+            f"{about(float(wants), system, unit=True)} between {dry:.0%} and "
             f"{damp:.0%} humidity; its groove leaves "
             f"{show(room, system, unit=True)}: it would force the frame apart. Raise {room_name}",
         )

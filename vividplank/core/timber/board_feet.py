@@ -29,7 +29,7 @@ def board_feet(
 
     An 8/4 board 6 1/2 in wide and 9 ft 4 in long: 2 × 6.5 × 9 1/3 / 12.
 
-    >>> inch = 8128
+    >>> inch = TICKS_PER_INCH
     >>> board_feet(2 * inch, 13 * inch // 2, 112 * inch)
     Fraction(91, 9)
     >>> board_feet(2 * inch, 13 * inch // 2, 112 * inch, TicketRule("surface", whole_feet=True))

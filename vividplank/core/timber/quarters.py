@@ -55,7 +55,7 @@ def quarter_of(
     """The quarter a board was sold at, judged from its thickest place and how many of its faces the
     yard has `skimmed`: the thickest whose thickness so dressed it reaches to 1/32.
 
-    >>> inch = 8128
+    >>> inch = TICKS_PER_INCH
     >>> quarter_of(7 * inch // 4).name, quarter_of(7 * inch // 4, skimmed=2).name
     ('6/4', '8/4')
     >>> quarter_of(17 * inch // 16, skimmed=2).name

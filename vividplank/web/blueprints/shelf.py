@@ -5,6 +5,7 @@ from flask_openapi3 import APIBlueprint
 
 from vividplank.core.exchange import read_job
 from vividplank.core.job import Job
+from vividplank.core.measure import unit_of
 from vividplank.core.shop import inch_shop, metric_shop
 from vividplank.store import projects
 from vividplank.store.database import session
@@ -54,7 +55,7 @@ def list_projects() -> Response:
 
 @area.post("", responses={201: ProjectBody})
 def add_project(body: NewProject) -> Response:
-    unit = projects.unit_of(body.system)
+    unit = unit_of(body.system)
     job = Job(
         body.name.strip() or "Untitled",
         inch_shop() if unit == "in" else metric_shop(),

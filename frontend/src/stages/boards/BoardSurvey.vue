@@ -12,7 +12,7 @@ import DepthLayer from "../../board/DepthLayer.vue";
 import Fig from "../../controls/Fig.vue";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
-import { isMetric, TICKS_PER_INCH, TICKS_PER_MM } from "../../measure";
+import { isMetric, TICKS_PER_INCH, TICKS_PER_MM, TICKS_PER_64TH } from "../../measure";
 
 const props = defineProps<{ board: Board; width: number; look?: Schemas["LookBody"] }>();
 const { pk, project } = useProject();
@@ -114,7 +114,7 @@ const corners = computed(() =>
     const words = ["near datum corner", "far datum corner", "near other corner", "far other corner"];
     const most = Math.max(...p.corners);
     const takes = most - Math.min(...p.corners);
-    return takes > 127 ? { word: words[p.corners.indexOf(most)]!, takes, saved: p.saved } : null;
+    return takes > TICKS_PER_64TH ? { word: words[p.corners.indexOf(most)]!, takes, saved: p.saved } : null;
   }),
 );
 </script>
@@ -148,7 +148,7 @@ const corners = computed(() =>
         <span class="label">flat in <Len :ticks="p.x1 - p.x0" :system="system" about /></span>
         <span v-if="corners[i]" class="label"
           >knock <Len :ticks="corners[i]!.takes" :system="system" about /> off its
-          {{ corners[i]!.word }} first, or shim it so<template v-if="corners[i]!.saved > 127"
+          {{ corners[i]!.word }} first, or shim it so<template v-if="corners[i]!.saved > TICKS_PER_64TH"
             >: saves <Len :ticks="corners[i]!.saved" :system="system" about /> against facing it as it
             lies</template
           ></span

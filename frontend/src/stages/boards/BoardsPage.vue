@@ -13,6 +13,7 @@ import BoardSurvey from "./BoardSurvey.vue";
 import { useLook } from "./look";
 import NewBoard from "./NewBoard.vue";
 import Fig from "../../controls/Fig.vue";
+import { TICKS_PER_INCH } from "../../measure";
 
 const route = useRoute();
 const router = useRouter();
@@ -28,7 +29,7 @@ const { data: look, error } = useLook(pk, board);
 const shownCut = ref(0);
 const cut = computed(() => look.value?.cuts[shownCut.value]);
 const rackScale = computed(
-  () => 150 / Math.max(1, ...(project.value?.boards.map((b) => b.length / 8128) ?? [1])),
+  () => 150 / Math.max(1, ...(project.value?.boards.map((b) => b.length / TICKS_PER_INCH) ?? [1])),
 );
 
 function open(id: string): void {

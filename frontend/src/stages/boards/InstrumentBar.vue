@@ -9,6 +9,7 @@ import { takeReading, target, today, type Taken } from "../../api/instruments";
 import { useProject } from "../../api/project";
 import { plainFault } from "../../board/make";
 import Fig from "../../controls/Fig.vue";
+import { TICKS_PER_INCH } from "../../measure";
 
 const props = defineProps<{ board: Board }>();
 const emit = defineEmits<{ put: [string, Partial<Board>] }>();
@@ -70,7 +71,7 @@ function sweep(): void {
   });
 }
 function markMetal(): void {
-  const half = 8128 / 2;
+  const half = TICKS_PER_INCH / 2;
   const found: Defect[] = beeps.value.map(([x, y]) =>
     plainFault(
       "metal",

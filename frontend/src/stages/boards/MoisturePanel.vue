@@ -6,7 +6,7 @@ import type { Board } from "../../api/client";
 import { target, today } from "../../api/instruments";
 import { useProject } from "../../api/project";
 import { edges } from "../../board/geometry";
-import { show } from "../../measure";
+import { show, TICKS_PER_INCH } from "../../measure";
 
 const props = defineProps<{ board: Board }>();
 const emit = defineEmits<{ put: [string, Partial<Board>] }>();
@@ -24,9 +24,9 @@ function at(): { x: number; y: number } {
   const L = props.board.length;
   const x = Math.round(
     {
-      "near end": Math.min(L / 4, 12 * 8128),
+      "near end": Math.min(L / 4, 12 * TICKS_PER_INCH),
       middle: L / 2,
-      "far end": Math.max((3 * L) / 4, L - 12 * 8128),
+      "far end": Math.max((3 * L) / 4, L - 12 * TICKS_PER_INCH),
       somewhere: L / 2,
     }[place.value],
   );

@@ -7,7 +7,7 @@ import { useProject } from "../../api/project";
 import BoardDrawing from "../../board/BoardDrawing.vue";
 import WarpSketch from "../../board/WarpSketch.vue";
 import { useWidth } from "../../controls/width";
-import { isMetric, show, TICKS_PER_INCH as IN, TICKS_PER_MM as MM } from "../../measure";
+import { isMetric, show, TICKS_PER_INCH as IN, TICKS_PER_MM as MM, showAbout } from "../../measure";
 import { useLook } from "./look";
 import NumberPad from "./NumberPad.vue";
 import {
@@ -263,7 +263,7 @@ async function put(): Promise<void> {
       <h1>{{ mark }}: {{ show(q.length!, system) }} × {{ show(q.near!, system, true) }}</h1>
       <div v-if="look" class="figures">
         <div v-for="c in look.cuts" :key="c.name">
-          <span class="figure">{{ show(Math.floor(c.flat / 127) * 127, system) }}</span><span class="label"
+          <span class="figure">{{ showAbout(c.flat, system) }}</span><span class="label"
             >flat, {{ c.name }}</span
           >
         </div>

@@ -1,7 +1,14 @@
 /** A board recorded in the yard: what was measured, what was not, and how that is taken. */
 import type { Board, Defect } from "../../api/client";
 import { plainBoard, plainFault, plainStation } from "../../board/make";
-import { isMetric, show, TICKS_PER_INCH as IN, TICKS_PER_MM as MM, type System } from "../../measure";
+import {
+  isMetric,
+  show,
+  TICKS_PER_INCH as IN,
+  TICKS_PER_MM as MM,
+  type System,
+  TICKS_PER_64TH,
+} from "../../measure";
 
 export interface Quick {
   species: string;
@@ -45,7 +52,9 @@ export function nothingYet(species: string): Quick {
 export function toBoard(q: Quick, id: string, system: System): { board: Board; cautions: string[] } {
   const say = (ticks: number) =>
     show(
-      isMetric(system) ? Math.round(ticks / (MM / 2)) * (MM / 2) : Math.round(ticks / 127) * 127,
+      isMetric(system)
+        ? Math.round(ticks / (MM / 2)) * (MM / 2)
+        : Math.round(ticks / TICKS_PER_64TH) * TICKS_PER_64TH,
       system,
       true,
     );

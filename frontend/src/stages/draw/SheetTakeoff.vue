@@ -12,14 +12,14 @@ import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { told } from "../../controls/told";
 import { markFor } from "../list/marks";
-import { isMetric } from "../../measure";
+import { ruleStep } from "../../measure";
 import { corners, mismatch, sides, snapped, type Mark, type Place, type Scale } from "./takeoff";
 
 const props = defineProps<{ drawing: Drawing; reading: Reading; part: string }>();
 const { project, edit } = useProject();
 const system = computed(() => project.value!.system);
 /** 1/64 in or 0.1 mm: no picture says more. */
-const step = computed(() => (isMetric(system.value) ? 32 : 127));
+const step = computed(() => ruleStep(system.value));
 const page = ref(0);
 const view = computed(() => props.reading.views[page.value]!);
 

@@ -13,6 +13,7 @@ import { inField } from "../../controls/keys";
 import Len from "../../controls/Len.vue";
 import { told } from "../../controls/told";
 import { useWidth } from "../../controls/width";
+import { TICKS_PER_INCH } from "../../measure";
 
 const { pk, project } = useProject();
 const client = useQueryClient();
@@ -32,13 +33,12 @@ const boards = computed(() => data.value?.boards ?? []);
 const current = computed(() => boards.value[Math.min(at.value, boards.value.length - 1)]);
 const board = computed(() => standing.value?.boards.find((b) => b.id === current.value?.board));
 const segments = computed(
-  () =>
-    standing.value?.plan?.boards.find(
-      (b) => b.board === current.value?.board,
-    )?.segments ?? [],
+  () => standing.value?.plan?.boards.find((b) => b.board === current.value?.board)?.segments ?? [],
 );
 const next = computed(() => current.value?.marks.find((m) => !m.done));
-const scale = computed(() => (width.value - 12) / Math.max(1, (board.value?.length ?? 8128) / 8128));
+const scale = computed(
+  () => (width.value - 12) / Math.max(1, (board.value?.length ?? TICKS_PER_INCH) / TICKS_PER_INCH),
+);
 
 type Mark = (typeof boards.value)[number]["marks"][number];
 /** A crosscut over the whole width, a little past both edges. */

@@ -8,6 +8,7 @@ import type { Plan } from "../../board/geometry";
 import { told } from "../../controls/told";
 import type { System } from "../../measure";
 import { differences } from "./compare";
+import { TICKS_PER_INCH } from "../../measure";
 
 const props = defineProps<{
   project: number;
@@ -36,7 +37,7 @@ const plan = computed(() => props.standing.plan!);
 const theirs = computed(() => other.value?.plan ?? undefined);
 const what = computed(() => (theirs.value ? differences(plan.value, theirs.value) : null));
 const longest = computed(() => Math.max(1, ...props.standing.boards.map((b) => b.length)));
-const scale = computed(() => (props.width - 60) / (longest.value / 8128));
+const scale = computed(() => (props.width - 60) / (longest.value / TICKS_PER_INCH));
 const cuts = (p: Plan | undefined, board: string) => p?.boards.find((b) => b.board === board)?.segments ?? [];
 const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
 

@@ -16,6 +16,7 @@ import LaneDepths from "./LaneDepths.vue";
 import PlanTray from "./PlanTray.vue";
 import { useHand } from "./hand";
 import { nudged, whereIs, type Move, type Target } from "./moves";
+import { TICKS_PER_INCH } from "../../measure";
 
 type Fixings = Schemas["FixingsBody"];
 const props = defineProps<{
@@ -84,7 +85,7 @@ const inHand = computed(() => {
   return item ? itemName(item) : "";
 });
 const longest = computed(() => Math.max(1, ...props.boards.map((b) => b.length)));
-const scale = computed(() => ((props.width - 24) / (longest.value / 8128)) * props.zoom);
+const scale = computed(() => ((props.width - 24) / (longest.value / TICKS_PER_INCH)) * props.zoom);
 
 function boardUnder(event: { clientX: number; clientY: number }): Target | undefined {
   const lane = document.elementFromPoint(event.clientX, event.clientY)?.closest<HTMLElement>("[data-board]");

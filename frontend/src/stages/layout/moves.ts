@@ -1,6 +1,7 @@
 /** Moves by hand: what is moved, from where, to where. */
 import type { Schemas } from "../../api/client";
 import { itemName, type Item, type Plan } from "../../board/geometry";
+import { TICKS_PER_INCH } from "../../measure";
 
 export type Move = Schemas["MoveBody"];
 export interface Target {
@@ -48,7 +49,7 @@ export function nudged(
   fine: boolean,
   boards: { id: string; length: number }[],
 ): Target | undefined {
-  const step = fine ? 1016 : 8128;
+  const step = fine ? TICKS_PER_INCH / 8 : TICKS_PER_INCH;
   const along = { ArrowLeft: -step, ArrowRight: step }[key];
   const across = { ArrowUp: step, ArrowDown: -step }[key];
   if (along) return { ...at, x: Math.max(0, at.x + along) };

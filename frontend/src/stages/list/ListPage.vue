@@ -16,6 +16,7 @@ import LabelSheet from "./LabelSheet.vue";
 import ListGrid from "./ListGrid.vue";
 import MeasuresPanel from "./MeasuresPanel.vue";
 import PastedList from "./PastedList.vue";
+import { TICKS_PER_INCH } from "../../measure";
 
 const { pk, project } = useProject();
 const route = useRoute();
@@ -34,7 +35,7 @@ const { data: checks } = useQuery({
     (await api.GET("/api/projects/{project}/checks", { params: { path: { project: pk.value } } })).data!
       .checks,
 });
-const BOARD_FOOT = 144 * 8128 ** 3;
+const BOARD_FOOT = 144 * TICKS_PER_INCH ** 3;
 const totals = computed(() => {
   const parts = project.value?.parts ?? [];
   const solid = parts.filter((p) => p.stock === "board");

@@ -31,6 +31,7 @@ import {
   type Run,
 } from "./run";
 import WaysNote from "./WaysNote.vue";
+import { TICKS_PER_INCH } from "../../measure";
 
 const { pk, project } = useProject();
 const { data, error, mark } = useMilling(pk);
@@ -114,7 +115,7 @@ const picture = computed(() => {
     board,
     face,
     segments: Number.isNaN(n) ? segments : segments.slice(n - 1, n),
-    scale: Math.min(9, (width.value - 60) / (board.length / 8128)),
+    scale: Math.min(9, (width.value - 60) / (board.length / TICKS_PER_INCH)),
   };
 });
 

@@ -5,7 +5,7 @@ import { api, type Step } from "../../api/client";
 import Fig from "../../controls/Fig.vue";
 import Len from "../../controls/Len.vue";
 import { told } from "../../controls/told";
-import { MeasureError, parse, show, unitWord, type System } from "../../measure";
+import { MeasureError, parse, show, unitWord, type System, isMetric } from "../../measure";
 import NumberPad from "../boards/NumberPad.vue";
 import { EMPTY, padTicks, pressed } from "../boards/quick";
 
@@ -49,10 +49,7 @@ async function take(instrument: "caliper" | "readout"): Promise<void> {
     });
     trouble.value = data!.trouble;
     if (data!.reading !== null) {
-      text.value = show(
-        data!.reading,
-        props.system === "in" || props.system === "ft-in" ? "in-decimal" : props.system,
-      );
+      text.value = show(data!.reading, isMetric(props.system) ? props.system : "in-decimal");
       emit("read", data!.reading);
     }
   });

@@ -6,7 +6,7 @@ import re
 from dataclasses import dataclass
 from typing import Literal
 
-from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM, System
+from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM, System, unit_of
 
 Kind = Literal["columns", "unit", "order", "thousands", "wood"]
 Order = tuple[str, str, str]
@@ -86,7 +86,7 @@ def doubtful(
     if told:
         return
     thickness = sizes["thickness"] / TICKS_PER_INCH
-    if system in ("in", "in-decimal", "ft-in") and (
+    if unit_of(system) == "in" and (
         thickness > 8 or (thickness >= 3 and sizes["length"] > _LONGEST_BOARD)
     ):
         why = "Where the figures are millimetres, let the headings say so: Length (mm)"

@@ -8,7 +8,7 @@ def equal_passes(depth: float, most: int, step: int = TICKS_PER_64TH) -> tuple[i
 
     Rounded up to a whole `step`: a jointer that has taken too little has not flattened.
 
-    >>> equal_passes(5 * 127 - 1, 2 * 127)
+    >>> equal_passes(634, 254)
     (254, 254, 127)
     """
     if depth <= 0:

@@ -10,7 +10,7 @@ from shapely.affinity import scale
 from shapely.geometry import MultiPoint, Polygon
 from shapely.geometry import Point as Place
 
-from vividplank.core.measure import TICKS_PER_MM, System, show
+from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM, System, show
 from vividplank.core.takeoff.model.found import (
     Decision,
     FileUnit,
@@ -269,7 +269,7 @@ def _sums(written: Sequence[Written], unit: FileUnit, system: System) -> list[st
         if (
             count > 1
             and abs(at - high) <= slack
-            and abs(total - whole.figure) > max(127, whole.figure // 1000)
+            and abs(total - whole.figure) > max(TICKS_PER_64TH, whole.figure // 1000)
         ):
             found.append(
                 f"the {count} figures in a row add up to {show(total, system, unit=True)}, the "
