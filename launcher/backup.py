@@ -5,7 +5,7 @@ import subprocess
 from pathlib import Path
 
 from launcher import python_env
-from launcher.house import ROOT, Trouble, say
+from launcher.paths import ROOT, Trouble, say
 from launcher.postgres import Cluster, binaries, running
 
 #: Where a backup is put back and brought up to date before it takes the place of what is there.

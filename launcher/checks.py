@@ -8,7 +8,7 @@ import time
 from pathlib import Path
 
 from launcher import debian, frontend, python_env
-from launcher.house import DATA, ROOT, say
+from launcher.paths import DATA, ROOT, say
 from launcher.postgres import binaries
 
 #: Two tests at a time on a small machine, and one more, since a test in a browser waits a lot.

@@ -4,7 +4,7 @@ import os
 import shutil
 import subprocess
 
-from launcher.house import Trouble, say
+from launcher.paths import Trouble, say
 
 
 def install(packages: list[str], why: str) -> None:

@@ -6,7 +6,7 @@ import subprocess
 from pathlib import Path
 
 from launcher import node
-from launcher.house import DATA, ROOT, Trouble, check_space, say
+from launcher.paths import DATA, ROOT, Trouble, check_space, say
 
 FOLDER = ROOT / "frontend"
 DIST = FOLDER / "dist"

@@ -9,7 +9,7 @@ from pathlib import Path
 
 from launcher import backup, frontend, python_env
 from launcher.checks import run_all
-from launcher.house import DATA, PORT, ROOT, Trouble, in_words, say
+from launcher.paths import DATA, PORT, ROOT, Trouble, in_words, say
 from launcher.postgres import Cluster, binaries, running
 from launcher.processes import Child, await_web, port_is_free, serving, supervise
 

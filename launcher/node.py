@@ -9,7 +9,7 @@ import subprocess
 from pathlib import Path
 
 from launcher import python_env
-from launcher.house import DATA, ROOT, Trouble, check_space, say
+from launcher.paths import DATA, ROOT, Trouble, check_space, say
 
 _NEEDED = (20, 19)
 

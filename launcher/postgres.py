@@ -15,7 +15,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 from launcher import debian
-from launcher.house import DATA, Trouble, check_space, say
+from launcher.paths import DATA, Trouble, check_space, say
 
 _START_SECONDS = 60
 #: How often a server that another launcher runs is looked at, and when one that would not start is

@@ -16,7 +16,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from pathlib import Path
 
-from launcher.house import DATA, ROOT, Trouble, say
+from launcher.paths import DATA, ROOT, Trouble, say
 
 #: So long a killed launcher's children may take to end.
 _ENDING_SECONDS = 30

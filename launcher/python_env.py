@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import Literal
 
 from launcher import debian
-from launcher.house import DATA, ROOT, Trouble, check_space, say
+from launcher.paths import DATA, ROOT, Trouble, check_space, say
 
 Part = Literal["core", "app", "test"]
 #: Calls every kernel once.

@@ -10,7 +10,7 @@ import pytest
 from flask import Flask
 from flask.testing import FlaskClient
 
-from launcher.house import DATA
+from launcher.paths import DATA
 from launcher.postgres import Cluster, running
 from tests import profiles
 

@@ -22,8 +22,8 @@ from sqlalchemy import create_engine
 from sqlalchemy.orm import Session
 
 from launcher import backup, postgres
-from launcher.house import DATA, Trouble, in_words
 from launcher.main import main
+from launcher.paths import DATA, Trouble, in_words
 from launcher.postgres import Cluster, binaries, running
 from tests.core.layout.model.test_audit import JOB
 from tests.test_processes import alive

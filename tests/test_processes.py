@@ -11,7 +11,7 @@ from pathlib import Path
 import pytest
 
 from launcher import frontend, node, processes, python_env
-from launcher.house import Trouble
+from launcher.paths import Trouble
 from launcher.processes import Child, await_web, is_ours, port_is_free, supervise
 from tests.waiting import until
 from vividplank import logs

@@ -9,7 +9,7 @@ from vividplank.jobs import reading as reading_job
 from vividplank.jobs.reading import read_drawing
 from vividplank.store import drawings, projects
 from vividplank.store.database import session
-from vividplank.store.errors import NotThere, OutOfDate
+from vividplank.store.errors import NotFoundError, VersionConflict
 
 READING = Reading(
     "flat",
@@ -37,7 +37,7 @@ def test_what_was_read_is_kept_as_it_was(project: int) -> None:
     pk = add(project)
     with session() as opened:
         assert drawings.unread(opened) == [pk]
-        with pytest.raises(NotThere, match="has not been read yet"):
+        with pytest.raises(NotFoundError, match="has not been read yet"):
             drawings.reading(opened, pk)
         drawings.begin(opened, pk)
         drawings.finish(opened, pk, READING, [Page(b"one"), Page(b"two")])
@@ -45,7 +45,7 @@ def test_what_was_read_is_kept_as_it_was(project: int) -> None:
         assert drawings.reading(opened, pk) == READING and drawings.unread(opened) == []
         assert drawings.page(opened, pk, 1) == b"two"
         drawings.finish(opened, pk, READING, [Page(b"three")])
-        with pytest.raises(NotThere):
+        with pytest.raises(NotFoundError):
             drawings.page(opened, pk, 1)
 
 
@@ -75,7 +75,7 @@ def test_answers_given_while_it_is_read_are_not_lost(
     read_drawing(pk)
     with session() as opened:
         assert drawings.unread(opened) == [pk]  # what was read with the old answers is not kept
-        with pytest.raises(NotThere):
+        with pytest.raises(NotFoundError):
             drawings.reading(opened, pk)
 
 
@@ -124,7 +124,7 @@ def test_a_drawing_replaces_only_one_of_its_own_project(project: int) -> None:
     first = add(project)
     with session() as opened:
         other = projects.add(opened, Job("Q", Shop(), (), ()), "in").pk
-    with pytest.raises(NotThere, match="not of this project"):
+    with pytest.raises(NotFoundError, match="not of this project"):
         add(other, "a.svg", first)
 
 
@@ -133,7 +133,7 @@ def test_marks_are_kept_by_version(project: int) -> None:
     with session() as opened:
         assert drawings.marks(opened, pk) == ({}, 0)
         assert drawings.mark(opened, pk, 0, {"scales": [1]}) == 1
-        with pytest.raises(OutOfDate):
+        with pytest.raises(VersionConflict):
             drawings.mark(opened, pk, 0, {})
         assert drawings.marks(opened, pk) == ({"scales": [1]}, 1)
 
@@ -145,7 +145,7 @@ def test_a_removed_drawing_takes_its_pages_along(project: int) -> None:
         drawings.remove(opened, pk)
     with session() as opened:
         for act in (drawings.load, drawings.reading, drawings.marks, drawings.settings):
-            with pytest.raises(NotThere):
+            with pytest.raises(NotFoundError):
                 act(opened, pk)
-        with pytest.raises(NotThere):
+        with pytest.raises(NotFoundError):
             drawings.page(opened, pk, 0)

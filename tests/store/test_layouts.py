@@ -15,7 +15,7 @@ from vividplank.core.layout.model.plan import Item, Plan, Unplaced
 from vividplank.core.milling.days.day import Days, Setup
 from vividplank.store import drawings, layouts, milling, projects
 from vividplank.store.database import session
-from vividplank.store.errors import NothingTo, NotThere
+from vividplank.store.errors import NotFoundError, NothingToUndo
 
 HAND_JOB, HAND_PLAN = read_job(json.dumps(JOB)), read_plan(json.dumps(PLAN))
 
@@ -141,7 +141,7 @@ def test_a_removed_project_takes_its_layouts_and_drawings_along(project: int) ->
             lambda: drawings.content(opened, drawing),
             lambda: drawings.remove(opened, drawing),
         ):
-            with pytest.raises(NotThere):
+            with pytest.raises(NotFoundError):
                 gone()
 
 
@@ -182,10 +182,10 @@ def test_a_plan_made_by_hand_stands_and_is_undone_and_done_again(project: int) -
         assert layouts.steps_back(opened, project) == (1, 0)
         assert layouts.undo(opened, project).pk == first.pk
         assert layouts.steps_back(opened, project) == (0, 1)
-        with pytest.raises(NothingTo):
+        with pytest.raises(NothingToUndo):
             layouts.undo(opened, project)
         assert layouts.redo(opened, project).pk == made.pk
-        with pytest.raises(NothingTo):
+        with pytest.raises(NothingToUndo):
             layouts.redo(opened, project)
 
 
@@ -196,7 +196,7 @@ def test_a_move_after_an_undo_forgets_what_was_undone_but_not_what_has_a_name(pr
         layouts.undo(opened, project)
         layouts.keep(opened, project, HAND_JOB, without(2), "hand")
         assert layouts.steps_back(opened, project) == (1, 0)
-        with pytest.raises(NotThere):
+        with pytest.raises(NotFoundError):
             layouts.load(opened, gone.pk)
         kept = layouts.call(
             opened, layouts.keep(opened, project, HAND_JOB, without(1), "hand").pk, "the lean one"
@@ -253,7 +253,7 @@ def test_thoughts_are_kept_as_they_come(project: int) -> None:
 def test_a_plan_is_asked_for_where_there_is_one(project: int) -> None:
     with session() as opened:
         asked = layouts.ask(opened, project, HAND_JOB, 5)
-        with pytest.raises(NotThere):
+        with pytest.raises(NotFoundError):
             layouts.with_plan(opened, asked.pk)
         layouts.finish(opened, asked.pk, HAND_JOB, HAND_PLAN)
         assert layouts.with_plan(opened, asked.pk)[1] == HAND_PLAN

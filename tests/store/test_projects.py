@@ -21,7 +21,7 @@ from vividplank.core.shop import Kerf, Shop
 from vividplank.core.timber.rest import Climate, Moisture
 from vividplank.store import projects
 from vividplank.store.database import session
-from vividplank.store.errors import NothingTo, NotThere, OutOfDate
+from vividplank.store.errors import NotFoundError, NothingToUndo, VersionConflict
 from vividplank.store.models import BoardRow, DefectRow, EditRow, PartRow, StationRow
 
 HAND_JOB = read_job(json.dumps(JOB))
@@ -100,7 +100,7 @@ def test_marks_may_change_places_in_one_edit(database: str) -> None:
 def test_an_older_version_is_told_the_newer_one_and_changes_nothing(database: str) -> None:
     project = added()
     newer = edited(project, Change("first", name="First"))
-    with pytest.raises(OutOfDate) as told:
+    with pytest.raises(VersionConflict) as told:
         edited(project, Change("second", name="Second"))
     assert told.value.version == newer.version and loaded(project.pk).job.name == "First"
 
@@ -122,13 +122,13 @@ def test_undo_and_redo_walk_to_both_ends(database: str) -> None:
         with session() as opened:
             project = projects.undo(opened, project.pk, project.version)
         assert project.job == states[n] and project.redo == f"edit {n}"
-    with pytest.raises(NothingTo), session() as opened:
+    with pytest.raises(NothingToUndo), session() as opened:
         projects.undo(opened, project.pk, project.version)
     for n in (1, 2, 3, 4):
         with session() as opened:
             project = projects.redo(opened, project.pk, project.version)
         assert project.job == states[n]
-    with pytest.raises(NothingTo), session() as opened:
+    with pytest.raises(NothingToUndo), session() as opened:
         projects.redo(opened, project.pk, project.version)
 
 
@@ -174,10 +174,10 @@ def test_the_shelf_has_the_last_one_worked_on_first(database: str) -> None:
 
 
 def test_what_is_not_there_is_said(database: str) -> None:
-    with pytest.raises(NotThere, match="no such project"):
+    with pytest.raises(NotFoundError, match="no such project"):
         loaded(99)
     project = added()
-    with pytest.raises(OutOfDate), session() as opened:
+    with pytest.raises(VersionConflict), session() as opened:
         projects.remove(opened, project.pk, project.version + 1)
 
 

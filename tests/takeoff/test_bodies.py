@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from tests.profiles import examples
 from tests.takeoff.making import a_block, a_prism, solid
 from vividplank.core.takeoff.solids.bodies import split, weld
-from vividplank.core.takeoff.solids.oriented_box import tight_box
+from vividplank.core.takeoff.solids.oriented_box import oriented_box
 
 cells = st.sets(
     st.tuples(st.integers(0, 2), st.integers(0, 2), st.integers(0, 2)), min_size=1, max_size=9
@@ -35,7 +35,7 @@ def test_blocks_side_by_side_on_edges_and_on_corners(
     assert len(bodies) == len(places)
     for vertices, faces in bodies:
         body = solid(trimesh.Trimesh(vertices, faces, process=False))
-        assert body.closed and tight_box(body).size == pytest.approx((100, 60, 20), abs=1e-3)
+        assert body.closed and oriented_box(body).size == pytest.approx((100, 60, 20), abs=1e-3)
 
 
 @examples(40)
@@ -133,4 +133,4 @@ def test_nothing_gives_nothing() -> None:
 def test_a_tapered_piece_is_boxed_along_its_straight_edge(taper: float, turn: float) -> None:
     piece = a_prism([(0, 0), (700, 0), (700, 60 * taper), (0, 60)], 40)
     piece.apply_transform(trimesh.transformations.rotation_matrix(turn, (1, 2, 0.5)))
-    assert tight_box(solid(piece)).size == pytest.approx((700, 60, 40), rel=0.01)
+    assert oriented_box(solid(piece)).size == pytest.approx((700, 60, 40), rel=0.01)

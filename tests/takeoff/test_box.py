@@ -1,4 +1,4 @@
-"""The tight box along a solid's own planes, and which solids are the same thing."""
+"""The oriented bounding box along a solid's own planes, and which solids are the same thing."""
 
 import math
 
@@ -12,7 +12,7 @@ from tests.profiles import examples
 from tests.takeoff.making import a_block, a_prism, solid
 from vividplank.core.takeoff.model.found import Settings
 from vividplank.core.takeoff.solids.bodies import split
-from vividplank.core.takeoff.solids.oriented_box import outline, same, tight_box
+from vividplank.core.takeoff.solids.oriented_box import oriented_box, outline, same
 from vividplank.core.takeoff.solids.solids import parts_of
 
 lengths = st.floats(5, 2000)
@@ -32,7 +32,7 @@ directions = st.tuples(*(st.floats(-1, 1) for _ in range(3))).filter(
 def test_a_block_is_measured_the_same_however_it_lies(
     size: tuple, turn: float, about: tuple, at: tuple
 ) -> None:  # type: ignore[type-arg]
-    box = tight_box(solid(a_block(size, at, turn, about)))
+    box = oriented_box(solid(a_block(size, at, turn, about)))
     assert box.size == pytest.approx(sorted(size, reverse=True), abs=1e-6)
     assert np.linalg.det(box.axes) == pytest.approx(1)
     assert box.centre == pytest.approx(at, abs=1e-6)
@@ -42,7 +42,7 @@ def test_the_box_follows_the_planes_and_not_the_mass() -> None:
     # A rail with one end cut at 45 degrees: its axes of inertia lie askew, its planes do not.
     rail = a_prism([(0, 0), (400, 0), (340, 60), (0, 60)], 20)
     rail.apply_transform(trimesh.transformations.rotation_matrix(0.6, (1, 1, 0)))
-    box = tight_box(solid(rail))
+    box = oriented_box(solid(rail))
     assert box.size == pytest.approx((400, 60, 20), abs=1e-6)
     # What is not a plain box keeps its outline: 400 x 60 less a corner of 60 x 60 / 2.
     ring = outline(solid(rail), box)
@@ -56,7 +56,7 @@ def test_the_box_follows_the_planes_and_not_the_mass() -> None:
 
 def test_a_round_leg_has_a_box_and_fills_pi_quarters_of_it() -> None:
     leg = solid(trimesh.creation.cylinder(20, 700, sections=64))
-    box = tight_box(leg)
+    box = oriented_box(leg)
     assert box.size == pytest.approx((700, 40, 40), rel=2e-3)
     taken = parts_of([leg], Settings())
     parts, troubles = taken.parts, taken.troubles
@@ -65,7 +65,7 @@ def test_a_round_leg_has_a_box_and_fills_pi_quarters_of_it() -> None:
 
 def test_a_ball_has_no_planes_and_still_a_box() -> None:
     ball = solid(trimesh.creation.icosphere(subdivisions=2, radius=30))
-    assert tight_box(ball).size == pytest.approx((60, 60, 60), rel=0.1)
+    assert oriented_box(ball).size == pytest.approx((60, 60, 60), rel=0.1)
 
 
 #: A piece without any mirror symmetry: a tapered one with a corner off on one side.
@@ -87,7 +87,7 @@ def test_mirrored_pieces_are_known_from_equal_ones() -> None:
     moved = trimesh.Trimesh(turned.vertices, turned.faces, process=False)
     moved.apply_transform(trimesh.transformations.rotation_matrix(1.1, (3, -1, 2)))
     turned = solid(moved, "s2")
-    boxes = [tight_box(s) for s in (one, turned, other)]
+    boxes = [oriented_box(s) for s in (one, turned, other)]
     assert same(one, turned, boxes[0], boxes[1]) == "same"
     assert same(one, other, boxes[0], boxes[2]) == "mirrored"
     parts = parts_of([one, turned, other], Settings()).parts
@@ -100,12 +100,12 @@ def test_a_piece_that_is_its_own_mirror_image_is_no_pair() -> None:
         solid(a_block((300, 60, 20))),
         solid(a_block((300, 60, 20), (500, 0, 0), 0.3), "s2"),
     )
-    assert same(one, other, tight_box(one), tight_box(other)) == "same"
+    assert same(one, other, oriented_box(one), oriented_box(other)) == "same"
 
 
 def test_sizes_that_differ_by_more_than_a_hair_stay_apart() -> None:
     one, other = solid(a_block((300, 60, 20))), solid(a_block((300, 60.3, 20)), "s2")
-    assert same(one, other, tight_box(one), tight_box(other)) == ""
+    assert same(one, other, oriented_box(one), oriented_box(other)) == ""
 
 
 @pytest.mark.parametrize(
@@ -136,7 +136,8 @@ def test_bodies_that_touch_come_apart(at: tuple[float, float, float]) -> None:
     bodies = split(np.asarray(both.vertices, float), np.asarray(both.faces, np.int64))
     assert len(bodies) == 2
     assert all(
-        tight_box(solid(trimesh.Trimesh(v, f, process=False))).size == pytest.approx((500, 60, 20))
+        oriented_box(solid(trimesh.Trimesh(v, f, process=False))).size
+        == pytest.approx((500, 60, 20))
         for v, f in bodies
     )
 

@@ -20,7 +20,7 @@ from vividplank.core.milling.days.day_solver import plan_days as solve_days
 from vividplank.jobs.reading import read_drawing
 from vividplank.store import drawings, layouts, milling, projects
 from vividplank.store.database import database_url, gone, session
-from vividplank.store.errors import InDoubt, NotThere
+from vividplank.store.errors import InDoubt, NotFoundError
 
 log = logging.getLogger("vividplank.jobs")
 
@@ -60,7 +60,7 @@ def lay_out(layout: int) -> None:
                 return
             found = layouts.begin(opened, layout)
             before = layouts.plan_of(opened, found.parent)
-    except NotThere:
+    except NotFoundError:
         return
     told = -_REPORT_SECONDS
     going = True
@@ -86,7 +86,7 @@ def lay_out(layout: int) -> None:
                 layouts.hand_back(opened, layout)
             else:
                 layouts.finish(opened, layout, found.job, plan)
-    except NotThere:
+    except NotFoundError:
         log.info("layout %s was removed while it was searched for", layout)
     except Exception as problem:
         if isinstance(problem, InDoubt) or (isinstance(problem, DBAPIError) and gone(problem)):
@@ -129,7 +129,7 @@ def think(layout: int, seconds: float = 2.0) -> None:
         )
         with session() as opened:
             layouts.think(opened, layout, thought, done=True)
-    except NotThere:
+    except NotFoundError:
         log.info("layout %s was removed while it was thought about", layout)
 
 
@@ -158,7 +158,7 @@ def plan_days(layout: int, seconds: float = 7.0) -> None:
             trouble = str(refused)
         with session() as opened:
             milling.keep_days(opened, layout, days, trouble)
-    except NotThere:
+    except NotFoundError:
         log.info("layout %s was removed while its days were planned", layout)
     except Exception:
         log.exception("planning the days of layout %s failed", layout)

@@ -25,7 +25,7 @@ from vividplank.core.takeoff.readers.references import refers_to
 from vividplank.jobs.reader import CPU_SECONDS
 from vividplank.store import drawings
 from vividplank.store.database import session
-from vividplank.store.errors import NotThere
+from vividplank.store.errors import NotFoundError
 
 log = logging.getLogger("vividplank.jobs")
 
@@ -142,5 +142,5 @@ def read_drawing(drawing: int) -> None:
                 drawings.settings(opened, drawing) == answers
             ):  # else it is to be read again, with other answers
                 drawings.finish(opened, drawing, reading, pages)
-    except NotThere:
+    except NotFoundError:
         log.info("drawing %s was removed while it was read", drawing)

@@ -10,7 +10,7 @@ from sqlalchemy import delete, select
 from sqlalchemy.orm import Session, undefer
 
 from vividplank.core.takeoff import Page, Reading, reading_document, reading_from_document
-from vividplank.store.errors import NotThere, OutOfDate
+from vividplank.store.errors import NotFoundError, VersionConflict
 from vividplank.store.models import DrawingPageRow, DrawingRow
 
 
@@ -43,7 +43,7 @@ def add(
     project, and from the version it replaces what was answered about it.
     """
     if replaces is not None and _row(session, replaces).project != project:
-        raise NotThere("the drawing to replace is not of this project")
+        raise NotFoundError("the drawing to replace is not of this project")
     settings: dict[str, Any] = {"layers": _meanings(session, project)}
     if replaces is not None:
         before = _row(session, replaces).settings
@@ -75,7 +75,7 @@ def load(session: Session, pk: int) -> Drawing:
 def content(session: Session, pk: int) -> tuple[Drawing, bytes]:
     row = session.get(DrawingRow, pk, options=[undefer(DrawingRow.content)])
     if row is None:
-        raise NotThere(_GONE)
+        raise NotFoundError(_GONE)
     return _drawing(row), row.content
 
 
@@ -150,19 +150,19 @@ def fail(session: Session, pk: int, trouble: str) -> None:
 
 
 def reading(session: Session, pk: int) -> Reading:
-    """What was read in it; NotThere while it is not."""
+    """What was read in it; NotFoundError while it is not."""
     row = session.get(DrawingRow, pk, options=[undefer(DrawingRow.reading)])
     if row is None:
-        raise NotThere(_GONE)
+        raise NotFoundError(_GONE)
     if row.reading is None:
-        raise NotThere(row.trouble or "this drawing has not been read yet")
+        raise NotFoundError(row.trouble or "this drawing has not been read yet")
     return reading_from_document(row.reading)
 
 
 def page(session: Session, pk: int, n: int) -> bytes:
     row = session.get(DrawingPageRow, (pk, n))
     if row is None:
-        raise NotThere("there is no such page")
+        raise NotFoundError("there is no such page")
     return row.png
 
 
@@ -176,9 +176,9 @@ def mark(session: Session, pk: int, version: int, document: dict[str, Any]) -> i
     """Keep the marks made from `version`; the new version."""
     row = session.get(DrawingRow, pk, with_for_update=True)
     if row is None:
-        raise NotThere(_GONE)
+        raise NotFoundError(_GONE)
     if row.marks_version != version:
-        raise OutOfDate(row.marks_version)
+        raise VersionConflict(row.marks_version)
     row.marks, row.marks_version = document, version + 1
     return version + 1
 
@@ -207,7 +207,7 @@ def _meanings(session: Session, project: int) -> dict[str, Any]:
 def _row(session: Session, pk: int) -> DrawingRow:
     row = session.get(DrawingRow, pk)
     if row is None:
-        raise NotThere(_GONE)
+        raise NotFoundError(_GONE)
     return row
 
 

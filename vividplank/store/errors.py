@@ -1,11 +1,11 @@
 """What the store refuses."""
 
 
-class NotThere(LookupError):
+class NotFoundError(LookupError):
     """There is no such thing (any more)."""
 
 
-class OutOfDate(Exception):
+class VersionConflict(Exception):
     """The edit was made from an older version than the one kept; `version` is the one kept."""
 
     def __init__(self, version: int) -> None:
@@ -15,7 +15,7 @@ class OutOfDate(Exception):
         self.version = version
 
 
-class NothingTo(Exception):
+class NothingToUndo(Exception):
     """Nothing to undo or redo."""
 
 

@@ -21,7 +21,7 @@ from vividplank.core.layout.explain.what_ifs import WhatIf
 from vividplank.core.layout.model.fixings import Fixings, Task
 from vividplank.core.layout.model.limits import Progress
 from vividplank.core.layout.model.plan import Plan
-from vividplank.store.errors import NothingTo, NotThere
+from vividplank.store.errors import NotFoundError, NothingToUndo
 from vividplank.store.models import BoardCutRow, LayoutRow, StepDoneRow
 
 
@@ -130,10 +130,10 @@ def keep(
 
 
 def undo(session: Session, project: int) -> Layout:
-    """Go back to the plan that stood before; NothingTo where there is none."""
+    """Go back to the plan that stood before; NothingToUndo where there is none."""
     rows = _with_plan(session, project)
     if len(rows) < 2:
-        raise NothingTo("there is no plan before this one")
+        raise NothingToUndo("there is no plan before this one")
     rows[0].undone = True
     session.flush()
     return _layout(rows[1])
@@ -148,7 +148,7 @@ def redo(session: Session, project: int) -> Layout:
         .limit(1)
     )
     if row is None:
-        raise NothingTo("nothing was undone")
+        raise NothingToUndo("nothing was undone")
     row.undone = False
     session.flush()
     return _layout(row)
@@ -185,10 +185,10 @@ def load(session: Session, pk: int) -> Layout:
 
 
 def with_plan(session: Session, pk: int) -> tuple[Layout, Plan]:
-    """A layout and its plan; NotThere where it has none yet."""
+    """A layout and its plan; NotFoundError where it has none yet."""
     layout = load(session, pk)
     if layout.plan is None:
-        raise NotThere("this layout has no plan yet")
+        raise NotFoundError("this layout has no plan yet")
     return layout, layout.plan
 
 
@@ -213,10 +213,10 @@ def standing(session: Session, project: int) -> Layout | None:
 
 
 def standing_plan(session: Session, project: int) -> tuple[Layout, Plan]:
-    """The newest layout that has a plan, and the plan; NotThere before there is one."""
+    """The newest layout that has a plan, and the plan; NotFoundError before there is one."""
     layout = standing(session, project)
     if layout is None or layout.plan is None:
-        raise NotThere("there is no plan yet; lay the parts out first")
+        raise NotFoundError("there is no plan yet; lay the parts out first")
     return layout, layout.plan
 
 
@@ -309,7 +309,7 @@ def mark_step(session: Session, pk: int, key: str, done: bool, taken: Taken | No
     until this one is kept.
     """
     if session.scalar(select(LayoutRow.pk).where(LayoutRow.pk == pk).with_for_update()) is None:
-        raise NotThere("there is no such layout; its project may have been removed")
+        raise NotFoundError("there is no such layout; its project may have been removed")
     session.execute(delete(StepDoneRow).where(StepDoneRow.layout == pk, StepDoneRow.key == key))
     if done:
         session.add(StepDoneRow(layout=pk, key=key, **vars(taken or Taken())))
@@ -376,7 +376,7 @@ def _hold(row: LayoutRow, job: Job, plan: Plan) -> None:
 def _row(session: Session, pk: int) -> LayoutRow:
     row = session.get(LayoutRow, pk)
     if row is None:
-        raise NotThere("there is no such layout; its project may have been removed")
+        raise NotFoundError("there is no such layout; its project may have been removed")
     return row
 
 

@@ -18,7 +18,7 @@ from vividplank.core.milling.route.pace import Factors
 from vividplank.core.milling.route.routes import usual_milling
 from vividplank.core.milling.shop.document import milling_from_document, milling_to_document
 from vividplank.core.milling.shop.school import Milling
-from vividplank.store.errors import NotThere, OutOfDate
+from vividplank.store.errors import NotFoundError, VersionConflict
 from vividplank.store.models import LayoutRow, ProjectRow, StepDoneRow
 
 #: A shop's own times count once so many steps at a machine have them,
@@ -61,15 +61,15 @@ def settings(session: Session, pk: int, job: Job) -> tuple[Milling, int]:
         select(ProjectRow.milling, ProjectRow.milling_version).where(ProjectRow.pk == pk)
     ).one_or_none()
     if found is None:
-        raise NotThere("there is no such project; it may have been removed")
+        raise NotFoundError("there is no such project; it may have been removed")
     kept, version = found
     usual = usual_milling(job)
     return milling_from_document({"school": usual.school, **kept}) if kept else usual, version
 
 
 def set_for(session: Session, pk: int, milling: Milling, version: int) -> int:
-    """Keep them if they are still at that version; answers the new one. OutOfDate leaves them as
-    they were.
+    """Keep them if they are still at that version; answers the new one. VersionConflict leaves them
+    as they were.
 
     They are no edit of the project: its own version stays.
     """
@@ -83,8 +83,8 @@ def set_for(session: Session, pk: int, milling: Milling, version: int) -> int:
     if kept is None:
         now = session.scalar(select(ProjectRow.milling_version).where(ProjectRow.pk == pk))
         if now is None:
-            raise NotThere("there is no such project; it may have been removed")
-        raise OutOfDate(now)
+            raise NotFoundError("there is no such project; it may have been removed")
+        raise VersionConflict(now)
     return kept
 
 
@@ -181,5 +181,5 @@ def _days(kept: dict[str, Any] | None) -> Days | None:
 def _layout(session: Session, pk: int) -> LayoutRow:
     row = session.get(LayoutRow, pk)
     if row is None:
-        raise NotThere("there is no such layout; its project may have been removed")
+        raise NotFoundError("there is no such layout; its project may have been removed")
     return row

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from sqlalchemy.orm import Session, undefer
 
 from vividplank.core.survey.photo import Corner
-from vividplank.store.errors import NotThere
+from vividplank.store.errors import NotFoundError
 from vividplank.store.models import PictureRow
 
 
@@ -44,7 +44,7 @@ def _row(session: Session, pk: int) -> PictureRow:
         PictureRow, pk, options=[undefer(PictureRow.photograph), undefer(PictureRow.straight)]
     )
     if row is None:
-        raise NotThere("there is no such photograph; it may have been taken off its board")
+        raise NotFoundError("there is no such photograph; it may have been taken off its board")
     return row
 
 

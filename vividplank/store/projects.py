@@ -22,7 +22,7 @@ from vividplank.core.shop import Allowance, Instruments, Keep, Kerf, Method, Sho
 from vividplank.core.timber.board_feet import TicketRule
 from vividplank.core.timber.rest import Climate
 from vividplank.store.board_rows import read_board, written
-from vividplank.store.errors import NothingTo, NotThere, OutOfDate
+from vividplank.store.errors import NotFoundError, NothingToUndo, VersionConflict
 from vividplank.store.milling import to_begin_with
 from vividplank.store.models import BoardRow, EditRow, LayoutRow, PartRow, PictureRow, ProjectRow
 
@@ -120,8 +120,8 @@ def load(session: Session, pk: int) -> Project:
 def edit(
     session: Session, pk: int, version: int, change: Change, system: System | None = None
 ) -> Project:
-    """Apply one change to the version it was made from; a Refusal or OutOfDate leaves everything as
-    it was.
+    """Apply one change to the version it was made from; a Refusal or VersionConflict leaves
+    everything as it was.
     """
     row = _row(session, pk, lock=True)
     _same(row, version)
@@ -159,7 +159,7 @@ def remove(session: Session, pk: int, version: int) -> None:
     row = _row(session, pk, lock=True)
     _same(row, version)
     if row.rack:
-        raise NotThere("the rack stays; take its boards off it one by one")
+        raise NotFoundError("the rack stays; take its boards off it one by one")
     session.delete(row)
     session.flush()
     # Pictures of boards that have moved elsewhere stay with them.
@@ -184,7 +184,7 @@ def _step(
     order = EditRow.pk if undone else EditRow.pk.desc()
     found = session.scalar(_edits(pk, undone=undone).order_by(order).limit(1))
     if found is None:
-        raise NothingTo("there is nothing to redo" if undone else "there is nothing to undo")
+        raise NothingToUndo("there is nothing to redo" if undone else "there is nothing to undo")
     found.undone = not undone
     document = of(found)
     row.system = document.get("system", row.system)
@@ -213,13 +213,13 @@ def _row(session: Session, pk: int, *, lock: bool = False) -> ProjectRow:
     )
     row = session.scalar(wanted.with_for_update(of=ProjectRow) if lock else wanted)
     if row is None:
-        raise NotThere("there is no such project; it may have been removed")
+        raise NotFoundError("there is no such project; it may have been removed")
     return row
 
 
 def _same(row: ProjectRow, version: int) -> None:
     if row.version != version:
-        raise OutOfDate(row.version)
+        raise VersionConflict(row.version)
 
 
 def _touch(session: Session, row: ProjectRow) -> None:

@@ -16,7 +16,7 @@ from vividplank.core.refusal import Refusal
 from vividplank.core.shop import Shop
 from vividplank.core.yields.offcuts import offcuts
 from vividplank.store import layouts, projects
-from vividplank.store.errors import NotThere
+from vividplank.store.errors import NotFoundError
 from vividplank.store.models import BoardCutRow, ProjectRow
 
 State = Literal["free", "planned", "cut"]
@@ -77,12 +77,13 @@ def move(session: Session, from_project: int, version: int, board_id: str, to_pr
     """Carry a board to another project or the rack, with everything known of it; answers its mark
     there.
 
-    A mark that is taken there gets a figure added. OutOfDate or NotThere leave both as they were.
+    A mark that is taken there gets a figure added. VersionConflict or NotFoundError leave both as
+    they were.
     """
     here, there = projects.load(session, from_project), projects.load(session, to_project)
     board = next((b for b in here.job.boards if b.id == board_id), None)
     if board is None:
-        raise NotThere(f"board {board_id} is not there any more")
+        raise NotFoundError(f"board {board_id} is not there any more")
     if from_project == to_project:
         raise Refusal("$.to_project", "the board is there already; expected another place")
     standing = layouts.standing(session, from_project)

@@ -17,7 +17,7 @@ from vividplank.core.exchange import Refusal
 from vividplank.core.refusal import json_path, parse
 from vividplank.core.survey.instruments import Bench, NoInstruments
 from vividplank.store.database import gone, kept, session
-from vividplank.store.errors import InDoubt, NothingTo, NotThere, OutOfDate
+from vividplank.store.errors import InDoubt, NotFoundError, NothingToUndo, VersionConflict
 from vividplank.web import answer
 from vividplank.web.asking import Asking
 from vividplank.web.blueprints import (
@@ -169,13 +169,13 @@ def _told(problem: Exception) -> Response:
     """
     if isinstance(problem, Refusal):
         return _trouble(422, problem.why, problem.path)
-    if isinstance(problem, OutOfDate):
+    if isinstance(problem, VersionConflict):
         return _trouble(409, str(problem), version=problem.version)
     if isinstance(problem, StaleDataError):
         return _trouble(409, "somebody else, or another tab, has edited this at the same moment")
-    if isinstance(problem, NothingTo):
+    if isinstance(problem, NothingToUndo):
         return _trouble(409, str(problem))
-    if isinstance(problem, NotThere):
+    if isinstance(problem, NotFoundError):
         return _trouble(404, str(problem))
     if isinstance(problem, HTTPException):
         code = problem.code or 500

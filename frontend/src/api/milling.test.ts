@@ -44,7 +44,7 @@ vi.mock("vue", async (original) => ({
   onBeforeUnmount: () => undefined,
 }));
 const { useMilling } = await import("./milling");
-const { unsent } = await import("./taps");
+const { unsent } = await import("./outbox");
 
 type Shown = { routes: { steps: { key: string; done: boolean; ready: boolean }[] }[] };
 const done = () => (cache.data as Shown).routes[0]!.steps.filter((s) => s.done).map((s) => s.key);

@@ -1,10 +1,10 @@
 import { useQuery, useQueryClient } from "@tanstack/vue-query";
 import { ElMessage } from "element-plus";
 import { computed, onBeforeUnmount, onMounted, ref, type Ref } from "vue";
-import { KEPT } from "../offline/keep";
+import { KEPT } from "../offline/strategies";
 import { api, Refused, type Schemas } from "./client";
-import { tapped } from "./tapped";
-import { hold, known, outOfReach, remember, send, sent, unsent, type Tap } from "./taps";
+import { withOutbox } from "./withOutbox";
+import { enqueue, known, outOfReach, remember, send, sent, unsent, type Tap } from "./outbox";
 
 export type Milling = Schemas["MillingBody"];
 /** With everything that has a usual value filled in, as the server answers it. */
@@ -30,9 +30,9 @@ export function useMilling(pk: Ref<number>) {
       const { data, response } = await api.GET("/api/projects/{project}/milling", {
         params: { path: { project: pk.value } },
       });
-      if (response.headers.get(KEPT)) return tapped(data!, [...sent(), ...unsent.value]);
+      if (response.headers.get(KEPT)) return withOutbox(data!, [...sent(), ...unsent.value]);
       known(before);
-      return tapped(data!, unsent.value);
+      return withOutbox(data!, unsent.value);
     },
     enabled: computed(() => Number.isFinite(pk.value)),
     networkMode: "always",
@@ -56,14 +56,14 @@ export function useMilling(pk: Ref<number>) {
       reading: taken.reading ?? null,
       minutes: taken.minutes ?? null,
     };
-    client.setQueryData<Milling>(key.value, tapped(now, [tap]));
+    client.setQueryData<Milling>(key.value, withOutbox(now, [tap]));
     try {
       if (unsent.value.length) throw new TypeError("others are waiting before it");
       await put(tap);
       remember(tap);
     } catch (problem) {
       if (outOfReach(problem)) {
-        hold(tap);
+        enqueue(tap);
         void flush();
         return;
       }

@@ -1,5 +1,5 @@
 /** Starts the worker, and lets it keep what this page has loaded before it was there. */
-import { wayOf } from "./keep";
+import { wayOf } from "./strategies";
 
 export async function register(
   workers: ServiceWorkerContainer,

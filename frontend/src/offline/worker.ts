@@ -2,7 +2,7 @@
  * Runs beside the pages: the application opens and the day's steps can be read when the server is
  * out of reach.
  */
-import { keptAs, keptFirst, serverFirst, wayOf } from "./keep";
+import { keptAs, cacheFirst, networkFirst, wayOf } from "./strategies";
 
 /** The little of a worker's world that is used here; its library does not go together with a page's. */
 interface Fetched extends Event {
@@ -30,6 +30,8 @@ worker.addEventListener("fetch", (event) => {
   if (way === "none") return;
   const answered = caches
     .open(PLACE)
-    .then((kept) => (way === "file" ? keptFirst : serverFirst)(keptAs(way, url), kept, () => fetch(request)));
+    .then((kept) =>
+      (way === "file" ? cacheFirst : networkFirst)(keptAs(way, url), kept, () => fetch(request)),
+    );
   event.respondWith(answered);
 });

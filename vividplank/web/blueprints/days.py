@@ -16,7 +16,7 @@ from vividplank.core.milling.days.day import Days
 from vividplank.store import layouts, projects
 from vividplank.store import milling as kept
 from vividplank.store.database import session
-from vividplank.store.errors import NothingTo
+from vividplank.store.errors import NothingToUndo
 from vividplank.store.layouts import Layout
 from vividplank.web import answer
 from vividplank.web.asking import ask
@@ -102,12 +102,12 @@ def _planned(opened: Session, pk: int) -> tuple[Layout, Milling, tuple[Route, ..
     how = kept.of_project(opened, layout.project, layout.job)
     planned = kept.planned(opened, pk)
     if planned is None or planned.days is None:
-        raise NothingTo("no days are planned for this layout yet")
+        raise NothingToUndo("no days are planned for this layout yet")
     found = routes(layout.job, plan, how, kept.factors(opened))
     known = _by_key(found)
     setups = tuple(s for s in planned.days.setups if all(k in known for k in s.steps))
     if len(setups) < len(planned.days.setups):
-        raise NothingTo("the steps have changed since these days were planned; plan them again")
+        raise NothingToUndo("the steps have changed since these days were planned; plan them again")
     return layout, how, found, planned.days, date.fromisoformat(planned.begins)
 
 

@@ -11,7 +11,7 @@ from vividplank.core.exchange import Refusal
 from vividplank.core.survey.photo import NoPhoto, ends_of
 from vividplank.store import pictures, projects
 from vividplank.store.database import session
-from vividplank.store.errors import NotThere
+from vividplank.store.errors import NotFoundError
 from vividplank.web import answer
 from vividplank.web.asking import ask
 from vividplank.web.schemas.project import ProjectPath, TroubleBody
@@ -57,7 +57,7 @@ def get_straight(path: PicturePath) -> Response:
     with session() as at:
         found = pictures.load(at, path.picture)
     if found.straight is None:
-        raise NotThere("its corners have not been set yet")
+        raise NotFoundError("its corners have not been set yet")
     return Response(found.straight, mimetype="image/jpeg")
 
 

@@ -13,7 +13,7 @@ from vividplank.core.layout.model.fixings import Fixings, Forbidden
 from vividplank.core.layout.model.plan import Item, Plan
 from vividplank.store import layouts, projects
 from vividplank.store.database import database_url, session
-from vividplank.store.errors import OutOfDate
+from vividplank.store.errors import VersionConflict
 from vividplank.store.layouts import Layout
 from vividplank.web import answer
 from vividplank.web.asking import ask
@@ -198,7 +198,7 @@ def _made(pk: int, change: Callable[[Layout, Plan], tuple[Plan, Fixings]]) -> Re
         project = projects.load(opened, layout.project)
         standing = layouts.standing(opened, layout.project)
         if standing is None or standing.pk != pk:
-            raise OutOfDate(standing.pk if standing else 0)
+            raise VersionConflict(standing.pk if standing else 0)
         if layout.stale(project.job):
             raise Refusal(
                 "$",

@@ -7,7 +7,7 @@ import { api, type Drawing, type Found, type Part, type Schemas } from "../../ap
 import { partsFrom } from "../../api/parts";
 import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
-import { told } from "../../controls/told";
+import { withErrorToast } from "../../controls/withErrorToast";
 
 type Difference = Schemas["DifferenceBody"];
 const props = defineProps<{ drawing: Drawing; before: string }>();
@@ -72,7 +72,7 @@ async function takeOver(): Promise<void> {
     0,
   );
   const gone = take.filter((d) => d.what[0] === "gone" && d.part).map((d) => d.part);
-  await told(async () => {
+  await withErrorToast(async () => {
     const saved = await edit({
       label: `newer ${props.drawing.name}`,
       put_parts: [...puts, ...stay, ...added],
@@ -85,7 +85,7 @@ async function takeOver(): Promise<void> {
   });
 }
 async function leave(): Promise<void> {
-  await told(async () => {
+  await withErrorToast(async () => {
     await api.DELETE("/api/drawings/{drawing}", { params: { path: { drawing: props.drawing.pk } } });
     await client.invalidateQueries({ queryKey: ["drawings", pk.value] });
     emit("close");

@@ -9,7 +9,7 @@ import { beingRead, useDrawings, useReading } from "../../api/drawings";
 import { partFrom } from "../../api/parts";
 import { tableText } from "../../api/tableText";
 import { useProject } from "../../api/project";
-import { told } from "../../controls/told";
+import { withErrorToast } from "../../controls/withErrorToast";
 import PastedList from "../list/PastedList.vue";
 import ChangesSheet from "./ChangesSheet.vue";
 import DrawingView from "./DrawingView.vue";
@@ -71,7 +71,7 @@ async function bring(file: File, replaces?: number): Promise<void> {
     list.value = tableText(await file.arrayBuffer());
     return;
   }
-  await told(async () => {
+  await withErrorToast(async () => {
     const query = replaces ? `?replaces=${replaces}` : "";
     const added = await send<Drawing>(`/api/projects/${pk.value}/drawings${query}`, file, {
       "X-File-Name": encodeURIComponent(file.name),
@@ -82,7 +82,7 @@ async function bring(file: File, replaces?: number): Promise<void> {
   });
 }
 async function jobFile(file: File): Promise<void> {
-  await told(async () => {
+  await withErrorToast(async () => {
     const made = await send<Schemas["ProjectBody"]>("/api/projects/from-job", file);
     await router.push({ name: "list", params: { project: made.pk } });
     ElMessage({ type: "success", message: `Opened as its own project: ${made.name}` });
@@ -99,7 +99,7 @@ function dropped(event: DragEvent): void {
   if (file) void bring(file);
 }
 async function remove(id: number): Promise<void> {
-  await told(async () => {
+  await withErrorToast(async () => {
     await api.DELETE("/api/drawings/{drawing}", { params: { path: { drawing: id } } });
     await client.invalidateQueries({ queryKey: ["drawings", pk.value] });
   });

@@ -8,7 +8,7 @@ import { partFrom, partsFrom } from "../../api/parts";
 import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
-import { told } from "../../controls/told";
+import { withErrorToast } from "../../controls/withErrorToast";
 import { DOUBTS } from "./takeoff";
 
 const props = defineProps<{ drawing: Drawing; reading: Reading; chosen: Set<string> }>();
@@ -40,7 +40,7 @@ const UNITS: [Schemas["ReadingBody"]["unit"], string][] = [
 ];
 
 async function answer(values: Partial<Schemas["AnswersBody"]>): Promise<void> {
-  await told(async () => {
+  await withErrorToast(async () => {
     const { data: waiting } = await api.PUT("/api/drawings/{drawing}/answers", {
       params: { path: { drawing: props.drawing.pk } },
       body: { ...props.reading.answers, ...values },

@@ -10,7 +10,7 @@ import { plainPart } from "../../api/parts";
 import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
-import { told } from "../../controls/told";
+import { withErrorToast } from "../../controls/withErrorToast";
 import { markFor } from "../list/marks";
 import { ruleStep } from "../../measure";
 import { corners, mismatch, sides, snapped, type Mark, type Place, type Scale } from "./takeoff";
@@ -47,7 +47,7 @@ watch(
   () => {
     page.value = 0;
     chosen.value = "";
-    void told(load);
+    void withErrorToast(load);
   },
   { immediate: true },
 );
@@ -55,7 +55,7 @@ function set(next: Marks, undoable = true): void {
   if (undoable) past.value = [...past.value.slice(-50), marks.value];
   marks.value = next;
   saving = saving.then(() =>
-    told(async () => {
+    withErrorToast(async () => {
       try {
         version.value = (
           await api.PUT("/api/drawings/{drawing}/marks", {

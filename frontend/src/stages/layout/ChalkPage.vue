@@ -11,7 +11,7 @@ import { edges } from "../../board/geometry";
 import Fig from "../../controls/Fig.vue";
 import { inField } from "../../controls/keys";
 import Len from "../../controls/Len.vue";
-import { told } from "../../controls/told";
+import { withErrorToast } from "../../controls/withErrorToast";
 import { useWidth } from "../../controls/width";
 import { TICKS_PER_INCH } from "../../measure";
 
@@ -57,7 +57,7 @@ function ripped(mark: Mark, x: (t: number) => number, y: (t: number) => number):
 const drawn = (b: (typeof boards.value)[number]) => b.marks.filter((m) => m.done).length;
 
 async function tick(key: string, done: boolean): Promise<void> {
-  await told(async () => {
+  await withErrorToast(async () => {
     await api.PUT("/api/layouts/{layout}/steps", {
       params: { path: { layout: data.value!.layout } },
       body: { key, done, reading: null, minutes: null },

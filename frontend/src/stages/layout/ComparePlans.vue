@@ -5,7 +5,7 @@ import { computed, ref } from "vue";
 import { api, type Layout } from "../../api/client";
 import BoardDrawing from "../../board/BoardDrawing.vue";
 import type { Plan } from "../../board/geometry";
-import { told } from "../../controls/told";
+import { withErrorToast } from "../../controls/withErrorToast";
 import type { System } from "../../measure";
 import { differences } from "./compare";
 import { TICKS_PER_INCH } from "../../measure";
@@ -43,7 +43,7 @@ const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
 
 async function keep(): Promise<void> {
   if (!name.value.trim()) return;
-  await told(async () => {
+  await withErrorToast(async () => {
     await api.PUT("/api/layouts/{layout}/name", {
       params: { path: { layout: props.standing.pk } },
       body: { name: name.value.trim() },
@@ -54,14 +54,14 @@ async function keep(): Promise<void> {
   });
 }
 async function stand(pk: number): Promise<void> {
-  await told(async () => {
+  await withErrorToast(async () => {
     await api.POST("/api/layouts/{layout}/stand", { params: { path: { layout: pk } } });
     against.value = 0;
     emit("stood");
   });
 }
 async function drop(pk: number): Promise<void> {
-  await told(async () => {
+  await withErrorToast(async () => {
     await api.PUT("/api/layouts/{layout}/name", { params: { path: { layout: pk } }, body: { name: "" } });
     if (against.value === pk) against.value = 0;
     await client.invalidateQueries({ queryKey: ["plans", props.project] });

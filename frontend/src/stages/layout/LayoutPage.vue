@@ -8,7 +8,7 @@ import { nothingFromBoards } from "../../api/parts";
 import { useProject } from "../../api/project";
 import { itemName, type Item } from "../../board/geometry";
 import { inField } from "../../controls/keys";
-import { told } from "../../controls/told";
+import { withErrorToast } from "../../controls/withErrorToast";
 import Fig from "../../controls/Fig.vue";
 import Len from "../../controls/Len.vue";
 import NotFromBoards from "../../controls/NotFromBoards.vue";
@@ -72,7 +72,7 @@ const gap = computed(() => {
 });
 
 async function layOut(): Promise<void> {
-  await told(async () => {
+  await withErrorToast(async () => {
     if (going.value && latest.value)
       await api.POST("/api/layouts/{layout}/stop", { params: { path: { layout: latest.value.pk } } });
     else
@@ -120,7 +120,7 @@ const pickedWhy = computed(() => {
 const unkept = computed(() => (why.value ?? []).filter((r) => r.wish));
 
 async function after(act: () => Promise<unknown>): Promise<void> {
-  await told(async () => {
+  await withErrorToast(async () => {
     await act();
   });
   await client.invalidateQueries({ queryKey: ["layout", pk.value] });
@@ -204,7 +204,7 @@ async function bringPlan(event: Event): Promise<void> {
   const file = input.files?.[0];
   input.value = "";
   if (file)
-    await told(async () => {
+    await withErrorToast(async () => {
       await send(`/api/projects/${pk.value}/plan`, file);
       await client.invalidateQueries({ queryKey: ["layout", pk.value] });
     });

@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed } from "vue";
 import { api } from "../../api/client";
 import Fig from "../../controls/Fig.vue";
-import { told } from "../../controls/told";
+import { withErrorToast } from "../../controls/withErrorToast";
 
 const props = defineProps<{ layout: number }>();
 const client = useQueryClient();
@@ -15,7 +15,7 @@ const { data } = useQuery({
   refetchInterval: (query) => (query.state.data?.asked && !query.state.data.done ? 1000 : false),
 });
 async function ask(): Promise<void> {
-  await told(async () => {
+  await withErrorToast(async () => {
     await api.POST("/api/layouts/{layout}/what-ifs", { params: { path: { layout: props.layout } } });
     await client.invalidateQueries({ queryKey: ["what-ifs", props.layout] });
   });

@@ -6,7 +6,7 @@ import { computed, ref, watch } from "vue";
 import { api, type Schemas } from "../../api/client";
 import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
-import { told } from "../../controls/told";
+import { withErrorToast } from "../../controls/withErrorToast";
 import ListColumns from "./ListColumns.vue";
 
 const props = defineProps<{ text: string }>();
@@ -51,7 +51,7 @@ const refused = computed(() =>
 /** What was said of a heading now, or is right as proposed, holds for every list that comes. */
 async function remember(meanings: NonNullable<Answers["columns"]>): Promise<void> {
   if (!Object.keys(meanings).length) return;
-  await told(async () => {
+  await withErrorToast(async () => {
     await api.PUT("/api/headings", { body: { meanings } });
   });
 }

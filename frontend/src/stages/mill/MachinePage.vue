@@ -8,12 +8,12 @@ import { api, type Step } from "../../api/client";
 import { useLayout } from "../../api/layout";
 import { useDays, useMilling, useSettings } from "../../api/milling";
 import { useProject } from "../../api/project";
-import { unsent } from "../../api/taps";
+import { unsent } from "../../api/outbox";
 import BoardDrawing from "../../board/BoardDrawing.vue";
 import Fig from "../../controls/Fig.vue";
 import { inField } from "../../controls/keys";
 import Len from "../../controls/Len.vue";
-import { told } from "../../controls/told";
+import { withErrorToast } from "../../controls/withErrorToast";
 import FacePasses from "./FacePasses.vue";
 import ReadingPad from "./ReadingPad.vue";
 import {
@@ -27,7 +27,7 @@ import {
   passesOf,
   phase,
   sameSetting,
-  tapped,
+  withOutbox,
   type Run,
 } from "./run";
 import WaysNote from "./WaysNote.vue";
@@ -138,7 +138,7 @@ function forward(): void {
   if (cautions.value) understand();
   else if (step.value.done) go(1);
   else if (stage.value === "pass") {
-    run.value = tapped(run.value);
+    run.value = withOutbox(run.value);
     if (phase(step.value, run.value) === "done") finish();
   } else if (stage.value === "done") finish();
 }
@@ -150,10 +150,10 @@ async function read(reading: number): Promise<void> {
   const was = step.value!;
   if (was.kind.startsWith("fit-")) {
     const measured = Object.fromEntries(was.marks.map((mark) => [mark, reading]));
-    await told(() => changed((now) => ({ ...now, fitted: { ...now.fitted, ...measured } })));
+    await withErrorToast(() => changed((now) => ({ ...now, fitted: { ...now.fitted, ...measured } })));
     return;
   }
-  await told(async () => {
+  await withErrorToast(async () => {
     const { data: verdict } = await api.POST("/api/layouts/{layout}/reading", {
       params: { path: { layout: data.value!.layout } },
       body: { key: was.key, reading },

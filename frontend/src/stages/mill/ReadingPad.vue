@@ -4,7 +4,7 @@ import { computed, onMounted, ref } from "vue";
 import { api, type Step } from "../../api/client";
 import Fig from "../../controls/Fig.vue";
 import Len from "../../controls/Len.vue";
-import { told } from "../../controls/told";
+import { withErrorToast } from "../../controls/withErrorToast";
 import { MeasureError, parse, show, unitWord, type System, isMetric } from "../../measure";
 import NumberPad from "../boards/NumberPad.vue";
 import { EMPTY, padTicks, pressed } from "../boards/quick";
@@ -42,7 +42,7 @@ function press(key: string): void {
   text.value = pad.sixteenths && found !== null ? show(found, props.system) : pad.digits;
 }
 async function take(instrument: "caliper" | "readout"): Promise<void> {
-  await told(async () => {
+  await withErrorToast(async () => {
     const { data } = await api.POST("/api/layouts/{layout}/caliper", {
       params: { path: { layout: props.layout } },
       body: { key: props.step.key, reading: props.foretold, instrument },

@@ -4,7 +4,7 @@ import { nextTick, onBeforeUnmount, onMounted, ref } from "vue";
 import { useRouter } from "vue-router";
 import { api, send, type Project } from "../../api/client";
 import { inField } from "../../controls/keys";
-import { told } from "../../controls/told";
+import { withErrorToast } from "../../controls/withErrorToast";
 import type { System } from "../../measure";
 
 const router = useRouter();
@@ -24,7 +24,7 @@ async function add(): Promise<void> {
     nameField.value?.focus();
     return;
   }
-  await told(async () => {
+  await withErrorToast(async () => {
     const made = await api.POST("/api/projects", { body: { name: name.value.trim(), system: system.value } });
     await router.push({ name: "list", params: { project: made.data!.pk } });
   });
@@ -35,14 +35,14 @@ async function bring(event: Event): Promise<void> {
   const file = input.files?.[0];
   input.value = "";
   if (!file) return;
-  await told(async () => {
+  await withErrorToast(async () => {
     const made = await send<Project>("/api/projects/from-job", file);
     await router.push({ name: "list", params: { project: made.pk } });
   });
 }
 
 async function remove(pk: number): Promise<void> {
-  await told(async () => {
+  await withErrorToast(async () => {
     const kept = (await api.GET("/api/projects/{project}", { params: { path: { project: pk } } })).data!;
     await api.DELETE("/api/projects/{project}", {
       params: { path: { project: pk } },

@@ -6,7 +6,7 @@ import { useRouter } from "vue-router";
 import { api, type Schemas } from "../../api/client";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
-import { told } from "../../controls/told";
+import { withErrorToast } from "../../controls/withErrorToast";
 import type { System } from "../../measure";
 
 type Entry = Schemas["StockEntryBody"];
@@ -44,7 +44,7 @@ const STATES = { free: "free", planned: "laid out", cut: "cut up" } as const;
 const longest = computed(() => Math.max(1, ...boards.value.map((b) => b.length)));
 
 async function carry(entry: Entry, to: string): Promise<void> {
-  await told(async () => {
+  await withErrorToast(async () => {
     await api.POST("/api/stock/carry", {
       body: { project: entry.project, version: entry.version, board: entry.id, to_project: Number(to) },
     });

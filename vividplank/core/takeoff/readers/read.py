@@ -3,7 +3,8 @@
 import io
 import json
 import zipfile
-from dataclasses import asdict, replace
+from collections.abc import Callable
+from dataclasses import asdict, dataclass, replace
 from pathlib import Path
 from typing import Any
 
@@ -25,7 +26,6 @@ from vividplank.core.takeoff.readers.sheets import Page, read_pdf, read_picture
 #: What may be read, for people.
 READABLE = "STEP, STL, OBJ, GLB, glTF, 3MF, PLY, OFF, DXF, SVG, PDF, PNG, JPEG, XLSX, ODS, CSV"
 _UNPACKED_LIMIT = 200 << 20
-_MESHES = ("stl", "obj", "glb", "gltf", "3mf", "ply", "off")
 
 
 def kind_of(content: bytes, name: str) -> str:
@@ -67,6 +67,69 @@ def kind_of(content: bytes, name: str) -> str:
     raise Unreadable(f"'{name}' is of a kind that is not read here; expected {READABLE}")
 
 
+@dataclass(frozen=True)
+class File:
+    """A file to be read: its content, its kind, and what is answered about it.
+
+    `beside` is a folder of files that it may refer to for its parts. `plain` reads the bare solids
+    of a model, where its names and layers made the reader fail.
+    """
+
+    content: bytes
+    kind: str
+    settings: Settings
+    beside: Path | None = None
+    plain: bool = False
+
+
+#: What a reader answers: what it read, and pictures of pages where the file has some.
+Result = tuple[Reading, list[Page]]
+
+
+# Each format's libraries are loaded where they are used: some take seconds.
+def _step(file: File) -> Result:
+    from vividplank.core.takeoff.readers.step import read_step
+
+    return read_step(file.content, file.settings, file.beside, plain=file.plain), []
+
+
+def _mesh(file: File) -> Result:
+    from vividplank.core.takeoff.readers.mesh import read_mesh
+
+    return read_mesh(file.content, file.kind, file.settings), []
+
+
+def _dxf(file: File) -> Result:
+    from vividplank.core.takeoff.readers.dxf import read_dxf
+
+    return read_dxf(file.content, file.settings), []
+
+
+def _svg(file: File) -> Result:
+    from vividplank.core.takeoff.readers.svg import read_svg
+
+    return read_svg(file.content, file.settings), []
+
+
+def _workbook(file: File) -> Result:
+    from vividplank.core.takeoff.readers.tables import read_workbook
+
+    return read_workbook(file.content, file.kind), []
+
+
+#: The reader of each kind of file that `kind_of` tells.
+READERS: dict[str, Callable[[File], Result]] = {
+    "step": _step,
+    **dict.fromkeys(("stl", "obj", "glb", "gltf", "3mf", "ply", "off"), _mesh),
+    "dxf": _dxf,
+    "svg": _svg,
+    "pdf": lambda file: read_pdf(file.content),
+    **dict.fromkeys(("png", "jpeg"), lambda file: read_picture(file.content)),
+    **dict.fromkeys(("xlsx", "ods"), _workbook),
+    **dict.fromkeys(("csv", "tsv"), lambda file: (_text(file.content), [])),
+}
+
+
 def read(
     content: bytes,
     name: str,
@@ -74,20 +137,17 @@ def read(
     beside: Path | None = None,
     *,
     plain: bool = False,
-) -> tuple[Reading, list[Page]]:
-    """A drawing, model or list, and pictures of its pages where it has some. Raises Unreadable with
-    one sentence.
+) -> Result:
+    """A drawing, model or list, and pictures of its pages where it has some; see File.
 
-    `beside` is a folder of files that it may refer to for its parts. `plain` reads the bare solids
-    of a model, where its names and layers made the reader fail.
+    Raises
+    ------
+    Unreadable
+        With one sentence for people.
     """
     kind = kind_of(content, name)
     try:
-        if kind == "pdf":
-            return read_pdf(content)
-        if kind in ("png", "jpeg"):
-            return read_picture(content)
-        return _read(content, kind, settings, beside, plain), []
+        return READERS[kind](File(content, kind, settings, beside, plain))
     except (Unreadable, MemoryError):
         raise
     except RecursionError:
@@ -97,33 +157,6 @@ def read(
     except Exception as problem:  # damaged files make the libraries stumble in ways nobody can list
         told = f"{type(problem).__name__}: {problem}".strip()[:160]
         raise Stumbled(kind, told) from problem
-
-
-def _read(
-    content: bytes, kind: str, settings: Settings, beside: Path | None, plain: bool
-) -> Reading:
-    # Each format's libraries are loaded where they are used: some take seconds.
-    if kind == "step":
-        from vividplank.core.takeoff.readers.step import read_step
-
-        return read_step(content, settings, beside, plain=plain)
-    if kind in _MESHES:
-        from vividplank.core.takeoff.readers.mesh import read_mesh
-
-        return read_mesh(content, kind, settings)
-    if kind == "dxf":
-        from vividplank.core.takeoff.readers.dxf import read_dxf
-
-        return read_dxf(content, settings)
-    if kind == "svg":
-        from vividplank.core.takeoff.readers.svg import read_svg
-
-        return read_svg(content, settings)
-    if kind in ("xlsx", "ods"):
-        from vividplank.core.takeoff.readers.tables import read_workbook
-
-        return read_workbook(content, kind)
-    return _text(content)
 
 
 def _text(content: bytes) -> Reading:

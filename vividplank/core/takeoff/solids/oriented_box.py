@@ -1,5 +1,5 @@
-"""The tight box of a solid along its own dominant planes, and whether two solids are the same
-thing.
+"""The oriented bounding box of a solid along its own dominant planes, and whether two solids are
+the same thing.
 """
 
 from dataclasses import dataclass
@@ -81,7 +81,7 @@ class Solid:
         return bool(len(counts) and np.all(counts % 2 == 0))
 
 
-def tight_box(solid: Solid) -> Box:
+def oriented_box(solid: Solid) -> Box:
     """The least box with one side along the solid's largest flat faces and another along faces
     square to them.
 

@@ -9,7 +9,7 @@ import numpy as np
 from vividplank.core.measure import TICKS_PER_MM
 from vividplank.core.takeoff.model.found import Decision, Found, Settings, counted
 from vividplank.core.takeoff.solids.fused import boards_in
-from vividplank.core.takeoff.solids.oriented_box import Box, Solid, outline, same, tight_box
+from vividplank.core.takeoff.solids.oriented_box import Box, Solid, oriented_box, outline, same
 
 #: Names that programs give when nobody has named the thing.
 _NAMELESS = re.compile(
@@ -86,7 +86,7 @@ def parts_of(solids: list[Solid], settings: Settings) -> Taken:
             if key not in settings.turned:
                 taken.insert(0, solid)
                 continue
-        box, name = tight_box(solid), plain_name(solid.name) or solid.ref
+        box, name = oriented_box(solid), plain_name(solid.name) or solid.ref
         if not solid.closed:
             troubles.append(
                 f"'{name}' is open or broken: its surface does not close. Its size was taken "
@@ -149,7 +149,7 @@ def _fused(
         f"{called} measures {size} and fills {fills:.0f} % of that: is it several boards in "
         f"one body?"
     )
-    boards = [(board, tight_box(board)) for board in boards_in(solid, box)]
+    boards = [(board, oriented_box(board)) for board in boards_in(solid, box)]
     if not boards:
         troubles.append(f"{told} Part it where it was drawn, or take it off by its own parts")
         return [(solid, box)]

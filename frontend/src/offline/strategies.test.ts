@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { KEPT, keptAs, keptFirst, MOST_FILES, serverFirst, wayOf, type Kept } from "./keep";
+import { KEPT, keptAs, cacheFirst, MOST_FILES, networkFirst, wayOf, type Kept } from "./strategies";
 
 const HERE = "http://here";
 const at = (path: string) => new URL(path, HERE);
@@ -52,18 +52,20 @@ describe("what is kept", () => {
 describe("how it is answered", () => {
   it("by the server, and kept as it was last", async () => {
     const kept = keeping({ "/x": "old" });
-    const fresh = await serverFirst("/x", kept, async () => new Response("new"));
+    const fresh = await networkFirst("/x", kept, async () => new Response("new"));
     expect([await fresh.text(), fresh.headers.get(KEPT)]).toEqual(["new", null]);
     expect(kept.held.get("/x")).toBe("new");
   });
   it("by what was kept where the server is out of reach", async () => {
-    const old = await serverFirst("/x", keeping({ "/x": "old" }), gone);
+    const old = await networkFirst("/x", keeping({ "/x": "old" }), gone);
     expect([await old.text(), old.headers.get(KEPT)]).toEqual(["old", "1"]);
-    await expect(serverFirst("/y", keeping(), gone)).rejects.toThrow("out of reach");
+    await expect(networkFirst("/y", keeping(), gone)).rejects.toThrow("out of reach");
   });
   it("does not keep a refusal", async () => {
     const kept = keeping({ "/x": "old" });
-    expect((await serverFirst("/x", kept, async () => new Response("no", { status: 404 }))).status).toBe(404);
+    expect((await networkFirst("/x", kept, async () => new Response("no", { status: 404 }))).status).toBe(
+      404,
+    );
     expect(kept.held.get("/x")).toBe("old");
   });
   it("of the files of many versions the oldest go, and nothing else", async () => {
@@ -73,16 +75,16 @@ describe("how it is answered", () => {
       "/api/projects/3": "piece",
       ...Object.fromEntries(files.map((f) => [f, f])),
     });
-    await keptFirst("/assets/new.js", kept, async () => new Response("new"));
+    await cacheFirst("/assets/new.js", kept, async () => new Response("new"));
     expect(
       ["/", "/api/projects/3", "/assets/new.js", "/assets/1.js"].every((name) => kept.held.has(name)),
     ).toBe(true);
     expect(kept.held.has("/assets/0.js")).toBe(false);
   });
   it("files are not asked for twice", async () => {
-    expect(await (await keptFirst("/f", keeping({ "/f": "bytes" }), gone)).text()).toBe("bytes");
+    expect(await (await cacheFirst("/f", keeping({ "/f": "bytes" }), gone)).text()).toBe("bytes");
     const kept = keeping();
-    expect(await (await keptFirst("/f", kept, async () => new Response("fetched"))).text()).toBe("fetched");
+    expect(await (await cacheFirst("/f", kept, async () => new Response("fetched"))).text()).toBe("fetched");
     expect(kept.held.get("/f")).toBe("fetched");
   });
 });

@@ -34,7 +34,7 @@ function keep(taps: Tap[]): void {
 }
 
 /** Keep a tap; a later one of the same step takes its place. */
-export function hold(tap: Tap): void {
+export function enqueue(tap: Tap): void {
   keep([...unsent.value.filter((t) => t.layout !== tap.layout || t.key !== tap.key), tap]);
 }
 

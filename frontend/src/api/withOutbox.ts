@@ -1,9 +1,9 @@
 /** Steps as they stand with taps that the server does not know of yet. */
 import { marked } from "../stages/mill/run";
 import type { Schemas } from "./client";
-import type { Tap } from "./taps";
+import type { Tap } from "./outbox";
 
-export function tapped(milling: Schemas["MillingBody"], taps: Tap[]): Schemas["MillingBody"] {
+export function withOutbox(milling: Schemas["MillingBody"], taps: Tap[]): Schemas["MillingBody"] {
   const mine = taps.filter((t) => t.layout === milling.layout);
   const all = mine.reduce(
     (steps, t) => marked(steps, t.key, t.done),

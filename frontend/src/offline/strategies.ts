@@ -42,7 +42,11 @@ export interface Kept {
 export const MOST_FILES = 240;
 
 /** The server's answer, kept for later; what was kept where it cannot be reached. */
-export async function serverFirst(name: string, kept: Kept, ask: () => Promise<Response>): Promise<Response> {
+export async function networkFirst(
+  name: string,
+  kept: Kept,
+  ask: () => Promise<Response>,
+): Promise<Response> {
   let answer: Response;
   try {
     answer = await ask();
@@ -63,10 +67,10 @@ function labelled(old: Response): Response {
 }
 
 /** What is kept, or the server's answer where nothing is; of too many files the oldest go. */
-export async function keptFirst(name: string, kept: Kept, ask: () => Promise<Response>): Promise<Response> {
+export async function cacheFirst(name: string, kept: Kept, ask: () => Promise<Response>): Promise<Response> {
   const known = await kept.match(name);
   if (known) return known;
-  const answer = await serverFirst(name, kept, ask);
+  const answer = await networkFirst(name, kept, ask);
   const files = (await kept.keys()).filter((k) => new URL(k.url).pathname.startsWith("/assets/"));
   for (const old of files.slice(0, Math.max(0, files.length - MOST_FILES))) await kept.delete(old.url);
   return answer;

@@ -2,7 +2,7 @@ import { ElMessage } from "element-plus";
 import { Refused } from "../api/client";
 
 /** Do it, and tell in the server's own sentence when it is refused. */
-export async function told(act: () => Promise<void>): Promise<void> {
+export async function withErrorToast(act: () => Promise<void>): Promise<void> {
   try {
     await act();
   } catch (problem) {

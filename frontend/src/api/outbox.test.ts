@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { Refused } from "./refused";
-import { hold, known, outOfReach, remember, send, sent as remembered, unsent, type Tap } from "./taps";
+import { enqueue, known, outOfReach, remember, send, sent as remembered, unsent, type Tap } from "./outbox";
 
 const kept = vi.hoisted(() => {
   const things = new Map<string, string>();
@@ -22,9 +22,9 @@ beforeEach(() => {
 
 describe("taps out of reach of the server", () => {
   it("are kept in order, the last word on a step alone, and outlive the page", () => {
-    hold(tap("a"));
-    hold(tap("b"));
-    hold(tap("a", false));
+    enqueue(tap("a"));
+    enqueue(tap("b"));
+    enqueue(tap("a", false));
     expect(unsent.value.map((t) => [t.key, t.done])).toEqual([
       ["b", true],
       ["a", false],
@@ -33,8 +33,8 @@ describe("taps out of reach of the server", () => {
   });
 
   it("are sent in order when it answers again", async () => {
-    hold(tap("a"));
-    hold(tap("b"));
+    enqueue(tap("a"));
+    enqueue(tap("b"));
     const sent: string[] = [];
     expect(await send(async (t) => void sent.push(t.key), nobody)).toBe(2);
     expect(sent).toEqual(["a", "b"]);
@@ -42,8 +42,8 @@ describe("taps out of reach of the server", () => {
   });
 
   it("stay when it still does not answer", async () => {
-    hold(tap("a"));
-    hold(tap("b"));
+    enqueue(tap("a"));
+    enqueue(tap("b"));
     const count = await send(async (t) => {
       if (t.key === "b") throw new Refused(0, "no answer");
     }, nobody);
@@ -52,7 +52,7 @@ describe("taps out of reach of the server", () => {
   });
 
   it("are told and dropped when they are refused for good", async () => {
-    hold(tap("a"));
+    enqueue(tap("a"));
     const told: string[] = [];
     await send(
       async () => Promise.reject(new Refused(404, "there is no such layout")),
@@ -72,7 +72,7 @@ describe("taps out of reach of the server", () => {
 describe("taps the server has", () => {
   it("are remembered until an answer that was asked for after them has come", async () => {
     remember(tap("a"));
-    hold(tap("b"));
+    enqueue(tap("b"));
     const before = remembered().length;
     await send(async () => undefined, nobody);
     expect(remembered().map((t) => t.key)).toEqual(["a", "b"]);
@@ -81,7 +81,7 @@ describe("taps the server has", () => {
   });
 
   it("are not remembered when they are refused, and never more than two hundred", async () => {
-    hold(tap("bad"));
+    enqueue(tap("bad"));
     await send(async () => Promise.reject(new Refused(422, "expected a step")), nobody);
     expect(remembered()).toEqual([]);
     for (let n = 0; n < 230; n++) remember(tap(`k${n}`));

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { Schemas } from "./client";
-import { tapped } from "./tapped";
+import { withOutbox } from "./withOutbox";
 
 const step = (key: string, after: string[] = []) => ({
   key,
@@ -22,13 +22,13 @@ const standing = (m: Schemas["MillingBody"]) =>
   m.routes.flatMap((r) => r.steps).map((s) => `${s.key}${s.done ? " done" : s.ready ? " ready" : ""}`);
 
 it("shows what was tapped as done, and what it lets begin as ready, on every board", () => {
-  expect(standing(tapped(milling, [tap("a"), tap("b")]))).toEqual(["a done", "b done", "c ready"]);
+  expect(standing(withOutbox(milling, [tap("a"), tap("b")]))).toEqual(["a done", "b done", "c ready"]);
 });
 it("takes a tick back where the last tap did, and leaves another plan's taps alone", () => {
-  expect(standing(tapped(milling, [tap("a"), tap("a", false)]))).toEqual(["a ready", "b", "c"]);
-  expect(standing(tapped(milling, [tap("a", true, 9)]))).toEqual(["a ready", "b", "c"]);
+  expect(standing(withOutbox(milling, [tap("a"), tap("a", false)]))).toEqual(["a ready", "b", "c"]);
+  expect(standing(withOutbox(milling, [tap("a", true, 9)]))).toEqual(["a ready", "b", "c"]);
 });
 it("changes nothing that it was given", () => {
-  tapped(milling, [tap("a")]);
+  withOutbox(milling, [tap("a")]);
   expect(standing(milling)).toEqual(["a ready", "b", "c"]);
 });
