@@ -60,7 +60,7 @@ function shown(event: Event): void {
   const image = event.target as HTMLImageElement;
   size.value = { w: image.clientWidth, h: image.clientHeight };
 }
-function withOutbox(event: MouseEvent): void {
+function tapped(event: MouseEvent): void {
   const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
   size.value = { w: box.width, h: box.height };
   rough.value = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];

@@ -27,7 +27,7 @@ import {
   passesOf,
   phase,
   sameSetting,
-  withOutbox,
+  tapped,
   type Run,
 } from "./run";
 import WaysNote from "./WaysNote.vue";
@@ -138,7 +138,7 @@ function forward(): void {
   if (cautions.value) understand();
   else if (step.value.done) go(1);
   else if (stage.value === "pass") {
-    run.value = withOutbox(run.value);
+    run.value = tapped(run.value);
     if (phase(step.value, run.value) === "done") finish();
   } else if (stage.value === "done") finish();
 }

@@ -11,7 +11,7 @@ import {
   passesOf,
   phase,
   sameSetting,
-  withOutbox,
+  tapped,
   type Verdict,
 } from "./run";
 
@@ -37,14 +37,14 @@ describe("a step at the machine", () => {
   it("counts its passes down, then asks for the reading", () => {
     let run = begin(plane, 0);
     const phases = [phase(plane, run)];
-    for (let n = 0; n < 3; n++) phases.push(phase(plane, (run = withOutbox(run))));
+    for (let n = 0; n < 3; n++) phases.push(phase(plane, (run = tapped(run))));
     expect(phases).toEqual(["pass", "pass", "pass", "read"]);
   });
 
   it("foretells the reading after every pass", () => {
     let run = begin(plane, 0);
     const seen = [foretold(plane, run)];
-    for (let n = 0; n < 3; n++) seen.push(foretold(plane, (run = withOutbox(run))));
+    for (let n = 0; n < 3; n++) seen.push(foretold(plane, (run = tapped(run))));
     expect(seen).toEqual([8128, 7874, 7747, 7620]);
   });
 
@@ -56,8 +56,8 @@ describe("a step at the machine", () => {
     );
     expect(phase(plane, run)).toBe("pass");
     expect(passesOf(plane, run).turns).toEqual(["half a turn"]);
-    expect(foretold(plane, withOutbox(run))).toBe(7620);
-    expect(phase(plane, withOutbox(run))).toBe("read");
+    expect(foretold(plane, tapped(run))).toBe(7620);
+    expect(phase(plane, tapped(run))).toBe("read");
   });
 
   it("is done by a reading that fits and stops at one that does not", () => {

@@ -43,7 +43,7 @@ export function phase(step: Step, run: Run): Phase {
 }
 
 /** One pass is done. */
-export function withOutbox(run: Run): Run {
+export function tapped(run: Run): Run {
   return { ...run, taken: run.taken + 1 };
 }
 
