@@ -15,7 +15,7 @@ from tests.conftest import sql
 from tests.core.layout.model.test_audit import JOB, PLAN
 from vividplank.jobs.queue import lay_out
 from vividplank.store.database import engine, session
-from vividplank.web.app import openapi_document
+from vividplank.web.openapi import openapi_document
 
 ROOT = Path(__file__).parents[2]
 INCH = 8128

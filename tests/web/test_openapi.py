@@ -18,8 +18,9 @@ from tests.profiles import examples
 from vividplank.devices.simulated import SimulatedBench
 from vividplank.jobs.queue import lay_out
 from vividplank.store.database import engine
-from vividplank.web.app import create_app, openapi_document
+from vividplank.web.app import create_app
 from vividplank.web.asking import Asking
+from vividplank.web.openapi import openapi_document
 
 SCHEMA = schemathesis.openapi.from_dict(json.loads(openapi_document()))
 #: A few for each of the operations; a long run is by hand, with more.

@@ -1,7 +1,6 @@
 """The Flask application: the API, the built screens, and the rules of the door."""
 
 import errno
-import json
 import logging
 from pathlib import Path
 
@@ -15,7 +14,7 @@ from werkzeug.exceptions import HTTPException, NotFound
 
 from vividplank.core.exchange import Refusal
 from vividplank.core.refusal import json_path, parse
-from vividplank.core.survey.instruments import Bench, NoInstruments
+from vividplank.core.survey.instruments import Bench
 from vividplank.store.database import gone, kept, session
 from vividplank.store.errors import InDoubt, NotFoundError, NothingToUndo, VersionConflict
 from vividplank.web import answer
@@ -213,17 +212,3 @@ def _told(problem: Exception) -> Response:
 def _trouble(code: int, what: str, where: str = "", version: int | None = None) -> Response:
     body = TroubleBody(what=what, where=where, version=version)
     return current_app.response_class(body.model_dump_json(), code, mimetype="application/json")
-
-
-def _nobody(pk: int) -> None:
-    """Nothing is asked of an application that only describes itself."""
-
-
-def openapi_document() -> str:
-    """The API's description, as docs/openapi.json keeps it."""
-    app = create_app(Asking(_nobody, _nobody, _nobody, _nobody), NoInstruments())
-    document = app.api_doc
-    components = {
-        name: value for name, value in document["components"].items() if value is not None
-    }
-    return json.dumps(document | {"components": components}, indent=1, sort_keys=True) + "\n"
