@@ -1,14 +1,20 @@
 """Whether a part's figures can be those of a part; each refusal is a sentence with its place."""
 
+from typing import get_type_hints
+
 from vividplank.core.board.species import same_species
 from vividplank.core.cutlist.measures import FORMULA_FIELDS
 from vividplank.core.cutlist.part import Part
+from vividplank.core.fields import Name
 from vividplank.core.refusal import Refusal, one_line, prose
+
+#: Fields that are one line of text.
+_LINES = [name for name, hint in get_type_hints(Part, include_extras=True).items() if hint == Name]
 
 
 def check_part(part: Part, path: str) -> Part:
     """The part if its figures can be those of a part, or a Refusal."""
-    for name in ("id", "name", "species", "run", "match", "same_board", "joint"):
+    for name in _LINES:
         one_line(getattr(part, name), f"{path}.{name}")
     prose(part.note, f"{path}.note")
     for name in ("length", "width", "thickness"):

@@ -1,0 +1,84 @@
+// @vitest-environment happy-dom
+import { flushPromises, mount } from "@vue/test-utils";
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { ref } from "vue";
+import { aStep, IN } from "../../test/making";
+import MachinePage from "./MachinePage.vue";
+
+const mark = vi.fn();
+const steps = [
+  aStep("O1.1/edge", {
+    do: "Joint the edge",
+    machine: "jointer",
+    dimension: "straight",
+    passes: [IN / 16, IN / 16],
+    turns: ["", ""],
+    ready: true,
+  }),
+  aStep("O1.1/length", { do: "Crosscut", machine: "crosscut saw", dimension: "length", ready: true }),
+];
+const milling = () => ({
+  layout: 7,
+  stale: false,
+  system: "in",
+  routes: [{ steps }],
+  cautions: { jointer: ["Read the machine's own manual."] },
+});
+vi.mock("../../api/milling", () => ({
+  useMilling: () => ({ data: ref(milling()), error: ref(null), mark }),
+  useDays: () => ({ days: ref(undefined) }),
+  useSettings: () => ({ changed: vi.fn() }),
+}));
+vi.mock("../../api/project", () => ({
+  useProject: () => ({ pk: ref(1), project: ref({ name: "Settle", shop: { instruments: {} } }) }),
+}));
+vi.mock("../../api/layout", () => ({ useLayout: () => ({ data: ref(undefined) }) }));
+
+const page = () => mount(MachinePage, { global: { stubs: { RouterLink: true } }, attachTo: document.body });
+
+describe("the machine page", () => {
+  beforeEach(() => {
+    localStorage.clear();
+    mark.mockClear();
+  });
+
+  it("shows the cautions before a machine's first step of the day, and once", async () => {
+    const first = page();
+    expect(first.text()).toContain("Read the machine's own manual.");
+    await first.get("footer .lead").trigger("click");
+    expect(first.get("h1").text()).toBe("Joint the edge");
+    first.unmount();
+    const second = page();
+    expect(second.text()).not.toContain("Read the machine's own manual.");
+    second.unmount();
+  });
+
+  it("counts passes by the space bar and goes on when the last is taken", async () => {
+    const wrapper = page();
+    const space = () => {
+      window.dispatchEvent(new KeyboardEvent("keydown", { code: "Space" }));
+      return flushPromises();
+    };
+    await space(); // the cautions
+    expect(wrapper.get(".count").text()).toContain("2");
+    await space();
+    expect(wrapper.get(".count").text()).toContain("1");
+    expect(mark).not.toHaveBeenCalled();
+    await space();
+    expect(mark).toHaveBeenCalledWith("O1.1/edge", true, expect.objectContaining({ reading: null }));
+    expect(wrapper.get("h1").text()).toBe("Crosscut");
+    wrapper.unmount();
+  });
+
+  it("goes back and forth by the arrows without marking anything", async () => {
+    const wrapper = page();
+    window.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowRight" }));
+    await flushPromises();
+    expect(wrapper.text()).toContain("2 of 2");
+    window.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowLeft" }));
+    await flushPromises();
+    expect(wrapper.text()).toContain("1 of 2");
+    expect(mark).not.toHaveBeenCalled();
+    wrapper.unmount();
+  });
+});
