@@ -21,6 +21,7 @@ def start(page: Page) -> str:
     paste(page, ROWS)
     page.get_by_role("button", name="Add 2 parts").click()
     expect(page.locator("tr[data-part]")).to_have_count(2)
+    expect(page.get_by_text("all saved")).to_be_visible()
     return page.url.rsplit("/", 1)[0]
 
 

@@ -11,12 +11,12 @@ from numba.core.dispatcher import Dispatcher
 import vividplank.core.layout as layout
 from vividplank.core.layout.search.warm import warm
 def kernels():
-    for found in pkgutil.iter_modules(layout.__path__):
+    for found in pkgutil.walk_packages(layout.__path__, "vividplank.core.layout."):
         if found.name.endswith("_kernel"):
-            module = importlib.import_module(f"vividplank.core.layout.{found.name}")
+            module = importlib.import_module(found.name)
             for name, made in vars(module).items():
                 if isinstance(made, Dispatcher) and made.__module__ == module.__name__:
-                    yield found.name, name, made
+                    yield found.name.rpartition(".")[2], name, made
 warm()
 times = [(module, name, len(made.signatures), made) for module, name, made in kernels()]
 if "again" in sys.argv:
