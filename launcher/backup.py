@@ -10,6 +10,8 @@ from launcher.postgres import Cluster, binaries, running
 
 #: Where a backup is put back and brought up to date before it takes the place of what is there.
 _ASIDE, _BEFORE = "plank_restored", "plank_before"
+#: The exit code of vividplank.store.prepare where the database is newer than it.
+_NEWER = 3
 
 
 def backup(file: Path) -> None:
@@ -74,7 +76,7 @@ def _bring_up_to_date(cluster: Cluster, python: Path) -> None:
         capture_output=True,
         text=True,
     )
-    if "Can't locate revision" in done.stderr:
+    if done.returncode == _NEWER:
         raise Trouble(
             "nothing was changed: this backup was written by a newer Vivid Plank. Restore it "
             "with that one."

@@ -15,7 +15,7 @@ from sqlalchemy.orm import Session
 from vividplank.store.errors import InDoubt
 
 #: Whether a transaction with changes was committed since this was last set to False here: then
-# something was kept.
+#: something was kept.
 kept: ContextVar[bool] = ContextVar("kept", default=False)
 
 

@@ -18,7 +18,7 @@ Severity = Literal["slight", "plain", "grave"]
 #: Defects a part may carry where its quality allows; every other kind is unsound.
 SOUND_KINDS = frozenset({"tight-knot", "pin-knot", "stain", "sapwood", "mineral"})
 #: Ellipses and outlines are covered by so many rectangles along the board where a search asks for
-# rectangles.
+#: rectangles.
 _SLICES = 6
 
 

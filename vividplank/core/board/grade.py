@@ -87,7 +87,7 @@ RULES = (
 )
 _FAS, _NO_1 = RULES[:2]
 #: Selects: the better face as FAS, also on a narrower and shorter board, the other face No. 1
-# Common.
+#: Common.
 _SELECTS = replace(_FAS, board=(4 * _INCH, 6 * _FOOT), small=((1, 12), (2, 11), (3, 11)))
 
 

@@ -51,7 +51,7 @@ _TOKEN, _AFTER_SLASH = _token(r"\d+/\d+(?![\d.])|"), _token("")
 _LONGEST_TEXT = 300
 _DEEPEST = 40
 #: No figure of a shop needs more binary digits, exact thirds of thirds included; products of
-# products would grow for ever.
+#: products would grow for ever.
 _MOST_BITS = 512
 
 EXPECTED = "a formula such as W - 2 * stock, H / 3 + 1/4 in or max(D, 300 mm)"

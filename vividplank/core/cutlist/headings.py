@@ -39,7 +39,7 @@ HEADINGS = (
 )
 LENGTHS = ("length", "width", "thickness", "stave_min", "stave_max", "edging", "joint_length")
 #: What else a column is called: English, German, French, Spanish, Italian, Dutch, Swedish; Danish
-# and Norwegian, Portuguese, : Polish.
+#: and Norwegian, Portuguese, : Polish.
 _WORDS = {
     "id": "mark pos position nr",
     "name": "part parts component item description|bezeichnung benennung teil bauteil|"

@@ -14,7 +14,7 @@ from vividplank.core.measure import TICKS_PER_INCH
 
 _MOST_PIXELS = 80_000_000
 #: The straightened picture has so many pixels to the inch, unless the board is so long that it
-# would be wider than this.
+#: would be wider than this.
 _PER_INCH, _WIDEST = 40.0, 4000
 
 Corner = tuple[float, float]

@@ -45,7 +45,7 @@ def quarter_for(thickness: int, quarters: tuple[Quarter, ...] = QUARTERS) -> Qua
 
 
 #: What one face left rough leaves more than two skimmed (NHLA: S1S is a sixteenth thicker than
-# S2S).
+#: S2S).
 _ONE_FACE = TICKS_PER_INCH // 16
 
 

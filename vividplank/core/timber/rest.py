@@ -29,7 +29,7 @@ _SPREAD = 2.0
 _USUAL_GRAVITY = 0.55
 _GAS = 8.314
 #: Two readings of a board tell no speed beyond these, which are beyond what the model gives any
-# wood in a room.
+#: wood in a room.
 _SLOWEST, _FASTEST = 2e-12, 2e-9
 _DAY = 86_400.0
 _START = 8 / pi**2

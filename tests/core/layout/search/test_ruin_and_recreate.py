@@ -1,4 +1,4 @@
-"""The hunt over boards: a plan of many boards gets better where a few of them are laid anew, and
+"""Ruin and recreate: a plan of many boards gets better where a few of them are laid anew, and
 stays right.
 """
 

@@ -14,7 +14,7 @@ import numpy as np
 from numba import njit
 
 #: Levels of the shares of a segment's length over which two strips that stand out over its edges
-# are on the board.
+#: are on the board.
 LEVELS = 6
 
 

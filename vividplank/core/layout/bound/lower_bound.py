@@ -44,16 +44,16 @@ Floats = npt.NDArray[np.float64]
 #: Asked again and again whether to go on.
 GoOn = Callable[[], bool]
 #: Told how the boards of these numbers would hold most by some profits; it stands in
-# `BoardRelaxation.counted`.
+#: `BoardRelaxation.counted`.
 Counted = Callable[[BoardRelaxation, Floats, Sequence[int]], None]
 #: Told every bound that is found, of which the greatest counts.
 Proved = Callable[[float], None]
 #: What owned boards count for where parts of boards are chosen, so that no more of them are than
-# help.
+#: help.
 _HAIR = 1e-6
 #: A choice of boards short of this share of what is wanted is out.
 _SHORT = 1e-6
-#: Worths are sought no further once they show this share of what is short,
+#: Profits are sought no further once they show this share of what is short,
 _ENOUGH = 0.4
 #: or after so many trials.
 _TRIALS = 60

@@ -49,14 +49,14 @@ ROUNDS, QUICK = 400, 3
 Floats = npt.NDArray[np.float64]
 Ints = npt.NDArray[np.int64]
 #: Lengths of parts are counted in steps, those of segments in cells; widths of parts in grains,
-# those of segments in marks. Of : steps, grains and marks these are the least.
+#: those of segments in marks. Of : steps, grains and marks these are the least.
 _STEP = TICKS_PER_INCH // 16
 _CELL = TICKS_PER_INCH // 4
 _GRAIN = TICKS_PER_INCH // 32
 #: Steps over sound faults are no longer than this.
 _FINE = TICKS_PER_INCH // 8
 #: A fault is taken apart into pieces no longer than this, in cells, and of no more than so many
-# something is told.
+#: something is told.
 _FAULT, _FAULTS = 24.0, 62
 #: Heights are first counted in steps of so many marks.
 _COARSE = 4
@@ -153,7 +153,7 @@ class BoardRelaxation:
         nets = np.array(self.nets, dtype=float)
         following = np.append(nets[1:], nets[-1:])
         #: Net width of a stave of every panel in a strip of every kind, and just below the next
-        # kind: kinds × 2 × panels.
+        #: kind: kinds × 2 × panels.
         self.staves = np.array(
             [
                 [

@@ -14,7 +14,7 @@ from numba import njit
 from vividplank.core.layout.bound.knapsack_kernel import LEVELS, short
 
 #: In how many steps it is told for what share of a segment's length a strip that stands out over
-# the board's edge is on it.
+#: the board's edge is on it.
 _SHARES = 8
 
 

@@ -32,7 +32,7 @@ _WEIGHED = 50
 #: Lengths for which it is asked what goes together with them, and with how many others.
 _FIRST, _OTHERS = 40, 60
 #: What the board beyond is profit of what it would be if every length could have its favourite
-# parts.
+#: parts.
 _HOPE = 0.94
 #: Chance in the choice between lengths that promise nearly the same.
 _CHANCE = (0.002, 0.01, 0.04)

@@ -30,10 +30,10 @@ Floats = npt.NDArray[np.float64]
 #: Lengths are filled in steps no finer than this.
 _STEP = TICKS_PER_INCH // 16
 #: A strip is tried so much higher than it is counted, or just above what is in its way no further
-# off.
+#: off.
 _HIGHER = TICKS_PER_INCH // 4
 #: Flat thickness of a stretch: from x0 to x1 over a line from y0 with a slope, from and to a
-# height.
+#: height.
 Slab = Callable[[int, int, float, float, int, int], float]
 
 

@@ -11,7 +11,7 @@ from numba import njit
 from vividplank.core.layout.model.faces import UNSOUND
 
 #: What spoils a blank of each mode: faults of face A, of B, and what is unsound, as faces.py
-# numbers them.
+#: numbers them.
 _SPOILED_BY = (3 | UNSOUND, 1 | UNSOUND, 2 | UNSOUND, UNSOUND)
 #: How many clear faces a blank of each mode has.
 _CLEAR = (2, 1, 1, 0)

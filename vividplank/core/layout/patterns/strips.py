@@ -25,7 +25,7 @@ SLAB_TOLERANCE = 0.001
 #: Bits of a board are first looked at on these grids, outward: coarse ones are met again and again.
 _GRIDS = (6 * TICKS_PER_INCH, TICKS_PER_INCH)
 #: On a line aslant a strip stays so far (ticks) off a fault that reckoning in floating point
-# cannot make them overlap.
+#: cannot make them overlap.
 _HAIR = 1e-6
 
 

@@ -8,12 +8,12 @@ the least effort costs 3 to 10 % more.
 #: at.
 Effort = tuple[int, int, int]
 #: For the first plan, and where there is no time for more; None is as many ways as the generator
-# likes, for nearly all item types.
+#: likes, for nearly all item types.
 FIRST, LEAST = (1, 1, 25), (1, 1, 40)
 #: After this share of the time what has not been asked yet is asked with the least care.
 LATE = 0.75
 #: To ask all with full care takes so many times as long as the first plan, and so many times more
-# for each board.
+#: for each board.
 _TIMES, _TIMES_MORE = 12, 0.1
 #: What takes that share of it.
 _CARES: tuple[tuple[float, Effort | None], ...] = ((1.0, None), (0.4, (1, 2, 80)))

@@ -40,10 +40,10 @@ class CostBounds:
 
 
 #: Tells the others what was found, and what is known of the cost; answers what they have found
-# since, and what all know of it.
+#: since, and what all know of it.
 Exchange = Callable[[Patterns, CostBounds], tuple[Patterns, CostBounds]]
 #: A search of a job within limits that shares what it finds and answers what it knows; sent
-# whether it is the first helper.
+#: whether it is the first helper.
 Worker = Callable[[Job, Task, Limits, Callable[[], float], Exchange, bool], CostBounds]
 
 #: A search shorter than this is over before a helper has begun.

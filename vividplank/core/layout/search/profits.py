@@ -15,7 +15,7 @@ from vividplank.core.shop import Shop
 #: How much more an item type is worth that hardly any board can give.
 _SCARCE = 0.1
 #: Worth, in money, of every part showing the figure it is to show: less than a cent, so that it
-# never costs one.
+#: never costs one.
 _SHOWN = 0.005
 #: How much more a part weighs that is placed before all others.
 _FIRST = 1000.0

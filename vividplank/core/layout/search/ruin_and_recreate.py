@@ -43,7 +43,7 @@ from vividplank.core.shop import Shop
 #: Rounds of ruin and recreate between two choices from the restricted master.
 _COMBINE_EVERY = 20
 #: Boards filled with the first choice in a round: of everything, or of what the thriftiest patterns
-# leave.
+#: leave.
 _PRICED = 6
 #: Boards not in use that are tried in a round beside those that were emptied.
 _IDLE_TRIED = 5
@@ -52,7 +52,7 @@ _EMPTY_TRIED = 8
 #: Boards named when it is told what is tried.
 _NAMED = 5
 #: Item types looked at together for one board where there is time for as many ways to cut it as the
-# generator likes.
+#: generator likes.
 _MANY = 120
 #: How often only the thriftiest patterns are put together, and of how large a share of the boards.
 _THRIFTY, _SHARE = 0.75, (0.1, 0.7)
@@ -61,7 +61,7 @@ _REST = 0.7
 #: A round that takes more seconds than this is slow.
 _SLOW = 0.25
 #: A plan of more boards than this is bettered a few at a time: after this share of the time so
-# many boards, with so many others : to choose from, for so many seconds.
+#: many boards, with so many others : to choose from, for so many seconds.
 _LARGE, _FROM, _AGAIN, _OTHERS, _SECONDS = 20, 0.15, 9, 11, 1.2
 #: Rounds between two such at most, where they come to nothing.
 _PATIENCE = 4

@@ -23,7 +23,7 @@ from vividplank.core.milling.physics.simulate import (
 )
 
 #: This much of a face clean is enough to go on to the planer where the other side still has wood
-# to give.
+#: to give.
 ENOUGH_CLEAN = 0.8
 _CORNERS = (
     "datum end, datum edge",

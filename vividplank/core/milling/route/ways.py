@@ -13,7 +13,7 @@ from vividplank.core.milling.shop.machines import Machines
 Say = Callable[[int], str]
 Size = tuple[int, int, int]
 #: Up to this share of the bed a piece may stand over it and still be faced with a ridge left for
-# the plane.
+#: the plane.
 _OVERHANG = 0.25
 _SQUARE_FOOT = (12 * TICKS_PER_INCH) ** 2
 #: Minutes for a square foot of hardwood face flattened by hand, and with a router on a bridge.

@@ -10,7 +10,7 @@ from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM, System, about
 from vividplank.core.takeoff.model.found import Decision, Found, Settings
 
 #: Rough hardwood is sold up to 16 ft long and 4 in thick (16/4), and no part of furniture is
-# planed thinner than veneer.
+#: planed thinner than veneer.
 _LONGEST, _THICKEST, _THINNEST = 16 * 12 * TICKS_PER_INCH, 4 * TICKS_PER_INCH, TICKS_PER_MM
 #: An outline narrower than this (ticks) is a line that was drawn with a width.
 _NARROWEST = 4 * TICKS_PER_MM

@@ -7,7 +7,7 @@ _LEAST, _MOST = 250.0, 4000.0
 
 
 #: No furniture is as long (mm), and none as small: programs write numbers in mm into formats that
-# mean metres, and the reverse.
+#: mean metres, and the reverse.
 TOO_BIG, TOO_SMALL = 25_000.0, 20.0
 #: A whole drawing of parts is never so small (mm), nor an outline on one so long.
 SMALL_DRAWING, LONG_OUTLINE = 60.0, 6_000.0

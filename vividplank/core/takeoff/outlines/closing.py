@@ -12,7 +12,7 @@ Points = tuple[Point, ...]
 #: More lines than this are a picture, not parts.
 _MOST_LINES = 4000
 #: Ends are one point where they are nearer than this share of the drawing, and are brought
-# together up to the other.
+#: together up to the other.
 _GRID, _GAP = 1e-6, 1e-3
 #: No gap is closed that is more than this share of the shorter line beside it.
 _OF_LINE = 0.1

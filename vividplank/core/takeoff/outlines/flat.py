@@ -30,7 +30,7 @@ from vividplank.core.takeoff.outlines.twice import drawn_once
 #: Text farther from an outline than this share of its longer side does not belong to it.
 _BESIDE = 0.35
 #: Outlines are one shape where what sticks out of either, laid on the other, is less than this
-# share of it.
+#: share of it.
 _SAME_SHAPE = 2e-3
 #: And their sizes differ by no more (ticks; 0.1 mm).
 _SAME_SIZE = TICKS_PER_MM // 10

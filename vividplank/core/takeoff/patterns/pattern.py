@@ -118,7 +118,7 @@ class Pattern:
 
 
 #: What a corner joint adds to each end of the piece between two others, as a formula over the
-# pattern's measures.
+#: pattern's measures.
 TENONS = {
     "mortise and tenon": "tenon",
     "stub tenon": "groove",

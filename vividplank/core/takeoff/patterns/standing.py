@@ -18,8 +18,8 @@ from vividplank.core.takeoff.patterns.pattern import (
 )
 
 #: Where the tenons of two rails come into a leg from two sides, each a third of its rail thick and
-# in its middle, the rails : `set` behind the leg's outer faces: they meet when either reaches
-# further than this.
+#: in its middle, the rails : `set` behind the leg's outer faces: they meet when either reaches
+#: further than this.
 _MEETS = "{leg} - set - t * 2 / 3"
 
 

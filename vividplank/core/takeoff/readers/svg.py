@@ -37,7 +37,7 @@ _LABEL = "{http://www.inkscape.org/namespaces/inkscape}label"
 _MODE = "{http://www.inkscape.org/namespaces/inkscape}groupmode"
 _MOST_OUTLINES = 3000
 #: A curve is cut into so many pieces, of which those are kept that stand off it by more than this
-# share of its length.
+#: share of its length.
 _PIECES, _FLAT = 128, 2e-5
 
 

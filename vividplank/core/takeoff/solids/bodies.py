@@ -16,12 +16,12 @@ _FOLDED = 1e-4
 #: A point nearer to an edge than this share of the whole lies on it.
 _ON_EDGE = 1e-5
 #: A hole that is smaller than this share of the whole, as where a lathe stops short of its axis,
-# is closed.
+#: is closed.
 _PINHOLE = 1e-3
 #: More open edges than this are no seams that were cut once more on one side, but a surface.
 _MOST_OPEN = 20_000
 #: A cell that holds less than this share of the cube of its own span holds nothing: it lies
-# between two faces.
+#: between two faces.
 _NOTHING = 1e-9
 
 

@@ -12,12 +12,12 @@ import numpy as np
 from vividplank.core.takeoff.solids.oriented_box import Array, Box, Solid
 
 #: Planes nearer than this are one (mm); a face is square to an axis where its normal leans by less
-# than this share.
+#: than this share.
 _ONE_PLANE, _SQUARE = 0.05, 0.999
 #: Planes along one axis; boards in one body; faces square to the axes as a share of the surface.
 _MOST_PLANES, _MOST_BOARDS, _MOSTLY_SQUARE = 14, 24, 0.85
 #: A board is no thicker than this (mm) and is at least this share of the body; less is a tenon or
-# a tongue of one.
+#: a tongue of one.
 _THICKEST, _LEAST = 80.0, 0.02
 
 

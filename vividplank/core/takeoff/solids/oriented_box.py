@@ -19,18 +19,18 @@ _ONE_DIRECTION = 0.002
 #: How many of the largest directions are tried as faces of the box.
 _CANDIDATES = 6
 #: A solid of more triangles than this is curved somewhere; its largest faces are most of it where
-# they are this share.
+#: they are this share.
 _MANY, _MOSTLY = 60, 0.6
 #: A box that lies along no face is taken where it is smaller by so much, or at all where less than
-# this share of the two : sides across its largest faces is flat.
+#: this share of the two : sides across its largest faces is flat.
 _CLEARLY, _A_SIDE = 0.95, 0.4
 #: Two curved solids are one part where no moment of theirs differs by more than this share.
 _ALIKE = 3e-3
 #: A point is a corner where the planes round it spread by more than this (the least eigenvalue of
-# their normals' spread).
+#: their normals' spread).
 _CORNER = 1e-3
 #: A section of at least so many corners, none nearer to the axis than this share of the farthest,
-# is round.
+#: is round.
 _CORNERS, _ROUND = 12, 0.985
 
 
@@ -232,7 +232,7 @@ def _surface(solid: Solid) -> float:
 
 
 #: Points and weights that integrate cubics over a tetrahedron exactly (Keast, 1986), as shares of
-# its corners.
+#: its corners.
 _QUADRATURE = (
     (-0.8, (0.25, 0.25, 0.25, 0.25)),
     *((0.45, tuple(0.5 if k == j else 1 / 6 for j in range(4))) for k in range(4)),
