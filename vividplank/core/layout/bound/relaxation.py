@@ -124,7 +124,7 @@ class BoardRelaxation:
         self.counted: dict[int, list[RelaxedSegment]] = {}
         #: How often it is asked at most what faults spoil.
         self.rounds = ROUNDS
-        self.relaxation = self.along(1)
+        self.steps_along = self.along(1)
         self.over = shop.allowance.width + shop.kerf.rip
         self.shortest = (
             min(max(w.length + shop.allowance.length, shop.min_blank_length) for w in item_types)
@@ -296,7 +296,7 @@ class BoardRelaxation:
         """Grains of a segment as wide as any, cut aslant as far as its strips may stand out over
         the edges.
         """
-        steepest = max(float(np.abs(o.slopes).max()) for o in self.outlines) * len(self.relaxation)
+        steepest = max(float(np.abs(o.slopes).max()) for o in self.outlines) * len(self.steps_along)
         out = 2 * (self.shop.max_slope * self.longest + steepest)
         return int((self.widest + self.shop.kerf.rip + out) / self.grain) + 2
 
@@ -381,7 +381,7 @@ class _Tables:
         # it may hold all there are.
         counts = [w.count for w in relaxation.plain]
         self.counts = np.array(
-            [*counts, *(len(relaxation.relaxation) for _ in relaxation.panels)], dtype=np.int64
+            [*counts, *(len(relaxation.steps_along) for _ in relaxation.panels)], dtype=np.int64
         )
         staves = relaxation.staves * self.profits[plain:]
         found, below = self.kernel.along(
@@ -390,7 +390,7 @@ class _Tables:
             self.counts[:plain],
             relaxation.first,
             staves,
-            relaxation.relaxation,
+            relaxation.steps_along,
         )
         self.least = relaxation.shop.min_blank_length // _CELL
         self.segments = self._beside(found, below)

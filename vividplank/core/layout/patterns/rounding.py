@@ -47,7 +47,7 @@ class _Filled(NamedTuple):
 _NOTHING = _Filled(0.0, (), {}, 0)
 
 
-class _Channel(NamedTuple):
+class _Line(NamedTuple):
     """The reference line of a segment."""
 
     x0: int
@@ -65,7 +65,7 @@ class RoundingHeuristic:
     def __init__(
         self, board: Board, shop: Shop, item_types: Sequence[ItemType], slab: Slab
     ) -> None:
-        """`item types` by their index; those that the board is to hold none of are not among
+        """`item_types` by their index; those that the board is to hold none of are not among
         them.
         """
         self.board = board
@@ -80,8 +80,8 @@ class RoundingHeuristic:
     def cut(
         self, counted: Sequence[RelaxedSegment], remaining: Sequence[int], profits: Sequence[float]
     ) -> CuttingPattern | None:
-        """Nothing where it holds nothing. `worth` is that of a piece, or of a tick of net width of
-        a stave.
+        """Nothing where it holds nothing. `profits` are those of a piece, or of a tick of net width
+        of a stave.
         """
         rest = list(remaining)
         segments: list[PatternSegment] = []
@@ -92,7 +92,7 @@ class RoundingHeuristic:
             x1 = min(end, max(x0 + s.x1 - s.x0, following))
             if x1 - x0 < self.shop.min_blank_length:
                 continue
-            line = _Channel(x0, x1, round(s.y0 + s.slope * (x0 - s.x0)), s.slope)
+            line = _Line(x0, x1, round(s.y0 + s.slope * (x0 - s.x0)), s.slope)
             for made in self._segment(line, s.strips, rest, profits)[1]:
                 self._take(made, rest)
                 segments.append(made)
@@ -108,7 +108,7 @@ class RoundingHeuristic:
 
     def _segment(
         self,
-        line: _Channel,
+        line: _Line,
         strips: Sequence[tuple[int, int, bool]],
         remaining: Sequence[int],
         profits: Sequence[float],
@@ -142,7 +142,7 @@ class RoundingHeuristic:
                 return one + two, [*first, *second]
         return best, found
 
-    def _flat(self, line: _Channel, strips: Sequence[tuple[int, int, bool]]) -> int:
+    def _flat(self, line: _Line, strips: Sequence[tuple[int, int, bool]]) -> int:
         """How thick the segment comes out flat, where it is milled in one piece."""
         if not self.lane:
             return self.board.thickest
@@ -159,7 +159,7 @@ class RoundingHeuristic:
 
     def _stacked(
         self,
-        line: _Channel,
+        line: _Line,
         strips: Sequence[tuple[int, int, bool]],
         thick: int,
         high: int | None,
@@ -225,7 +225,7 @@ class RoundingHeuristic:
     def _narrowest(self) -> int:
         return min((w.stave_min for w in self.item_types if w.is_panel), default=0)
 
-    def _starts(self, line: _Channel, low: int) -> list[int]:
+    def _starts(self, line: _Line, low: int) -> list[int]:
         """From where up a strip may lie: as it is counted, or a little higher where an edge or a
         fault is in its way.
         """
@@ -240,7 +240,7 @@ class RoundingHeuristic:
                     found.add(int(above) + 1)
         return sorted(found)
 
-    def _nets(self, line: _Channel, low: int, net: int) -> list[int]:
+    def _nets(self, line: _Line, low: int, net: int) -> list[int]:
         """How wide a strip that may have any width may be: as it is counted, or a little less,
         below what is in its way.
         """
@@ -255,7 +255,7 @@ class RoundingHeuristic:
 
     def _strip(
         self,
-        line: _Channel,
+        line: _Line,
         low: int,
         net: int,
         thick: int,
@@ -318,7 +318,7 @@ class RoundingHeuristic:
             found[-1][1].append(self.item_types[part])
         return found
 
-    def _in_the_way(self, line: _Channel, low: int, top: int) -> Floats:
+    def _in_the_way(self, line: _Line, low: int, top: int) -> Floats:
         """What is in the way of a strip: where it begins and ends, from the strip's beginning, and
         what it spoils.
         """

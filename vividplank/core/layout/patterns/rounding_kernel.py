@@ -24,7 +24,7 @@ def fill_strip(  # type: ignore[no-untyped-def]
 ):
     """The best filling of `room` steps, in rows of place (-1: on with the blank before) and part.
     `in_the_way` has rows of beginning, end (ticks) and what they spoil; of parts are told the
-    length (ticks), the worth, how many there are, how many of their faces are to be clear, and
+    length (ticks), the profit, how many there are, how many of their faces are to be clear, and
     whether each has a blank `alone`.
 
     The best way to every place is kept, with what it has used: a way that used less is not looked

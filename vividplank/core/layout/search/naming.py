@@ -11,8 +11,8 @@ from vividplank.core.layout.model.plan import Blank, BoardPlan, Item, Plan, Segm
 
 
 class Named:
-    """Instances given out in order. `left` is what is not placed of each item type, `staves` the
-    last stave a pinned panel has.
+    """Instances given out in order. `remaining` is what is not placed of each item type, `staves`
+    the last stave a pinned panel has.
     """
 
     def __init__(
@@ -43,7 +43,9 @@ class Named:
         return with_pinned(Plan(tuple(found)), self._whole_pins())
 
     def missing(self) -> Iterator[tuple[ItemType, Sequence[tuple[Item, ...]]]]:
-        """The wants of which something is left out, and what; asked when all boards are named."""
+        """The item types of which something is left out, and what; asked when all boards are
+        named.
+        """
         for item_type, remaining in zip(self.item_types, self.remaining, strict=True):
             if remaining > 0:
                 yield (

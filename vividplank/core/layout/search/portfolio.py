@@ -43,10 +43,10 @@ class CostBounds:
 #: since, and what all know of it.
 Exchange = Callable[[Patterns, CostBounds], tuple[Patterns, CostBounds]]
 #: A search of a job within limits that shares what it finds and answers what it knows; sent
-#: whether it is the first helper.
+#: whether it is the first of the others.
 Worker = Callable[[Job, Task, Limits, Callable[[], float], Exchange, bool], CostBounds]
 
-#: A search shorter than this is over before a helper has begun.
+#: A search shorter than this is over before another worker has begun.
 _WORTHWHILE = 3.0
 
 
@@ -58,7 +58,7 @@ def with_workers(
     worker: Worker,
     task: Task = Task(),  # noqa: B008
 ) -> Iterator[Exchange | None]:
-    """While this is open, `limits.hands - 1` helpers search as well; None where there are none."""
+    """While this is open, `limits.workers - 1` others search as well; None where there are none."""
     many = 0 if limits.rounds is not None or limits.seconds < _WORTHWHILE else limits.workers - 1
     if many < 1:
         yield None
@@ -103,7 +103,7 @@ class _Channel:
         self.reader.start()
 
     def send(self, found: Patterns, bounds: CostBounds) -> None:
-        """Say what is new; nobody may be there any more to hear it."""
+        """Send what is new; nobody may be there any more to receive it."""
         if found or bounds != self.sent:
             self.sent = bounds
             with suppress(OSError):
@@ -126,7 +126,7 @@ class _Channel:
 
 
 def _between(channels: Sequence[_Channel]) -> Exchange:
-    """Collects from all helpers, and passes on to each what is new and what the others have."""
+    """Collects from all workers, and passes on to each what is new and what the others have."""
 
     def exchange(found: Patterns, bounds: CostBounds) -> tuple[Patterns, CostBounds]:
         received = [channel.receive() for channel in channels]

@@ -164,7 +164,7 @@ class RestrictedMaster:
         }
 
     def cheapest(self, units: Sequence[float]) -> list[float]:
-        """What a unit of worth costs at least on every board, from the lowest up; `units` is what
+        """What a unit of profit costs at least on every board, from the lowest up; `units` is what
         one of each item type is worth.
         """
         least: dict[int, float] = {}

@@ -479,7 +479,7 @@ class RuinAndRecreate:
         return found[0] if found else EMPTY
 
     def _go_on_with(self, rest: list[int], patterns: list[CuttingPattern]) -> None:
-        """Until fills are put together again search for `rest` on the boards that are empty; for
+        """Until patterns are put together again search for `rest` on the boards that are empty; for
         all where none is left.
         """
         empty = [i for i, pattern in enumerate(patterns) if not pattern.segments]
@@ -506,7 +506,7 @@ class RuinAndRecreate:
             plain = sum(
                 p * u * n for p, u, n in zip(self.plain, self.units, self.demand, strict=True)
             )
-            # The margins of a poor pool jump about: half of the initial profit steadies them.
+            # The dual prices of a poor master jump about: half of the initial profit steadies them.
             self.guide = [
                 0.5 * p + 0.5 * m * plain / asked for p, m in zip(self.plain, margin, strict=True)
             ]

@@ -31,7 +31,7 @@ _PROVING_ALONE = 0.2
 _NEAR, _STANDS = 1.06, 0.1
 #: Share of the time for a plan that opens like a book what is to be opened so.
 _WISHING = 0.6
-#: Rows by worth that the bound gets at most.
+#: Rows by profit that the bound gets at most.
 _CUTS = 400
 
 __all__ = ["Limits", "Progress", "Watch", "search"]
@@ -86,8 +86,8 @@ def _once(job: Job, limits: Limits, clock: Clock, watch: Watch | None, task: Tas
 def _worker(
     job: Job, task: Task, limits: Limits, clock: Clock, exchange: Exchange, first: bool
 ) -> CostBounds:
-    """The first helper sees to the bound, and searches when it can prove little more; what it
-    proves is told as it comes.
+    """The first of the other workers raises the bound, and searches when it can prove little more;
+    what it proves is told as it comes.
     """
     worker = _Search(job, limits, None, clock, task)
     worker.known.exchange_with = exchange
