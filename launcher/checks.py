@@ -26,9 +26,8 @@ def run_all(rest: list[str]) -> int:
     options.add_argument("--quick", action="store_true", help="the core alone, with few examples")
     chosen, words = options.parse_known_args(rest)
     words = [w for w in words if w != "--"]
-    python = python_env.ensure("test")
     steps = _Steps()
-    with python_env.compiling(python):
+    with python_env.prepared("test") as python:
         if chosen.only in (None, "lint"):
             steps.run("ruff", [python, "-m", "ruff", "check", "."])
             steps.run("ruff format", [python, "-m", "ruff", "format", "--check", "."])

@@ -72,8 +72,7 @@ def _serving(rest: list[str], *, demo: bool) -> int:
                 f"another: "
                 f"./plank {'demo' if demo else 'serve'} --port {chosen.port + 1}"
             )
-        python = python_env.ensure("app")
-        with python_env.compiling(python):
+        with python_env.prepared("app") as python:
             frontend.build()
             binaries()
         with running() as cluster:
@@ -111,8 +110,7 @@ def _prepare(python: Path, environment: dict[str, str], demo: bool) -> None:
 
 def _worker(rest: list[str]) -> int:
     argparse.ArgumentParser(prog="plank worker").parse_args(rest)
-    python = python_env.ensure("app")
-    with python_env.compiling(python):
+    with python_env.prepared("app") as python:
         binaries()
     worker = Child("worker", [python, "-m", "vividplank.jobs"])
 
@@ -147,8 +145,7 @@ def _test(rest: list[str]) -> int:
 
 def _core(command: str) -> Callable[[list[str]], int]:
     def run(rest: list[str]) -> int:
-        python = python_env.ensure("core")
-        with python_env.compiling(python):
+        with python_env.prepared("core") as python:
             pass  # nothing else is needed
         environment = {
             **os.environ,

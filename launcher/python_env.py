@@ -79,6 +79,17 @@ def _create(folder: Path) -> None:
 
 
 @contextlib.contextmanager
+def prepared(part: Part) -> Iterator[Path]:
+    """As `ensure`, with the geometry compiled; that goes on beside the installing of the rest and
+    beside what is done inside, and is waited for at the end.
+    """
+    python = ensure("core")  # all that the compiling needs
+    with compiling(python):
+        ensure(part)
+        yield python
+
+
+@contextlib.contextmanager
 def compiling(python: Path) -> Iterator[None]:
     """Compile the geometry beside what is done meanwhile, and wait for it at the end.
 

@@ -20,6 +20,7 @@ from vividplank.core.layout.bound.lower_bound import lower_bound
 from vividplank.core.layout.model.audit import audit
 from vividplank.core.layout.model.item_types import item_types
 from vividplank.core.layout.patterns.generator import CuttingPattern, PatternGenerator
+from vividplank.core.layout.patterns.leads import Companions, Leads
 from vividplank.core.layout.patterns.lookahead_kernel import lengths
 from vividplank.core.layout.patterns.proposals_kernel import (
     ACROSS,
@@ -69,39 +70,23 @@ def test_the_lengths_of_a_board_are_the_best_there_are(
     assert found[-1] == max(sum(take * profits) for take in fits)
 
 
-def leads(*each: tuple[int, int, float, int, float]) -> tuple[np.ndarray, ...]:
+def leads(*each: tuple[int, int, float, int, float]) -> tuple[Leads, np.ndarray]:
     """Length, width, worth, how many there are, thickness: each an item type of its own, by the
     piece.
     """
     long, wide, profits, count, need = zip(*each, strict=True)
-    whole = [
-        np.array(v, dtype=np.int64) for v in (long, wide, range(len(each)), [1] * len(each), count)
-    ]
-    return (
-        whole[0],
-        whole[1],
-        np.array(profits, dtype=float),
-        np.array(need, dtype=float),
-        *whole[2:],
+    owner, ones, stock, lengths, widths = (
+        np.array(v, dtype=np.int64) for v in (range(len(each)), [1] * len(each), count, long, wide)
     )
+    worth, thick = np.array(profits, dtype=float), np.array(need, dtype=float)
+    return Leads(lengths, widths, worth, thick, owner, ones, 1, 0), stock
 
 
 def test_a_strip_takes_its_lead_end_to_end_and_the_best_companion() -> None:
-    long, wide, profits, need, owner, unit, stock = leads(
-        (10, 4, 10, 2, 1), (7, 4, 6, 1, 1), (5, 5, 9, 1, 1), (7, 3, 8, 1, 9)
-    )
-    there = still_there(owner, unit, stock)
-    values, ways = strip_values(
-        28,
-        5.0,
-        1,
-        long,
-        profits,
-        need,
-        owner,
-        there,
-        *companions(28, 5.0, 1, long, wide, profits, need, owner, there),
-    )
+    some, stock = leads((10, 4, 10, 2, 1), (7, 4, 6, 1, 1), (5, 5, 9, 1, 1), (7, 3, 8, 1, 9))
+    there = still_there(some, stock)
+    table = Companions(*companions(28, 5.0, some, there))
+    values, ways = strip_values(28, 5.0, some, there, table)
     # Two of the first are 21 with their kerf, and leave 6: nothing narrow and thin enough is so
     # short. One of the second leaves 20: a first (10) goes beside it, and leaves 9, too little for
     # anything else. One of the third leaves 22: two of the first (21). The fourth needs more
@@ -113,16 +98,10 @@ def test_a_strip_takes_its_lead_end_to_end_and_the_best_companion() -> None:
 def test_two_strips_do_not_take_the_same_companion() -> None:
     # Both long ones want the short one behind them; there is one, and what is best after that takes
     # the width that is left.
-    long, wide, profits, need, owner, unit, stock = leads(
-        (20, 4, 80, 1, 1), (20, 4, 80, 1, 1), (9, 4, 36, 1, 1)
-    )
-    table = companions(
-        30, 1.0, 1, long, wide, profits, need, owner, still_there(owner, unit, stock)
-    )
+    some, stock = leads((20, 4, 80, 1, 1), (20, 4, 80, 1, 1), (9, 4, 36, 1, 1))
+    table = Companions(*companions(30, 1.0, some, still_there(some, stock)))
     strips = np.zeros((ACROSS, 4), dtype=np.int64)
-    many, total = fill_width(
-        8, 30, 1.0, 1, long, wide, profits, need, owner, unit, stock, strips, *table
-    )
+    many, total = fill_width(8, 30, 1.0, some, stock, strips, table)
     assert (many, total) == (2, 196.0) and list(stock) == [0, 0, 0]
 
 
@@ -137,12 +116,11 @@ def test_two_strips_do_not_take_the_same_companion() -> None:
 def test_companions_are_the_best_of_different_wants_that_fit(
     pieces: list[tuple[int, int, int, int]],
 ) -> None:
-    long, wide, profits, need, owner, unit, stock = leads(
-        *((a, b, float(c), n, 1) for a, b, c, n in pieces)
-    )
-    owner = owner // 2  # two leads to an item type, as the staves of a panel have
-    there = np.maximum(0, still_there(owner, unit, stock))
-    column, which, row = companions(30, 1.0, 1, long, wide, profits, need, owner, there)
+    some, stock = leads(*((a, b, float(c), n, 1) for a, b, c, n in pieces))
+    some = some._replace(owner=some.owner // 2)  # two leads to an item type, as a panel's staves
+    long, wide, profits, owner = some.blank, some.wide, some.profits, some.owner
+    there = np.maximum(0, still_there(some, stock))
+    column, which, row = companions(30, 1.0, some, there)
     for i in range(len(pieces)):
         for rest in range(31):
             fitting = [
@@ -181,13 +159,11 @@ def test_lengths_asked_about_are_those_that_parts_fill_exactly() -> None:
     # With a kerf of 1: two of 10 are 21, the 10 and the 7 are 18, and 40 is all there is; of the 12
     # none is left, and two of 7 would be 15, but there is one. What is shorter than the machines
     # take is as long as they take.
-    long, wide, _, _, owner, unit, stock = leads(
-        (10, 4, 1, 2, 1), (7, 4, 1, 1, 1), (12, 4, 1, 0, 1), (3, 4, 1, 1, 1)
-    )
+    some, stock = leads((10, 4, 1, 2, 1), (7, 4, 1, 1, 1), (12, 4, 1, 0, 1), (3, 4, 1, 1, 1))
     pairs = np.array([[0, 1, 18], [0, 2, 23], [0, 3, 14]])
-    found = lengths(long, wide, owner, unit, stock, pairs, 0, 1, 8, 40, 60, 1)
+    found = lengths(some, stock, pairs, 8, 40, 60, 1)
     assert found.tolist() == [8, 10, 14, 18, 21, 40]
-    assert lengths(long, wide, owner, unit, stock, pairs, 0, 1, 8, 17, 60, 1).tolist() == [
+    assert lengths(some, stock, pairs, 8, 17, 60, 1).tolist() == [
         8,
         10,
         14,

@@ -14,7 +14,7 @@ _COARSE = 4
 
 
 @njit(cache=True)
-def lengths(blank, wide, owner, unit, stock, pairs, shared, kerf, least, total, most, seed):  # type: ignore[no-untyped-def]
+def lengths(leads, stock, pairs, least, total, most, seed):  # type: ignore[no-untyped-def]
     """About `most` lengths that some parts fill exactly: one, several end to end, two different
     ones; and all there is.
 
@@ -22,6 +22,8 @@ def lengths(blank, wide, owner, unit, stock, pairs, shared, kerf, least, total, 
     first.
     """
     np.random.seed(seed)
+    blank, owner, unit = leads.blank, leads.owner, leads.unit
+    kerf, shared = leads.kerf, leads.shared
     n = blank.shape[0]
     count = np.zeros(n, dtype=np.int64)
     single = np.zeros(5 * n, dtype=np.int64)
@@ -62,79 +64,27 @@ def lengths(blank, wide, owner, unit, stock, pairs, shared, kerf, least, total, 
 
 @njit(cache=True)
 def promising(  # type: ignore[no-untyped-def]
-    runs,
-    caps,
-    relaxation,
-    clear,
-    free,
-    faults,
-    total,
-    rip,
-    shared,
-    kerf,
-    blank,
-    wide,
-    profits,
-    need,
-    owner,
-    unit,
-    stock,
-    weighed,
-    first,
-    others,
-    hope,
-    chance,
-    most,
-    seed,
+    runs, caps, widths, clear, free, faults, total, rip, leads, stock, breadth, chance, most, seed
 ):
     """The `most` lengths that promise most, how many strips each has, these, their worth, and that
     of the rest of the board.
 
     `clear` is how wide every length is without its faults, in grains on the average, `free` the
-    room beyond it, in steps by grains; of the `first` best it is asked what goes together with them
-    among so many `others`. `chance` lets the foremost change places.
+    room beyond it, in steps by grains; of the first best it is asked what goes together with them,
+    as `breadth` says. `chance` lets the foremost change places.
     """
     np.random.seed(seed)
+    profits, kerf = leads.profits, leads.kerf
+    weighed = breadth.weighed
     many, values, strips, used = run_strips(
-        runs,
-        caps,
-        relaxation,
-        clear,
-        rip,
-        shared,
-        faults,
-        kerf,
-        blank,
-        wide,
-        profits,
-        need,
-        owner,
-        unit,
-        stock,
-        weighed,
+        runs, caps, widths, clear, rip, faults, leads, stock, weighed
     )
     after, uses = values, used
     if faults.any():  # beyond a length the faults of this place are passed
-        _, after, _, uses = run_strips(
-            runs,
-            caps,
-            relaxation,
-            relaxation,
-            rip,
-            shared,
-            np.zeros_like(faults),
-            kerf,
-            blank,
-            wide,
-            profits,
-            need,
-            owner,
-            unit,
-            stock,
-            weighed,
-        )
-    dense = (profits / ((blank + kerf) * wide)).max()
-    everything = (profits * (stock[owner] / unit)).sum()
+        none = np.zeros_like(faults)
+        _, after, _, uses = run_strips(runs, caps, widths, widths, rip, none, leads, stock, weighed)
+    dense = (profits / ((leads.blank + kerf) * leads.wide)).max()
+    everything = (profits * (stock[leads.owner] / leads.unit)).sum()
     often = np.full(runs.shape[0], 4, dtype=np.int64)
     for r in range(runs.shape[0]):
         for w in range(stock.shape[0]):
@@ -145,10 +95,10 @@ def promising(  # type: ignore[no-untyped-def]
     rest = np.zeros(runs.shape[0])
     for r in range(runs.shape[0]):
         # What is laid here is not laid there.
-        rest[r] = hope * min(beyond[max(0, total - runs[r]) // _COARSE], dense * free[r])
+        rest[r] = breadth.hope * min(beyond[max(0, total - runs[r]) // _COARSE], dense * free[r])
         rest[r] = min(rest[r], max(0.0, everything - values[r]))
-    along = np.argsort(-after / (runs + kerf))[:others]
-    for r in np.argsort(-(values + rest))[:first]:
+    along = np.argsort(-after / (runs + kerf))[: breadth.others]
+    for r in np.argsort(-(values + rest))[: breadth.first]:
         reached = together(total - runs[r] - kerf, stock - used[r], runs, after, uses, along, kerf)
         rest[r] = max(rest[r], min(reached, dense * free[r]))
     promise = (values + rest) * (1 + chance * np.random.random(runs.shape[0]))

@@ -22,6 +22,7 @@ import numpy as np
 
 from vividplank.core.layout.model.figure import FigurePreference
 from vividplank.core.layout.model.item_types import ItemType
+from vividplank.core.layout.patterns.leads import Breadth, Leads
 from vividplank.core.layout.patterns.stretches import Floats, Ints, Stretches
 from vividplank.core.shop import Shop
 
@@ -140,24 +141,17 @@ class Proposer:
         total, kerf = (end - x0) // self.step, self.kerf
         if not len(self.long) or total < self.least:
             return []
+        leads = Leads(
+            self.long, self.wide, value, self.need, self.owner, self.unit, kerf, self.shared
+        )
+        longest = _RUNS if most > 1 else _RUNS // 5
         runs: Ints = kernel.lengths(
-            self.long,
-            self.wide,
-            self.owner,
-            self.unit,
-            stock,
-            self.pairs,
-            self.shared,
-            kerf,
-            self.least,
-            total,
-            _RUNS if most > 1 else _RUNS // 5,
-            rng.getrandbits(31),
+            leads, stock, self.pairs, self.least, total, longest, rng.getrandbits(31)
         )
         ends = np.minimum(end, x0 + runs * self.step)
         bands = self.stretches.bands(x0, ends)
         rip = self.shop.kerf.rip
-        relaxation = np.where(bands.high > 0, (bands.high + rip + self.over) // self.mark, 0)
+        widths = np.where(bands.high > 0, (bands.high + rip + self.over) // self.mark, 0)
         caps = np.full(len(runs), np.inf)
         if self.shop.method == "mill-wide":
             caps = np.array(
@@ -169,29 +163,20 @@ class Proposer:
         faults = self.stretches.faults_over(x0, ends, bands, self.mark, self.step, _FAULTS)
         free = self.stretches.free(ends, end, rip) / (self.step * self.mark)
         here = self.stretches.free(np.array([x0]), end, rip) / (self.step * self.mark) - free
-        clear = np.clip(here / runs, 0, relaxation).astype(np.int64) if faults.any() else relaxation
+        clear = np.clip(here / runs, 0, widths).astype(np.int64) if faults.any() else widths
+        weighed = _WEIGHED if most > 1 else _WEIGHED // 6
         best = kernel.promising(
             runs,
             caps,
-            relaxation,
+            widths,
             clear,
             free,
             faults,
             total,
             rip // self.mark,
-            self.shared,
-            kerf,
-            self.long,
-            self.wide,
-            value,
-            self.need,
-            self.owner,
-            self.unit,
+            leads,
             stock,
-            _WEIGHED if most > 1 else _WEIGHED // 6,
-            _FIRST,
-            _OTHERS,
-            _HOPE,
+            Breadth(weighed, _FIRST, _OTHERS, _HOPE),
             rng.choice(_CHANCE),
             most,
             rng.getrandbits(31),

@@ -1,9 +1,7 @@
 """Kernels of proposing how to cut a board; see proposals.py for what it computes.
 
-A lead is a way to begin a strip: an item type (or a stave of some width) with the length `blank`
-one of it takes, how `wide` its strip is with the kerf, what one of it is `worth`, the thickness it
-`need`s, and the item type it belongs to (`owner`), of which it uses so many `unit`s out of what is
-in `stock`. Lengths are in steps of the rule, widths in grains.
+A lead is a way to begin a strip: an item type, or a stave of some width. `stock` is how many of
+every item type there are. Lengths are in steps of the rule, widths in grains.
 
 A way to fill a strip is a row of six: how many of the lead, the companion laid behind it and how
 many, a second companion and how many, and whether it holds anything.
@@ -11,6 +9,8 @@ many, a second companion and how many, and whether it holds anything.
 
 import numpy as np
 from numba import njit
+
+from vividplank.core.layout.patterns.leads import Companions
 
 #: Strips looked at for one width, the densest of them.
 _STRIPS = 48
@@ -32,21 +32,23 @@ def _most(j, rest, kerf, blank, there):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True)
-def still_there(owner, unit, stock):  # type: ignore[no-untyped-def]
+def still_there(leads, stock):  # type: ignore[no-untyped-def]
     """How many of every lead the stock gives; the last stave of a panel may be wider than what is
     left.
     """
-    return (stock[owner] + unit - 1) // unit
+    return (stock[leads.owner] + leads.unit - 1) // leads.unit
 
 
 @njit(cache=True)
-def companions(longest, cap, kerf, blank, wide, profits, need, owner, there):  # type: ignore[no-untyped-def]
+def companions(longest, cap, leads, there):  # type: ignore[no-untyped-def]
     """Which leads fill the rest of a strip best, of _COMPANIONS different item types (-1: none): by
     row and column.
 
     Also the column of every rest of a length up to `longest` (-1: no lead fits), and the row of
     every lead's width.
     """
+    blank, wide, profits, need = leads.blank, leads.wide, leads.profits, leads.need
+    owner, kerf = leads.owner, leads.kerf
     n = blank.shape[0]
     marks = np.zeros(4 * n, dtype=np.int64)
     k = 0
@@ -105,21 +107,23 @@ def _insert(best, gain, j, value, owner):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True)
-def _companion(rest, row, avoid, also, column, which, owner, there):  # type: ignore[no-untyped-def]
+def _companion(rest, row, avoid, also, table, owner, there):  # type: ignore[no-untyped-def]
     """The best companion still there for the rest of a strip that is of neither of two item types;
     -1 for none.
     """
-    if rest >= 0 and column[rest] >= 0:
+    if rest >= 0 and table.column[rest] >= 0:
         for k in range(_COMPANIONS):
-            j = which[row, column[rest], k]
+            j = table.which[row, table.column[rest], k]
             if j >= 0 and owner[j] != avoid and owner[j] != also and there[j] > 0:
                 return j
     return -1
 
 
 @njit(cache=True)
-def strip_values(run, cap, kerf, blank, profits, need, owner, there, column, which, row):  # type: ignore[no-untyped-def]
+def strip_values(run, cap, leads, there, table):  # type: ignore[no-untyped-def]
     """What a strip led by each lead is worth over a length `run`, and the way it is filled."""
+    blank, profits, need = leads.blank, leads.profits, leads.need
+    owner, kerf = leads.owner, leads.kerf
     n = blank.shape[0]
     values = np.zeros(n)
     ways = np.zeros((n, 5), dtype=np.int64)
@@ -131,7 +135,7 @@ def strip_values(run, cap, kerf, blank, profits, need, owner, there, column, whi
         rest = run - ways[i, 0] * (blank[i] + kerf)
         also = -1
         for c in (1, 3):
-            j = _companion(rest, row[i], owner[i], also, column, which, owner, there)
+            j = _companion(rest, table.row[i], owner[i], also, table, owner, there)
             if j < 0:
                 break
             many = _most(j, rest, kerf, blank, there)
@@ -143,8 +147,9 @@ def strip_values(run, cap, kerf, blank, profits, need, owner, there, column, whi
 
 
 @njit(cache=True)
-def _use(i, ways, owner, unit, stock, sign):  # type: ignore[no-untyped-def]
+def _use(i, ways, leads, stock, sign):  # type: ignore[no-untyped-def]
     """Take what a strip holds from the stock, or give it back."""
+    owner, unit = leads.owner, leads.unit
     stock[owner[i]] -= sign * ways[i, 0] * unit[i]
     if ways[i, 2] > 0:
         stock[owner[ways[i, 1]]] -= sign * ways[i, 2] * unit[ways[i, 1]]
@@ -153,10 +158,11 @@ def _use(i, ways, owner, unit, stock, sign):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True)
-def _there(i, ways, owner, unit, stock):  # type: ignore[no-untyped-def]
+def _there(i, ways, leads, stock):  # type: ignore[no-untyped-def]
     """Whether the stock still has what a strip holds (the last stave of a panel may be too
     wide).
     """
+    owner, unit = leads.owner, leads.unit
     if stock[owner[i]] <= (ways[i, 0] - 1) * unit[i]:
         return False
     j, k = ways[i, 1], ways[i, 3]
@@ -218,7 +224,7 @@ def knapsack(room, values, wide, copies, among):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def fill_width(  # type: ignore[no-untyped-def]
-    room, run, cap, kerf, blank, wide, profits, need, owner, unit, stock, strips, column, which, row
+    room, run, cap, leads, stock, strips, table
 ):
     """The strips that fill a free width best: written to `strips` and taken from the stock; how
     many, what they are worth.
@@ -227,11 +233,10 @@ def fill_width(  # type: ignore[no-untyped-def]
     is asked again.
     """
     many, total = 0, 0.0
+    wide = leads.wide
     for _ in range(4):
-        there = still_there(owner, unit, stock)
-        values, ways = strip_values(
-            run, cap, kerf, blank, profits, need, owner, there, column, which, row
-        )
+        there = still_there(leads, stock)
+        values, ways = strip_values(run, cap, leads, there, table)
         among = _densest(values, wide, room)
         if among.shape[0] == 0:
             break
@@ -242,8 +247,8 @@ def fill_width(  # type: ignore[no-untyped-def]
         clash, took = False, False
         for i in among:
             for _ in range(chosen[i]):
-                if many < ACROSS and _there(i, ways, owner, unit, stock):
-                    _use(i, ways, owner, unit, stock, 1)
+                if many < ACROSS and _there(i, ways, leads, stock):
+                    _use(i, ways, leads, stock, 1)
                     room -= wide[i]
                     total += values[i]
                     _write(strips[many], 0, i, ways)
@@ -271,24 +276,7 @@ def _clear(low, high, run, faults):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def fill_between(  # type: ignore[no-untyped-def]
-    room,
-    rip,
-    run,
-    shared,
-    cap,
-    faults,
-    kerf,
-    blank,
-    wide,
-    profits,
-    need,
-    owner,
-    unit,
-    stock,
-    strips,
-    column,
-    which,
-    row,
+    room, rip, run, cap, faults, leads, stock, strips, table
 ):
     """Like fill_width where faults are in the way: strips from the bottom up, each as long as it is
     clear there.
@@ -301,15 +289,14 @@ def fill_between(  # type: ignore[no-untyped-def]
         lengths[2 * f + 1] = max(0, faults[f, 2])
         lengths[2 * f + 2] = max(0, run - faults[f, 3])
     lengths = np.unique(lengths)
-    n, classes = blank.shape[0], lengths.shape[0]
-    there = still_there(owner, unit, stock)
+    wide = leads.wide
+    n, classes = wide.shape[0], lengths.shape[0]
+    there = still_there(leads, stock)
     values = np.zeros((classes, n))
     ways = np.zeros((classes, n, 5), dtype=np.int64)
     among = np.zeros(n, dtype=np.bool_)
     for c in range(classes):
-        values[c], ways[c] = strip_values(
-            lengths[c] - shared, cap, kerf, blank, profits, need, owner, there, column, which, row
-        )
+        values[c], ways[c] = strip_values(lengths[c] - leads.shared, cap, leads, there, table)
         for i in _densest(values[c], wide, room):
             among[i] = True
     led = np.flatnonzero(among)
@@ -337,7 +324,7 @@ def fill_between(  # type: ignore[no-untyped-def]
         at = y
         while at > 0:
             if came[at, 1] >= 0:
-                _use(came[at, 1], ways[came[at, 2]], owner, unit, remaining, 1)
+                _use(came[at, 1], ways[came[at, 2]], leads, remaining, 1)
             at = came[at, 0]
         for i in led:
             top = y + wide[i]
@@ -346,7 +333,7 @@ def fill_between(  # type: ignore[no-untyped-def]
             c = np.searchsorted(lengths, _clear(y, top - rip, run, faults), side="right") - 1
             if c < 0 or values[c, i] <= 0 or best[y] + values[c, i] <= best[top] + 1e-12:
                 continue
-            if _there(i, ways[c], owner, unit, remaining):
+            if _there(i, ways[c], leads, remaining):
                 best[top] = best[y] + values[c, i]
                 came[top] = y, i, c
                 begins[top] = True
@@ -354,7 +341,7 @@ def fill_between(  # type: ignore[no-untyped-def]
     while at > 0:
         if came[at, 1] >= 0 and many < ACROSS:
             _write(strips[many], came[at, 0], came[at, 1], ways[came[at, 2]])
-            _use(came[at, 1], ways[came[at, 2]], owner, unit, stock, 1)
+            _use(came[at, 1], ways[came[at, 2]], leads, stock, 1)
             many += 1
         at = came[at, 0]
     return many, best[room]
@@ -383,22 +370,7 @@ def _firsts(level):  # type: ignore[no-untyped-def]
 
 @njit(cache=True)
 def run_strips(  # type: ignore[no-untyped-def]
-    runs,
-    caps,
-    relaxation,
-    clear,
-    rip,
-    shared,
-    faults,
-    kerf,
-    blank,
-    wide,
-    profits,
-    need,
-    owner,
-    unit,
-    stock,
-    weighed,
+    runs, caps, widths, clear, rip, faults, leads, stock, weighed
 ):
     """For the `weighed` most promising lengths the strips that fill their width best: height, lead
     and companions of each, how many, their worth, what they use; nothing for the others. Those
@@ -412,78 +384,34 @@ def run_strips(  # type: ignore[no-untyped-def]
     strips = np.zeros((runs.shape[0], ACROSS, 4), dtype=np.int64)
     used = np.zeros((runs.shape[0], stock.shape[0]), dtype=np.int64)
     level = np.searchsorted(
-        np.unique(need), caps, side="right"
+        np.unique(leads.need), caps, side="right"
     )  # lengths that are flat for the same leads
-    there = still_there(owner, unit, stock)
-    tables = [
-        companions(runs.max(), caps[r], kerf, blank, wide, profits, need, owner, there)
-        for r in _firsts(level)
-    ]
+    there = still_there(leads, stock)
+    tables = [Companions(*companions(runs.max(), caps[r], leads, there)) for r in _firsts(level)]
     most = np.zeros(runs.shape[0])
     kind = np.searchsorted(np.unique(level), level)
     for r in range(runs.shape[0]):
-        if relaxation[r] > 0:
-            column, which, row = tables[kind[r]]
-            each, _ = strip_values(
-                runs[r] - shared,
-                caps[r],
-                kerf,
-                blank,
-                profits,
-                need,
-                owner,
-                there,
-                column,
-                which,
-                row,
-            )
-            most[r] = _at_most(each, wide, clear[r], there) / ((runs[r] + kerf) * max(1, clear[r]))
+        if widths[r] > 0:
+            table = tables[kind[r]]
+            each, _ = strip_values(runs[r] - leads.shared, caps[r], leads, there, table)
+            most[r] = _at_most(each, leads.wide, clear[r], there)
+            most[r] /= (runs[r] + leads.kerf) * max(1, clear[r])
     for r in np.argsort(-most)[:weighed]:
         if most[r] <= 0:
             break
-        column, which, row = tables[kind[r]]
+        table = tables[kind[r]]
         mine = stock.copy()
         some = 0
         while some < faults.shape[1] and faults[r, some, 1] > faults[r, some, 0]:
             some += 1
         if some:
+            here = faults[r, :some]
             many[r], values[r] = fill_between(
-                relaxation[r],
-                rip,
-                runs[r],
-                shared,
-                caps[r],
-                faults[r, :some],
-                kerf,
-                blank,
-                wide,
-                profits,
-                need,
-                owner,
-                unit,
-                mine,
-                strips[r],
-                column,
-                which,
-                row,
+                widths[r], rip, runs[r], caps[r], here, leads, mine, strips[r], table
             )
         else:
             many[r], values[r] = fill_width(
-                relaxation[r],
-                runs[r] - shared,
-                caps[r],
-                kerf,
-                blank,
-                wide,
-                profits,
-                need,
-                owner,
-                unit,
-                mine,
-                strips[r],
-                column,
-                which,
-                row,
+                widths[r], runs[r] - leads.shared, caps[r], leads, mine, strips[r], table
             )
         used[r] = stock - np.maximum(mine, 0)  # a last stave may be wider than what is left
     return many, values, strips, used
@@ -496,11 +424,11 @@ def together(room, remaining, runs, values, used, order, kerf):  # type: ignore[
 
     `order` names the lengths tried, the densest first.
     """
-    relaxation = np.zeros(_DEPTH + 1, dtype=np.int64)
+    widths = np.zeros(_DEPTH + 1, dtype=np.int64)
     initial = np.zeros(_DEPTH + 1)
     at = np.zeros(_DEPTH + 1, dtype=np.int64)
     chosen = np.zeros(_DEPTH + 1, dtype=np.int64)
-    relaxation[0] = room
+    widths[0] = room
     best, depth, trials = 0.0, 0, _TRIALS
     while depth >= 0:
         if at[depth] >= order.shape[0] or trials <= 0:
@@ -511,10 +439,10 @@ def together(room, remaining, runs, values, used, order, kerf):  # type: ignore[
         s = order[at[depth]]
         at[depth] += 1
         trials -= 1
-        if initial[depth] + (relaxation[depth] + kerf) * values[s] / (runs[s] + kerf) <= best:
+        if initial[depth] + (widths[depth] + kerf) * values[s] / (runs[s] + kerf) <= best:
             at[depth] = order.shape[0]
             continue
-        if runs[s] > relaxation[depth]:
+        if runs[s] > widths[depth]:
             continue
         fits = True
         for w in range(remaining.shape[0]):
@@ -530,7 +458,7 @@ def together(room, remaining, runs, values, used, order, kerf):  # type: ignore[
             remaining -= used[s]
             depth += 1
             at[depth] = at[depth - 1] - 1
-            relaxation[depth] = relaxation[depth - 1] - runs[s] - kerf
+            widths[depth] = widths[depth - 1] - runs[s] - kerf
             initial[depth] = profits
     return best
 
