@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** All boards under one ruler, the parts chalked on them, what it costs and how near the best it is. */
-import { useQuery, useQueryClient } from "@tanstack/vue-query";
+import { useQueryClient } from "@tanstack/vue-query";
 import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
-import { api, send, type Schemas } from "../../api/client";
+import { api, send } from "../../api/client";
 import { useLayout } from "../../api/layout";
 import { nothingFromBoards } from "../../api/parts";
 import { useProject } from "../../api/project";
-import { itemName, type Item } from "../../board/geometry";
+import { itemName } from "../../board/geometry";
 import { inField } from "../../controls/keys";
 import { withErrorToast } from "../../controls/withErrorToast";
 import Fig from "../../controls/Fig.vue";
@@ -17,10 +17,9 @@ import ShopSheet from "../../controls/ShopSheet.vue";
 import ComparePlans from "./ComparePlans.vue";
 import WhatSaves from "./WhatSaves.vue";
 import PlanLanes from "./PlanLanes.vue";
-import { moveOf, whereIs, type Move } from "./moves";
+import { toggled, useBench } from "./bench";
 import { provenBound } from "./proven";
-
-type Fixings = Schemas["FixingsBody"];
+import { useReasons } from "./reasons";
 
 const { pk, project } = useProject();
 const client = useQueryClient();
@@ -42,17 +41,6 @@ const boards = computed(() =>
 );
 const parts = computed(() => standing.value?.parts ?? []);
 const shown = computed(() => standing.value?.boards ?? boards.value);
-const movable = computed(() => !!plan.value && !standing.value!.stale && !going.value);
-const fixings = computed(
-  () => standing.value?.fixings ?? { pins: [], forbidden: [], excluded: [], priority: [] },
-);
-const held = computed(
-  () =>
-    fixings.value.pins.length +
-    fixings.value.forbidden.length +
-    fixings.value.excluded.length +
-    fixings.value.priority.length,
-);
 const figures = computed(() => {
   const now = going.value ? latest.value : standing.value;
   const total = (now?.parts ?? []).reduce((sum, p) => sum + p.quantity, 0);
@@ -83,101 +71,31 @@ async function layOut(): Promise<void> {
     await client.invalidateQueries({ queryKey: ["layout", pk.value] });
   });
 }
-// ---- the bench: moves by hand and what is held ------------------------------------------------
-const picked = ref<Item | null>(null);
-const swapping = ref<Item | null>(null);
-const drawing = ref(false);
 const depths = ref(false);
 const comparing = ref(false);
 const saving = ref(false);
 const lanes = ref<InstanceType<typeof PlanLanes>>();
-const pickedName = computed(() => (picked.value ? itemName(picked.value) : ""));
-const isPinned = computed(() => fixings.value.pins.some((i) => itemName(i) === pickedName.value));
-const lies = computed(() => (picked.value ? whereIs(plan.value, picked.value) : undefined));
-
-/** Why the plan is as it is: sentences by what they are about. */
-const { data: why } = useQuery({
-  queryKey: computed(() => ["reasons", standing.value?.pk]),
-  queryFn: async () =>
-    (await api.GET("/api/layouts/{layout}/reasons", { params: { path: { layout: standing.value!.pk } } }))
-      .data!.reasons,
-  enabled: computed(() => !!standing.value?.plan),
-});
-const reasons = computed(() =>
-  Object.fromEntries((why.value ?? []).filter((r) => !r.wish).map((r) => [r.about, r.text])),
-);
-const pickedWhy = computed(() => {
-  if (!picked.value || !lies.value) return [];
-  const board = plan.value?.boards.find((b) => b.board === lies.value!.board);
-  const cuts = [...(board?.segments ?? [])].sort((a, b) => a.x0 - b.x0);
-  const n = cuts.findIndex((s) => s.x0 <= lies.value!.x && lies.value!.x <= s.x1);
-  const about = (why.value ?? []).find(
-    (r) => !r.wish && r.about.split(/ [+/] /).includes(pickedName.value),
-  )?.text;
-  return [about, reasons.value[`${lies.value.board}.${n + 1}`]].filter(Boolean) as string[];
-});
-/** Wishes that are not kept. */
-const unkept = computed(() => (why.value ?? []).filter((r) => r.wish));
-
-async function after(act: () => Promise<unknown>): Promise<void> {
-  await withErrorToast(async () => {
-    await act();
-  });
-  await client.invalidateQueries({ queryKey: ["layout", pk.value] });
-  for (const key of ["milling", "account"]) void client.invalidateQueries({ queryKey: [key, pk.value] });
-}
-function make(move: Move): Promise<void> {
-  return after(() =>
-    api.POST("/api/layouts/{layout}/move", { params: { path: { layout: standing.value!.pk } }, body: move }),
-  );
-}
-function act(kind: Move["kind"]): void {
-  if (picked.value && movable.value) void make(moveOf(kind, picked.value));
-}
-function hold(change: Partial<Fixings>): void {
-  if (movable.value)
-    void after(() =>
-      api.PUT("/api/layouts/{layout}/fixings", {
-        params: { path: { layout: standing.value!.pk } },
-        body: { ...fixings.value, ...change },
-      }),
-    );
-}
-function toggled(list: string[], name: string): string[] {
-  return list.includes(name) ? list.filter((n) => n !== name) : [...list, name];
-}
-function pin(): void {
-  if (!picked.value || !lies.value) return;
-  const rest = fixings.value.pins.filter((i) => itemName(i) !== pickedName.value);
-  hold({ pins: isPinned.value ? rest : [...rest, picked.value] });
-}
-function forbid(place: Fixings["forbidden"][number]): void {
-  drawing.value = false;
-  hold({ forbidden: [...fixings.value.forbidden, place] });
-}
-function forbidWhereItLies(): void {
-  if (lies.value)
-    forbid({
-      board: lies.value.board,
-      x0: lies.value.x0,
-      x1: lies.value.x1,
-      y0: lies.value.y0,
-      y1: lies.value.y1,
-    });
-}
-function pick(item: Item | null): void {
-  const first = swapping.value;
-  if (first && item) {
-    swapping.value = null;
-    void make(moveOf("swap", first, { other: item }));
-  }
-  picked.value = item;
-}
-function back(which: "undo" | "redo"): void {
-  void after(() =>
-    api.POST(`/api/projects/{project}/layout/${which}`, { params: { path: { project: pk.value } } }),
-  );
-}
+const {
+  picked,
+  swapping,
+  drawing,
+  movable,
+  fixings,
+  held,
+  pickedName,
+  isPinned,
+  lies,
+  make,
+  act,
+  hold,
+  pin,
+  forbid,
+  forbidWhereItLies,
+  pick,
+  back,
+  after,
+} = useBench(pk, standing, plan, going);
+const { reasons, pickedWhy, unkept } = useReasons(standing, plan, picked, lies);
 const benchKeys: Record<string, () => void> = {
   p: pin,
   m: () => lanes.value?.carry(),
