@@ -100,7 +100,7 @@ class RestrictedMaster:
             self._keep(board, pattern)
         return best
 
-    def dual_prices(self) -> np.ndarray | None:
+    def dual_prices(self, seconds: float = 2.0) -> np.ndarray | None:
         """Dual prices of the linear relaxation, for one unit of each item type; None if not
         solved.
         """
@@ -115,7 +115,7 @@ class RestrictedMaster:
             b_ub=right,
             bounds=(0, None),
             method="highs",
-            options={"time_limit": 2.0},
+            options={"time_limit": seconds},
         )
         return (
             None

@@ -499,7 +499,8 @@ class RuinAndRecreate:
             f"the best of {len(self.master.columns)} ways to cut single boards, put together"
         )
         self.known.exchange(self.master)
-        profits = self.master.dual_prices()
+        # With a number of rounds the plan must not depend on how busy the machine is.
+        profits = self.master.dual_prices(2.0 if self.limits.rounds is None else 60.0)
         if profits is not None:
             margin = [float(p) / u for p, u in zip(profits, self.units, strict=True)]
             asked = sum(p * n for p, n in zip(profits, self.demand, strict=True)) or 1.0
