@@ -102,7 +102,7 @@ class RestrictedMaster:
 
     def dual_prices(self, seconds: float = 2.0) -> np.ndarray | None:
         """Dual prices of the linear relaxation, for one unit of each item type; None if not
-        solved.
+        solved in that many seconds.
         """
         if not self.columns:
             return None
