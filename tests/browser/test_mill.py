@@ -99,6 +99,7 @@ def test_a_whole_board_by_touch_with_a_reading_too_thin_and_the_network_cut(
         cut += 1  # a reading is judged by the server: the network goes between two readings
     for n, step in enumerate(steps):
         if n == cut:
+            until(lambda: {s["key"] for s in steps[:cut]} <= done(demo))  # what was tapped is kept
             tablet.context.set_offline(True)
         if step is thin:
             at(tablet, step, tablet.locator("footer .big").tap)
