@@ -17,9 +17,15 @@ from tests import profiles
 profiles.register()
 
 ROOT = Path(__file__).parents[1]
-#: Test files that start processes, a browser or whole searches: left out by `plank test --quick`.
+#: Tests that need processes, a database, a browser or long searches, which `plank test --quick`
+#: leaves out.
 SLOW = ("tests/browser", "tests/store", "tests/web", "tests/devices", "tests/test_launcher.py")
-SLOW += ("tests/test_processes.py", "tests/test_demo.py")
+SLOW += ("tests/test_processes.py", "tests/test_demo.py", "tests/core/layout/bound")
+SLOW += ("tests/core/layout/search", "tests/core/layout/model/test_fixings.py")
+SLOW += ("tests/core/layout/test_what_ifs.py", "tests/core/milling/test_day.py")
+SLOW += ("tests/core/buying/test_lengths.py", "tests/takeoff/test_corpus.py")
+SLOW += ("tests/takeoff/test_hostile.py", "tests/takeoff/test_score.py")
+SLOW += ("tests/takeoff/test_bodies.py", "tests/takeoff/test_formats.py")
 _numbers = itertools.count(1)
 
 
