@@ -8,6 +8,8 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 from sqlalchemy import event, text
+from sqlalchemy.exc import OperationalError
+from sqlalchemy.orm import Session
 from werkzeug.test import TestResponse
 
 from launcher.postgres import Cluster
@@ -486,3 +488,16 @@ def test_what_a_heading_holds_is_asked_once_and_remembered_for_every_project(
         "Kante C",
     ]
     assert client.put("/api/headings", json={"meanings": {"Ding": "colour"}}).status_code == 422
+
+
+def test_only_an_edit_whose_commit_got_no_answer_is_in_doubt(
+    client: FlaskClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def gone(_: Session) -> None:
+        raise OperationalError("commit", {}, Exception("server closed the connection"))
+
+    monkeypatch.setattr(Session, "commit", gone)
+    read = client.get("/api/projects")
+    assert read.status_code == 503 and "may be kept or not" not in read.get_json()["what"]
+    edit = client.post("/api/projects", json={"name": "Chest", "system": "in"})
+    assert edit.status_code == 503 and "may be kept or not" in edit.get_json()["what"]

@@ -5,17 +5,18 @@ offered can be made.
 import json
 from dataclasses import replace
 
+import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.listed import lists
-from tests.making import a_board, t
+from tests.making import a_board, a_part, t
 from tests.profiles import examples
 from tests.takeoff.making import taken_off
 from vividplank.core.cutlist import Measure, MeasureTrouble, Part, values_of
 from vividplank.core.cutlist.rough import rough_size
 from vividplank.core.document import digest, job_from_document, job_to_document
-from vividplank.core.exchange import job_document, read_job
+from vividplank.core.exchange import Refusal, job_document, read_job
 from vividplank.core.exchange.cutlist_pdf import USUAL_LABELS, cutlist_pdf, labels_pdf
 from vividplank.core.exchange.cutlist_xlsx import cutlist_xlsx
 from vividplank.core.exchange.outlines_dxf import outlines_dxf
@@ -23,6 +24,7 @@ from vividplank.core.exchange.parts_list import read_parts, write_parts
 from vividplank.core.job import Job
 from vividplank.core.job.change import Change, Put, changed
 from vividplank.core.job.checks import checks
+from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.shop import Shop
 from vividplank.core.takeoff.patterns import PATTERNS, PatternTrouble, write
 
@@ -201,3 +203,15 @@ def test_layers_are_listed_once_and_cut_many_times() -> None:
     assert (cut.quantity, cut.thickness, cut.layers) == (16, t(0.75), 1) and job.parts[
         0
     ].quantity == 4
+
+
+def test_a_job_file_whose_formulas_have_no_value_is_refused_with_its_place() -> None:
+    part = replace(a_part("A", 1, 20, 3), formulas=(("length", "H - 2"),))
+    job = Job("", Shop(), (part,), (a_board(),), measures=(Measure("H", "30"),))
+    document = job_document(job)
+    # What the sizes said is worked out anew: 30 - 2.
+    assert read_job(json.dumps(document)).parts[0].length == 28 * INCH
+    with pytest.raises(Refusal, match=r"\$\.parts\[0\]"):
+        read_job(json.dumps(document | {"measures": []}))
+    with pytest.raises(Refusal, match=r"\$\.measures\.H"):
+        read_job(json.dumps(document | {"measures": [{"name": "H", "text": "H + 1"}]}))

@@ -3,9 +3,11 @@
 from typing import get_type_hints
 
 from vividplank.core.board.species import same_species
-from vividplank.core.cutlist.measures import FORMULA_FIELDS
+from vividplank.core.cutlist.formula import FormulaError, Value
+from vividplank.core.cutlist.measures import FORMULA_FIELDS, worked_out
 from vividplank.core.cutlist.part import Part
 from vividplank.core.fields import Name
+from vividplank.core.measure import Unit
 from vividplank.core.refusal import Refusal, one_line, prose
 
 #: Fields that are one line of text.
@@ -55,6 +57,16 @@ def check_part(part: Part, path: str) -> Part:
     if not 0 <= part.joint_length < part.length:
         raise Refusal(f"{path}.joint_length", "expected less than the part's length")
     return part
+
+
+def worked_out_anew(part: Part, unit: Unit, values: dict[str, Value], path: str) -> Part:
+    """The part with its formulas worked out, checked; a Refusal where one has no value."""
+    if not part.formulas:
+        return part
+    try:
+        return check_part(worked_out(part, unit, values), path)
+    except FormulaError as problem:
+        raise Refusal(path, str(problem)) from None
 
 
 def check_runs(parts: tuple[Part, ...]) -> None:

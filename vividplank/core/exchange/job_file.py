@@ -5,14 +5,12 @@ from typing import Any
 
 from vividplank.core.board import Board
 from vividplank.core.cutlist import (
-    FormulaError,
     Measure,
     MeasureTrouble,
     Part,
     values_of,
-    worked_out,
 )
-from vividplank.core.cutlist.check import check_part, check_runs
+from vividplank.core.cutlist.check import check_part, check_runs, worked_out_anew
 from vividplank.core.exchange.board_file import board_document, read_board, version_of
 from vividplank.core.exchange.derived import from_file, in_files, to_file, unusual
 from vividplank.core.exchange.job_shape import (
@@ -64,13 +62,7 @@ def _worked_out(job: Job) -> Job:
         values = values_of(job.measures, job.unit)
     except MeasureTrouble as problem:
         raise Refusal(f"$.measures.{problem.name}", problem.why) from None
-    parts = []
-    for i, part in enumerate(job.parts):
-        try:
-            anew = worked_out(part, job.unit, values) if part.formulas else part
-        except FormulaError as problem:
-            raise Refusal(f"$.parts[{i}].formulas", str(problem)) from None
-        parts.append(check_part(anew, f"$.parts[{i}]"))
+    parts = (worked_out_anew(p, job.unit, values, f"$.parts[{i}]") for i, p in enumerate(job.parts))
     return replace(job, parts=tuple(parts))
 
 

@@ -8,15 +8,13 @@ from typing import Generic, TypeVar
 from vividplank.core.board import Board
 from vividplank.core.board.check import check_board
 from vividplank.core.cutlist import (
-    FormulaError,
     Measure,
     MeasureTrouble,
     Part,
     in_other_unit,
     values_of,
-    worked_out,
 )
-from vividplank.core.cutlist.check import check_part, check_runs
+from vividplank.core.cutlist.check import check_part, check_runs, worked_out_anew
 from vividplank.core.job import Job
 from vividplank.core.measure import Unit
 from vividplank.core.refusal import Refusal
@@ -103,14 +101,7 @@ def _formulas(job: Job, change: Change) -> tuple[Job, Change]:
     gone = change.remove_parts | {p.was or p.what.id for p in change.put_parts}
 
     def anew(part: Part) -> Part:
-        try:
-            return (
-                check_part(worked_out(part, unit, values), f"part {part.id}")
-                if part.formulas
-                else part
-            )
-        except FormulaError as problem:
-            raise Refusal(f"part {part.id}", str(problem)) from None
+        return worked_out_anew(part, unit, values, f"part {part.id}")
 
     parts = tuple(p if p.id in gone else anew(p) for p in job.parts)
     return replace(job, parts=parts), replace(

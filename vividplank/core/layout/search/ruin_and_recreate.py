@@ -263,7 +263,7 @@ class RuinAndRecreate:
         freed = set(again)
         rest = self._remaining(EMPTY if i in freed else f for i, f in enumerate(best.patterns))
         self.trying = (
-            f"{self._names(again or others) or 'what is remaining'} laid anew, the rest as it is"
+            f"{self._names(again or others) or 'what is left'} laid anew, the rest as it is"
         )
         remaining = self.began + self.limits.seconds - self.clock()
         if remaining <= 0:
@@ -390,7 +390,7 @@ class RuinAndRecreate:
                 again |= without
         for i in again:
             patterns[i] = EMPTY
-        self.trying = f"{self._names(again - without) or 'what is remaining'} laid anew"
+        self.trying = f"{self._names(again - without) or 'what is left'} laid anew"
         self.trying += f", without {self._names(without)}" if without else ""
         order = [i for i in again if i not in without]
         idle = [i for i in free if not patterns[i].segments and i not in again and i not in without]
