@@ -112,6 +112,11 @@ def test_two_tabs_the_second_is_told_and_nothing_is_overwritten(client: FlaskCli
         ({"put_parts": [part("N", length=0)]}, "$.put_parts[0].length", "more than nothing"),
         ({"put_parts": [part("N", length="long")]}, "$.put_parts[0].length", "integer"),
         ({"put_parts": [part("N", colour="red")]}, "$.put_parts[0].colour", "not permitted"),
+        (
+            {"put_parts": [part("N", glued_up={"layers": 2, "thickness": 9})]},
+            "$.put_parts[0].glued_up",
+            "layers",
+        ),
         ({"name": " "}, "$.name", "empty"),
         ({"shop": {}}, "$.shop", "method is missing"),
     ],

@@ -32,6 +32,8 @@ def check_part(part: Part, path: str) -> Part:
         raise Refusal(
             f"{path}.run", "a panel is glued from several blanks; expected no run beside a panel"
         )
+    if part.glued_up:
+        raise Refusal(f"{path}.glued_up", "is said of layers in a plan; expected layers instead")
     if not 1 <= part.layers <= 20:
         raise Refusal(f"{path}.layers", "expected 1 to 20 layers")
     if part.layers > 1 and part.run:
