@@ -11,6 +11,8 @@ from vividplank.core.fields import Slope, Ticks
 Figure = Literal["straight", "cathedral", "quarter", "curly"]
 FIGURES: tuple[Figure, ...] = get_args(Figure)
 Heart = Literal["", "A", "B"]
+#: An end of a board or piece; empty where either may lead.
+End = Literal["", "datum end", "far end"]
 
 
 @dataclass(frozen=True)
@@ -61,7 +63,7 @@ class Grain:
         )
 
 
-def feed_first(slope: float | None, down: Literal["A", "B"]) -> Literal["", "datum end", "far end"]:
+def feed_first(slope: float | None, down: Literal["A", "B"]) -> End:
     """Which end goes into a jointer first with that face on the table, so that fibres slope down
     and away from the cut.
 
