@@ -194,6 +194,18 @@ class Board:
             for s in self.stations
         )
 
+    @cached_property
+    def lies_flat(self) -> bool:
+        """Whether both faces are dressed and nobody found it bent or uneven: such a board is used
+        as thick as it is.
+        """
+        return {"A", "B"} <= set(self.dressed) and self.even and self.warp == Warp()
+
+    def thickened(self, by: int) -> "Board":
+        """The board as thick as one with rough faces would have to be to give the same parts."""
+        stations = tuple(replace(s, t0=s.t0 + by, t1=s.t1 + by) for s in self.stations)
+        return replace(self, stations=stations)
+
     @property
     def nominal(self) -> Quarter:
         """The quarter it was sold at: as named, else judged from its thickness and the faces that

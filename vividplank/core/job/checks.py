@@ -139,9 +139,9 @@ def _panel(p: Part, job: Job, system: System) -> Iterator[Check]:
         return
     need = p.width + job.shop.allowance.panel_width
     fewest = -(-need // p.panel.stave_max)
-    if fewest * p.panel.stave_min <= need:
+    if fewest == 1 or fewest * p.panel.stave_min <= p.width:
         return
-    fix = replace(p, panel=replace(p.panel, stave_min=need // fewest))
+    fix = replace(p, panel=replace(p.panel, stave_min=p.width // fewest))
     yield Check(
         (p.id,),
         f"{p.name} cannot be made of its staves",
@@ -149,7 +149,7 @@ def _panel(p: Part, job: Job, system: System) -> Iterator[Check]:
         f"of {show(p.panel.stave_max, system, unit=True)} are too little, "
         f"{fewest} of {show(p.panel.stave_min, system, unit=True)} too "
         "much",
-        f"Allow staves from {show(need // fewest, system, unit=True)}",
+        f"Allow staves from {show(p.width // fewest, system, unit=True)}",
         (fix,),
     )
 

@@ -83,6 +83,8 @@ class _Telling:
         if self.job.shop.method == "rough-rip":
             return f"{cut}; its blanks are sawn free first and flattened one by one"
         need = max(self._need(b) for _, b in segment.blanks())
+        if board.lies_flat:
+            need -= self.job.shop.allowance.face
         asked = f"{written(need, self.system, unit=True)} is needed"
         if flat - whole < _WORTH_SAYING:
             return f"{cut}: {self.fixings(flat)} flat, {asked}"
@@ -112,9 +114,12 @@ class _Telling:
         text = f"{names} on {board.id}: {looks}{spared}"
         if self.job.shop.method == "rough-rip":
             flat = flat_slab(board, region).thickness
+            need = self._need(blank)
+            if board.lies_flat:
+                need -= self.job.shop.allowance.face
             text += (
                 f"; {self.fixings(flat)} flat there, "
-                f"{written(self._need(blank), self.system, unit=True)} is needed"
+                f"{written(need, self.system, unit=True)} is needed"
             )
         for figure in dict.fromkeys(self.job.part(i.part).figure for i in blank.items()):
             if figure and share_shown(board, figure, region) >= _SHOWS:

@@ -206,6 +206,8 @@ class _Audit:
 
     def _flat(self, board: Board, region: Region, need: int, place: str) -> Iterator[Violation]:
         slab = flat_slab(board, region).thickness
+        if board.lies_flat:  # neither face is cut again
+            slab += self.shop.allowance.face
         if slab < need - SLAB_TOLERANCE:
             yield Violation(
                 5,
@@ -280,6 +282,14 @@ class _Audit:
                     6,
                     f"part {name} n {n}",
                     f"its staves add up to {self._in(sum(widths))}; {self._in(wanted)} is needed",
+                )
+            panel = self.parts[name].panel
+            if panel and len(widths) > max(1, self.parts[name].width // panel.stave_min):
+                yield Violation(
+                    6,
+                    f"part {name} n {n}",
+                    f"has {len(widths)} staves; of {self._in(panel.stave_min)} each they would be "
+                    f"wider than it is",
                 )
 
     def _runs(self) -> Iterator[Violation]:

@@ -147,10 +147,12 @@ def remaining_types(
     there = {Item(i.part, i.n) for i, _ in placed}
     net: Counter[Item] = Counter()
     staves: dict[Item, int] = {}
+    count_of: Counter[Item] = Counter()
     for item, width in placed:
         if item.stave:
             panel = Item(item.part, item.n)
             net[panel] += width
+            count_of[panel] += 1
             staves[panel] = max(staves.get(panel, 0), item.stave)
     remaining: list[ItemType] = []
     place = count()
@@ -163,6 +165,7 @@ def remaining_types(
                         w,
                         index=next(place),
                         width=max(width, w.stave_min),
+                        staves_most=max(1, w.staves_most - count_of[w.members[0][0]]),
                         volume=w.volume * width // w.width,
                     )
                 )

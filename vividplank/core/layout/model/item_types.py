@@ -16,7 +16,8 @@ class ItemType:
     `thickness`.
 
     For a panel the unit is a stave of any net width from `stave_min` to `stave_max`, and `width` is
-    what the staves must add up to; each panel is an item type of its own.
+    what the staves must add up to; it is made of `staves_most` at most, for together they are no
+    wider than it once it is trimmed. Each panel is an item type of its own.
     """
 
     index: int
@@ -32,6 +33,7 @@ class ItemType:
     is_run: bool = False  # a unit has a blank to itself
     opened: bool = False  # the items of a unit are layers of its blank, not end to end
     figure: str = ""  # of the wood it is to show
+    staves_most: int = 0
 
     @property
     def count(self) -> int:
@@ -40,6 +42,15 @@ class ItemType:
     @property
     def is_panel(self) -> bool:
         return self.stave_max > 0
+
+    @property
+    def stave_least(self) -> int:
+        """The least width to look for a stave in: of that width as many as it may have make it
+        whole. A wide one beside it would allow a narrower; such pairs are not looked for.
+        """
+        if not self.staves_most:
+            return self.stave_min
+        return max(self.stave_min, min(self.stave_max, -(-self.width // self.staves_most)))
 
     @property
     def name(self) -> str:
@@ -106,6 +117,7 @@ def item_types(job: Job, wishes: bool = False, placed: Collection[Item] = ()) ->
                         part.panel.stave_min,
                         part.panel.stave_max,
                         figure=part.figure,
+                        staves_most=max(1, part.width // part.panel.stave_min),
                     )
                 )
         else:

@@ -330,7 +330,7 @@ class PatternGenerator:
             return True
         shop = self.shop
         long = max(item_type.length + shop.allowance.length, shop.min_blank_length)
-        width = (item_type.stave_min or item_type.width) + shop.allowance.width
+        width = (item_type.stave_least or item_type.width) + shop.allowance.width
         need = item_type.thickness + shop.allowance.face
         if self._flat_whole >= need:  # then any part of it is
             return True

@@ -83,8 +83,8 @@ class Proposer:
         for w in (w for w in item_types if alone(w)):
             nets = {w.width}
             if w.is_panel:
-                whole = max(w.stave_min, min(w.width, w.stave_max))
-                nets = {w.stave_max, whole, (w.stave_max + w.stave_min) // 2, w.stave_min}
+                whole = max(w.stave_least, min(w.width, w.stave_max))
+                nets = {w.stave_max, whole, (w.stave_max + w.stave_least) // 2, w.stave_least}
             leads += [(w, net) for net in sorted(nets, reverse=True)]
         self.lead = leads
         self.preference = preference

@@ -223,7 +223,7 @@ class RoundingHeuristic:
 
     @cached_property
     def _narrowest(self) -> int:
-        return min((w.stave_min for w in self.item_types if w.is_panel), default=0)
+        return min((w.stave_least for w in self.item_types if w.is_panel), default=0)
 
     def _starts(self, line: _Line, low: int) -> list[int]:
         """From where up a strip may lie: as it is counted, or a little higher where an edge or a
@@ -272,7 +272,7 @@ class RoundingHeuristic:
             np.zeros(len(self.item_types), dtype=np.int64),
         )
         for k, w in enumerate(self.item_types):
-            fits = w.stave_min <= net <= w.stave_max if w.is_panel else w.width <= net
+            fits = w.stave_least <= net <= w.stave_max if w.is_panel else w.width <= net
             if fits and remaining[w.index] > 0 and w.thickness + shop.allowance.face <= thick:
                 most[k] = -(-remaining[w.index] // net) if w.is_panel else remaining[w.index]
                 values[k] = profits[w.index] * (min(net, remaining[w.index]) if w.is_panel else 1)

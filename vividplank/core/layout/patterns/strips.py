@@ -96,7 +96,7 @@ class Strips:
         self, x0: int, x1: int, y0: int, slope: float, at: int, item_type: ItemType
     ) -> list[int]:
         """Where a strip may begin: here, or just above a fault that is in the way."""
-        width = (item_type.stave_min or item_type.width) + self.shop.allowance.width
+        width = (item_type.stave_least or item_type.width) + self.shop.allowance.width
         found = [at]
         for d in self.board.boxed:
             if d.x1 <= x0 or d.x0 >= x1:
@@ -132,18 +132,18 @@ class Strips:
         room = high - start - shop.allowance.width
         if item_type.is_panel:
             net = min(
-                item_type.stave_max, room, max(remaining[item_type.index], item_type.stave_min)
+                item_type.stave_max, room, max(remaining[item_type.index], item_type.stave_least)
             )
-            if net < item_type.stave_min:
+            if net < item_type.stave_least:
                 return None
             rest = remaining[item_type.index] - net
             if (
-                0 < rest < item_type.stave_min
+                0 < rest < item_type.stave_least
             ):  # share it, so that the next stave is no wider than it must be
-                net = max(item_type.stave_min, min(net, -(-remaining[item_type.index] // 2)))
+                net = max(item_type.stave_least, min(net, -(-remaining[item_type.index] // 2)))
             if rest <= 0:  # the last one: a mark too wide rather than a hair too narrow
                 net = min(net + -net % self.mark, item_type.stave_max, room)
-            elif net - net % self.mark >= item_type.stave_min:
+            elif net - net % self.mark >= item_type.stave_least:
                 net -= net % self.mark
         else:
             net = item_type.width

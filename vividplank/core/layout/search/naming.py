@@ -2,12 +2,31 @@
 whole nothing is placed.
 """
 
+from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 
 from vividplank.core.layout.model.fixings import pinned, with_pinned
 from vividplank.core.layout.model.item_types import ItemType
 from vividplank.core.layout.model.pattern import CuttingPattern, PatternSegment
 from vividplank.core.layout.model.plan import Blank, BoardPlan, Item, Plan, Segment, Strip
+from vividplank.core.layout.model.solution import Solution
+
+
+def whole_panels(item_types: Sequence[ItemType], solution: Solution) -> list[int]:
+    """What is left of each item type, where a panel of more staves than it may have is not made."""
+    staves = Counter(
+        index
+        for pattern in solution.patterns
+        for segment in pattern.segments
+        for strip in segment.strips
+        for blank in strip.blanks
+        for layer in blank.layers
+        for index in layer
+    )
+    return [
+        max(1, n) if w.is_panel and staves[w.index] > w.staves_most else n
+        for w, n in zip(item_types, solution.remaining, strict=True)
+    ]
 
 
 class Named:

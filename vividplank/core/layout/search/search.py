@@ -17,7 +17,7 @@ from vividplank.core.layout.model.solution import Objective, Solution
 from vividplank.core.layout.patterns.generator import PatternGenerator
 from vividplank.core.layout.patterns.generators import keep_together, round_relaxation
 from vividplank.core.layout.search.left_out import why_unplaced
-from vividplank.core.layout.search.naming import Named
+from vividplank.core.layout.search.naming import Named, whole_panels
 from vividplank.core.layout.search.portfolio import CostBounds, Exchange, with_workers
 from vividplank.core.layout.search.profits import initial_profits
 from vividplank.core.layout.search.restricted_master import SharedBounds
@@ -58,6 +58,8 @@ def search(
         Fixings, and a plan to keep them from; the bound is still that of the job without them.
     """
     asked = task or Task()
+    face = job.shop.allowance.face
+    job = replace(job, boards=tuple(b.thickened(face) if b.lies_flat else b for b in job.boards))
     if asked.plain or not any(w.opened for w in item_types(job, wishes=True)):
         return _once(job, limits, clock, watch, asked)
     began = clock()
@@ -254,7 +256,8 @@ class _Search:
         )
 
     def _plan(self, solution: Solution) -> Plan:
-        named = Named(self.item_types, solution.remaining, self.staves, self.held)
+        remaining = whole_panels(self.item_types, solution)
+        named = Named(self.item_types, remaining, self.staves, self.held)
         boards = named.boards((b.id for b in self.job.boards), solution.patterns)
         used = {b.board for b in boards}
         unplaced = tuple(
