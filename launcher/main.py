@@ -26,6 +26,7 @@ sequences the milling and accounts for every board foot.
 
   ./plank plan JOB.json --out PLAN.json [--seconds 10]    lay out a job file
   ./plank audit JOB.json PLAN.json                        check a plan against its job
+  ./plank route JOB.json PLAN.json --out ROUTE.json       write the steps of every piece
 
   ./plank backup FILE       write all projects to one file
   ./plank restore FILE      put back what a backup holds
@@ -176,6 +177,7 @@ _COMMANDS: dict[str, Callable[[list[str]], int]] = {
     "test": _test,
     "plan": _core("plan"),
     "audit": _core("audit"),
+    "route": _core("route"),
     "backup": _with_file("backup", backup.backup),
     "restore": _with_file("restore", backup.restore),
 }

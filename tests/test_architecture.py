@@ -137,7 +137,6 @@ LONG = {
     "core/layout/patterns/proposals_kernel.py": "compiled functions that call one another",
     "core/layout/patterns/strips.py": "one class: all rules of a strip at once",
     "core/layout/search/ruin_and_recreate.py": "one method with its neighbourhoods",
-    "core/milling/route/routes.py": "one route in order, until pieces and operations replace it",
     "core/takeoff/patterns/cases.py": "a table of patterns",
     "core/takeoff/solids/oriented_box.py": "one algorithm of computational geometry",
     "store/layouts.py": "one aggregate",

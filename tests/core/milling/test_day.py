@@ -26,7 +26,7 @@ from vividplank.core.milling.days.day import (
     working,
 )
 from vividplank.core.milling.days.day_solver import plan_days
-from vividplank.core.milling.route.pace import setup_minutes
+from vividplank.core.milling.shop.pace import setup_minutes
 from vividplank.core.milling.shop.school import SCHOOLS, Hours
 
 EIGHT_HOURS = Hours(8 * 60, 16 * 60)

@@ -62,7 +62,7 @@ def test_the_fibres_decide_which_end_leads_and_a_conflict_is_said() -> None:
     assert (
         edge.first == "datum end"
         and "light passes" in edge.why
-        and [p / 127 for p in edge.passes] == [1]
+        and [p / 127 for p in edge.passes] == [1, 1]
     )
     assert found["C.1/thickness"].first == "datum end"  # the other face is cut there, from above
 
@@ -71,8 +71,10 @@ def test_a_wide_face_goes_over_a_carrier_and_keeps_its_steps() -> None:
     board = a_board("C", width=12, thick=1.1)
     found = steps(board, width=10)
     face = found["C.1/face"]
-    assert face.machine == "planer" and "10 in wide; the jointer takes 8 in" in face.obstacle
-    assert "carrier" in face.ways[0].do and face.minutes > 10
+    assert face.machine == "planer" and "wide; the jointer takes 8 in" in face.obstacle
+    assert face.way == "carrier" and face.minutes > 10
+    assert (face.cuts, face.face_down) == ("A", "B")  # a planer cuts what looks up
+    assert found["C.1/thickness"].cuts == "B"  # and then the other
     assert face.setup == "planer carrier" and setting_name(face, "in") == "on a flat carrier"
     assert found["C.1/thickness"].machine == "planer" and not found["C.1/thickness"].obstacle
 

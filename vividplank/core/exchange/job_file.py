@@ -22,6 +22,7 @@ from vividplank.core.exchange.job_shape import (
 )
 from vividplank.core.job import Job
 from vividplank.core.measure import Unit
+from vividplank.core.milling.shop.machines import Machines, usual_machines
 from vividplank.core.refusal import Refusal, load
 from vividplank.core.shop import Shop
 
@@ -54,6 +55,29 @@ def read_job(text: str | bytes) -> Job:
     return _worked_out(Job(shape.name, shop, parts, boards, unit, measures))
 
 
+def read_machines(text: str | bytes) -> Machines | None:
+    """The machines of the shop in a job file; None where it does not say. What it leaves out has
+    its usual value.
+    """
+    shape = load(text, JobShape)
+    given = shape.model_dump(exclude_unset=True).get("machines")
+    if given is None:
+        return None
+    usual = to_file(usual_machines(shape.unit), Machines, shape.unit)
+    machines: Machines = from_file(_over(usual, given), Machines, shape.unit)
+    return machines
+
+
+def _over(usual: dict[str, Any], given: dict[str, Any]) -> dict[str, Any]:
+    """What is given, and the usual where it says nothing."""
+    both = {
+        name: _over(usual[name], value) if isinstance(value, dict) and value else value
+        for name, value in given.items()
+        if name in usual
+    }
+    return usual | {n: v for n, v in given.items() if n not in usual} | both
+
+
 def _worked_out(job: Job) -> Job:
     """The job with every formula worked out anew; a Refusal where one has no value."""
     if not job.measures and not any(p.formulas for p in job.parts):
@@ -66,11 +90,11 @@ def _worked_out(job: Job) -> Job:
     return replace(job, parts=tuple(parts))
 
 
-def job_document(job: Job) -> dict[str, Any]:
+def job_document(job: Job, machines: Machines | None = None) -> dict[str, Any]:
     """The job as the plain document of the exchange format: of the first version that can say it
-    all.
+    all. With the `machines` of the shop it is of version 3.
     """
-    version = _version(job)
+    version = 3 if machines else _version(job)
     unit = job.unit
     shop = to_file(job.shop, Shop, unit)
     if not job.shop.allowance.between:
@@ -98,6 +122,8 @@ def job_document(job: Job) -> dict[str, Any]:
     }
     if job.measures:
         document["measures"] = [to_file(m, Measure, unit) for m in job.measures]
+    if machines:
+        document["machines"] = to_file(machines, Machines, unit)
     return document
 
 

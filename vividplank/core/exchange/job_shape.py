@@ -8,6 +8,7 @@ from pydantic import Field, create_model
 from vividplank.core.board import Board
 from vividplank.core.cutlist import Measure, Part
 from vividplank.core.exchange.derived import Length, Shape, shape_of
+from vividplank.core.milling.shop.machines import Machines
 from vividplank.core.shop import Shop
 
 Positive = Annotated[float, Field(strict=True, gt=0, le=1e6, allow_inf_nan=False)]
@@ -155,6 +156,7 @@ class PlainBoardShape(Shape):
 #: What a board has beyond that comes with version 3.
 BoardShape = shape_of(Board, PlainBoardShape)
 MeasureShape = shape_of(Measure, Shape)
+MachinesShape = shape_of(Machines, Shape)
 
 
 def _beyond(shape: type[Shape], plain: type[Shape]) -> frozenset[str]:
@@ -182,6 +184,7 @@ JobShape = create_model(
     parts=(list[PartShape], ...),  # type: ignore[valid-type]
     boards=(list[BoardShape], ...),  # type: ignore[valid-type]
     measures=(list[MeasureShape], Field(default=[], max_length=300)),  # type: ignore[valid-type]
+    machines=(MachinesShape | None, None),  # type: ignore[arg-type]
 )
 JobShape.__doc__ = PlainJobShape.__doc__
 
@@ -200,7 +203,7 @@ ADDED: dict[int, dict[type[Shape], frozenset[str]]] = {
         PartShape: _beyond(PartShape, PlainPartShape),
         ShopShape: _beyond(ShopShape, PlainShopShape),
         BoardShape: _beyond(BoardShape, PlainBoardShape),
-        JobShape: frozenset({"measures"}),
+        JobShape: frozenset({"measures", "machines"}),
     },
 }
 

@@ -10,8 +10,13 @@ from pydantic import BaseModel
 
 from vividplank.core.exchange.job_shape import JobShape
 from vividplank.core.exchange.plan_shape import PlanShape
+from vividplank.core.exchange.route_shape import RouteShape
 
-FILES: dict[str, type[BaseModel]] = {"job.schema.json": JobShape, "plan.schema.json": PlanShape}
+FILES: dict[str, type[BaseModel]] = {
+    "job.schema.json": JobShape,
+    "plan.schema.json": PlanShape,
+    "route.schema.json": RouteShape,
+}
 
 
 def schema(name: str) -> dict[str, Any]:

@@ -8,7 +8,7 @@ from flask_openapi3 import APIBlueprint
 from sqlalchemy.orm import Session
 
 from vividplank.core.exchange import Refusal
-from vividplank.core.exchange.route_pdf import setting_sheets
+from vividplank.core.exchange.paper.route_pdf import setting_sheets
 from vividplank.core.measure import System
 from vividplank.core.milling import Milling, Route, Step, routes
 from vividplank.core.milling.bench.words import setting_name

@@ -6,7 +6,7 @@ from flask import Response, request
 from flask_openapi3 import APIBlueprint
 
 from vividplank.core.exchange import Refusal, plan_document, read_plan
-from vividplank.core.exchange.chalk_pdf import chalk_pdf
+from vividplank.core.exchange.paper.chalk_pdf import chalk_pdf
 from vividplank.core.exchange.plan_dxf import plan_dxf
 from vividplank.core.layout.explain.chalk import chalk_list
 from vividplank.core.layout.explain.reasons import reasons

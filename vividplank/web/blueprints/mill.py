@@ -2,24 +2,22 @@
 what passes leave.
 """
 
-from dataclasses import asdict
 from datetime import UTC, datetime, timedelta
 
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from vividplank.core.exchange import Refusal
-from vividplank.core.exchange.route_pdf import route_cards
+from vividplank.core.exchange.paper.route_pdf import route_cards
 from vividplank.core.job import Job
 from vividplank.core.layout.model.plan import Plan
 from vividplank.core.measure import System
 from vividplank.core.milling import Milling, Route, Step, routes
 from vividplank.core.milling.bench.reading import judge
-from vividplank.core.milling.bench.watch import places, watch
+from vividplank.core.milling.bench.watch import watch
 from vividplank.core.milling.bench.where import whereabouts
 from vividplank.core.milling.bench.words import setting_name
 from vividplank.core.milling.days.compare import advise, compare
-from vividplank.core.milling.physics.flatten import flatten
 from vividplank.core.milling.shop.cautions import CAUTIONS
 from vividplank.core.milling.shop.document import milling_from_document, milling_to_document
 from vividplank.core.milling.shop.machines import Machines
@@ -54,8 +52,6 @@ from vividplank.web.schemas.project import LayoutPath, ProjectPath, TroubleBody
 area = APIBlueprint(
     "mill", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody}
 )
-#: A pass on the simulated machines when the piece's own is not asked for.
-_LEAST_DEPTH = 32
 
 
 @area.get("/projects/<int:project>/milling", responses={200: MillingBody})
@@ -103,19 +99,16 @@ def _step(
     ]
     rests = max(ends, default=now)
     dial = {"planer": machines.planer.dial, "jointer": machines.jointer.dial}.get(s.machine)
-    shown = asdict(s)
-    shown |= {
-        "passes": list(s.passes),
-        "pieces": list(s.pieces),
-        "after": list(s.after),
-        "size": list(s.size),
-    }
-    shown["marks"] = list(s.marks)
-    del shown["spare"]
+    shown = {f: getattr(s, f) for f in StepBody.model_fields if hasattr(s, f)}
+    for name in ("passes", "pieces", "after", "size", "marks", "takes", "edge"):
+        shown[name] = list(shown[name])
+    for name in ("knocked", "shims"):
+        shown[name] = [vars(one) for one in shown[name]]
     return StepBody.model_validate(
         shown
         | {
             "kind": s.kind,
+            "gives": [g.piece for g in s.gives],
             "set_to": setting_name(s, system),
             "readings": list(s.readings),
             "done": s.key in done,
@@ -257,20 +250,30 @@ def see_passes(path: LayoutPath, body: PassesBody) -> Response:
     with session() as opened:
         layout, plan = layouts.with_plan(opened, path.layout)
         system = projects.load(opened, layout.project).system
-    place = places(plan).get(body.piece)
-    if place is None:
-        like = next(iter(places(plan)), "O1.1")
-        raise Refusal("$.piece", f"expected a piece of this plan, like {like}, not {body.piece}")
-    board, region = layout.job.board(place[0]), place[1]
-    depth = max(_LEAST_DEPTH, body.depth)
-    down = body.down or flatten(board, region, 0, depth, False).down
-    found = watch(board, region, body.machine, down, depth, system, body.press, body.far_end_first)
+        how = kept.of_project(opened, layout.project, layout.job)
+    faced = {s.piece: s for s in _steps(layout.job, plan, how).values() if s.foretold}
+    step = faced.get(body.piece)
+    if step is None or step.wood is None or step.foretold is None:
+        like = next(iter(faced), "O1.1")
+        raise Refusal("$.piece", f"expected a piece that is faced, like {like}, not {body.piece}")
+    box, down = step.wood.box, body.down or step.foretold.down
+    found = watch(
+        step.wood,
+        step.foretold,
+        body.machine,
+        system,
+        body.down or None,
+        body.press,
+        body.far_end_first,
+        how.enough,
+    )
     return answer.body(
         WatchedBody(
             piece=body.piece,
-            length=region.x1 - region.x0,
-            width=region.h1 - region.h0,
+            length=box.x1 - box.x0,
+            width=box.h1 - box.h0,
             down=down,
+            depth=step.foretold.depth,
             frames=[
                 FrameBody(**{**vars(f), "lines": [list(row) for row in f.lines]})
                 for f in found.frames

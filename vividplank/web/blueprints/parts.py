@@ -15,8 +15,9 @@ from vividplank.core.exchange import Refusal, job_document
 from vividplank.core.exchange.parts_list import write_parts
 from vividplank.core.layout.search.sheets import lay_sheets
 from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
+from vividplank.core.milling.shop.machines import usual_machines
 from vividplank.core.timber import WOODS
-from vividplank.store import projects
+from vividplank.store import milling, projects
 from vividplank.store.database import session
 from vividplank.store.projects import Project
 from vividplank.web import answer
@@ -58,7 +59,9 @@ def get_parts_csv(path: ProjectPath) -> Response:
 def get_job(path: ProjectPath) -> Response:
     with session() as opened:
         project = projects.load(opened, path.project)
-    text = json.dumps(job_document(project.job), indent=1) + "\n"
+        machines = milling.of_project(opened, path.project, project.job).machines
+    own = machines if machines != usual_machines(project.job.unit) else None
+    text = json.dumps(job_document(project.job, own), indent=1) + "\n"
     return answer.file(text, f"{project.job.name}.job.json", "application/json")
 
 
@@ -139,7 +142,7 @@ def get_parts_xlsx(path: ProjectPath) -> Response:
 
 @area.get("/projects/<int:project>/parts.pdf", responses={200: None})
 def get_parts_pdf(path: ProjectPath) -> Response:
-    from vividplank.core.exchange.cutlist_pdf import cutlist_pdf
+    from vividplank.core.exchange.paper.cutlist_pdf import cutlist_pdf
 
     project = _load(path)
     return answer.file(
@@ -162,7 +165,7 @@ def get_parts_dxf(path: ProjectPath) -> Response:
 @area.get("/projects/<int:project>/labels.pdf", responses={200: None})
 def get_labels(path: ProjectPath, query: LabelQuery) -> Response:
     """A label for every piece; its code opens the part on the List."""
-    from vividplank.core.exchange.cutlist_pdf import USUAL_LABELS, LabelTrouble, labels_pdf
+    from vividplank.core.exchange.paper.cutlist_pdf import USUAL_LABELS, LabelTrouble, labels_pdf
 
     project = _load(path)
     sheet = replace(

@@ -1,12 +1,15 @@
 """The project shelf, and every edit of a project."""
 
+from dataclasses import replace
+
 from flask import Response, request
 from flask_openapi3 import APIBlueprint
 
-from vividplank.core.exchange import read_job
+from vividplank.core.exchange import read_job, read_machines
 from vividplank.core.job import Job
 from vividplank.core.measure import unit_of
 from vividplank.core.shop import inch_shop, metric_shop
+from vividplank.store import milling as kept
 from vividplank.store import projects
 from vividplank.store.database import session
 from vividplank.web import answer
@@ -70,9 +73,14 @@ def add_project(body: NewProject) -> Response:
 @area.post("/from-job", responses={201: ProjectBody})
 def add_from_job() -> Response:
     """A new project from a job file, sent as it is."""
-    job = read_job(request.get_data())
+    text = request.get_data()
+    job, machines = read_job(text), read_machines(text)
     with session() as opened:
-        return answer.body(project_body(projects.add(opened, job, job.unit)), 201)
+        project = projects.add(opened, job, job.unit)
+        if machines:
+            how, version = kept.settings(opened, project.pk, job)
+            kept.set_for(opened, project.pk, replace(how, machines=machines), version)
+        return answer.body(project_body(project), 201)
 
 
 @area.get("/<int:project>", responses={200: ProjectBody})

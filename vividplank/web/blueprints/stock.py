@@ -9,7 +9,7 @@ from vividplank.core.board.clear import Area
 from vividplank.core.board.find import clear_length, holds
 from vividplank.core.board.flat.thick import flat_between
 from vividplank.core.board.volume import board_volume
-from vividplank.core.exchange.board_labels import board_labels
+from vividplank.core.exchange.paper.board_labels import board_labels
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.timber import cubic_board_feet, weight_kg, wood_named
 from vividplank.store import stock

@@ -5,15 +5,30 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from vividplank.core.fields import Name, Number, Ticks
+from vividplank.core.milling.model.step import Does, Method, Task
 from vividplank.core.milling.shop.school import Milling
 from vividplank.web.shapes import Body, SystemName
 
 
 class WayBody(Body):
     machine: str
+    method: Method
     do: str
     costs: str
     danger: str
+    guard_off: bool
+
+
+class CornerBody(Body):
+    x: Ticks
+    y: Ticks
+    depth: Ticks
+
+
+class ShimBody(Body):
+    x: Ticks
+    y: Ticks
+    height: Ticks
 
 
 class StepBody(Body):
@@ -49,6 +64,19 @@ class StepBody(Body):
     hold: int
     minutes: float
     people: int
+    does: Does
+    way: Method
+    takes: list[str]
+    gives: list[str]
+    cuts: Literal["", "A", "B"]
+    face_down: Literal["", "A", "B"]
+    along: Literal["", "line", "datum-edge", "far-edge"]
+    edge: list[Literal["datum-edge", "far-edge"]]
+    knocked: list[CornerBody]
+    shims: list[ShimBody]
+    clean: float
+    holds: Ticks
+    task: Task | None
     done: bool
     reading: Ticks | None
     ready: bool
@@ -141,7 +169,6 @@ class PassesBody(Body):
     machine: Literal["jointer", "planer"] = "jointer"
     down: Literal["", "A", "B"] = ""
     press: Literal["outfeed", "infeed"] = "outfeed"
-    depth: Annotated[int, Field(gt=0, le=2032)] = 254
     far_end_first: bool = False
 
 
@@ -159,6 +186,7 @@ class WatchedBody(Body):
     length: Ticks
     width: Ticks
     down: str
+    depth: Ticks
     frames: list[FrameBody]
     enough: int
     says: str

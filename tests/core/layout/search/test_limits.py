@@ -15,16 +15,17 @@ from vividplank.core.layout.search.search import Limits, search
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.measure import show
 from vividplank.core.milling import Machines, Milling, Route, Step, routes
-from vividplank.core.milling.route import ways
-from vividplank.core.milling.route.pace import minutes
+from vividplank.core.milling.shop import ways
 from vividplank.core.milling.shop.machines import (
     Bandsaw,
     CrosscutSaw,
     Jointer,
     Planer,
+    Switched,
     TableSaw,
     usual_machines,
 )
+from vividplank.core.milling.shop.pace import minutes
 from vividplank.core.milling.shop.school import SCHOOLS
 
 
@@ -75,7 +76,7 @@ def broken(step: Step, shop: Machines) -> str:
     empty where it breaks none.
     """
     length, width, thick = step.size
-    carried = bool(step.ways) and "carrier" in step.ways[0].do
+    carried = "carrier" in step.way
     if step.machine == "jointer":
         net = step.stock_in if step.kind in ("saw-edge", "glue-edge") else width
         flat = step.kind in ("face", "face-again")
@@ -120,14 +121,14 @@ def test_no_step_breaks_a_limit_and_every_way_round_gives_its_reason(
     for route in planned(job, milling):
         for step in route.steps:
             assert not broken(step, milling.machines), (broken(step, milling.machines), step)
-            assert bool(step.obstacle) == bool(step.ways), step
+            assert bool(step.obstacle) == (step.way != "machine" and bool(step.ways)) or (
+                milling.school == "by-hand" or step.kind == "face"
+            ), step
+            if step.ways:
+                assert step.machine == step.ways[0].machine and all(w.costs for w in step.ways)
+                assert not step.ways[0].guard_off
             if step.obstacle:
-                assert (
-                    any(c.isdigit() for c in step.obstacle) and step.machine == step.ways[0].machine
-                )
-                assert all(w.costs for w in step.ways) and not any(
-                    "guard" in w.do for w in step.ways
-                )
+                assert any(c.isdigit() for c in step.obstacle)
             if step.machine == "not here":
                 assert step.obstacle
 
@@ -153,6 +154,7 @@ def test_every_piece_of_the_plan_comes_out_once(job: Job, milling: Milling) -> N
     named = {(i.part, i.n) for *_, i in plan.items()}
     steps = [s for route in routes(job, plan, milling) for s in route.steps]
     ends = [s for s in steps if s.kind.startswith(("length-", "fit-")) or s.kind == "length"]
+    ends = [s for s in ends if s.does != "own"]
     assert sum(len(s.pieces) for s in ends) == len(named)
     for step in ends:
         assert any(step.setting == part.length for part in job.parts)
@@ -209,9 +211,17 @@ def test_the_ways_round_a_face_in_their_order(
 def test_ripping_is_thought_of_first_where_it_helps() -> None:
     obstacle = ways.face(Machines(), SIZE, say, can_rip=True)
     assert obstacle and obstacle.ways[0].do.startswith("rip it along its chalk lines")
-    assert [w.machine for w in obstacle.ways] == ["jointer", "planer", "hand plane", "hand plane"]
-    assert "ridge of 2 in" in obstacle.ways[-1].do
+    assert [w.method for w in obstacle.ways] == [
+        "strips",
+        "carrier",
+        "hand",
+        "ridge",
+        "step-and-carrier",
+    ]
+    assert "ridge of 2 in" in obstacle.ways[3].do
     assert all(w.danger for w in obstacle.ways[1:])
+    # Where a guard may have to come off it is shown, with its danger, after all others.
+    assert [w.guard_off for w in obstacle.ways] == [False, False, False, True, True]
 
 
 def test_the_other_machines_say_what_they_cannot_take() -> None:
@@ -230,8 +240,27 @@ def test_the_other_machines_say_what_they_cannot_take() -> None:
     assert narrow and "push stick" in narrow.why
     high = ways.resaw(shop, 9 * INCH, say)
     assert high and "9 in high on edge" in high.why
-    across = ways.crosscut(shop, 14 * INCH, say)
-    assert across and across.ways[0].machine == "handsaw" and "from both edges" in across.ways[1].do
+    across = ways.crosscut(shop, (40 * INCH, 14 * INCH, INCH), say)
+    assert [w.method for w in across.ways] == ["hand", "both-sides", "sled"]
+    assert "from both edges" in across.ways[1].do
+
+
+@pytest.mark.parametrize("machine", ["jointer", "planer", "table saw", "bandsaw", "crosscut saw"])
+def test_a_machine_that_is_switched_off_is_not_sent_to(machine: Switched) -> None:
+    shop = Machines(off=(machine,), router_bridge=12 * INCH)
+    small = (40 * INCH, 4 * INCH, INCH)
+    found = [
+        ways.face(shop, small, say),
+        ways.edge(shop, small, say),
+        ways.thickness(shop, small, INCH // 2, say),
+        ways.crosscut(shop, small, say),
+        ways.rip(shop, small, 2 * INCH, say),
+        ways.saw_out(shop, small, say),
+        ways.resaw(shop, 4 * INCH, say),
+    ]
+    assert not any(w.machine == machine for one in found for w in one.ways)
+    assert any(f"no {machine}" in one.why or f"no thickness {machine}" in one.why for one in found)
+    assert all(one.ways and one.ways[0].method != "none" for one in found)
 
 
 def test_minutes_are_feed_and_handling_for_every_pass() -> None:

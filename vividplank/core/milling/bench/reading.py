@@ -8,8 +8,8 @@ from typing import Literal
 
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
-from vividplank.core.measure import System, written
-from vividplank.core.milling.model.passes import equal_passes, thickness_passes
+from vividplank.core.measure import System, rule_step, written
+from vividplank.core.milling.model.passes import depths, equal_passes, settings
 from vividplank.core.milling.model.step import Step
 from vividplank.core.milling.shop.machines import Machines
 
@@ -97,8 +97,11 @@ def _faced(step: Step, reading: int, job: Job, wanted: int, system: System) -> V
 
 def _more(step: Step, reading: int, over: int, machines: Machines, system: System) -> Verdict:
     if step.dimension == "thickness" and step.machine in ("planer", "hand plane"):
-        usual = max(step.passes, default=machines.planer.usual_pass)
-        passes = thickness_passes(reading, step.stock_out, usual, machines.planer.last_pass)
+        planer = machines.planer
+        most = max(step.passes, default=planer.usual_pass)
+        unit = planer.dial.step(rule_step(system))
+        made = settings(reading, step.stock_out, most, planer.usual_pass, planer.last_pass, unit)
+        passes = depths(reading, made)
         turns = _turns([machines.planer.dial.says(p, system) for p in passes])
         return Verdict("go on", f"{_say(over, system)} to go: {turns}", passes)
     if step.machine == "jointer":

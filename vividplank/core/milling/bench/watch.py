@@ -4,11 +4,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from vividplank.core.board import Board, Region
-from vividplank.core.layout.model.plan import Plan
+from vividplank.core import piece as core
 from vividplank.core.measure import System, about
-from vividplank.core.milling.physics.flatten import ENOUGH_CLEAN
-from vividplank.core.milling.physics.orient import Face
+from vividplank.core.milling.physics.flatten import ENOUGH_CLEAN, Flattened, as_laid
 from vividplank.core.milling.physics.simulate import (
     MOST_PASSES,
     Piece,
@@ -18,7 +16,7 @@ from vividplank.core.milling.physics.simulate import (
     piece_of,
     plane,
 )
-from vividplank.core.milling.route.planner import letter
+from vividplank.core.piece import Face
 
 #: A face is looked at over so many places along and across.
 ALONG, ACROSS = 57, 7
@@ -50,45 +48,35 @@ class Watched:
     says: str
 
 
-def places(plan: Plan) -> dict[str, tuple[str, Region]]:
-    """Where every segment and blank lies in its board, by the name on its end ("O3.1", "O3.1a",
-    "O3.1a2").
-    """
-    found: dict[str, tuple[str, Region]] = {}
-    for b in plan.boards:
-        for n, segment in enumerate(sorted(b.segments, key=lambda s: s.x0), 1):
-            found[f"{b.board}.{n}"] = b.board, segment.milled_region()
-            for j, strip in enumerate(sorted(segment.strips, key=lambda s: s.y0), 1):
-                blanks = sorted(strip.blanks, key=lambda k: k.x0)
-                for k, blank in enumerate(blanks, 1):
-                    name = f"{b.board}.{n}{letter(j)}" + (str(k) if len(blanks) > 1 else "")
-                    found[name] = b.board, segment.blank_region(strip, blank)
-    return found
-
-
 def watch(
-    board: Board,
-    region: Region,
+    wood: core.Piece,
+    foretold: Flattened,
     machine: Literal["jointer", "planer"],
-    down: Face,
-    depth: int,
     system: System,
+    down: Face | None = None,
     press: Press = "outfeed",
     far_end_first: bool = False,
+    enough_clean: float = ENOUGH_CLEAN,
 ) -> Watched:
-    """Pass after pass of that depth with that face down, until the face is clean or the piece is
-    hardly there.
+    """Pass after pass of the depth foretold until the face is clean or the piece is hardly there:
+    with the face down that the route lays down, its corners knocked down as it says, or another
+    way.
     """
-    start = piece_of(board, region, down, ALONG, ACROSS)
+    box = wood.box
+    if machine == "jointer" and down in (None, foretold.down):
+        start = as_laid(wood.board, box, foretold, ALONG, ACROSS, wood.cuts)
+    else:
+        start = piece_of(wood.board, box, down or foretold.down, ALONG, ACROSS, wood.cuts)
     if far_end_first:
         start = start.turned_round()
     frames = [_frame(start, machine, far_end_first)]
     enough = 0
-    for n, piece in enumerate(_passes(start, machine, depth, press), 1):
+    for n, piece in enumerate(_passes(start, machine, foretold.depth, press), 1):
         frames.append(_frame(piece, machine, far_end_first))
-        if not enough and frames[-1].clean >= ENOUGH_CLEAN:
+        if not enough and frames[-1].clean >= enough_clean:
             enough = n
-    return Watched(tuple(frames), enough, _says(frames, enough, machine, system))
+    hollow = down in (None, foretold.down)
+    return Watched(tuple(frames), enough, _says(frames, enough, machine, hollow, system))
 
 
 def _passes(piece: Piece, machine: str, depth: int, press: Press) -> Iterator[Piece]:
@@ -122,7 +110,7 @@ def _frame(piece: Piece, machine: str, turned: bool) -> Frame:
     )
 
 
-def _says(frames: list[Frame], enough: int, machine: str, system: System) -> str:
+def _says(frames: list[Frame], enough: int, machine: str, hollow: bool, system: System) -> str:
     def say(ticks: int) -> str:
         return about(ticks, system, unit=True)
 
@@ -139,8 +127,8 @@ def _says(frames: list[Frame], enough: int, machine: str, system: System) -> str
     if last.bent > max(_PAPER, first.bent // 2):
         return (
             f"clean after {passes} pass{'es' if passes > 1 else ''} and still {say(last.bent)} "
-            f"bent: it rocked over the "
-            "cutter and kept its curve. Turn it hollow side down"
+            f"bent: it rocked over the cutter and kept its curve. "
+            + ("Press it over the outfeed table" if hollow else "Turn it hollow side down")
         )
     if not enough:
         return (

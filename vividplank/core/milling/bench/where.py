@@ -20,8 +20,6 @@ PLACES = (
     "finished",
     "fitted",
 )
-#: Kinds of steps that a piece comes out of, by how they begin; the last of them counts.
-_LAST = ("length-", "fit-", "glue-edge", "mitre-", "taper-", "outline-")
 
 
 @dataclass(frozen=True)
@@ -42,75 +40,78 @@ def whereabouts(
 ) -> tuple[Whereabouts, ...]:
     """All pieces of a plan, staves by themselves, in the order of the plan."""
     steps = {s.key: s for r in routes for s in r.steps}
-    after: dict[str, list[str]] = {}
-    for s in steps.values():
-        for key in s.after:
-            after.setdefault(key, []).append(s.key)
-    last = _last_steps(steps)
+    born = {i: s for s in steps.values() for g in s.gives for i in g.items}
     found = []
     for board, _, _, _, item in plan.items():
-        step = steps[last[item.name]]
+        step = born[item]
+        piece = step.takes[0] if step.does != "glue" else _stave(item, step)
         found.append(
             Whereabouts(
                 item.name,
                 job.part(item.part).name or item.part,
                 board.board,
-                step.piece,
-                _place(item, step, steps, after, done),
+                piece,
+                _place(item, step, steps, born, done),
             )
         )
     return tuple(found)
 
 
-def _last_steps(steps: Mapping[str, Step]) -> dict[str, str]:
-    """The step that each piece comes out of: its last cut or shaping, or for a stave the jointing
-    for glue.
-    """
-    found: dict[str, str] = {}
-    for s in steps.values():
-        if s.kind.startswith(_LAST):
-            for mark in s.marks:
-                found[mark] = s.key
-    return found
+def _stave(item: Item, glue: Step) -> str:
+    """The piece a stave is glued as."""
+    items = [i for g in glue.gives for i in g.items]
+    return glue.takes[items.index(item)] if len(items) == len(glue.takes) else glue.piece
 
 
 def _place(
     item: Item,
     step: Step,
     steps: Mapping[str, Step],
-    after: Mapping[str, list[str]],
+    born: Mapping[Item, Step],
     done: Collection[str],
 ) -> str:
     if item.stave:
-        glued = f"{item.part}{item.n}"
-        if f"{glued}/length" in done:
+        whole = born.get(Item(item.part, item.n))
+        if whole and whole.key in done:
             return "finished"
-        if f"{glued}/glue" in done:
+        if step.does == "glue" and step.key in done:
             return "panel"
+    before = [s for s in _before(step, item, steps) if s.key in done]
+    after = [s for s in steps.values() if s.does == "shape" and item.name in s.marks]
     if step.key in done and not item.stave:
-        return "fitted" if step.kind.startswith("fit-") else "finished"
-    before = [steps[k] for k in _before(step, steps) if k in done]
-    kinds = {s.kind for s in before}
-    if "unclamp" in kinds or "glue" in kinds:
-        return "held long" if step.kind.startswith("fit-") and "square" in kinds else "glued up"
-    if any(
-        s.kind == "sticker" and not any(k in done for k in after.get(s.key, [])) for s in before
-    ):
+        if step.does == "fit":
+            return "fitted"
+        return "finished" if all(s.key in done for s in after) else "milled"
+    did = {s.does for s in before}
+    held = step.does == "fit" and "square" in did
+    if "glue" in did:
+        return "held long" if held else "glued up"
+    if any(_rests(s, steps, done) for s in before):
         return "resting"
-    if step.kind.startswith("fit-") and any(k.startswith("square") for k in kinds):
+    if held:
         return "held long"
-    if kinds & {"thickness", "finish-thickness"}:
+    if "plane" in did:
         return "milled"
-    return "rough" if kinds else "rack"
+    return "rough" if before else "rack"
 
 
-def _before(step: Step, steps: Mapping[str, Step]) -> Iterator[str]:
-    """Everything that comes before a step."""
+def _rests(step: Step, steps: Mapping[str, Step], done: Collection[str]) -> bool:
+    """Whether it lies on stickers and nothing has been done with it since."""
+    return step.does == "rest" and not any(
+        step.key in s.after and s.key in done for s in steps.values()
+    )
+
+
+def _before(step: Step, item: Item, steps: Mapping[str, Step]) -> Iterator[Step]:
+    """Every step its piece went through before; of a glue-up only those of the item's own."""
     seen: set[str] = set()
-    left = list(step.after)
-    while left:
-        key = left.pop()
+    waiting = list(step.after)
+    if step.does == "glue" and item.stave:
+        own = _stave(item, step)
+        waiting = [k for k in step.after if own in {g.piece for g in steps[k].gives}]
+    while waiting:
+        key = waiting.pop()
         if key not in seen:
             seen.add(key)
-            left += steps[key].after
-            yield key
+            waiting += steps[key].after
+            yield steps[key]

@@ -3,25 +3,28 @@
 from vividplank.core.measure import System, written
 from vividplank.core.milling.model.step import Step
 
-#: What a machine is set to where that is no measure, by the last word of its setting.
-_FREE = {
-    "rough": "rough crosscuts to the marks",
-    "freehand": "freehand to the line",
-    "square": "square ends",
-    "fit": "cut to the work",
-    "mitre": "45° for mitres",
-}
-
 
 def setting_name(first: Step, system: System) -> str:
     """What a machine is set to for a step, in words: "fence at 3 in", "13/16 in", "passes of 1/64
     in".
     """
+    if first.way in ("carrier", "step-and-carrier", "straight-carrier"):
+        return "on a flat carrier"
     if first.machine == "jointer":
-        return f"passes of {written(int(first.setup.split()[-1]), system, unit=True)}"
-    last = first.setup.split()[-1]
-    if not first.setting or last in _FREE:
-        return {**_FREE, "carrier": "on a flat carrier"}.get(last, first.machine)
+        return f"passes of {written(first.setting, system, unit=True)}"
+    if first.machine == "bandsaw" and first.does in ("rip", "shape"):
+        return "freehand to the line"
+    if first.machine == "crosscut saw":
+        if first.does == "crosscut":
+            return "rough crosscuts to the marks"
+        if first.does == "square":
+            return "square ends"
+        if first.does == "shape":
+            return "45° for mitres"
+        if not first.setting:
+            return "cut to the work"
+    if not first.setting:
+        return first.against if first.does == "own" and first.against else first.machine
     word = {"table saw": "fence at ", "crosscut saw": "stop at ", "bandsaw": "fence at "}.get(
         first.machine, ""
     )
@@ -37,6 +40,8 @@ def figures(step: Step, system: System) -> str:
         found.append(f"{len(step.passes)} pass{'es' if len(step.passes) > 1 else ''}")
     if step.readings:
         found.append("readings " + ", ".join(written(r, system) for r in step.readings))
+    if step.turn_over:
+        found.append(f"turn it over after pass {step.turn_over}")
     if step.hold:
         found.append(f"then {_hours(step.hold)} before it is touched again")
     return "; ".join(found) or "to the marks"

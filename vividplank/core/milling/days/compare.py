@@ -8,8 +8,8 @@ from vividplank.core.job import Job
 from vividplank.core.layout.model.plan import Plan
 from vividplank.core.measure import System, about
 from vividplank.core.milling.days.day import distinct_setups
-from vividplank.core.milling.route.pace import Factors
 from vividplank.core.milling.route.routes import routes
+from vividplank.core.milling.shop.pace import Factors
 from vividplank.core.milling.shop.school import ORDERS, Milling, Order
 
 #: Minutes that a day on stickers weighs in the advice: it costs floor and patience, no work.

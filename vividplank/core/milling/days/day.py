@@ -13,8 +13,8 @@ from math import ceil
 from random import Random
 
 from vividplank.core.milling.model.step import Step
-from vividplank.core.milling.route.pace import setup_minutes
 from vividplank.core.milling.shop.machines import Machines
+from vividplank.core.milling.shop.pace import setup_minutes
 from vividplank.core.milling.shop.school import Hours
 
 _DAY = 1440

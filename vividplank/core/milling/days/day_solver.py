@@ -22,7 +22,7 @@ from vividplank.core.milling.days.day import (
     working,
 )
 from vividplank.core.milling.model.step import Step
-from vividplank.core.milling.route.pace import setup_minutes
+from vividplank.core.milling.shop.pace import setup_minutes
 from vividplank.core.milling.shop.school import Milling
 
 #: Minutes that one setting weighs against the end of the work, beyond the time it takes.

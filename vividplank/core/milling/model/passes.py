@@ -18,19 +18,44 @@ def equal_passes(depth: float, most: int, step: int = TICKS_PER_64TH) -> tuple[i
     return (most,) * full + ((rest,) if rest else ())
 
 
-def thickness_passes(start: int, finish: int, usual: int, last: int) -> tuple[int, ...]:
-    """Planer passes from the thickest place down to `finish`, ending exactly there with a light
-    one.
+def settings(
+    start: int, finish: int, most: int, usual: int, last: int, unit: float
+) -> tuple[int, ...]:
+    """Settings of a planer from the thickest place down to `finish`, in the order they are made.
 
-    >>> thickness_passes(1000, 600, 200, 100)
-    (200, 100, 100)
-    >>> thickness_passes(650, 600, 200, 100)
-    (50,)
+    Every piece of one thickness meets the same settings, so that all of them go through at each and
+    a thinner one joins when the setting has come down to it: they lie `last` over the finish, and
+    from there up at steps of the usual pass, or of its half or quarter for a wide or hard piece
+    that may lose no more than `most` at once. All are whole numbers of the dial's `unit` over the
+    finish; so the last pass is light and the first takes what is left.
+
+    >>> settings(1000, 600, 200, 200, 100, 50)
+    (900, 700, 600)
+    >>> settings(1000, 600, 120, 200, 100, 50)
+    (900, 800, 700, 600)
+    >>> settings(620, 600, 200, 200, 100, 50)
+    (600,)
     """
-    depth = start - finish
-    if depth <= 0:
+    if start <= finish:
         return ()
-    if depth <= last:
-        return (depth,)
-    full, rest = divmod(depth - last, usual)
-    return (usual,) * full + ((rest,) if rest else ()) + (last,)
+    whole = max(1, int(usual / unit + 1e-9))
+    whole -= whole % 2 if whole > 1 else 0
+    each = whole
+    while each > 1 and each * unit > most:
+        each //= 2
+    light = min(max(1, int(last / unit + 1e-9)), each)
+    found = [finish]
+    at = light
+    while finish + at * unit < start - 0.5:
+        found.append(finish + round(at * unit))
+        at += each
+    return tuple(reversed(found))
+
+
+def depths(start: int, made: tuple[int, ...]) -> tuple[int, ...]:
+    """What each of these settings takes from `start` on.
+
+    >>> depths(1000, (900, 700, 600))
+    (100, 200, 100)
+    """
+    return tuple(a - b for a, b in zip((start, *made), made, strict=False))

@@ -10,7 +10,6 @@ import numpy as np
 
 from vividplank.core.board import Board, Region, Slab, flat_slab
 from vividplank.core.board.flat.depth import depths
-from vividplank.core.milling.physics.orient import Face
 from vividplank.core.milling.physics.simulate import (
     MOST_PASSES,
     Floats,
@@ -21,6 +20,7 @@ from vividplank.core.milling.physics.simulate import (
     level,
     piece_of,
 )
+from vividplank.core.piece import Cut, Face, Plane
 
 #: This much of a face clean is enough to go on to the planer where the other side still has wood
 #: to give.
@@ -35,15 +35,17 @@ _CORNERS = (
 
 @dataclass(frozen=True)
 class Flattened:
-    """`down` is the face on the table. `high` names corners to knock down first and by how much;
-    `passes` of the jointer follow, `depth` each. Then it is `thickest` at its thickest place, and
-    the planer can make it `thinnest` with both faces clean; `enough` says whether that holds the
-    thickness asked for. `slab` is h(R), `off` the most that comes off the face, `clean` the share
-    of it that is clean at the end.
+    """`down` is the face on the table. `high` are corners to knock down first: their name, where
+    they lie in the region (along it, and from its line), and by how much; `passes` of the jointer
+    follow, `depth` each. Then it is `thickest` at its thickest place, and the planer can make it
+    `thinnest` with both faces clean; `enough` says whether that holds the thickness asked for.
+    `slab` is h(R), `off` the most that comes off the face, `clean` the share of it that is clean at
+    the end, `plane` where it then lies, in the axes of the board. `left` is how far under the plane
+    of the slab knocking down stops; None where nothing is knocked down.
     """
 
     down: Face
-    high: tuple[tuple[str, int], ...]
+    high: tuple[tuple[str, int, int, int], ...]
     passes: int
     depth: int
     thickest: int
@@ -52,10 +54,20 @@ class Flattened:
     enough: bool
     slab: float
     off: float
+    plane: Plane
+    left: float | None = None
 
 
 @lru_cache(maxsize=4096)
-def flatten(board: Board, region: Region, finish: int, depth: int, show: bool) -> Flattened:
+def flatten(
+    board: Board,
+    region: Region,
+    finish: int,
+    depth: int,
+    show: bool,
+    enough_clean: float = ENOUGH_CLEAN,
+    cuts: tuple[Cut, ...] = (),
+) -> Flattened:
     """Face a piece for a thickness in passes of `depth`; a show face is cleaned fully.
 
     First as it lies, hollow side down. Where that takes too much of the wood (a twist laid on three
@@ -67,11 +79,11 @@ def flatten(board: Board, region: Region, finish: int, depth: int, show: bool) -
     found = depths(board, region, slab)
     down: Face = "B" if found.hollow >= 0 else "A"
     off = found.below if down == "B" else found.above
-    piece = piece_of(board, region, down)
-    target = 1.0 if show or slab.thickness - finish < depth else ENOUGH_CLEAN
+    piece = piece_of(board, region, down, cuts=cuts)
+    target = 1.0 if show or slab.thickness - finish < depth else enough_clean
 
     under = _under(piece, region, slab, down)
-    corners = _corners(under - piece.lower, down)
+    corners = _corners(under - piece.lower, down, region)
     for spare in (None, float(depth), 0.0):
         start = piece if spare is None else knock_down(piece, under - spare)
         once = joint(start, depth)
@@ -80,7 +92,9 @@ def flatten(board: Board, region: Region, finish: int, depth: int, show: bool) -
         if enough:
             break
     high = (
-        () if spare is None else tuple((name, ceil(d - spare)) for name, d in corners if d > spare)
+        ()
+        if spare is None
+        else tuple((name, x, y, ceil(d - spare)) for (name, x, y), d in corners if d > spare)
     )
     return Flattened(
         down,
@@ -93,7 +107,45 @@ def flatten(board: Board, region: Region, finish: int, depth: int, show: bool) -
         enough,
         slab.thickness,
         off,
+        _plane(last, region, down),
+        spare,
     )
+
+
+def as_laid(
+    board: Board,
+    region: Region,
+    found: Flattened,
+    along: int,
+    across: int,
+    cuts: tuple[Cut, ...] = (),
+) -> Piece:
+    """The piece as it first goes over the jointer: its high corners knocked down as foretold."""
+    piece = piece_of(board, region, found.down, along, across, cuts)
+    if found.left is None:
+        return piece
+    return knock_down(
+        piece, _under(piece, region, flat_slab(board, region), found.down) - found.left
+    )
+
+
+def _plane(piece: Piece, region: Region, down: Face) -> Plane:
+    """The plane through what the cutter has cut of the underside, by least squares; the piece is as
+    thick over it as at its thickest place.
+    """
+    clean = piece.clean_lower
+    heights = piece.lower
+    xs, ys = np.meshgrid(piece.xs, piece.ys, indexing="ij")
+    x = xs + region.x0
+    line = region.y0 + region.slope * xs
+    y = line + region.h0 + ys if down == "B" else line + region.h1 - ys
+    if clean.sum() < 3:
+        clean = np.ones_like(clean)
+    rows = np.column_stack([x[clean], y[clean], np.ones(int(clean.sum()))])
+    a, b, c = (float(v) for v in np.linalg.lstsq(rows, heights[clean], rcond=None)[0])
+    if down == "B":
+        return Plane(a, b, c)
+    return Plane(-a, -b, -c)
 
 
 def _under(piece: Piece, region: Region, slab: Slab, down: Face) -> Floats:
@@ -117,8 +169,11 @@ def _under(piece: Piece, region: Region, slab: Slab, down: Face) -> Floats:
     )
 
 
-def _corners(under: Floats, down: Face) -> list[tuple[str, float]]:
+def _corners(under: Floats, down: Face, region: Region) -> list[tuple[tuple[str, int, int], float]]:
     """How far each corner stands under the slab's plane, where it does, the most first."""
+    length = region.x1 - region.x0
+    places = [(x, h) for h in (region.h0, region.h1) for x in (0, length)]
+    named = [(name, *place) for name, place in zip(_CORNERS, places, strict=True)]
     ys = (0, -1) if down == "B" else (-1, 0)
-    found = zip(_CORNERS, (float(under[x, y]) for y in ys for x in (0, -1)), strict=True)
+    found = zip(named, (float(under[x, y]) for y in ys for x in (0, -1)), strict=True)
     return sorted(((name, d) for name, d in found if d > 0), key=lambda c: -c[1])

@@ -8,12 +8,10 @@ fibres want the other end there is a conflict.
 """
 
 from dataclasses import dataclass
-from typing import Literal
 
-from vividplank.core.board.grain import Grain, feed_first
-from vividplank.core.milling.model.step import End
+from vividplank.core.board.grain import End, Grain, feed_first
+from vividplank.core.piece import Face
 
-Face = Literal["A", "B"]
 #: Slopes under this hardly tear.
 _STEEP = 0.01
 

@@ -18,8 +18,11 @@ from typing import Any, Literal
 import numpy as np
 import numpy.typing as npt
 
+from vividplank.core import piece as core
 from vividplank.core.board import Board, Region
 from vividplank.core.measure import TICKS_PER_INCH
+from vividplank.core.piece import Cut
+from vividplank.core.piece.field import edges
 
 Floats = npt.NDArray[np.float64]
 Press = Literal["outfeed", "infeed"]
@@ -94,22 +97,21 @@ def piece_of(
     down: Literal["A", "B"] = "B",
     along: int = _ALONG,
     across: int = _ACROSS,
+    cuts: tuple[Cut, ...] = (),
 ) -> Piece:
-    """The piece that is cut out of a board there, with that face on the table."""
+    """The piece that is cut out of a board there, with that face on the table; `cuts` is what
+    cutters have left of its faces before.
+    """
     xs = np.linspace(0, region.x1 - region.x0, along)
     hs = np.linspace(region.h0, region.h1, across)
-    lower = np.empty((along, across))
-    thick = np.empty((along, across))
-    for i, x in enumerate(xs + region.x0):
-        line = region.line(x)
-        for j, h in enumerate(hs):
-            # Where wane or crook leave no wood the nearest there is stands for it.
-            low, high = board.edges(x)
-            y = min(max(line + h, low), high)
-            lower[i, j] = board.underside(x, y)
-            thick[i, j] = board.thickness(x, y)
+    x = np.broadcast_to((xs + region.x0)[:, None], (along, across)).copy()
+    y = region.y0 + region.slope * (x - region.x0) + hs
+    # Where wane or crook leave no wood the nearest there is stands for it.
+    low, high = edges(board, x)
+    whole = core.Piece("", board, region.x0, region.x1, cuts=cuts)
+    lower, upper = whole.faces(x, np.clip(y, low, high))
     none = np.zeros((along, across), dtype=np.bool_)
-    found = Piece(xs, hs - region.h0, lower, lower + thick, none, none)
+    found = Piece(xs, hs - region.h0, lower, upper, none, none)
     return found if down == "B" else found.turned_over()
 
 

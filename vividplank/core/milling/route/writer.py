@@ -1,62 +1,20 @@
-"""A piece in hand, and the writing down of what is done to it."""
+"""The writing down of what is done to pieces: steps with the whole pieces they take and give."""
 
-from dataclasses import dataclass, replace
-from math import ceil
+from collections.abc import Sequence
+from dataclasses import replace
 
-from vividplank.core.board import Board, Region
-from vividplank.core.board.volume import region_volume
 from vividplank.core.job import Job
-from vividplank.core.layout.model.plan import Segment
 from vividplank.core.measure import System, about, rule_step, written
-from vividplank.core.milling.model.step import Machine, Obstacle, Step
-from vividplank.core.milling.physics.orient import Face
-from vividplank.core.milling.route.pace import Factors, minutes
+from vividplank.core.milling.model.step import Given, Method, Obstacle, Step, Task, Way
+from vividplank.core.milling.shop.pace import Factors, minutes
 from vividplank.core.milling.shop.school import Milling
+from vividplank.core.piece import Piece
+from vividplank.core.piece.volume import volume
 from vividplank.core.timber.weight import weight_kg
 from vividplank.core.timber.woods import wood_named
 
-_BY_HAND: dict[str, Machine] = {
-    "jointer": "hand plane",
-    "planer": "hand plane",
-    "crosscut saw": "handsaw",
-    "table saw": "handsaw",
-    "bandsaw": "handsaw",
-}
-
-
-@dataclass(frozen=True)
-class Stock:
-    """A piece in hand: where in its board it lies, how thick it is by now, which face is flat, the
-    last step done on it.
-
-    What is `glued` is all of its size and more than its region of the board says.
-    """
-
-    name: str
-    board: Board
-    region: Region
-    thick: int
-    last: str
-    down: Face = "B"
-    glued: bool = False
-
-    @property
-    def volume(self) -> float:
-        """In cubic ticks: a piece of a board is rough or by now thinner."""
-        solid = float(self.length * self.width * self.thick)
-        return solid if self.glued else min(solid, region_volume(self.board, self.region))
-
-    @property
-    def length(self) -> int:
-        return self.region.x1 - self.region.x0
-
-    @property
-    def width(self) -> int:
-        return self.region.h1 - self.region.h0
-
-    @property
-    def size(self) -> tuple[int, int, int]:
-        return self.length, self.width, self.thick
+#: Where nothing is set on a dial.
+_UNSET = ("hand plane", "handsaw", "router bridge", "outside shop", "not here", "bench")
 
 
 class Writer:
@@ -79,6 +37,15 @@ class Writer:
         self.step = rule_step(job.unit)
         self.steps: list[Step] = []
         self.by_hand = False
+        # The last step of every piece, and the board a glued one is counted to.
+        self.last: dict[str, str] = {}
+        self.home: dict[str, str] = {}
+
+    def begin(self, by_hand: bool = False) -> list[Step]:
+        """A new route; the steps that follow go into the list that is answered."""
+        self.by_hand = by_hand
+        self.steps = []
+        return self.steps
 
     def say(self, ticks: int) -> str:
         return written(ticks, self.system, unit=True)
@@ -91,74 +58,92 @@ class Writer:
         """What wood still gives: the mark of the rule below."""
         return about(ticks, self.system, unit=True, down=True)
 
-    def write(
-        self, step: Step, stock: Stock | None = None, obstacle: Obstacle | None = None
-    ) -> str:
-        """Add a step; where the usual machine cannot take the piece it is done at the first way
-        round. Gives its key.
+    def pick(
+        self, key: str, task: Task, found: Obstacle, without: Sequence[Method] = ()
+    ) -> Obstacle:
+        """The same ways for a task, the one to take first: the one chosen for this step, by hand
+        where the school is, the way this shop prefers, or the first that leaves every guard on.
         """
-        if self.by_hand:
-            step = replace(step, machine=_BY_HAND.get(step.machine, step.machine))
-        elif obstacle:
-            step = _another_way(step, obstacle)
-        if step.machine in (
-            "hand plane",
-            "handsaw",
-            "router bridge",
-            "outside shop",
-            "not here",
-            "bench",
-        ):
+        offered = [w for w in found.ways if w.method not in without] or list(found.ways)
+        wishes = [self.milling.chosen.get(key), "hand" if self.by_hand else None]
+        found = replace(found, task=task)
+        wishes.append(dict(self.machines.preferred).get(task))
+        for wish in wishes:
+            for way in offered:
+                if wish and way.method == wish:
+                    return _first(found, offered, way)
+        way = next((w for w in offered if not w.guard_off), offered[0])
+        return _first(found, offered, way)
+
+    def write(
+        self,
+        step: Step,
+        takes: Sequence[Piece],
+        gives: Sequence[tuple[Given, Piece]],
+        found: Obstacle | None = None,
+        after: Sequence[str] = (),
+    ) -> str:
+        """Add a step with the pieces it takes and gives, done the first of the ways found."""
+        if found:
+            way = found.ways[0]
+            step = replace(
+                step,
+                machine=way.machine,
+                way=way.method,
+                obstacle=found.why,
+                ways=found.ways,
+                task=found.task,
+            )
+        if step.machine in _UNSET:
             step = replace(
                 step, setup="", passes=() if step.dimension != "thickness" else step.passes
             )
-        if stock:
-            step = replace(
-                step,
-                board=stock.board.id,
-                piece=stock.name,
-                size=stock.size,
-                people=self._people(stock),
-            )
+        before = [self.last[p.mark] for p in takes if p.mark in self.last]
+        first = takes[0]
+        step = replace(
+            step,
+            takes=tuple(p.mark for p in takes),
+            gives=tuple(given for given, _ in gives),
+            sizes_in={p.mark: p.size for p in takes},
+            sizes_out={given.piece: p.size for given, p in gives},
+            board=self.home.get(first.board.id, first.board.id),
+            piece=step.piece or first.mark,
+            size=first.size,
+            people=max(self._people(p) for p in (*takes, *(p for _, p in gives))),
+            after=tuple(dict.fromkeys((*before, *after))),
+        )
         taken = minutes(step, self.machines) * self.factors.get(step.machine, 1.0)
         self.steps.append(replace(step, minutes=round(taken, 2), setup=step.setup or step.machine))
+        for given, _ in gives:
+            self.last[given.piece] = step.key
         return step.key
 
-    def _people(self, stock: Stock) -> int:
-        wood = wood_named(stock.board.species)
+    def on_wood(
+        self,
+        step: Step,
+        before: Piece,
+        after: Piece,
+        found: Obstacle | None = None,
+        given: Given | None = None,
+    ) -> Piece:
+        """A step that takes one piece and gives it back changed."""
+        self.write(step, [before], [(given or Given(after.mark), after)], found)
+        return after
+
+    def _people(self, piece: Piece) -> int:
+        wood = wood_named(piece.board.species)
         if wood is None:
             return 1
-        return 2 if weight_kg(wood, stock.volume) > self.machines.lift_alone_kg else 1
+        most = self.machines.lift_alone_kg
+        length, width, thick = piece.size
+        if weight_kg(wood, float(length) * width * thick) <= most:
+            return 1
+        return 2 if weight_kg(wood, volume(piece)) > most else 1
 
-    def hardness(self, stock: Stock) -> int | None:
-        wood = wood_named(stock.board.species)
+    def hardness(self, piece: Piece) -> int | None:
+        wood = wood_named(piece.board.species)
         return wood.hardness_lbf if wood else None
 
 
-def _another_way(step: Step, obstacle: Obstacle) -> Step:
-    """The step at the first way's machine; on a carrier, or at a saw instead of a cutter, it has a
-    setting of its own.
-    """
-    way = obstacle.ways[0]
-    there = replace(step, machine=way.machine, obstacle=obstacle.why, ways=obstacle.ways)
-    if way.machine == step.machine:
-        return there
-    carried = "carrier" in way.do
-    return replace(
-        there,
-        setup=f"{way.machine} {'carrier' if carried else step.setting}",
-        setting=0 if carried else step.setting,
-        passes=() if "saw" in way.machine else step.passes,
-    )
-
-
-def thickest(board: Board, region: Region) -> int:
-    xs = [region.x0, region.x1, *(s.x for s in board.stations if region.x0 < s.x < region.x1)]
-    return ceil(
-        max(board.thickness(x, region.line(x) + h) for x in xs for h in (region.h0, region.h1))
-        - 0.5
-    )
-
-
-def in_hand(segment: Segment, board: Board, name: str, region: Region, last: str) -> Stock:
-    return Stock(name, board, region, thickest(board, region), last)
+def _first(found: Obstacle, offered: Sequence[Way], way: Way) -> Obstacle:
+    return replace(found, ways=(way, *(w for w in offered if w is not way)))

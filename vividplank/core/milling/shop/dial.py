@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
+from vividplank.core.fields import Ticks
 from vividplank.core.measure import System, written
 
 Kind = Literal["scale", "wheel", "readout"]
@@ -22,7 +23,15 @@ class Dial:
     """
 
     kind: Kind = "scale"
-    per_turn: int = 0
+    per_turn: Ticks = 0
+
+    def step(self, rule: int) -> float:
+        """The least it can be moved by, in ticks: a sixteenth of a turn of a wheel, a mark of the
+        rule on a scale, a thousandth of an inch on a readout.
+        """
+        if self.kind == "wheel" and self.per_turn:
+            return self.per_turn / 16
+        return 8 if self.kind == "readout" else rule
 
     def says(self, depth: int, system: System) -> str:
         """How to move it by a depth, in sixteenths of a turn where it has a wheel.

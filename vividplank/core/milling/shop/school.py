@@ -2,9 +2,13 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import Annotated, Literal
 
+from pydantic import Field
+
+from vividplank.core.fields import Name
 from vividplank.core.measure import TICKS_PER_INCH
+from vividplank.core.milling.model.step import Method
 from vividplank.core.milling.shop.machines import Machines
 
 School = Literal[
@@ -103,10 +107,25 @@ class Hours:
 
 
 @dataclass(frozen=True)
+class OwnStep:
+    """A step the maker adds to the route of a part: a groove, a rebate, a round-over. `before` its
+    ends are cut, or after all of the part's other steps.
+    """
+
+    part: Name
+    name: Annotated[str, Field(min_length=1, max_length=200)]
+    machine: Annotated[str, Field(min_length=1, max_length=60)] = "bench"
+    setting: Annotated[str, Field(max_length=200)] = ""
+    before: bool = False
+    minutes: Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)] = 5.0
+
+
+@dataclass(frozen=True)
 class Milling:
     """How this shop mills. `exceptions` names a board, a part's id or a piece ("O3.1") and its own
     school; `fitted` the lengths measured from the work, by piece; `over` is what the first of two
-    visits leaves.
+    visits leaves; `enough` the share of a face that must be clean to go to the planer; `chosen` the
+    way picked for one step, by its key; `own` the maker's own steps.
     """
 
     machines: Machines = field(default_factory=Machines)
@@ -116,6 +135,9 @@ class Milling:
     waits: Waits = field(default_factory=Waits)
     hours: Hours = field(default_factory=Hours)
     over: int = TICKS_PER_INCH // 8
+    enough: Annotated[float, Field(gt=0, le=1)] = 0.8
+    chosen: Mapping[str, Method] = field(default_factory=dict)
+    own: Annotated[tuple[OwnStep, ...], Field(max_length=200)] = ()
 
     def school_of(self, *names: str) -> School | None:
         """The exception for the first of these names that has one."""

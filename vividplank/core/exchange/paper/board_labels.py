@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from reportlab.lib.units import mm
 
 from vividplank.core.board import Board
-from vividplank.core.exchange.cutlist_pdf import canvas_for, cut_text, latin, qr_code
+from vividplank.core.exchange.paper.cutlist_pdf import canvas_for, cut_text, latin, qr_code
 from vividplank.core.measure import show
 
 _PAGE = (210 * mm, 297 * mm)

@@ -9,7 +9,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from vividplank.core.board import Board
-from vividplank.core.exchange.cutlist_pdf import canvas_for, latin
+from vividplank.core.exchange.paper.cutlist_pdf import canvas_for, latin
 from vividplank.core.job import Job
 from vividplank.core.layout.explain.chalk import BoardMarks, chalk_list, to_rule
 from vividplank.core.layout.model.plan import BoardPlan, Plan

@@ -10,7 +10,7 @@ from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
-from vividplank.core.exchange.cutlist_pdf import canvas_for, latin
+from vividplank.core.exchange.paper.cutlist_pdf import canvas_for, latin
 from vividplank.core.job import Job
 from vividplank.core.measure import System
 from vividplank.core.milling.bench.words import figures, setting_name
