@@ -1,8 +1,13 @@
 import "@fontsource-variable/archivo/standard.css";
 import "element-plus/es/components/dialog/style/css";
+import "element-plus/es/components/button/style/css";
+import "element-plus/es/components/input-number/style/css";
+import "element-plus/es/components/input/style/css";
 import "element-plus/es/components/message/style/css";
 import "element-plus/es/components/option/style/css";
+import "element-plus/es/components/segmented/style/css";
 import "element-plus/es/components/select/style/css";
+import "element-plus/es/components/switch/style/css";
 import "element-plus/es/components/tab-pane/style/css";
 import "element-plus/es/components/tabs/style/css";
 import "element-plus/es/components/tooltip/style/css";

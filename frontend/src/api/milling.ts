@@ -9,6 +9,7 @@ import { enqueue, known, outOfReach, remember, send, sent, unsent, type Tap } fr
 export type Milling = Schemas["MillingBody"];
 /** With everything that has a usual value filled in, as the server answers it. */
 type Whole<T> = { [K in keyof T]-?: T[K] extends object ? Whole<NonNullable<T[K]>> : NonNullable<T[K]> };
+export type Method = Schemas["WayBody"]["method"];
 export type Settings = Whole<Schemas["MillingSettings"]["milling"]>;
 
 const put = async (tap: Tap): Promise<void> => {

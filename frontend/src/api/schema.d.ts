@@ -1470,7 +1470,10 @@ export interface components {
         AskLook: {
             board: components["schemas"]["Board"];
         };
-        /** Bandsaw */
+        /**
+         * Bandsaw
+         * @description How high it cuts.
+         */
         Bandsaw: {
             /**
              * @default {
@@ -1729,7 +1732,19 @@ export interface components {
             /** Sure */
             sure: boolean;
         };
-        /** CrosscutSaw */
+        /** CornerBody */
+        CornerBody: {
+            /** Depth */
+            depth: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * CrosscutSaw
+         * @description How wide a piece it cuts across in one go.
+         */
         CrosscutSaw: {
             /**
              * @default {
@@ -2341,7 +2356,11 @@ export interface components {
              */
             stave: number;
         };
-        /** Jointer */
+        /**
+         * Jointer
+         * @description Its bed, the least it takes, and the longest edge its tables hold straight: beyond about
+         *     twice their length none does.
+         */
         Jointer: {
             /**
              * Bed Width
@@ -2625,7 +2644,8 @@ export interface components {
          * Machines
          * @description What the shop has. `carrier`: flat boards to plane on, `router_bridge`: the widest it takes,
          *     0 where there is none, `by_hand`: planes and winding sticks, `outside`: a shop with wider
-         *     machines, empty where there is none.
+         *     machines, empty where there is none; `off`: machines it does without; `preferred`: the way this
+         *     shop does a task where it can.
          */
         Machines: {
             bandsaw?: components["schemas"]["Bandsaw"];
@@ -2676,6 +2696,11 @@ export interface components {
              */
             lift_alone_kg: number;
             /**
+             * Off
+             * @default []
+             */
+            off: ("jointer" | "planer" | "table saw" | "bandsaw" | "crosscut saw")[];
+            /**
              * Outside
              * @default
              */
@@ -2699,6 +2724,13 @@ export interface components {
              *     }
              */
             planer: components["schemas"]["Planer"];
+            /**
+             * Preferred
+             * @default []
+             */
+            preferred: {
+                [key: string]: "machine" | "carrier" | "step-and-carrier" | "bridge" | "hand" | "ridge" | "strips" | "halves" | "sled" | "both-sides" | "line" | "straight-carrier" | "outside" | "none";
+            };
             /**
              * Router Bridge
              * @default 0
@@ -2824,9 +2856,19 @@ export interface components {
          * Milling
          * @description How this shop mills. `exceptions` names a board, a part's id or a piece ("O3.1") and its own
          *     school; `fitted` the lengths measured from the work, by piece; `over` is what the first of two
-         *     visits leaves.
+         *     visits leaves; `enough` the share of a face that must be clean to go to the planer; `chosen` the
+         *     way picked for one step, by its key; `own` the maker's own steps.
          */
         Milling: {
+            /** Chosen */
+            chosen?: {
+                [key: string]: "machine" | "carrier" | "step-and-carrier" | "bridge" | "hand" | "ridge" | "strips" | "halves" | "sled" | "both-sides" | "line" | "straight-carrier" | "outside" | "none";
+            };
+            /**
+             * Enough
+             * @default 0.8
+             */
+            enough: number;
             /** Exceptions */
             exceptions?: {
                 [key: string]: "plane-then-rip" | "seven-steps" | "jointed-saw-edge" | "rough-rip-first" | "look-first" | "two-visits" | "by-hand";
@@ -2842,6 +2884,11 @@ export interface components {
              * @default 1016
              */
             over: number;
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["OwnStep"][];
             /**
              * School
              * @default plane-then-rip
@@ -3077,6 +3124,37 @@ export interface components {
             value: string;
         };
         /**
+         * OwnStep
+         * @description A step the maker adds to the route of a part: a groove, a rebate, a round-over. `before` its
+         *     ends are cut, or after all of the part's other steps.
+         */
+        OwnStep: {
+            /**
+             * Before
+             * @default false
+             */
+            before: boolean;
+            /**
+             * Machine
+             * @default bench
+             */
+            machine: string;
+            /**
+             * Minutes
+             * @default 5
+             */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /**
+             * Setting
+             * @default
+             */
+            setting: string;
+        };
+        /**
          * Pace
          * @description Minutes to set a machine up and to handle a piece once, and the feed in ticks a minute.
          */
@@ -3216,11 +3294,6 @@ export interface components {
         };
         /** PassesBody */
         PassesBody: {
-            /**
-             * Depth
-             * @default 254
-             */
-            depth: number;
             /**
              * Down
              * @default
@@ -3375,7 +3448,10 @@ export interface components {
             /** Unplaced */
             unplaced: components["schemas"]["Unplaced"][];
         };
-        /** Planer */
+        /**
+         * Planer
+         * @description The widest it takes, the least it feeds, and its usual and its last, lightest pass.
+         */
         Planer: {
             /**
              * @default {
@@ -4021,6 +4097,15 @@ export interface components {
             /** Projects */
             projects: components["schemas"]["ShelfBody"][];
         };
+        /** ShimBody */
+        ShimBody: {
+            /** Height */
+            height: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
         /** Shop */
         Shop: {
             /**
@@ -4154,26 +4239,56 @@ export interface components {
             after: string[];
             /** Against */
             against: string;
+            /**
+             * Along
+             * @enum {string}
+             */
+            along: "" | "line" | "datum-edge" | "far-edge";
             /** Board */
             board: string;
             /** Check */
             check: string;
+            /** Clean */
+            clean: number;
+            /**
+             * Cuts
+             * @enum {string}
+             */
+            cuts: "" | "A" | "B";
             /** Dimension */
             dimension: string;
             /** Do */
             do: string;
+            /**
+             * Does
+             * @enum {string}
+             */
+            does: "crosscut" | "rip" | "joint-edge" | "knock-down" | "flatten" | "check" | "plane" | "skim" | "resaw" | "square" | "length" | "glue-edge" | "glue" | "unclamp" | "trim" | "shape" | "fit" | "rest" | "own";
             /** Done */
             done: boolean;
             /** Down */
             down: string;
+            /** Edge */
+            edge: ("datum-edge" | "far-edge")[];
+            /**
+             * Face Down
+             * @enum {string}
+             */
+            face_down: "" | "A" | "B";
             /** First */
             first: string;
+            /** Gives */
+            gives: string[];
             /** Hold */
             hold: number;
+            /** Holds */
+            holds: number;
             /** Key */
             key: string;
             /** Kind */
             kind: string;
+            /** Knocked */
+            knocked: components["schemas"]["CornerBody"][];
             /** Leaves */
             leaves: string;
             /** Machine */
@@ -4206,18 +4321,29 @@ export interface components {
             setting: number;
             /** Setup */
             setup: string;
+            /** Shims */
+            shims: components["schemas"]["ShimBody"][];
             /** Size */
             size: number[];
             /** Stock In */
             stock_in: number;
             /** Stock Out */
             stock_out: number;
+            /** Takes */
+            takes: string[];
+            /** Task */
+            task: ("face" | "edge" | "thickness" | "crosscut" | "rip" | "saw-out" | "resaw") | null;
             /** Tolerance */
             tolerance: number;
             /** Turn Over */
             turn_over: number;
             /** Turns */
             turns: string[];
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "machine" | "carrier" | "step-and-carrier" | "bridge" | "hand" | "ridge" | "strips" | "halves" | "sled" | "both-sides" | "line" | "straight-carrier" | "outside" | "none";
             /** Ways */
             ways: components["schemas"]["WayBody"][];
             /** Why */
@@ -4379,7 +4505,10 @@ export interface components {
             /** Said */
             said: string;
         };
-        /** TableSaw */
+        /**
+         * TableSaw
+         * @description How high it cuts, and how far and how near its fence goes.
+         */
         TableSaw: {
             /**
              * Fence
@@ -4584,6 +4713,8 @@ export interface components {
         };
         /** WatchedBody */
         WatchedBody: {
+            /** Depth */
+            depth: number;
             /** Down */
             down: string;
             /** Enough */
@@ -4607,8 +4738,15 @@ export interface components {
             danger: string;
             /** Do */
             do: string;
+            /** Guard Off */
+            guard_off: boolean;
             /** Machine */
             machine: string;
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "machine" | "carrier" | "step-and-carrier" | "bridge" | "hand" | "ridge" | "strips" | "halves" | "sled" | "both-sides" | "line" | "straight-carrier" | "outside" | "none";
         };
         /** WhatIfBody */
         WhatIfBody: {

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /** The steps, board by board, each with its figures and its reason. */
 import { computed, ref } from "vue";
-import type { Milling } from "../../api/milling";
+import type { Method, Milling } from "../../api/milling";
 import Fig from "../../controls/Fig.vue";
 import StepFigures from "./StepFigures.vue";
 import WaysNote from "./WaysNote.vue";
 
 const props = defineProps<{ data: Milling }>();
-const emit = defineEmits<{ mark: [string, boolean] }>();
+const emit = defineEmits<{ mark: [string, boolean]; choose: [string, Method] }>();
 const chosen = ref("");
 const route = computed(() => props.data.routes.find((r) => r.board === chosen.value) ?? props.data.routes[0]);
 const machines = computed(() => [...new Set(route.value?.steps.map((s) => s.machine))]);
@@ -61,7 +61,7 @@ const next = computed(() => route.value?.steps.find((s) => s.ready)?.key);
                   })
                 }}.
               </p>
-              <WaysNote v-if="s.obstacle" :step="s" />
+              <WaysNote v-if="s.ways.length" :step="s" @choose="emit('choose', s.key, $event)" />
               <p v-if="s.check">
                 <b>Check:</b> <Fig :text="s.check" /><template v-if="s.leaves"
                   >; leaves <Fig :text="s.leaves"

@@ -9,9 +9,8 @@ const props = defineProps<{ step: Step; layout: number; taken: number }>();
 const ask = computed<Schemas["PassesBody"]>(() => ({
   piece: props.step.piece,
   machine: "jointer",
-  down: props.step.down.endsWith("A") ? "A" : "B",
+  down: props.step.cuts,
   press: "outfeed",
-  depth: props.step.passes[0] ?? 0,
   far_end_first: props.step.first === "far end",
 }));
 const { data } = useQuery({

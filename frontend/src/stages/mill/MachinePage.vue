@@ -6,7 +6,7 @@
 import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
 import { api, type Step } from "../../api/client";
 import { useLayout } from "../../api/layout";
-import { useDays, useMilling, useSettings } from "../../api/milling";
+import { useDays, useMilling, useSettings, type Method } from "../../api/milling";
 import { useProject } from "../../api/project";
 import { unsent } from "../../api/outbox";
 import BoardDrawing from "../../board/BoardDrawing.vue";
@@ -36,7 +36,7 @@ import { TICKS_PER_INCH } from "../../measure";
 const { pk, project } = useProject();
 const { data, error, mark } = useMilling(pk);
 const { days } = useDays(computed(() => data.value?.layout));
-const { changed } = useSettings(pk);
+const { change, changed } = useSettings(pk);
 const steps = computed(() =>
   inOrder(data.value?.routes.flatMap((r) => r.steps) ?? [], days.value?.setups ?? []),
 );
@@ -54,6 +54,11 @@ watch(
   { immediate: true },
 );
 
+/** This step done another way, here and now. */
+function choose(method: Method): void {
+  const mine = key.value;
+  void change((now) => ({ ...now, chosen: { ...now.chosen, [mine]: method } }));
+}
 function show(next: Step): void {
   key.value = next.key;
   doubted.value = false;
@@ -298,7 +303,7 @@ const button = computed(() => {
         />
         <p v-if="step.down" class="say"><b>Down:</b> {{ step.down }}</p>
         <p v-if="step.against" class="say"><b>Fence:</b> {{ step.against }}</p>
-        <WaysNote v-if="step.obstacle" class="say" :step="step" />
+        <WaysNote v-if="step.ways.length" class="say" :step="step" @choose="choose" />
         <p v-if="step.check" class="say">
           <b>Check:</b> <Fig :text="step.check" /><template v-if="step.leaves"
             >; leaves <Fig :text="step.leaves"

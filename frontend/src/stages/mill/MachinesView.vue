@@ -4,12 +4,15 @@
  * project has them.
  */
 import { computed, toRef } from "vue";
-import { useSettings, type Settings } from "../../api/milling";
+import { ElInputNumber, ElOption, ElSelect, ElSwitch } from "element-plus";
+import type { Schemas } from "../../api/client";
+import { useSettings, type Method, type Settings } from "../../api/milling";
 import MeasureField from "../../controls/MeasureField.vue";
 import type { System } from "../../measure";
 import { clock } from "./day";
+import OwnSteps from "./OwnSteps.vue";
 
-const props = defineProps<{ project: number; system: System }>();
+const props = defineProps<{ project: number; system: System; parts: { id: string; name: string }[] }>();
 const { settings, change, refusals } = useSettings(toRef(props, "project"));
 type Machines = Settings["machines"];
 type Kind = "jointer" | "planer" | "table_saw" | "bandsaw" | "crosscut";
@@ -49,6 +52,51 @@ const MACHINES: { kind: Kind; word: string; sizes: [string, string][] }[] = [
   { kind: "bandsaw", word: "Bandsaw", sizes: [["tallest", "Height under the guide"]] },
   { kind: "crosscut", word: "Crosscut saw", sizes: [["widest", "Width of cut"]] },
 ];
+type Switched = NonNullable<Schemas["Machines"]["off"]>[number];
+const NAMES: Record<Kind, Switched> = {
+  jointer: "jointer",
+  planer: "planer",
+  table_saw: "table saw",
+  bandsaw: "bandsaw",
+  crosscut: "crosscut saw",
+};
+/** What a shop may do another way than by its usual machine, and the ways. */
+const TASKS: { task: string; word: string; ways: [Method, string][] }[] = [
+  {
+    task: "face",
+    word: "A face is made flat",
+    ways: [
+      ["carrier", "on a carrier through the planer"],
+      ["hand", "by hand plane"],
+      ["bridge", "under a router bridge"],
+    ],
+  },
+  {
+    task: "edge",
+    word: "An edge is made straight",
+    ways: [
+      ["hand", "by hand plane"],
+      ["straight-carrier", "against a straight carrier at the table saw"],
+    ],
+  },
+  { task: "thickness", word: "A piece is made even", ways: [["hand", "by hand plane"]] },
+  {
+    task: "crosscut",
+    word: "A piece is cut across",
+    ways: [
+      ["sled", "on a sled at the table saw"],
+      ["hand", "by handsaw"],
+    ],
+  },
+  {
+    task: "rip",
+    word: "A piece is ripped",
+    ways: [
+      ["line", "at the bandsaw"],
+      ["hand", "by handsaw"],
+    ],
+  },
+];
 const machines = computed(() => settings.value!.machines as Required<Machines>);
 
 function set(kind: Kind, values: Record<string, unknown>): void {
@@ -60,6 +108,19 @@ function set(kind: Kind, values: Record<string, unknown>): void {
 function shop(values: Partial<Machines>): void {
   void change((now) => ({ ...now, machines: { ...now.machines, ...values } as Machines }));
 }
+/** In the shop, or not. */
+function turn(name: Switched, on: boolean): void {
+  const others = machines.value.off.filter((m) => m !== name);
+  shop({ off: on ? others : [...others, name] });
+}
+function prefer(task: string, method: Method | ""): void {
+  const kept: Record<string, Method> = { ...(machines.value.preferred as Record<string, Method>) };
+  if (method) kept[task] = method;
+  else delete kept[task];
+  shop({ preferred: kept as Machines["preferred"] });
+}
+const preferred = (task: string): Method | "" =>
+  (machines.value.preferred as Record<string, Method>)[task] ?? "";
 function hours(values: Partial<Settings["hours"]>): void {
   void change((now) => ({ ...now, hours: { ...now.hours, ...values } as Settings["hours"] }));
 }
@@ -85,8 +146,16 @@ const clockField = (minutes: number): string => clock(minutes).padStart(5, "0");
       Usual starting values: check your manuals. What a machine cannot take is never written for it; the step
       goes another way and says so.
     </p>
-    <fieldset v-for="m in MACHINES" :key="m.kind">
+    <fieldset v-for="m in MACHINES" :key="m.kind" :class="{ off: machines.off.includes(NAMES[m.kind]) }">
       <legend>{{ m.word }}</legend>
+      <label class="tick"
+        ><ElSwitch
+          :model-value="!machines.off.includes(NAMES[m.kind])"
+          :aria-label="`${m.word} in this shop`"
+          @change="turn(NAMES[m.kind], !!$event)"
+        />
+        in this shop</label
+      >
       <MeasureField
         v-for="[name, word] in m.sizes"
         :key="name"
@@ -176,6 +245,31 @@ const clockField = (minutes: number): string => clock(minutes).padStart(5, "0");
           @change="shop({ lift_alone_kg: num($event) })"
       /></label>
     </fieldset>
+    <fieldset>
+      <legend>Where there is a choice</legend>
+      <label v-for="one in TASKS" :key="one.task" class="field"
+        ><span>{{ one.word }}</span>
+        <ElSelect
+          :model-value="preferred(one.task)"
+          :aria-label="one.word"
+          @change="prefer(one.task, $event)"
+        >
+          <ElOption value="" label="by its usual machine" />
+          <ElOption v-for="[method, word] in one.ways" :key="method" :value="method" :label="word" />
+        </ElSelect>
+      </label>
+      <label class="field"
+        ><span>Clean enough for the planer, % of a face</span>
+        <ElInputNumber
+          :model-value="Math.round(settings.enough * 100)"
+          :min="40"
+          :max="100"
+          :step="5"
+          @change="change((now) => ({ ...now, enough: ($event ?? 80) / 100 }))"
+        />
+      </label>
+    </fieldset>
+    <OwnSteps :own="settings.own" :parts="parts" @change="change((now) => ({ ...now, own: $event }))" />
     <fieldset>
       <legend>Hours and room</legend>
       <label class="field"
@@ -282,6 +376,9 @@ legend {
   padding-right: 0.8rem;
   font-weight: 720;
   font-size: 1.1rem;
+}
+.off > :not(legend, .tick) {
+  opacity: 0.45;
 }
 .tick {
   display: inline-flex;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Mill: the shop's days, the steps board by board, schools, passes, whereabouts, and the machines. */
 import { computed, ref } from "vue";
-import { useDays, useMilling } from "../../api/milling";
+import { useDays, useMilling, useSettings, type Method } from "../../api/milling";
 import { nothingFromBoards } from "../../api/parts";
 import { useProject } from "../../api/project";
 import NotFromBoards from "../../controls/NotFromBoards.vue";
@@ -15,6 +15,11 @@ import WhereView from "./WhereView.vue";
 
 const { pk, project } = useProject();
 const { data, error, mark } = useMilling(pk);
+const { change } = useSettings(pk);
+/** A step done another way from now on. */
+function choose(step: string, method: Method): void {
+  void change((now) => ({ ...now, chosen: { ...now.chosen, [step]: method } }));
+}
 const layout = computed(() => data.value?.layout);
 const { days, plan } = useDays(layout);
 const steps = computed(() => data.value?.routes.flatMap((r) => r.steps) ?? []);
@@ -77,7 +82,7 @@ const view = ref<(typeof VIEWS)[number][0]>("day");
         </button>
       </nav>
       <DayView v-if="view === 'day'" :data="data" :days="days" :project="pk" @plan="plan" />
-      <BoardSteps v-else-if="view === 'boards'" :data="data" @mark="mark" />
+      <BoardSteps v-else-if="view === 'boards'" :data="data" @mark="mark" @choose="choose" />
       <SchoolsView
         v-else-if="view === 'schools'"
         :project="pk"
@@ -86,7 +91,7 @@ const view = ref<(typeof VIEWS)[number][0]>("day");
       />
       <PassesView v-else-if="view === 'passes'" :layout="data.layout" :steps="steps" :system="data.system" />
       <WhereView v-else-if="view === 'where'" :where="data.where" />
-      <MachinesView v-else :project="pk" :system="data.system" />
+      <MachinesView v-else :project="pk" :system="data.system" :parts="project.parts" />
     </template>
   </section>
 </template>

@@ -17,15 +17,11 @@ const piece = ref(pieces.value[0] ?? "");
 const machine = ref<"jointer" | "planer">("jointer");
 const down = ref<"" | "A" | "B">("");
 const press = ref<"outfeed" | "infeed">("outfeed");
-const depth = computed(
-  () => props.steps.find((s) => s.kind === "face" && s.piece === piece.value)?.passes[0] ?? 254,
-);
 const ask = computed<Schemas["PassesBody"]>(() => ({
   piece: piece.value,
   machine: machine.value,
   down: down.value,
   press: press.value,
-  depth: depth.value,
   far_end_first: false,
 }));
 const { data } = useQuery({
@@ -105,7 +101,7 @@ function key(event: KeyboardEvent): void {
         <div>
           <span class="figure"
             >{{ at }} <small>of {{ last }}</small></span
-          ><span class="label">passes of <Len :ticks="depth" :system="system" nearest /></span>
+          ><span class="label">passes of <Len :ticks="data?.depth ?? 0" :system="system" nearest /></span>
         </div>
         <div>
           <span class="figure">{{ Math.round(100 * frame.clean) }} %</span

@@ -1,25 +1,35 @@
 <script setup lang="ts">
-/** What the usual machine cannot take, what is done instead, and what else could be. */
+/** What the usual machine cannot take, what is done instead, and what else could be; any can be taken. */
+import { computed } from "vue";
 import type { Step } from "../../api/client";
+import type { Method } from "../../api/milling";
 import Fig from "../../controls/Fig.vue";
 
-defineProps<{ step: Step }>();
+const props = defineProps<{ step: Step }>();
+const emit = defineEmits<{ choose: [Method] }>();
+const here = computed(() => props.step.ways[0]);
+const others = computed(() => props.step.ways.slice(1));
+const round = computed(() => !!props.step.obstacle || props.step.way !== "machine");
 </script>
 
 <template>
-  <div class="note ways">
+  <div v-if="here" :class="{ note: round }" class="ways">
     <div>
-      <p>
-        <b><Fig :text="step.obstacle" />.</b> Here: <Fig :text="step.ways[0]!.do" /> ({{
-          step.ways[0]!.costs
-        }})<template v-if="step.ways[0]!.danger">. Mind: {{ step.ways[0]!.danger }}</template
+      <p v-if="round">
+        <template v-if="step.obstacle"
+          ><b><Fig :text="step.obstacle" />.</b>&#32;</template
+        >Here: <Fig :text="here.do" /> ({{ here.costs }})<template v-if="here.danger"
+          >. Mind: {{ here.danger }}</template
         >.
       </p>
-      <details v-if="step.ways.length > 1">
-        <summary>Or</summary>
+      <details v-if="others.length">
+        <summary>{{ round ? "Or" : "Another way" }}</summary>
         <ul>
-          <li v-for="w in step.ways.slice(1)" :key="w.do">
-            <Fig :text="w.do" /> ({{ w.costs }})<span v-if="w.danger" class="soft">; {{ w.danger }}</span>
+          <li v-for="w in others" :key="w.method">
+            <span>
+              <Fig :text="w.do" /> ({{ w.costs }})<span v-if="w.danger" class="soft">; {{ w.danger }}</span>
+            </span>
+            <button v-if="!step.done" class="act" @click="emit('choose', w.method)">Do it so</button>
           </li>
         </ul>
       </details>
@@ -29,8 +39,18 @@ defineProps<{ step: Step }>();
 
 <style scoped>
 .ways ul {
+  display: grid;
+  gap: 0.4rem;
   margin: 0.3rem 0 0;
-  padding-left: 1.1rem;
+  padding: 0;
+  list-style: none;
+}
+.ways li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem 1rem;
+  align-items: center;
+  justify-content: space-between;
 }
 .ways summary {
   cursor: pointer;

@@ -9,11 +9,20 @@ describe("a way round", () => {
     ways: [
       {
         machine: "planer",
+        method: "carrier",
+        guard_off: false,
         do: "on a flat carrier",
         costs: "10 minutes to shim it",
         danger: "it must not rock",
       },
-      { machine: "hand plane", do: "hand planes and winding sticks", costs: "about 33 minutes", danger: "" },
+      {
+        machine: "hand plane",
+        method: "hand",
+        guard_off: false,
+        do: "hand planes and winding sticks",
+        costs: "about 33 minutes",
+        danger: "",
+      },
     ],
   });
 
@@ -22,7 +31,7 @@ describe("a way round", () => {
     expect(text.replaceAll(" .", ".")).toContain(
       "10 in wide; the jointer takes 8 in. Here: on a flat carrier (10 minutes to shim it). Mind: it must not rock.",
     );
-    expect(text).toContain("Or hand planes and winding sticks (about 33 minutes)");
+    expect(text).toContain("Or hand planes and winding sticks (about 33 minutes) Do it so");
   });
 
   it("offers nothing else where there is one way only", async () => {

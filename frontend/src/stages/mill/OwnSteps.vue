@@ -1,0 +1,107 @@
+<script setup lang="ts">
+/** The maker's own steps in a part's route: a groove, a rebate, a round-over. */
+import { ElButton, ElInput, ElInputNumber, ElOption, ElSegmented, ElSelect } from "element-plus";
+import { computed, reactive } from "vue";
+import type { Settings } from "../../api/milling";
+
+type Own = Settings["own"][number];
+const props = defineProps<{ own: Own[]; parts: { id: string; name: string }[] }>();
+const emit = defineEmits<{ change: [Own[]] }>();
+const MACHINES = ["bench", "table saw", "bandsaw", "hand plane", "handsaw", "crosscut saw", "router table"];
+const WHEN = [
+  { label: "before its ends are cut", value: true },
+  { label: "when it is cut", value: false },
+];
+const fresh = (): Own => ({ part: "", name: "", machine: "bench", setting: "", before: false, minutes: 5 });
+const draft = reactive(fresh());
+const ready = computed(() => !!draft.part && !!draft.name.trim());
+const called = (id: string): string => props.parts.find((p) => p.id === id)?.name || id;
+function add(): void {
+  emit("change", [...props.own, { ...draft, name: draft.name.trim(), setting: draft.setting.trim() }]);
+  Object.assign(draft, fresh(), { part: draft.part });
+}
+</script>
+
+<template>
+  <fieldset class="own">
+    <legend>Your own steps</legend>
+    <p class="soft">
+      Joinery is not worked out here, and not forgotten: what you add is carded, scheduled and ticked like any
+      other step.
+    </p>
+    <ol v-if="own.length">
+      <li v-for="(s, k) in own" :key="k">
+        <span
+          ><b>{{ s.name }}</b
+          >: {{ called(s.part) }}, {{ s.machine }}<template v-if="s.setting">, {{ s.setting }}</template
+          >, {{ s.before ? "before its ends are cut" : "when it is cut" }}, {{ s.minutes }} minutes</span
+        >
+        <ElButton
+          text
+          :aria-label="`Remove ${s.name} of ${called(s.part)}`"
+          @click="
+            emit(
+              'change',
+              own.filter((_, at) => at !== k),
+            )
+          "
+          >Remove</ElButton
+        >
+      </li>
+    </ol>
+    <div class="draft">
+      <ElSelect v-model="draft.part" filterable placeholder="Part" aria-label="Part">
+        <ElOption v-for="p in parts" :key="p.id" :value="p.id" :label="`${p.name || p.id} (${p.id})`" />
+      </ElSelect>
+      <ElInput v-model="draft.name" maxlength="200" placeholder="What is done" aria-label="What is done" />
+      <ElSelect v-model="draft.machine" filterable allow-create aria-label="Machine">
+        <ElOption v-for="m in MACHINES" :key="m" :value="m" />
+      </ElSelect>
+      <ElInput v-model="draft.setting" maxlength="200" placeholder="Setting" aria-label="Setting" />
+      <ElSegmented v-model="draft.before" class="when" :options="WHEN" aria-label="When" />
+      <ElInputNumber v-model="draft.minutes" :min="0" :max="10000" aria-label="Minutes"
+        ><template #suffix>min</template></ElInputNumber
+      >
+      <ElButton :disabled="!ready" @click="add">Add the step</ElButton>
+    </div>
+  </fieldset>
+</template>
+
+<style scoped>
+.own {
+  display: block;
+  margin: 0;
+  padding: 0.8rem 0 0;
+  border: 0;
+  border-top: 2px solid var(--ink);
+}
+legend {
+  padding-right: 0.8rem;
+  font-weight: 720;
+  font-size: 1.1rem;
+}
+ol {
+  display: grid;
+  gap: 0.3rem;
+  margin: 0.5rem 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: flex;
+  gap: 1rem;
+  align-items: center;
+  justify-content: space-between;
+}
+.when {
+  grid-column: span 2;
+  justify-self: start;
+}
+.draft {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(13rem, 1fr));
+  gap: 0.6rem 1rem;
+  align-items: center;
+  margin-top: 0.6rem;
+}
+</style>
