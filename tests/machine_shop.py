@@ -57,10 +57,10 @@ class Held:
 
 
 class MachineShop:
-    """Carries a route out and keeps what was wrong with it."""
+    """Carries a route out and keeps what was wrong with it; volumes only where it `weighs`."""
 
-    def __init__(self, job: Job, plan: Plan, machines: Machines) -> None:
-        self.job, self.plan, self.machines = job, plan, machines
+    def __init__(self, job: Job, plan: Plan, machines: Machines, weighs: bool = True) -> None:
+        self.job, self.plan, self.machines, self.weighs = job, plan, machines, weighs
         self.held: dict[str, Held] = {b.id: _bought(b) for b in job.boards}
         self.found: list[Violation] = []
         self.came: dict[tuple[str, int, int], Held] = {}
@@ -113,7 +113,8 @@ class MachineShop:
             (one,) = taken
             made = self._worked(one)
             given = {g["piece"]: self._given(made, g) for g in step["gives"]}
-            self._apart(made, [given[g["piece"]].wood for g in step["gives"]])
+            if self.weighs:
+                self._apart(made, [given[g["piece"]].wood for g in step["gives"]])
         for mark in step["takes"]:
             del self.held[mark]
         for g in step["gives"]:

@@ -28,7 +28,7 @@ class Ends:
         return Step(
             f"{piece.mark}/blank-length",
             "crosscut saw",
-            f"Crosscut {piece.mark}: {at}",
+            f"Crosscut {piece.mark}, from its datum end: {at}",
             "either face" if rough else f"face {piece.reference}",
             "the straighter edge" if rough else "the datum edge",
             longest,
@@ -99,6 +99,9 @@ class Ends:
         lengths = [job.part(i.part).length for i in items][:count]
         spare = piece.length - sum(lengths) - (count - 1) * apart
         off = max(0, min(spare // 2, TICKS_PER_INCH // 4)) // plan.step * plan.step
+        widest = max(p.width for p in parts.values())
+        if piece.width > widest + 1:
+            piece, _ = plan.rip(piece, piece.mark, widest, kind="part-width")
         for part in parts.values():
             piece = own_steps(plan, part, piece, before=True)
         piece = plan.square(piece, (called,) if called else tuple(i.name for i in items), off)

@@ -306,8 +306,12 @@ class Facing(Writer):
             stock_in=piece.thick,
             stock_out=piece.thick,
             check="winding sticks in line, within a pass",
-            why="laid on three corners a twist costs all of itself, split between two only half: "
-            f"so {self.holds(found.slab)} stays",
+            why=(
+                "laid on three corners a twist costs all of itself, split between two only half: "
+                if len(found.high) < 3
+                else "what stands lowest goes first, so that the jointer takes it level: "
+            )
+            + f"so {self.holds(found.slab)} stays",
             tolerance=found.depth,
             does="knock-down",
             cuts=found.down,
@@ -348,6 +352,8 @@ def _up(face: Face) -> str:
 
 def _pressed(piece: Piece, found: Flattened) -> str:
     """The two opposite corners a twisted piece stands on."""
+    if found.high:  # knocked down: it no longer stands on them
+        return ""
     board = piece.board
     share = piece.length / board.length * piece.width / board.widest
     twist = board.warp.twist * share

@@ -237,8 +237,8 @@ class PanelRoute:
         whole = op.glue(staves, mark, "width")
         plan.home[mark] = plan.home.get(staves[0].board.id, staves[0].board.id)
         clamps = whole.length // _CLAMP_EVERY + 1
-        names = tuple(i.name for i in items) if len(items) == len(staves) else ()
-        names = names or tuple(p.mark for p in staves)
+        own = {s.piece.mark: s.item.name for s in self.staves}
+        names = tuple(own.get(p.mark, p.mark) for p in staves)
         glue = Step(
             f"{mark}/glue",
             "bench",
