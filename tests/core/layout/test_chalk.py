@@ -6,7 +6,7 @@ from dataclasses import replace
 import ezdxf
 import pypdfium2
 
-from tests.making import BARE, a_board, a_part, t
+from tests.making import BARE, a_board, a_fault, a_part, t
 from vividplank.core.exchange.paper.chalk_pdf import chalk_pdf
 from vividplank.core.exchange.plan_dxf import plan_dxf
 from vividplank.core.job import Job
@@ -49,12 +49,30 @@ def test_every_measure_is_from_the_datum_end_and_edge() -> None:
     assert words[0] == "Square across at 1 in: piece 1 begins" and found.marks[0].saw == "before it"
     assert words[1] == "Square across at 31 in: piece 1 ends, 30 in long"
     # The line rises by 1/100 of 30 in = 0.3 from 1/2 in over the datum edge, which is straight at
-    # 0.
-    assert (found.marks[2].y0, found.marks[2].y1) == (t(0.5), round(t(0.8)))
+    # 0: it is drawn on the waste side, at 3/4 for 0.8. The two strips are a kerf apart: between
+    # them nothing may be rounded.
+    assert (found.marks[2].y0, found.marks[2].y1) == (t(0.5), t(0.75))
     assert (found.marks[3].y0, found.marks[3].y1) == (t(2.5), round(t(2.8)))
     assert words[4] == "Write A1 in it to 30 in: 29 in by 2 in"
     assert words[-1] == "Write B2 in it from 14 in to 26 in: 12 in by 2 in"
     assert len({m.key for m in found.marks}) == len(found.marks)
+
+
+def test_rough_marks_are_rounded_to_the_waste_side() -> None:
+    # 1.03 and 30.97 are drawn at 1 and 31: to a sixteenth, outside the piece on either end.
+    segment = replace(PLAN.boards[0].segments[0], x0=t(1.03), x1=t(30.97))
+    plan = Plan((BoardPlan("W1", (segment,)),))
+    (found,) = chalk_list(JOB, plan, "in")
+    assert (found.marks[0].x0, found.marks[1].x0) == (t(1), t(31))
+    # Beside a check that ends where the piece begins it is drawn where it is.
+    check = a_fault("check", 0, 1.03, 0, 8)
+    (near,) = chalk_list(replace(JOB, boards=(replace(BOARD, defects=(check,)),)), plan, "in")
+    assert (near.marks[0].x0, near.marks[1].x0) == (t(1.03), t(31))
+    # And where the next piece begins a kerf further on.
+    other = replace(segment, x0=t(30.97) + BARE.kerf.crosscut, x1=t(40))
+    (two,) = chalk_list(JOB, Plan((BoardPlan("W1", (segment, other)),)), "in")
+    cuts = [m.x0 for m in two.marks if m.kind == "crosscut"]
+    assert cuts[2] - cuts[1] >= BARE.kerf.crosscut
 
 
 def test_a_line_along_the_datum_edge_needs_no_mark() -> None:

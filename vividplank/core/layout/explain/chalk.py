@@ -2,14 +2,14 @@
 its datum edge.
 """
 
-from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, replace
 from typing import Literal
 
-from vividplank.core.board import Board
+from vividplank.core.board import Board, Region
 from vividplank.core.job import Job
 from vividplank.core.layout.model.plan import BoardPlan, Plan, Segment, Strip
-from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM, System, show
+from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_INCH, TICKS_PER_MM, System, show
 from vividplank.core.yields.offcuts import offcuts
 
 Kind = Literal["crosscut", "line", "piece"]
@@ -49,33 +49,91 @@ def chalk_list(job: Job, plan: Plan, system: System) -> tuple[BoardMarks, ...]:
 def _board(job: Job, plan: BoardPlan, system: System) -> BoardMarks:
     board = job.board(plan.board)
     marks: list[Mark] = []
-    for n, segment in enumerate(sorted(plan.segments, key=lambda s: s.x0), 1):
-        marks += _segment(job, board, segment, n, system)
+    ordered = sorted(plan.segments, key=lambda s: s.x0)
+    rough = _Rough(job, board)
+    for n, segment in enumerate(ordered, 1):
+        ends = rough.ends(segment, ordered[n - 2 : n - 1], ordered[n : n + 1])
+        marks += _segment(board, segment, n, ends, rough, lambda t: to_rule(t, job, system))
     kept = offcuts(job, plan)
     return BoardMarks(board.id, tuple(marks), kept)
 
 
-def _segment(job: Job, board: Board, segment: Segment, n: int, system: System) -> Iterator[Mark]:
-    def says(ticks: float) -> str:
-        return to_rule(ticks, job, system)
+class _Rough:
+    """Marks of a rough cut: to a sixteenth of an inch or a millimetre, rounded to the waste side;
+    finer where a neighbour is too near for that, or a fault that may be in no blank.
+    """
 
+    def __init__(self, job: Job, board: Board) -> None:
+        self.kerf = job.shop.kerf
+        self.mark = TICKS_PER_INCH // 16 if job.unit == "in" else TICKS_PER_MM
+        self.faults = [d for d in board.boxed if not d.sound]
+        self.length = board.length
+
+    def ends(
+        self, segment: Segment, before: Sequence[Segment], after: Sequence[Segment]
+    ) -> tuple[int, int]:
+        """Where a segment's crosscuts are marked, between those of its neighbours."""
+        least = self._up(before[0].x1) + self.kerf.crosscut if before else 0
+        most = self._down(after[0].x0) - self.kerf.crosscut if after else self.length
+        x0, x1 = self._down(segment.x0), self._up(segment.x1)
+        whole = segment.milled_region()
+        low = x0 if x0 >= least and self._clear(replace(whole, x0=x0), whole) else segment.x0
+        high = x1 if x1 <= most and self._clear(replace(whole, x1=x1), whole) else segment.x1
+        return low, high
+
+    def height(self, segment: Segment, height: int, at: int, up: bool) -> int:
+        """A line's height over the board's edge at one end of a segment (`at` the edge has), marked
+        above where `up`, else below.
+        """
+        found = self._up(at) if up else self._down(at)
+        strips = [s for s in segment.strips if (s.y0 > height if up else s.y1 < height)]
+        gaps = [s.y0 - height if up else height - s.y1 for s in strips]
+        whole = segment.milled_region()
+        moved = height + found - at
+        wider = replace(whole, h0=height, h1=moved) if up else replace(whole, h0=moved, h1=height)
+        near = any(gap - self.mark < self.kerf.rip for gap in gaps)
+        return at if near or any(d.overlaps(wider) for d in self.faults) else found
+
+    def _clear(self, wider: Region, whole: Region) -> bool:
+        return not any(d.overlaps(wider) and not d.overlaps(whole) for d in self.faults)
+
+    def _down(self, ticks: int) -> int:
+        return ticks // self.mark * self.mark
+
+    def _up(self, ticks: int) -> int:
+        return -(-ticks // self.mark) * self.mark
+
+
+def _segment(
+    board: Board,
+    segment: Segment,
+    n: int,
+    ends: tuple[int, int],
+    rough: _Rough,
+    says: Callable[[float], str],
+) -> Iterator[Mark]:
     key = f"chalk {board.id} {n}"
-    begins = f"Square across at {says(segment.x0)}: piece {n} begins"
-    yield Mark(f"{key} from", "crosscut", segment.x0, segment.x0, 0, 0, begins, "before it")
+    x0, x1 = ends
+    begins = f"Square across at {says(x0)}: piece {n} begins"
+    yield Mark(f"{key} from", "crosscut", x0, x0, 0, 0, begins, "before it")
     yield Mark(
         f"{key} to",
         "crosscut",
-        segment.x1,
-        segment.x1,
+        x1,
+        x1,
         0,
         0,
-        f"Square across at {says(segment.x1)}: piece {n} ends, {says(segment.x1 - segment.x0)} "
-        f"long",
+        f"Square across at {says(x1)}: piece {n} ends, {says(x1 - x0)} long",
         "beyond it",
     )
     for k, strip in enumerate(segment.strips, 1):
         for height, side, saw in ((strip.y0, "lower", "below it"), (strip.y1, "upper", "above it")):
-            y0, y1 = (_from_edge(board, segment, x, height) for x in (segment.x0, segment.x1))
+            y0, y1 = (
+                rough.height(
+                    segment, height, _from_edge(board, segment, x, height), side == "upper"
+                )
+                for x in (segment.x0, segment.x1)
+            )
             if side == "lower" and k == 1 and y0 == 0 == y1:
                 continue  # the datum edge itself
             words = f"Strip {k}, {side} line: {says(y0)} from the edge at {says(segment.x0)}"
