@@ -2,6 +2,7 @@
 none.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -14,7 +15,7 @@ from vividplank.core.job.change import Change, Put
 from vividplank.core.layout.model.plan import Plan
 from vividplank.core.refusal import Refusal
 from vividplank.core.shop import Shop
-from vividplank.core.yields.offcuts import offcuts
+from vividplank.core.yields.offcuts import offcuts, worth_keeping
 from vividplank.store import layouts, projects
 from vividplank.store.errors import NotFoundError
 from vividplank.store.models import BoardCutRow, ProjectRow
@@ -103,9 +104,11 @@ def move(session: Session, from_project: int, version: int, board_id: str, to_pr
     return id
 
 
-def cut_up(session: Session, layout_pk: int, board_id: str) -> tuple[str, ...]:
-    """A board has been cut as its plan says: the offcuts worth keeping go to the rack, once.
-    Answers their marks.
+def cut_up(
+    session: Session, layout_pk: int, board_id: str, sawn_off: Sequence[Board] = ()
+) -> tuple[str, ...]:
+    """A board has been cut as its plan says: the offcuts worth keeping, and what was sawn off its
+    thickness, go to the rack, once. Answers their marks.
     """
     if board_id in _cut(session, layout_pk):
         return ()
@@ -123,6 +126,12 @@ def cut_up(session: Session, layout_pk: int, board_id: str) -> tuple[str, ...]:
     kept = offcuts(
         replace(layout.job, shop=replace(layout.job.shop, keep=now.job.shop.keep)), planned
     )
+    note = f"offcut of {board_id}, sawn off its thickness, {now.job.name}"
+    thin = [b for b in sawn_off if worth_keeping(b, now.job.shop.keep)]
+    named_thin = (
+        replace(b, id=f"{board_id}-{k}", note=note) for k, b in enumerate(thin, len(kept) + 1)
+    )
+    kept = (*kept, *named_thin)
     if not kept:
         return ()
     shelf = rack(session, lock=True)

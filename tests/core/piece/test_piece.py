@@ -152,6 +152,19 @@ def test_a_crooked_board_is_as_wide_as_it_measures_and_keeps_its_outline() -> No
     assert above.sides(xs)[1] == pytest.approx([t(6), t(5.5)])
 
 
+def test_a_piece_for_the_rack_is_a_board_with_its_outline_thickness_and_faults() -> None:
+    knot = a_fault("tight-knot", 12, 13, 1, 2)
+    board = replace(BENT, defects=(knot,))
+    part = op.crosscut(piece_of_board(board), "W1 thick", t(10), t(40))
+    flat = op.flatten(part, "B", Plane(0, 0, t(0.6)))
+    kept = op.as_board(flat)
+    assert (kept.id, kept.length, kept.widest) == ("W1 thick", t(30), part.width)
+    assert kept.defects[0].x0 == t(2) and kept.defects[0].y0 == t(1)
+    # As thick at its corners as the wood over the cut: 1 in and the bow there less 0.6.
+    lower, upper = flat.faces(*(np.array([[v]]) for v in (t(10.0), 0.0)))
+    assert kept.thickness(0, 0) == pytest.approx(float((upper - lower)[0, 0]), abs=1)
+
+
 def test_glue_makes_a_body_of_its_own_with_the_faults_where_they_came() -> None:
     knot = a_fault("tight-knot", 10, 11, 1, 2, "A")
     flat = replace(a_board(width=3, defects=(knot,)), dressed=("A", "B", "datum-edge", "far-edge"))

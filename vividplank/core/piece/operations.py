@@ -6,6 +6,9 @@ given nor kerf has become waste; `volume` and `between` account for it.
 
 from collections.abc import Sequence
 from dataclasses import replace
+from math import ceil, floor
+
+import numpy as np
 
 from vividplank.core.board import Board, Defect, Station
 from vividplank.core.piece.field import Line, Plane
@@ -122,6 +125,36 @@ def rest(piece: Piece) -> Piece:
 def check(piece: Piece, face: Face) -> Piece:
     """A face found flat under a straightedge."""
     return replace(piece.with_face(face, replace(piece.face(face), state="flat")), reference=face)
+
+
+def as_board(piece: Piece) -> Board:
+    """A piece as a board of its own for the rack, lying on a face that is sawn or cut flat."""
+    box = piece.box
+    line = piece.datum.over
+    xs = piece.breaks
+    low, high = (side - line(xs) - box.h0 for side in piece.sides(xs))
+    stations = []
+    for x, y0, y1 in zip(xs, low, high, strict=True):
+        ys = np.array([[piece.datum.at(x) + box.h0 + y for y in (y0, y1)]])
+        lower, upper = piece.faces(np.full_like(ys, x), ys)
+        t0, t1 = (max(1, round(float(t))) for t in (upper - lower)[0])
+        edges = ceil(y0), max(floor(y1), ceil(y0) + 1)
+        stations.append(Station(round(float(x - piece.x0)), *edges, t0, t1))
+    down = piece.datum.at(piece.x0) + box.h0
+    faults = tuple(
+        replace(
+            d,
+            x0=max(0, round(d.x0 - piece.x0)),
+            x1=min(piece.length, round(d.x1 - piece.x0)),
+            y0=round(d.y0 - down),
+            y1=round(d.y1 - down),
+        )
+        for d in piece.faults
+    )
+    board = Board(piece.mark, piece.board.species, piece.length, tuple(stations), defects=faults)
+    return replace(
+        board, moisture=piece.board.moisture[-1:], grain=replace(piece.board.grain, zones=())
+    )
 
 
 def glue(pieces: Sequence[Piece], mark: str, across: str) -> Piece:

@@ -21,6 +21,7 @@ from vividplank.core.milling.days.compare import advise, compare
 from vividplank.core.milling.shop.cautions import CAUTIONS
 from vividplank.core.milling.shop.document import milling_from_document, milling_to_document
 from vividplank.core.milling.shop.machines import Machines
+from vividplank.core.piece.operations import as_board
 from vividplank.core.survey.instruments import NoReading
 from vividplank.store import layouts, projects, stock
 from vividplank.store import milling as kept
@@ -140,7 +141,8 @@ def mark_step(path: LayoutPath, body: StepDone) -> Response:
                 if any(b.board == route.board for b in plan.boards) and all(
                     s.key in done for s in route.steps
                 ):
-                    stock.cut_up(opened, path.layout, route.board)
+                    sawn_off = [as_board(p) for p in route.kept]
+                    stock.cut_up(opened, path.layout, route.board, sawn_off)
     return Response(status=204)
 
 

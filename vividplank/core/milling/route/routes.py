@@ -25,10 +25,13 @@ from vividplank.core.piece import operations as op
 
 @dataclass(frozen=True)
 class Route:
-    """All steps for one board, segment by segment, or for one panel."""
+    """All steps for one board, segment by segment, or for one panel; and what is sawn off its
+    thickness and kept.
+    """
 
     board: str
     steps: tuple[Step, ...]
+    kept: tuple[Piece, ...] = ()
 
 
 def usual_milling(job: Job) -> Milling:
@@ -60,7 +63,7 @@ def routes(
         if b.segments:
             steps = planner.begin()
             _board(planner, job.board(b.board), b.segments, waiting)
-            found.append(Route(b.board, tuple(steps)))
+            found.append(Route(b.board, tuple(steps), tuple(planner.kept)))
     for (part, n), ready in sorted(waiting.staves.items()):
         steps = planner.begin(
             (milling.school_of(f"{part}{n}", part) or milling.school) == "by-hand"

@@ -170,6 +170,7 @@ class Sawing(Surfacing):
         )
         marks = [(piece.mark, 0, each), (kept, start, piece.thick)]
         one, two = self._resawn(piece, marks, each, f"at {self.say(each)}", why)
+        self.kept.append(two)
         return one, two
 
     def _resawn(

@@ -40,11 +40,13 @@ class Writer:
         # The last step of every piece, and the board a glued one is counted to.
         self.last: dict[str, str] = {}
         self.home: dict[str, str] = {}
+        # Pieces for nothing yet, that go to the rack.
+        self.kept: list[Piece] = []
 
     def begin(self, by_hand: bool = False) -> list[Step]:
         """A new route; the steps that follow go into the list that is answered."""
         self.by_hand = by_hand
-        self.steps = []
+        self.steps, self.kept = [], []
         return self.steps
 
     def say(self, ticks: int) -> str:
