@@ -151,9 +151,14 @@ def as_board(piece: Piece) -> Board:
         )
         for d in piece.faults
     )
-    board = Board(piece.mark, piece.board.species, piece.length, tuple(stations), defects=faults)
-    return replace(
-        board, moisture=piece.board.moisture[-1:], grain=replace(piece.board.grain, zones=())
+    return Board(
+        piece.mark,
+        piece.board.species,
+        piece.length,
+        tuple(stations),
+        defects=faults,
+        moisture=piece.board.moisture[-1:],
+        grain=replace(piece.board.grain, zones=()),
     )
 
 
