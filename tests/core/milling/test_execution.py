@@ -7,7 +7,6 @@ from dataclasses import replace
 
 import pytest
 from hypothesis import given
-from hypothesis import strategies as st
 
 from tests.conftest import ROOT
 from tests.core.layout.search.test_limits import millings
@@ -44,6 +43,3 @@ def test_any_job_in_any_shop_can_be_made_as_its_steps_say(job: Job, milling: Mil
     document = route_document(routes(job, plan, milling), job.unit)
     found = violations(job, plan, milling.machines, document)
     assert not found, told(found)
-
-
-__all__ = ["st"]

@@ -41,18 +41,19 @@ def rip(
     """
     found = replace(piece, mark=mark)
     if low is not None:
-        found = replace(found, low=_kept(found.low, low, max), datum=low, datum_edge=edge)
+        found = replace(found, low=_inner(found.low, low, 1), datum=low, datum_edge=edge)
     if high is not None:
-        found = replace(found, high=_kept(found.high, high, min), far_edge=edge)
+        found = replace(found, high=_inner(found.high, high, -1), far_edge=edge)
     return found
 
 
-def _kept(lines: tuple[Line, ...], new: Line, which: object) -> tuple[Line, ...]:
-    """The lines that still bound it: of parallel ones the inner."""
-    outer = max if which is max else min
+def _inner(lines: tuple[Line, ...], new: Line, side: int) -> tuple[Line, ...]:
+    """The lines that still bound it: of parallel ones the inner, the higher (side 1) or the lower
+    (−1).
+    """
     same = [line for line in lines if abs(line.slope - new.slope) < 1e-12]
     rest = tuple(line for line in lines if line not in same)
-    return (*rest, outer([*same, new], key=lambda line: line.y0))
+    return (*rest, max([*same, new], key=lambda line: side * line.y0))
 
 
 def joint_edge(piece: Piece, side: Side, line: Line) -> Piece:

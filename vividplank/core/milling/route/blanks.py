@@ -17,7 +17,7 @@ from vividplank.core.piece import Piece
 #: What a sawn edge is ripped over for the jointer, on each side of a strip.
 _OVER = TICKS_PER_INCH // 16
 #: A piece this much thicker than its kerf and its skim is worth resawing off and keeping.
-_WORTH = TICKS_PER_INCH * 3 // 8
+_WORTH = TICKS_PER_INCH // 2
 _KEPT = "stays on until they are glued and milled as one"
 SAWN = "the jointer takes off the sawn edges"
 _GLUED = "the jointer takes off the edges that are glued"

@@ -10,7 +10,7 @@ from vividplank.core.milling.model.passes import equal_passes
 from vividplank.core.milling.model.step import Given, Obstacle, Step
 from vividplank.core.milling.route.surfacing import Surfacing
 from vividplank.core.milling.shop import ways
-from vividplank.core.piece import Face, Line, Piece, Side
+from vividplank.core.piece import Piece, Side
 from vividplank.core.piece import operations as op
 
 
@@ -353,6 +353,3 @@ def show_faces(job: Job, blanks: Sequence[Blank]) -> bool:
     fully.
     """
     return any(job.part(i.part).faces == "clear-two" for blank in blanks for i in blank.items())
-
-
-__all__ = ["Face", "Line", "Sawing", "letter", "piece_name", "show_faces"]

@@ -199,7 +199,7 @@ class SegmentRoute(Milled):
                 if self.worth_resawing(strip, need):
                     strip = self.thin_off(strip, need)
                 strip = plan.thickness(strip, need)
-            if self.school == "jointed-saw-edge" and what is SAWN and each:
+            if self.school == "jointed-saw-edge" and what == SAWN and each:
                 strip = plan.joint_sawn(
                     strip,
                     ("far-edge",) if not j else ("datum-edge", "far-edge"),
@@ -259,7 +259,7 @@ class SegmentRoute(Milled):
         net = strip.y1 - strip.y0 - room + sides * each
         reason = f"{plan.say(sides * each)} over, which {what}" if each else ""
         piece, _ = plan.rip(piece, piece.mark, net, "", reason)
-        if what is SAWN and each:
+        if what == SAWN and each:
             piece = plan.joint_sawn(
                 piece, ("far-edge",), each, "saw-edge", self.ends.saw_edge(piece, each)
             )
