@@ -26,6 +26,7 @@ def test_killed_in_the_middle_of_an_edit_and_a_search(page: Page, app: App) -> N
             sheet.get_by_label(label).fill(text)
         sheet.get_by_role("button", name="Put it in the rack").click()
         expect(sheet).to_be_hidden()
+        expect(page.get_by_text("all saved")).to_be_visible()  # a layout is of what is kept
     page.get_by_role("link", name="Next: lay out").click()
     page.get_by_label("Search for").select_option("30 s")
     page.get_by_role("button", name="Lay out", exact=True).click()
