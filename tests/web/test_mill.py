@@ -118,6 +118,9 @@ def test_the_shop_is_entered_once_and_the_next_project_has_it(
     settings = client.get(f"{base}/milling-settings").get_json()["milling"]
     settings["machines"]["jointer"]["bed_width"] = 6 * INCH
     settings["exceptions"] = {"B1": "by-hand"}
+    settings["chosen"] = {"B1.1/face": "hand"}
+    own = {"part": "A", "name": "Groove", "machine": "bench", "setting": "", "before": False}
+    settings["own"] = [own | {"minutes": 5}]
     begun = make(client)
     kept = client.put(
         f"{base}/milling-settings", json={"milling": settings, "version": 0}
@@ -126,6 +129,7 @@ def test_the_shop_is_entered_once_and_the_next_project_has_it(
     other = make(client)
     taken = client.get(f"/api/projects/{other['pk']}/milling-settings").get_json()["milling"]
     assert taken["machines"]["jointer"]["bed_width"] == 6 * INCH and taken["exceptions"] == {}
+    assert taken["chosen"] == {} and taken["own"] == []  # they are of the other's pieces
     # A project keeps what it began with, and what is set for it is no edit of it.
     before = client.get(f"/api/projects/{begun['pk']}/milling-settings").get_json()["milling"]
     assert before["machines"]["jointer"]["bed_width"] == 8 * INCH

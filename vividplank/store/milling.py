@@ -101,7 +101,7 @@ def to_begin_with(session: Session) -> dict[str, Any] | None:
     return latest and {
         name: value
         for name, value in latest.items()
-        if name not in ("exceptions", "fitted", "school")
+        if name not in ("exceptions", "fitted", "school", "chosen", "own")
     }
 
 

@@ -301,3 +301,15 @@ def test_a_twisted_piece_is_pressed_on_the_two_corners_it_stands_on() -> None:
         else "datum end, datum edge and far end, far edge"
     )
     assert touch in face.why
+
+
+def test_wane_under_a_sloping_line_is_found_at_its_far_end_too() -> None:
+    # The lower line of the strip rises from 0.1 by 0.005 x 40 = 0.2 to 0.3: wane up to 0.27 at the
+    # far end lies under it there, but over its height at the datum end.
+    wane = a_fault("wane", 40, 45, 0.18, 0.27)
+    job = Job("", SHOP, (a_part("R", 1, 39, 3),), (a_board("W", width=6, defects=(wane,)),))
+    segment = Segment(t(5), t(45), 0, 0.005, (strip(0.1, 3.225, Item("R", 1)),))
+    plan = Plan((BoardPlan("W", (segment,)),), cost=job.boards[0].price)
+    assert not audit(job, plan), audit(job, plan)
+    found = carried_out(job, plan, Milling())
+    assert "wane lies along the edge" in found["W.1/rough-width"].why

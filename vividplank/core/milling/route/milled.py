@@ -84,9 +84,9 @@ class Milled(Blanks):
             at = plan.about(danger[0].x0)
             return f"a {fault} at {at} lies beside what is milled: cut away first"
         if not low_cut:
-            under = replace(piece.box, h1=piece.box.h0)
-            below = round(self.line(self.low).at(piece.x0) - piece.datum.at(piece.x0))
-            band = [d for d in bad if d.overlaps(replace(under, h1=below + _NEAR))]
+            region = self.segment.milled_region()
+            under = replace(region, h0=self.low - piece.width, h1=self.low + _NEAR)
+            band = [d for d in bad if d.overlaps(under)]
             if band:
                 return (
                     f"{band[0].kind.replace('-', ' ')} lies along the edge that is to be the "

@@ -264,5 +264,3 @@ class SegmentRoute(Milled):
                 piece, ("far-edge",), each, "saw-edge", self.ends.saw_edge(piece, each)
             )
         self.finish(blank, piece)
-
-    # From a planed and ripped blank to finished pieces.
