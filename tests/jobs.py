@@ -108,6 +108,7 @@ def jobs(draw: st.DrawFn) -> Job:
             draw(inches(0, 0.0625)),
             draw(inches(0, 0.5)),
             draw(st.sampled_from([0, 0, 1])) * draw(inches(0, 1)),
+            draw(st.sampled_from([0, 1])) * draw(inches(0, 0.0625)),
         ),
         draw(inches(0, 2)),
         draw(inches(6, 14)),

@@ -12,6 +12,8 @@ from tests.conftest import sql
 from vividplank.core.cutlist import Edging, Panel, Part, Source
 from vividplank.core.layout.model.fixings import Fixings, Forbidden
 from vividplank.core.layout.model.plan import Item
+from vividplank.core.shop import Allowance, Kerf, Shop
+from vividplank.core.timber.rest import Climate
 from vividplank.store import layouts, projects
 from vividplank.store.database import engine, session
 from vividplank.store.prepare import configured, migrate
@@ -94,7 +96,7 @@ def old(cluster: Cluster, monkeypatch: pytest.MonkeyPatch) -> Iterator[str]:
     sql(cluster, "drop database plank_old with (force)")
 
 
-def test_parts_and_fixings_of_an_older_database(old: str) -> None:
+def test_parts_shop_and_fixings_of_an_older_database(old: str) -> None:
     with psycopg.connect(old) as connection:
         pk = insert(connection, "project", PROJECT)
         for position, row in enumerate((PLAIN, RICH)):
@@ -152,6 +154,15 @@ def test_parts_and_fixings_of_an_older_database(old: str) -> None:
                 source=Source(7, "k"),
                 outline=((0, 0), (81280, 0), (0, 16256)),
             ),
+        )
+        assert projects.load(opened, pk).job.shop == Shop(
+            "mill-wide",
+            Kerf(1016, 1016, 508),
+            Allowance(4064, 1016, 254, 2032),
+            8128,
+            97536,
+            0.02,
+            climate=Climate(20, 0.5),
         )
         assert layouts.load(opened, number).fixings == Fixings(
             (Item("A", 1),), (Forbidden("W", 0, 9, 0, 9),), ("W",), ("A",)

@@ -14,6 +14,7 @@ from vividplank.core.board import Board
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
 from vividplank.core.layout.model.fixings import Fixings
+from vividplank.core.shop import Shop
 
 #: What of a part its place on a board depends on.
 _LAID_OUT_BY = (
@@ -32,6 +33,7 @@ _WISHES = ("same_board", "match", "resawn", "figure")
 
 _JOB = TypeAdapter(Job)
 _PART = TypeAdapter(Part)
+_SHOP = TypeAdapter(Shop)
 _BOARD = TypeAdapter(Board)
 _FIXINGS = TypeAdapter(Fixings)
 
@@ -53,6 +55,15 @@ def part_to_document(part: Part) -> dict[str, Any]:
 
 def part_from_document(document: dict[str, Any]) -> Part:
     return _PART.validate_python(document)
+
+
+def shop_to_document(shop: Shop) -> dict[str, Any]:
+    document: dict[str, Any] = json.loads(json.dumps(asdict(shop)))
+    return document
+
+
+def shop_from_document(document: dict[str, Any]) -> Shop:
+    return _SHOP.validate_python(document)
 
 
 def board_from_document(document: dict[str, Any]) -> Board:
@@ -80,10 +91,11 @@ def digest(job: Job) -> str:
     wished = {part["figure"] for part in document["parts"]}
     document.pop("name")
     document.pop("measures")
-    for name in ("climate", "ticket", "keep", "instruments"):
+    for name in ("climate", "ticket", "keep", "instruments", "chalk"):
         document["shop"].pop(name)
-    if not document["shop"]["allowance"]["between"]:  # plans from before there was any stand
-        document["shop"]["allowance"].pop("between")
+    for name in ("between", "layer"):  # plans from before there was any stand
+        if not document["shop"]["allowance"][name]:
+            document["shop"]["allowance"].pop(name)
     for board in document["boards"]:
         if zones := [z for z in board["grain"]["zones"] if z["figure"] in wished]:
             board["zones"] = zones

@@ -28,7 +28,8 @@ class Allowance:
     width.
 
     `between` is what parts end to end in one blank have between them beside the saw's kerf: as much
-    as `length` gives each of them what a part in a blank of its own has.
+    as `length` gives each of them what a part in a blank of its own has. `layer` is what every
+    layer of a resawn blank has beside `face`: freshly sawn wood dries on one side and cups.
     """
 
     length: NotNegativeTicks = TICKS_PER_INCH // 2
@@ -36,6 +37,7 @@ class Allowance:
     face: NotNegativeTicks = TICKS_PER_INCH // 32
     panel_width: NotNegativeTicks = TICKS_PER_INCH // 4
     between: NotNegativeTicks = 0
+    layer: NotNegativeTicks = 0
 
 
 @dataclass(frozen=True)
@@ -61,6 +63,8 @@ class Instruments:
 
 @dataclass(frozen=True)
 class Shop:
+    """`chalk` is what marks of a rough cut are rounded to; 0 is the usual: 1/16 in, or 1 mm."""
+
     method: Method = "mill-wide"
     kerf: Kerf = Kerf()
     allowance: Allowance = Allowance()
@@ -71,6 +75,21 @@ class Shop:
     ticket: TicketRule = TicketRule()
     keep: Keep = Keep()
     instruments: Instruments = Instruments()
+    chalk: NotNegativeTicks = 0
+
+    def flat_for(self, thickness: int, layers: int) -> int:
+        """The flat thickness of rough wood that gives `layers` of this thickness."""
+        each = thickness + self.allowance.face
+        if layers == 1:
+            return each
+        return layers * (each + self.allowance.layer) + (layers - 1) * self.kerf.resaw
+
+    def layers_in(self, flat: float, thickness: int) -> int:
+        """How many layers of this thickness rough wood gives that is so thick where it is flat."""
+        if self.flat_for(thickness, 2) > flat:
+            return int(flat >= thickness + self.allowance.face)
+        each = thickness + self.allowance.face + self.allowance.layer + self.kerf.resaw
+        return int((flat + self.kerf.resaw) // each)
 
     @property
     def apart(self) -> int:
@@ -80,7 +99,7 @@ class Shop:
 
 def inch_shop() -> Shop:
     """The starting values of a shop that thinks in inches."""
-    return Shop(allowance=Allowance(between=TICKS_PER_INCH // 2))
+    return Shop(allowance=Allowance(between=TICKS_PER_INCH // 2, layer=TICKS_PER_INCH // 32))
 
 
 def metric_shop() -> Shop:
@@ -88,7 +107,7 @@ def metric_shop() -> Shop:
     mm = TICKS_PER_MM
     return Shop(
         kerf=Kerf(3 * mm, 3 * mm, 3 * mm // 2),
-        allowance=Allowance(12 * mm, 3 * mm, mm, 6 * mm, 12 * mm),
+        allowance=Allowance(12 * mm, 3 * mm, mm, 6 * mm, 12 * mm, mm),
         end_trim=25 * mm,
         min_blank_length=300 * mm,
     )

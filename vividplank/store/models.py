@@ -41,23 +41,7 @@ class ProjectRow(Base):
         DateTime(timezone=True), server_default=func.now(), onupdate=func.now()
     )
     demo: Mapped[bool] = mapped_column(default=False)
-    method: Mapped[str]
-    kerf_crosscut: Mapped[int]
-    kerf_rip: Mapped[int]
-    kerf_resaw: Mapped[int]
-    allowance_length: Mapped[int]
-    allowance_width: Mapped[int]
-    allowance_face: Mapped[int]
-    allowance_panel_width: Mapped[int]
-    allowance_between: Mapped[int] = mapped_column(server_default="0")
-    end_trim: Mapped[int]
-    min_blank_length: Mapped[int]
-    max_slope: Mapped[float]
-    celsius: Mapped[float] = mapped_column(server_default="20")
-    humidity: Mapped[float] = mapped_column(server_default="0.5")
-    ticket: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
-    keep: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
-    instruments: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
+    shop: Mapped[dict[str, Any]]  # Shop as a document
     rack: Mapped[bool] = mapped_column(
         server_default="false"
     )  # the one that holds boards of no project

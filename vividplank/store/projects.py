@@ -14,13 +14,12 @@ from vividplank.core.document import (
     job_to_document,
     part_from_document,
     part_to_document,
+    shop_from_document,
+    shop_to_document,
 )
 from vividplank.core.job import Job
 from vividplank.core.job.change import Change, changed
 from vividplank.core.measure import SYSTEMS, System, unit_of
-from vividplank.core.shop import Allowance, Instruments, Keep, Kerf, Method, Shop
-from vividplank.core.timber.board_feet import TicketRule
-from vividplank.core.timber.rest import Climate
 from vividplank.store.board_rows import read_board, written
 from vividplank.store.errors import NotFoundError, NothingToUndo, VersionConflict
 from vividplank.store.milling import to_begin_with
@@ -94,7 +93,7 @@ def add(session: Session, job: Job, system: System, *, demo: bool = False) -> Pr
         system=system,
         demo=demo,
         milling=to_begin_with(session),
-        **_shop_columns(job.shop),
+        shop=shop_to_document(job.shop),
     )
     session.add(row)
     _write(row, job)
@@ -229,28 +228,10 @@ def _touch(session: Session, row: ProjectRow) -> None:
 
 
 def _read(row: ProjectRow) -> Job:
-    shop = Shop(
-        cast(Method, row.method),
-        Kerf(row.kerf_crosscut, row.kerf_rip, row.kerf_resaw),
-        Allowance(
-            row.allowance_length,
-            row.allowance_width,
-            row.allowance_face,
-            row.allowance_panel_width,
-            row.allowance_between,
-        ),
-        row.end_trim,
-        row.min_blank_length,
-        row.max_slope,
-        Climate(row.celsius, row.humidity),
-        TicketRule(**row.ticket),
-        Keep(**row.keep),
-        Instruments(**row.instruments),
-    )
     system = next(s for s in SYSTEMS if s == row.system)
     return Job(
         row.name,
-        shop,
+        shop_from_document(row.shop),
         tuple(part_from_document(p.document) for p in row.parts),
         tuple(read_board(b) for b in row.boards),
         unit_of(system),
@@ -260,8 +241,7 @@ def _read(row: ProjectRow) -> Job:
 
 def _write(row: ProjectRow, job: Job) -> None:
     row.name = job.name or row.name
-    for name, value in _shop_columns(job.shop).items():
-        setattr(row, name, value)
+    row.shop = shop_to_document(job.shop)
     row.measures = [asdict(m) for m in job.measures]
     have = {r.id: r for r in row.parts}
     row.parts = [_kept(have.get(p.id), p, i) for i, p in enumerate(job.parts)]
@@ -274,25 +254,3 @@ def _kept(row: PartRow | None, part: Part, position: int) -> PartRow:
     row.id, row.position, row.quantity = part.id, position, part.quantity
     row.document = part_to_document(part)
     return row
-
-
-def _shop_columns(shop: Shop) -> dict[str, Any]:
-    return {
-        "method": shop.method,
-        "kerf_crosscut": shop.kerf.crosscut,
-        "kerf_rip": shop.kerf.rip,
-        "kerf_resaw": shop.kerf.resaw,
-        "allowance_length": shop.allowance.length,
-        "allowance_width": shop.allowance.width,
-        "allowance_face": shop.allowance.face,
-        "allowance_panel_width": shop.allowance.panel_width,
-        "allowance_between": shop.allowance.between,
-        "end_trim": shop.end_trim,
-        "min_blank_length": shop.min_blank_length,
-        "max_slope": shop.max_slope,
-        "celsius": shop.climate.celsius,
-        "humidity": shop.climate.humidity,
-        "ticket": asdict(shop.ticket),
-        "keep": asdict(shop.keep),
-        "instruments": asdict(shop.instruments),
-    }

@@ -1377,7 +1377,8 @@ export interface components {
          *     width.
          *
          *     `between` is what parts end to end in one blank have between them beside the saw's kerf: as much
-         *     as `length` gives each of them what a part in a blank of its own has.
+         *     as `length` gives each of them what a part in a blank of its own has. `layer` is what every
+         *     layer of a resawn blank has beside `face`: freshly sawn wood dries on one side and cups.
          */
         Allowance: {
             /**
@@ -1390,6 +1391,11 @@ export interface components {
              * @default 254
              */
             face: number;
+            /**
+             * Layer
+             * @default 0
+             */
+            layer: number;
             /**
              * Length
              * @default 4064
@@ -4106,18 +4112,27 @@ export interface components {
             /** Y */
             y: number;
         };
-        /** Shop */
+        /**
+         * Shop
+         * @description `chalk` is what marks of a rough cut are rounded to; 0 is the usual: 1/16 in, or 1 mm.
+         */
         Shop: {
             /**
              * @default {
              *       "between": 0,
              *       "face": 254,
+             *       "layer": 0,
              *       "length": 4064,
              *       "panel_width": 2032,
              *       "width": 1016
              *     }
              */
             allowance: components["schemas"]["Allowance"];
+            /**
+             * Chalk
+             * @default 0
+             */
+            chalk: number;
             /**
              * @default {
              *       "celsius": 20,

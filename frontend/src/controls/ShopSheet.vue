@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** How this shop cuts: kerfs, allowances, the order of milling, and how the project shows lengths. */
 import { useQuery } from "@tanstack/vue-query";
-import { ElDialog } from "element-plus";
+import { ElDialog, ElOption, ElSelect } from "element-plus";
 import { computed, ref } from "vue";
 import { api, type Shop } from "../api/client";
 import { useProject } from "../api/project";
-import type { System } from "../measure";
+import { isMetric, show, type System, TICKS_PER_INCH, TICKS_PER_MM } from "../measure";
 import MeasureField from "./MeasureField.vue";
 
 const emit = defineEmits<{ close: [] }>();
@@ -40,7 +40,18 @@ const ALLOWANCES = [
   ["width", "Over in width"],
   ["face", "Over in thickness"],
   ["panel_width", "Panels glued over by"],
+  ["layer", "Over in each resawn layer, for cupping"],
 ] as const;
+/** What chalk marks may be rounded to, coarsest first. */
+const CHALK = computed(() => {
+  const steps = isMetric(system.value)
+    ? [5 * TICKS_PER_MM, 2 * TICKS_PER_MM, TICKS_PER_MM]
+    : [TICKS_PER_INCH / 8, TICKS_PER_INCH / 16, TICKS_PER_INCH / 32];
+  return steps.map((ticks) => ({ ticks, word: show(ticks, system.value, true) }));
+});
+const chalk = computed(
+  () => shop.value.chalk || (isMetric(system.value) ? TICKS_PER_MM : TICKS_PER_INCH / 16),
+);
 </script>
 
 <template>
@@ -88,6 +99,16 @@ const ALLOWANCES = [
         :model-value="shop.allowance[key]"
         @update:model-value="set({ allowance: { ...shop.allowance, [key]: $event } })"
       />
+      <label class="field"
+        ><span>Chalk marks are rounded to</span>
+        <ElSelect
+          :model-value="chalk"
+          aria-label="Chalk marks are rounded to"
+          @change="set({ chalk: $event })"
+        >
+          <ElOption v-for="c in CHALK" :key="c.ticks" :value="c.ticks" :label="c.word" />
+        </ElSelect>
+      </label>
       <MeasureField
         label="Trimmed off each end"
         :system="system"

@@ -245,6 +245,26 @@ def test_thick_stock_for_a_thin_part_is_resawn_and_the_rest_is_kept() -> None:
     assert saw.sizes_out["W.1 thick"][2] == pytest.approx(t(1 + 1 / 64), abs=2)
 
 
+def test_staves_resawn_from_thick_stock_rest_are_skimmed_and_glued_side_by_side() -> None:
+    # Two staves of 3/4 with 1/32 over on their faces and 1/32 for cupping: 2 x 13/16 and a kerf of
+    # 1/16 are 1 11/16 out of 2 in. The panel keeps 1/32 for the flattening after the glue.
+    shop = replace(SHOP, allowance=replace(SHOP.allowance, layer=t(1 / 32)))
+    panel = a_part("P", 1, 39, 6, panel=(2, 4))
+    staves = (Blank(t(5), t(45), ((Item("P", 1, 1),), (Item("P", 1, 2),))),)
+    board = a_board("W", thick=2.0)
+    job = Job("", shop, (panel,), (board,))
+    strips = (Strip(0, t(3.25), staves),)
+    plan = Plan((BoardPlan("W", (Segment(t(5), t(45), 0, 0.0, strips),)),), cost=board.price)
+    assert not audit(job, plan), audit(job, plan)
+    found = carried_out(job, plan, Milling())
+    saw = found["W.1a/resaw"]
+    assert saw.setting == t(0.75 + 1 / 16) and len(saw.gives) == 2
+    skimmed = [s for s in found.values() if s.kind == "finish-thickness" and s.machine == "planer"]
+    assert [s.setting for s in skimmed] == [t(0.75 + 1 / 32)] * 2
+    (glue,) = [s for s in found.values() if s.does == "glue"]
+    assert set(glue.takes) == {g.piece for g in saw.gives}
+
+
 def test_the_pieces_of_a_run_are_cut_in_the_order_they_are_to_lie() -> None:
     parts = (
         a_part("F", 1, 9, 3, run="row"),

@@ -159,5 +159,4 @@ class Part:
 
 def blank_need(thicknesses: list[int], shop: Shop) -> int:
     """The flat thickness a blank must hold to give these layers, each with its face allowance."""
-    thickest = max(thicknesses) + shop.allowance.face
-    return len(thicknesses) * thickest + (len(thicknesses) - 1) * shop.kerf.resaw
+    return shop.flat_for(max(thicknesses), len(thicknesses))

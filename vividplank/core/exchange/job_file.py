@@ -49,8 +49,7 @@ def read_job(text: str | bytes) -> Job:
     _unique([p.id for p in parts], "$.parts")
     _unique([b.id for b in boards], "$.boards")
     check_runs(parts)
-    allowance = {"between": 0} | given["shop"]["allowance"]  # files from before there was any
-    shop: Shop = from_file(given["shop"] | {"allowance": allowance}, Shop, unit)
+    shop: Shop = from_file(given["shop"], Shop, unit)
     measures = tuple(from_file(m, Measure, unit) for m in given.get("measures", ()))
     return _worked_out(Job(shape.name, shop, parts, boards, unit, measures))
 
@@ -97,8 +96,9 @@ def job_document(job: Job, machines: Machines | None = None) -> dict[str, Any]:
     version = 3 if machines else _version(job)
     unit = job.unit
     shop = to_file(job.shop, Shop, unit)
-    if not job.shop.allowance.between:
-        del shop["allowance"]["between"]
+    for name in ("between", "layer"):
+        if not shop["allowance"][name]:
+            del shop["allowance"][name]
     usual = [f.name for f in fields(Shop) if f.name not in _PLAIN_SHOP]
     kept = {name for name, _ in unusual(job.shop, _PLAIN_SHOP)}
     for name in usual:
@@ -131,6 +131,7 @@ def _version(job: Job) -> int:
     newest = (
         job.measures
         or job.shop.allowance.between
+        or job.shop.allowance.layer
         or unusual(job.shop, _PLAIN_SHOP)
         or any(unusual(p, _PLAIN_PART) for p in job.parts)
         or any(unusual(b, _PLAIN_BOARD) for b in job.boards)

@@ -29,6 +29,7 @@ class AllowanceShape(Shape):
     face: NotNegative
     panel_width: NotNegative
     between: NotNegative = 0
+    layer: NotNegative = 0
 
 
 class PlainShopShape(Shape):
@@ -199,7 +200,7 @@ ADDED: dict[int, dict[type[Shape], frozenset[str]]] = {
         ),
     },
     3: {
-        AllowanceShape: frozenset({"between"}),
+        AllowanceShape: frozenset({"between", "layer"}),
         PartShape: _beyond(PartShape, PlainPartShape),
         ShopShape: _beyond(ShopShape, PlainShopShape),
         BoardShape: _beyond(BoardShape, PlainBoardShape),

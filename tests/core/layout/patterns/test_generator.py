@@ -137,6 +137,24 @@ def test_a_thin_part_is_laid_in_as_many_layers_as_the_board_is_thick() -> None:
     assert len(blank.layers) == 3
 
 
+def test_staves_of_a_panel_are_resawn_from_thick_stock() -> None:
+    # 6 in of panel in two staves of 3, one over the other: a blank of 2 in holds three of 5/8, the
+    # panel asks for two.
+    panel = a_part("P", 1, 20, 6, 0.625, panel=(2, 3))
+    found = pattern(a_board(length=20, width=3, thick=2.0), panel)
+    (blank,) = found.segments[0].strips[0].blanks
+    assert blank.layers == ((0,), (0,)) and found.taken == ((0, t(6)),)
+
+
+def test_layers_have_an_allowance_for_what_they_cup() -> None:
+    # Three of 5/8 with 1/32 each for cupping are 3/32 too thick for 2 in; two are left.
+    cupping = replace(BARE, allowance=replace(BARE.allowance, layer=t(1 / 32)))
+    board, part = a_board(length=20, width=3, thick=2.0), a_part("A", 4, 20, 3, 0.625)
+    found = pattern(board, part, shop=cupping)
+    (blank,) = found.segments[0].strips[0].blanks
+    assert len(blank.layers) == 2
+
+
 def test_rough_ripped_blanks_stay_short_where_that_is_flatter() -> None:
     shop = replace(BARE, method="rough-rip")
     board = a_board(length=60.5, width=3, warp=Warp(bow=t(0.25)))

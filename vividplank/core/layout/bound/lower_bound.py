@@ -317,8 +317,7 @@ def _layers(board: Board, thickness: int, shop: Shop) -> int:
     """Most pieces of this thickness that the board's thickest place gives, with their
     allowances.
     """
-    each = thickness + shop.allowance.face
-    return max(0, (board.thickest + shop.kerf.resaw) // (each + shop.kerf.resaw))
+    return shop.layers_in(board.thickest, thickness)
 
 
 def _pieces(part: Part, shop: Shop) -> int:

@@ -309,7 +309,7 @@ class BoardRelaxation:
         if each > board.thickest or long > board.length - 2 * shop.end_trim or wide > board.widest:
             return 0
         most = min(float(board.thickest), self._flattest(board, long, wide) + _SURE)
-        return int((most + shop.kerf.resaw) // (each + shop.kerf.resaw))
+        return shop.layers_in(most, item_type.thickness)
 
     def _flattest(self, board: Board, long: int, wide: int) -> float:
         """No blank of this size is flatter anywhere on the board."""

@@ -59,13 +59,15 @@ def _board(job: Job, plan: BoardPlan, system: System) -> BoardMarks:
 
 
 class _Rough:
-    """Marks of a rough cut: to a sixteenth of an inch or a millimetre, rounded to the waste side;
-    finer where a neighbour is too near for that, or a fault that may be in no blank.
+    """Marks of a rough cut: to a sixteenth of an inch or a millimetre, or to what the shop says,
+    rounded to the waste side; finer where a neighbour is too near for that, or a fault that may be
+    in no blank.
     """
 
     def __init__(self, job: Job, board: Board) -> None:
         self.kerf = job.shop.kerf
-        self.mark = TICKS_PER_INCH // 16 if job.unit == "in" else TICKS_PER_MM
+        usual = TICKS_PER_INCH // 16 if job.unit == "in" else TICKS_PER_MM
+        self.mark = job.shop.chalk or usual
         self.faults = [d for d in board.boxed if not d.sound]
         self.length = board.length
 

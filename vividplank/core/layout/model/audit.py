@@ -220,8 +220,7 @@ class _Audit:
         thickest = max(
             (self.parts[i.part].thickness for i in blank.items() if i.part in self.parts), default=0
         )
-        n = len(blank.layers)
-        return n * (thickest + self.shop.allowance.face) + (n - 1) * self.shop.kerf.resaw
+        return self.shop.flat_for(thickest, len(blank.layers))
 
     def _instances(self) -> Iterator[Violation]:
         placed: Counter[tuple[str, int, int]] = Counter()

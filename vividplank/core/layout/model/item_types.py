@@ -124,11 +124,7 @@ def item_types(job: Job, wishes: bool = False, placed: Collection[Item] = ()) ->
             each = [(Item(part.id, n),) for n in range(1, part.quantity + 1)]
             paired = [pairs[i] for (i,) in each if i in pairs and pairs[i][0] == i]
             if paired:
-                thick = (
-                    2 * (part.thickness + job.shop.allowance.face)
-                    + job.shop.kerf.resaw
-                    - job.shop.allowance.face
-                )
+                thick = job.shop.flat_for(part.thickness, 2) - job.shop.allowance.face
                 sound = all(job.part(i.part).faces == "sound" for pair in paired for i in pair)
                 # A resawn blank carries no defect at all unless all in it may be sound.
                 found.append(
@@ -193,5 +189,5 @@ def _pairs(job: Job, placed: Collection[Item]) -> dict[Item, tuple[Item, Item]]:
 
 
 def _thick_enough(job: Job, part: Part) -> bool:
-    need = 2 * (part.thickness + job.shop.allowance.face) + job.shop.kerf.resaw
+    need = job.shop.flat_for(part.thickness, 2)
     return any(b.thickest >= need and same_species(b.species, part.species) for b in job.boards)

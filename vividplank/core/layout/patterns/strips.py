@@ -85,12 +85,10 @@ class Strips:
         """Flat thickness that is as good as any more: for the thickest want, where none can be
         resawn.
         """
-        face, kerf = self.shop.allowance.face, self.shop.kerf.resaw
-        needs = [
-            w.thickness + face for w in self.item_types if w.thickness + face <= self.board.thickest
-        ]
-        resawn = not needs or 2 * min(needs) + kerf <= self.board.thickest
-        return float("inf") if resawn else float(max(needs))
+        face, thickest = self.shop.allowance.face, self.board.thickest
+        thin = [w.thickness for w in self.item_types if w.thickness + face <= thickest]
+        resawn = not thin or self.shop.flat_for(min(thin), 2) <= thickest
+        return float("inf") if resawn else float(max(thin) + face)
 
     def starts(
         self, x0: int, x1: int, y0: int, slope: float, at: int, item_type: ItemType
@@ -159,10 +157,11 @@ class Strips:
             slab = float(self.board.thickest)  # each blank is asked by itself
         layers = 1
         if not item_type.is_run and (remaining[item_type.index] > 1 or item_type.is_panel):
-            layers = max(
-                1, int((slab + shop.kerf.resaw) // (item_type.thickness + face + shop.kerf.resaw))
-            )
-            layers = min(layers, remaining[item_type.index] if not item_type.is_panel else 1)
+            layers = max(1, shop.layers_in(slab, item_type.thickness))
+            if item_type.is_panel:  # as many staves as the panel still asks for
+                layers = min(layers, -(-remaining[item_type.index] // net))
+            else:
+                layers = min(layers, remaining[item_type.index])
         modes: list[tuple[Faces, str]] = [(item_type.faces, side) for side in ("A", "B")]
         if item_type.faces != "clear-one":
             modes = modes[:1]
@@ -432,12 +431,10 @@ class Strips:
         if not lead_laid:
             return None
         thickest = max(
-            len(k.layers)
-            * (
-                max(self.item_types[i].thickness for layer in k.layers for i in layer)
-                + shop.allowance.face
+            shop.flat_for(
+                max(self.item_types[i].thickness for layer in k.layers for i in layer),
+                len(k.layers),
             )
-            + (len(k.layers) - 1) * shop.kerf.resaw
             for k in blanks
         )
         return Laid(
@@ -528,7 +525,7 @@ class Strips:
     ) -> bool:
         """Whether a blank of this length is flat enough for its layers."""
         shop = self.shop
-        need = layers * (thickest + shop.allowance.face) + (layers - 1) * shop.kerf.resaw
+        need = shop.flat_for(thickest, layers)
         if self.lane:
             return need <= slab
         x1 = at + max(length + shop.allowance.length, shop.min_blank_length)

@@ -67,8 +67,7 @@ def area_taken(item_type: ItemType, boards: Sequence[Board], shop: Shop) -> floa
 
     Boards that are cut into such item types without waste all give the same of it for their area.
     """
-    each = item_type.thickness + shop.allowance.face + shop.kerf.resaw
-    layers = min(((b.thickest + shop.kerf.resaw) // each for b in boards), default=1) or 1
+    layers = min((shop.layers_in(b.thickest, item_type.thickness) for b in boards), default=1) or 1
     staves = -(-item_type.width // item_type.stave_max) if item_type.is_panel else 1
     across = item_type.width + staves * (shop.allowance.width + shop.kerf.rip)
     return (

@@ -12,7 +12,7 @@ def planed(job: Job, blank: Blank) -> int:
     layers = len(blank.layers)
     if layers == 1:
         return finish + (job.shop.allowance.face if any(i.stave for i in blank.items()) else 0)
-    return layers * (finish + job.shop.allowance.face) + (layers - 1) * job.shop.kerf.resaw
+    return job.shop.flat_for(finish, layers)
 
 
 def segment_planed(job: Job, segment: Segment) -> int:

@@ -108,9 +108,12 @@ class Blanks:
             self.layer(blank.layers[0], piece, blank)
             return
         names = [f"{piece.mark}-{k}" for k in range(1, len(blank.layers) + 1)]
-        kerfs = (len(names) - 1) * job.shop.kerf.resaw
+        kerfs, allowance = (len(names) - 1) * job.shop.kerf.resaw, job.shop.allowance
         share = (piece.thick - kerfs) // len(names) // plan.step * plan.step
-        each = max(finish, min(finish + job.shop.allowance.face, share))
+        each = max(finish, min(finish + allowance.face + allowance.layer, share))
+        if any(i.stave for i in blank.items()):  # what their panel loses when it is flattened
+            glued = max(min(allowance.face, allowance.layer), allowance.face // 2)
+            finish = min(each, finish + glued // plan.step * plan.step)
         for layer, one in zip(
             blank.layers, plan.resaw(piece, len(names), each, names), strict=True
         ):
