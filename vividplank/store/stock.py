@@ -2,7 +2,6 @@
 none.
 """
 
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -13,9 +12,11 @@ from vividplank.core.board import Board
 from vividplank.core.job import Job
 from vividplank.core.job.change import Change, Put
 from vividplank.core.layout.model.plan import Plan
+from vividplank.core.milling import Route
 from vividplank.core.refusal import Refusal
 from vividplank.core.shop import Shop
-from vividplank.core.yields.offcuts import offcuts, worth_keeping
+from vividplank.core.yields import account
+from vividplank.core.yields.keeping import racked
 from vividplank.store import layouts, projects
 from vividplank.store.errors import NotFoundError
 from vividplank.store.models import BoardCutRow, ProjectRow
@@ -104,34 +105,21 @@ def move(session: Session, from_project: int, version: int, board_id: str, to_pr
     return id
 
 
-def cut_up(
-    session: Session, layout_pk: int, board_id: str, sawn_off: Sequence[Board] = ()
-) -> tuple[str, ...]:
-    """A board has been cut as its plan says: the offcuts worth keeping, and what was sawn off its
-    thickness, go to the rack, once. Answers their marks.
+def cut_up(session: Session, layout_pk: int, board_id: str, route: Route) -> tuple[str, ...]:
+    """A board has been cut by this route: what is worth keeping of it goes to the rack, once.
+    Answers the marks.
     """
     if board_id in _cut(session, layout_pk):
         return ()
     layout = layouts.load(session, layout_pk)
-    planned = (
-        next((b for b in layout.plan.boards if b.board == board_id), None) if layout.plan else None
-    )
-    if planned is None:
-        return ()
     session.add(BoardCutRow(layout=layout_pk, board=board_id))
     session.flush()
     now = projects.load(session, layout.project)
     # What is worth keeping is asked of the shop as it is today; the board was cut as the plan knew
     # it.
-    kept = offcuts(
-        replace(layout.job, shop=replace(layout.job.shop, keep=now.job.shop.keep)), planned
-    )
-    note = f"offcut of {board_id}, sawn off its thickness, {now.job.name}"
-    thin = [b for b in sawn_off if worth_keeping(b, now.job.shop.keep)]
-    named_thin = (
-        replace(b, id=f"{board_id}-{k}", note=note) for k, b in enumerate(thin, len(kept) + 1)
-    )
-    kept = (*kept, *named_thin)
+    keep = now.job.shop.keep
+    cut = replace(layout.job, shop=replace(layout.job.shop, keep=keep))
+    kept = racked(account(cut, [route]).kept, keep, now.job.name).get(board_id, ())
     if not kept:
         return ()
     shelf = rack(session, lock=True)

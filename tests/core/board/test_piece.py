@@ -1,29 +1,19 @@
-"""A piece cut out of a board is that board's wood; offcuts are what is left of it."""
+"""A piece cut out of a board is that board's wood."""
 
-import time
 from dataclasses import replace
-from fractions import Fraction
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.jobs import boards, jobs, scanned
-from tests.making import a_part
+from tests.jobs import boards, scanned
 from tests.profiles import examples
 from vividplank.core.board import Board, Defect, Region, Station, Warp, flat_slab
 from vividplank.core.board.check import check_board
 from vividplank.core.board.find import clear_length, holds
 from vividplank.core.board.piece import cut_out
 from vividplank.core.board.volume import board_volume, region_volume
-from vividplank.core.job import Job
-from vividplank.core.layout.model.audit import audit
-from vividplank.core.layout.model.plan import Blank, BoardPlan, Item, Segment, Strip
-from vividplank.core.layout.search.search import Limits, search
 from vividplank.core.measure import TICKS_PER_INCH as INCH
-from vividplank.core.shop import Keep, Shop
-from vividplank.core.yields import account
-from vividplank.core.yields.offcuts import offcuts, worth_keeping
 
 LONG, WIDE = 96 * INCH, 8 * INCH
 PLAIN = Board(
@@ -94,52 +84,6 @@ def test_a_piece_has_the_volume_of_its_place(board: Board, start: float, end: fl
     assert float(board_volume(piece)) == pytest.approx(
         region_volume(board, Region(x0, x1, 0, 0.0, -far, far)), rel=0.01
     )
-
-
-def item(part: str) -> tuple[tuple[Item, ...], ...]:
-    return ((Item(part, 1, 0),),)
-
-
-def test_offcuts_by_hand() -> None:
-    shop = Shop(keep=Keep(16 * INCH, 2 * INCH))
-    rail = a_part("A", 1, 40, 3)
-    blank = Blank(INCH, round(41.5 * INCH), item("A"))
-    cut = Segment(INCH, 60 * INCH, 0.0, 0.0, (Strip(0, round(3.125 * INCH), (blank,)),))
-    found = offcuts(Job("bench", shop, (rail,), (WARPED,)), BoardPlan("P1", (cut,)))
-    # Beyond the segment: 96 − 60 − 1/8 kerf, rough. Above the strip: 59 in by 8 − 3 1/8 − 1/8,
-    # planed with it to 3/4. Behind the blank: 60 − 41 1/2 − 1/8 by 3 1/8. The inch before the
-    # segment is too short.
-    sizes = [(p.length / INCH, p.widest / INCH, p.thickest / INCH) for p in found]
-    assert sizes == [(59, 4.75, 0.75), (35.875, 8, 1), (18.375, 3.125, 0.75)]
-    assert [p.id for p in found] == ["P1-1", "P1-2", "P1-3"] and found[
-        0
-    ].note == "offcut of P1, bench"
-    assert found[0].warp == Warp() and found[0].dressed == ("A", "B") and found[1].warp.bow > 0
-
-
-def test_what_the_rule_leaves_out() -> None:
-    keep = Keep(20 * INCH, 2 * INCH)
-    cracked = replace(
-        PLAIN,
-        length=30 * INCH,
-        stations=(PLAIN.stations[0], replace(PLAIN.stations[1], x=30 * INCH)),
-        defects=(Defect("split", "both", 14 * INCH, 16 * INCH, 0, WIDE),),
-    )
-    assert worth_keeping(replace(cracked, defects=()), keep) and not worth_keeping(cracked, keep)
-
-
-@examples(25)
-@given(jobs())
-def test_offcuts_are_boards_and_fit_in_what_is_left(job: Job) -> None:
-    plan = search(job, Limits(seconds=60, rounds=3), time.monotonic)
-    assert audit(job, plan) == []
-    for planned in (b for b in plan.boards if b.segments):
-        pieces = offcuts(job, planned)
-        for piece in pieces:
-            check_board(piece, "$")
-        where = next(a for a in account(job, plan).boards if a.board == planned.board)
-        left = where.rough - where.where["parts"]
-        assert sum((board_volume(p) for p in pieces), Fraction(0)) <= left * Fraction(101, 100)
 
 
 def test_a_board_is_found_by_what_it_holds() -> None:

@@ -44,7 +44,8 @@ PLAN = Plan(
 
 
 def test_every_measure_is_from_the_datum_end_and_edge() -> None:
-    (found,) = chalk_list(JOB, PLAN, "in")
+    (found,) = chalk_list(JOB, PLAN, "in", KEPT)
+    assert found.offcuts == KEPT["W1"]
     words = [m.words for m in found.marks]
     assert words[0] == "Square across at 1 in: piece 1 begins" and found.marks[0].saw == "before it"
     assert words[1] == "Square across at 31 in: piece 1 ends, 30 in long"
@@ -84,14 +85,11 @@ def test_a_line_along_the_datum_edge_needs_no_mark() -> None:
     )
 
 
-def test_offcuts_worth_keeping_are_named() -> None:
-    (found,) = chalk_list(JOB, PLAN, "in")
-    # What is left above the strips of the piece, and the far end: 60 less 31 and a kerf.
-    assert [o.length for o in found.offcuts] == [t(30), t(60 - 31.125)]
+KEPT = {"W1": (a_board("W1-1", length=30, width=2.5625), a_board("W1-2", length=28.875, width=7))}
 
 
 def test_on_paper_a_page_a_board_with_its_scale() -> None:
-    pages = pypdfium2.PdfDocument(chalk_pdf(JOB, PLAN, "in"))
+    pages = pypdfium2.PdfDocument(chalk_pdf(JOB, PLAN, "in", KEPT))
     text = pages[0].get_textpage().get_text_bounded()
     # Letter across gives 279 less 24 = 255 mm; 1524 mm go into it at 1 : 8, not at 1 : 5.
     assert (

@@ -22,6 +22,8 @@ from vividplank.core.piece.field import Floats, Line, Plane, edges, heights, kin
 
 Face = Literal["A", "B"]
 Side = Literal["datum-edge", "far-edge"]
+FACES: tuple[Face, ...] = ("A", "B")
+SIDES: tuple[Side, ...] = ("datum-edge", "far-edge")
 #: "to check": it was flat, and has been resawn or has rested since.
 State = Literal["rough", "skimmed", "flat", "to check"]
 Edge = Literal["rough", "straight"]

@@ -33,9 +33,8 @@ def chips(before: Piece, after: Piece) -> float:
 def _columns(piece: Piece) -> tuple[Floats, Floats, Floats]:
     """Middles of the columns the piece stands on, and how much of each is its ground."""
     cells = _lattice(piece.board)
-    breaks = np.unique(
-        np.concatenate([piece.breaks, cells[(cells > piece.x0) & (cells < piece.x1)]])
-    )
+    inner = cells[(cells > piece.x0) & (cells < piece.x1)]
+    breaks = np.unique(np.concatenate([piece.breaks, _crossings(piece), inner]))
     a, b = breaks[:-1], breaks[1:]
     k = np.clip(np.searchsorted(cells, (a + b) / 2, "right") - 1, 0, len(cells) - 2)
     middle = (cells[k] + cells[k + 1]) / 2
@@ -48,6 +47,16 @@ def _columns(piece: Piece) -> tuple[Floats, Floats, Floats]:
     xs = np.broadcast_to(middle[:, None], ground.shape).copy()
     ys = np.broadcast_to(marks[:-1] + _WIDE / 2, ground.shape).copy()
     return xs, ys, ground
+
+
+def _crossings(piece: Piece) -> Floats:
+    """Where its two sides meet: what is left of a board beside a line may end there."""
+    xs = piece.breaks
+    low, high = piece.sides(xs)
+    wide = high - low
+    at = np.flatnonzero(wide[:-1] * wide[1:] < 0)
+    found: Floats = xs[at] + (xs[at + 1] - xs[at]) * wide[at] / (wide[at] - wide[at + 1])
+    return found
 
 
 def _sides(piece: Piece, at: Floats) -> tuple[Floats, Floats]:

@@ -1,5 +1,5 @@
 """Where the wood went."""
 
-from vividplank.core.yields.account import CATEGORIES, Account, BoardAccount, account
+from vividplank.core.yields.ledger import CATEGORIES, OPERATIONS, Account, BoardAccount, account
 
-__all__ = ["CATEGORIES", "Account", "BoardAccount", "account"]
+__all__ = ["CATEGORIES", "OPERATIONS", "Account", "BoardAccount", "account"]

@@ -1,12 +1,12 @@
-"""Books: where the wood went in the standing plan."""
+"""Books: where the wood goes by the steps of the standing plan."""
 
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
+from vividplank.core.milling import routes
 from vividplank.core.timber import cubic_board_feet
-from vividplank.core.yields import CATEGORIES, account
-from vividplank.core.yields.chips import OPERATIONS, chips_by_operation
-from vividplank.store import layouts, projects
+from vividplank.core.yields import CATEGORIES, OPERATIONS, account
+from vividplank.store import layouts, milling, projects
 from vividplank.store.database import session
 from vividplank.web import answer
 from vividplank.web.schemas.project import AccountBody, BoardAccountBody, ProjectPath, TroubleBody
@@ -21,8 +21,8 @@ def get_account(path: ProjectPath) -> Response:
     with session() as opened:
         project = projects.load(opened, path.project)
         layout, plan = layouts.standing_plan(opened, path.project)
-    found = account(layout.job, plan)
-    chips = chips_by_operation(layout.job, plan)
+        how = milling.of_project(opened, path.project, layout.job)
+    found = account(layout.job, routes(layout.job, plan, how))
     bought = cubic_board_feet(sum(b.rough for b in found.boards if b.price))
     parts = cubic_board_feet(found.where["parts"])
     price = float(found.price)
@@ -39,7 +39,7 @@ def get_account(path: ProjectPath) -> Response:
                     price=float(b.price),
                     share=b.share,
                     where={k: _feet(v) for k, v in b.where.items()},
-                    chips={k: _feet(v) for k, v in chips[b.board].items()},
+                    chips={k: _feet(b.chips[k]) for k in OPERATIONS},
                 )
                 for b in found.boards
             ],
@@ -47,7 +47,7 @@ def get_account(path: ProjectPath) -> Response:
             price=price,
             share=found.share,
             where={k: _feet(v) for k, v in found.where.items()},
-            chips={k: _feet(sum(each[k] for each in chips.values())) for k in OPERATIONS},
+            chips={k: _feet(v) for k, v in found.chips.items()},
             per_foot_bought=price / float(bought) if bought else None,
             per_foot_of_parts=price / float(parts) if parts else None,
         )

@@ -5,6 +5,7 @@ import json
 from flask import Response, request
 from flask_openapi3 import APIBlueprint
 
+from vividplank.core.board import Board
 from vividplank.core.exchange import Refusal, plan_document, read_plan
 from vividplank.core.exchange.paper.chalk_pdf import chalk_pdf
 from vividplank.core.exchange.plan_dxf import plan_dxf
@@ -14,7 +15,10 @@ from vividplank.core.layout.explain.svg import plan_svg
 from vividplank.core.layout.model.audit import audit
 from vividplank.core.layout.model.plan import Plan
 from vividplank.core.measure import System
-from vividplank.store import layouts, projects
+from vividplank.core.milling import routes
+from vividplank.core.yields import account
+from vividplank.core.yields.keeping import racked
+from vividplank.store import layouts, milling, projects
 from vividplank.store.database import session
 from vividplank.store.layouts import Layout
 from vividplank.web import answer
@@ -129,7 +133,7 @@ def get_chalk(path: LayoutPath) -> Response:
                         OffcutBody(length=o.length, width=round(o.mean_width)) for o in b.offcuts
                     ],
                 )
-                for b in chalk_list(layout.job, plan, system)
+                for b in chalk_list(layout.job, plan, system, _kept(layout, plan))
             ],
         )
     )
@@ -140,7 +144,9 @@ def get_chalk_pdf(path: LayoutPath) -> Response:
     layout, plan, system, _ = _planned(path.layout)
     headers = {"Content-Disposition": 'inline; filename="chalk-list.pdf"'}
     return Response(
-        chalk_pdf(layout.job, plan, system), mimetype="application/pdf", headers=headers
+        chalk_pdf(layout.job, plan, system, _kept(layout, plan)),
+        mimetype="application/pdf",
+        headers=headers,
     )
 
 
@@ -159,6 +165,14 @@ def get_reasons(path: LayoutPath) -> Response:
     return answer.body(
         ReasonsBody(reasons=[ReasonBody(**vars(r)) for r in reasons(layout.job, plan, system)])
     )
+
+
+def _kept(layout: Layout, plan: Plan) -> dict[str, tuple[Board, ...]]:
+    """The offcuts of each board that go to the rack when it is cut as this shop does it."""
+    with session() as opened:
+        how = milling.of_project(opened, layout.project, layout.job)
+    kept = account(layout.job, routes(layout.job, plan, how)).kept
+    return racked(kept, layout.job.shop.keep)
 
 
 def _planned(pk: int) -> tuple[Layout, Plan, System, set[str]]:

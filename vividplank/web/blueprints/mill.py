@@ -21,7 +21,6 @@ from vividplank.core.milling.days.compare import advise, compare
 from vividplank.core.milling.shop.cautions import CAUTIONS
 from vividplank.core.milling.shop.document import milling_from_document, milling_to_document
 from vividplank.core.milling.shop.machines import Machines
-from vividplank.core.piece.operations import as_board
 from vividplank.core.survey.instruments import NoReading
 from vividplank.store import layouts, projects, stock
 from vividplank.store import milling as kept
@@ -141,8 +140,7 @@ def mark_step(path: LayoutPath, body: StepDone) -> Response:
                 if any(b.board == route.board for b in plan.boards) and all(
                     s.key in done for s in route.steps
                 ):
-                    sawn_off = [as_board(p) for p in route.kept]
-                    stock.cut_up(opened, path.layout, route.board, sawn_off)
+                    stock.cut_up(opened, path.layout, route.board, route)
     return Response(status=204)
 
 
@@ -255,12 +253,12 @@ def see_passes(path: LayoutPath, body: PassesBody) -> Response:
         how = kept.of_project(opened, layout.project, layout.job)
     faced = {s.piece: s for s in _steps(layout.job, plan, how).values() if s.foretold}
     step = faced.get(body.piece)
-    if step is None or step.wood is None or step.foretold is None:
+    if step is None or step.foretold is None:
         like = next(iter(faced), "O1.1")
         raise Refusal("$.piece", f"expected a piece that is faced, like {like}, not {body.piece}")
-    box, down = step.wood.box, body.down or step.foretold.down
+    box, down = step.wood_in[0].box, body.down or step.foretold.down
     found = watch(
-        step.wood,
+        step.wood_in[0],
         step.foretold,
         body.machine,
         system,

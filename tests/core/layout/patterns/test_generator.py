@@ -138,12 +138,16 @@ def test_a_thin_part_is_laid_in_as_many_layers_as_the_board_is_thick() -> None:
 
 
 def test_staves_of_a_panel_are_resawn_from_thick_stock() -> None:
-    # 6 in of panel in two staves of 3, one over the other: a blank of 2 in holds three of 5/8, the
-    # panel asks for two.
+    # 6 in of panel in two staves of 3, one over the other: 2 in hold two of 5/8 with 1/32 for
+    # cupping each. Without such an allowance staves are not resawn.
     panel = a_part("P", 1, 20, 6, 0.625, panel=(2, 3))
-    found = pattern(a_board(length=20, width=3, thick=2.0), panel)
+    cupping = replace(BARE, allowance=replace(BARE.allowance, layer=t(1 / 32)))
+    board = a_board(length=20, width=3, thick=2.0)
+    found = pattern(board, panel, shop=cupping)
     (blank,) = found.segments[0].strips[0].blanks
     assert blank.layers == ((0,), (0,)) and found.taken == ((0, t(6)),)
+    (blank,) = pattern(board, panel).segments[0].strips[0].blanks
+    assert blank.layers == ((0,),)
 
 
 def test_layers_have_an_allowance_for_what_they_cup() -> None:

@@ -3,6 +3,7 @@ be ticked.
 """
 
 import io
+from collections.abc import Mapping
 
 from reportlab.lib.pagesizes import A4, LETTER, landscape
 from reportlab.lib.units import mm
@@ -21,13 +22,15 @@ _LINE = 6.2 * mm
 _SCALES = (2, 4, 5, 8, 10, 12, 16, 20, 25, 32, 50, 100)
 
 
-def chalk_pdf(job: Job, plan: Plan, system: System) -> bytes:
+def chalk_pdf(
+    job: Job, plan: Plan, system: System, kept: Mapping[str, tuple[Board, ...]] | None = None
+) -> bytes:
     """The chalk list of a plan; every board begins a page."""
     out = io.BytesIO()
     page = landscape(LETTER if job.unit == "in" else A4)
     canvas = canvas_for(out, page, f"{job.name}: chalk list")
     boards = {b.board: b for b in plan.boards}
-    for number, marks in enumerate(chalk_list(job, plan, system)):
+    for number, marks in enumerate(chalk_list(job, plan, system, kept)):
         if number:
             canvas.showPage()
         _page(canvas, page, job, boards[marks.board], marks, system)

@@ -2,7 +2,7 @@
 its datum edge.
 """
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -10,7 +10,6 @@ from vividplank.core.board import Board, Region
 from vividplank.core.job import Job
 from vividplank.core.layout.model.plan import BoardPlan, Plan, Segment, Strip
 from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_INCH, TICKS_PER_MM, System, show
-from vividplank.core.yields.offcuts import offcuts
 
 Kind = Literal["crosscut", "line", "piece"]
 
@@ -41,12 +40,14 @@ class BoardMarks:
     offcuts: tuple[Board, ...]
 
 
-def chalk_list(job: Job, plan: Plan, system: System) -> tuple[BoardMarks, ...]:
-    """The marks of all boards of a plan."""
-    return tuple(_board(job, b, system) for b in plan.boards)
+def chalk_list(
+    job: Job, plan: Plan, system: System, kept: Mapping[str, tuple[Board, ...]] | None = None
+) -> tuple[BoardMarks, ...]:
+    """The marks of all boards of a plan; `kept` are the offcuts of each that go to the rack."""
+    return tuple(_board(job, b, system, (kept or {}).get(b.board, ())) for b in plan.boards)
 
 
-def _board(job: Job, plan: BoardPlan, system: System) -> BoardMarks:
+def _board(job: Job, plan: BoardPlan, system: System, kept: tuple[Board, ...]) -> BoardMarks:
     board = job.board(plan.board)
     marks: list[Mark] = []
     ordered = sorted(plan.segments, key=lambda s: s.x0)
@@ -54,7 +55,6 @@ def _board(job: Job, plan: BoardPlan, system: System) -> BoardMarks:
     for n, segment in enumerate(ordered, 1):
         ends = rough.ends(segment, ordered[n - 2 : n - 1], ordered[n : n + 1])
         marks += _segment(board, segment, n, ends, rough, lambda t: to_rule(t, job, system))
-    kept = offcuts(job, plan)
     return BoardMarks(board.id, tuple(marks), kept)
 
 

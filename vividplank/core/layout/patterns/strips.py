@@ -158,8 +158,11 @@ class Strips:
         layers = 1
         if not item_type.is_run and (remaining[item_type.index] > 1 or item_type.is_panel):
             layers = max(1, shop.layers_in(slab, item_type.thickness))
-            if item_type.is_panel:  # as many staves as the panel still asks for
-                layers = min(layers, -(-remaining[item_type.index] // net))
+            if item_type.is_panel:
+                # As many staves as the panel still asks for; without an allowance for layers they
+                # would not be as thick as the others when they are glued.
+                asked = -(-remaining[item_type.index] // net)
+                layers = min(layers, asked) if shop.allowance.layer else 1
             else:
                 layers = min(layers, remaining[item_type.index])
         modes: list[tuple[Faces, str]] = [(item_type.faces, side) for side in ("A", "B")]

@@ -149,8 +149,9 @@ class Step:
     cannot take, `ways` what can be done for its `task`, the first of them the one that is taken
     and `way` its method. `setup` names what the machine is set to: steps of one setup follow each
     other without touching it. It can be begun when all of `after` are done and their `hold`, in
-    minutes, has passed. `spare` is the thickness left over when a face is flat. Where a face is
-    made flat, `wood` is the piece as it comes and `foretold` what the jointer does to it.
+    minutes, has passed. `spare` is the thickness left over when a face is flat. `wood_in` and
+    `wood_out` are the pieces themselves, in the order of `takes` and `gives`; where a face is made
+    flat, `foretold` is what the jointer does to it.
     """
 
     key: str
@@ -200,7 +201,8 @@ class Step:
     task: Task | None = None
     sizes_in: Mapping[str, Size] = field(default_factory=dict)
     sizes_out: Mapping[str, Size] = field(default_factory=dict)
-    wood: Piece | None = field(default=None, repr=False)
+    wood_in: tuple[Piece, ...] = field(default=(), repr=False, compare=False)
+    wood_out: tuple[Piece, ...] = field(default=(), repr=False, compare=False)
     foretold: Flattened | None = field(default=None, repr=False)
 
     @property

@@ -112,7 +112,7 @@ class Blanks:
         share = (piece.thick - kerfs) // len(names) // plan.step * plan.step
         each = max(finish, min(finish + allowance.face + allowance.layer, share))
         if any(i.stave for i in blank.items()):  # what their panel loses when it is flattened
-            glued = max(min(allowance.face, allowance.layer), allowance.face // 2)
+            glued = min(allowance.face, allowance.layer) or allowance.face // 2
             finish = min(each, finish + glued // plan.step * plan.step)
         for layer, one in zip(
             blank.layers, plan.resaw(piece, len(names), each, names), strict=True

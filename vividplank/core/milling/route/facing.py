@@ -16,6 +16,8 @@ from vividplank.core.piece import operations as op
 
 #: Methods that cut the face that looks up, and with it the whole of it to one plane.
 _FROM_ABOVE: tuple[Method, ...] = ("hand", "bridge", "carrier", "step-and-carrier")
+#: Ways that reach the plane of the thickest slab, where the jointer takes more.
+_EXACT = (*_FROM_ABOVE, "outside", "none")
 #: A face this little over its plane is clean, in ticks.
 CLEAN = 8.0
 #: What is worth a shim: a card.
@@ -73,16 +75,14 @@ class Facing(Writer):
         lead = for_face(piece.board.grain, first.down)
         found = self.foretold(piece, finish, show, lead.light) if lead.light else first
         offered = ways.face(self.machines, piece.size, self.say)
-        if not found.enough and any(w.method in _FROM_ABOVE for w in offered.ways):
+        if not found.enough:
             why = f"at the jointer alone it would come out under {self.say(finish)}"
-            shimmed = tuple(w for w in offered.ways if w.method in _FROM_ABOVE)
-            exact = [w for w in shimmed if not w.guard_off]
-            if exact:
-                offered = Obstacle(
-                    offered.why or why, (*exact, *(w for w in offered.ways if w not in exact))
-                )
+            exact = [w for w in offered.ways if w.method in _EXACT and not w.guard_off]
+            others = [w for w in offered.ways if w not in exact]
+            offered = Obstacle(offered.why or why, (*(exact or ways.nowhere()), *others))
         chosen = self.pick(key, "face", offered)
-        if chosen.ways[0].method in _FROM_ABOVE:
+        method = chosen.ways[0].method
+        if method in _FROM_ABOVE or (not found.enough and method in _EXACT):
             return self._from_above(piece, finish, found, chosen)
         after = op.flatten(piece, found.down, found.plane)
         if found.high:
@@ -129,7 +129,6 @@ class Facing(Writer):
             holds=finish + spare,
             clean=found.clean,
             knocked=tuple(Corner(x, y, d) for _, x, y, d in found.high),
-            wood=piece,
             foretold=found,
         )
         return self.on_wood(step, piece, after, chosen)
@@ -154,6 +153,8 @@ class Facing(Writer):
             "step-and-carrier": f"Plane face {cuts} of {piece.mark}, its stepped part on a "
             "straight carrier",
             "bridge": f"Flatten face {cuts} of {piece.mark} under the router bridge",
+            "outside": f"Have face {cuts} of {piece.mark} flattened",
+            "none": f"Flatten face {cuts} of {piece.mark} where there is a machine for it",
         }.get(way.method, f"Flatten face {cuts} of {piece.mark} with hand planes")
         planer = self.machines.planer
         limit = min(planer.last_pass, planer.usual_pass)
@@ -181,7 +182,6 @@ class Facing(Writer):
             plane=after.z(lies),
             holds=finish + spare,
             shims=shims,
-            wood=piece,
             foretold=found,
         )
         return self.on_wood(step, piece, after, chosen)

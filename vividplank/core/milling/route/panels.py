@@ -122,6 +122,11 @@ class PanelRoute:
         light = _light(plan)
         target = self.targets[stave.item] + light * len(sides)
         piece = stave.piece
+        thinnest = min(s.piece.thick for s in self.staves)
+        if piece.thick > thinnest + 1:
+            piece = plan.thickness(
+                piece, thinnest, "even", "as thick as the thinnest stave: they meet face to face"
+            )
         if piece.width > target:
             piece, _ = plan.rip(
                 piece,

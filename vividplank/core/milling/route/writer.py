@@ -106,6 +106,8 @@ class Writer:
             step,
             takes=tuple(p.mark for p in takes),
             gives=tuple(given for given, _ in gives),
+            wood_in=tuple(takes),
+            wood_out=tuple(piece for _, piece in gives),
             sizes_in={p.mark: p.size for p in takes},
             sizes_out={given.piece: p.size for given, p in gives},
             board=self.home.get(first.board.id, first.board.id),

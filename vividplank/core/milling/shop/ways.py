@@ -77,7 +77,7 @@ def face(machines: Machines, size: Size, say: Say, can_rip: bool = False) -> Obs
                 guard_off=True,
             )
         )
-    return Obstacle(why, tuple(ways) or _nowhere())
+    return Obstacle(why, tuple(ways) or nowhere())
 
 
 def _not_over_the_jointer(machines: Machines, size: Size, say: Say) -> str:
@@ -141,7 +141,7 @@ def edge(machines: Machines, size: Size, say: Say) -> Obstacle:
         and length >= machines.jointer.shortest
     )
     ways += [*carrier, *hand]
-    return Obstacle(why, tuple(ways) or (*_outside(machines), *_nowhere())[:1])
+    return Obstacle(why, tuple(ways) or (*_outside(machines), *nowhere())[:1])
 
 
 def thickness(machines: Machines, size: Size, finish: int, say: Say) -> Obstacle:
@@ -162,7 +162,7 @@ def thickness(machines: Machines, size: Size, finish: int, say: Say) -> Obstacle
         why = ""
     ways = [] if why else [_usual("planer")]
     ways += [*carried, *_bridge(machines, size), *_by_hand(machines, size), *_outside(machines)]
-    return Obstacle(why, tuple(ways) or _nowhere())
+    return Obstacle(why, tuple(ways) or nowhere())
 
 
 def crosscut(machines: Machines, size: Size, say: Say) -> Obstacle:
@@ -330,7 +330,7 @@ def _outside(machines: Machines) -> list[Way]:
     ]
 
 
-def _nowhere() -> tuple[Way, ...]:
+def nowhere() -> tuple[Way, ...]:
     return (
         Way(
             "not here",
