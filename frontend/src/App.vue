@@ -1,16 +1,16 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted } from "vue";
-import { unsaved } from "./api/project";
+import { useQueryClient } from "@tanstack/vue-query";
+import { onMounted } from "vue";
+import { resume } from "./api/project";
+import ConflictSheet from "./controls/ConflictSheet.vue";
 import HelpSheet from "./controls/HelpSheet.vue";
 
-function leaving(event: BeforeUnloadEvent): void {
-  if (unsaved.value > 0) event.preventDefault();
-}
-onMounted(() => window.addEventListener("beforeunload", leaving));
-onBeforeUnmount(() => window.removeEventListener("beforeunload", leaving));
+const client = useQueryClient();
+onMounted(() => void resume(client));
 </script>
 
 <template>
   <RouterView />
   <HelpSheet />
+  <ConflictSheet />
 </template>

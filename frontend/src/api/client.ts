@@ -42,7 +42,7 @@ api.use({
   onError() {
     return new Refused(
       0,
-      "the application does not answer; what is on the screen is kept, try again in a moment",
+      "the application does not answer; edits are kept in this browser and sent when it does",
     );
   },
 });

@@ -1,11 +1,13 @@
 import { QueryClient } from "@tanstack/vue-query";
+import "fake-indexeddb/auto";
+import { createStore, keys, set } from "idb-keyval";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { aBoard, aPart, IN } from "../test/making";
 import type { Project } from "./client";
 
 const told = vi.hoisted(() => vi.fn());
 vi.mock("element-plus", () => ({ ElMessage: told }));
-vi.stubGlobal("window", { location: { origin: "http://shop" } });
+vi.stubGlobal("window", { location: { origin: "http://shop" }, addEventListener: vi.fn() });
 
 interface Sent {
   url: string;
@@ -17,11 +19,12 @@ vi.stubGlobal(
   "fetch",
   async (request: Request) =>
     new Promise<Response>((answer) => {
-      void request.json().then((body: Sent["body"]) => sent.push({ url: request.url, body, answer }));
+      const body = request.method === "GET" ? Promise.resolve({ version: 0 }) : request.json();
+      void body.then((found: Sent["body"]) => sent.push({ url: request.url, body: found, answer }));
     }),
 );
 
-const { edit, projectKey, unsaved } = await import("./project");
+const { conflict, edit, projectKey, resume, undoIn, unsaved, waiting } = await import("./project");
 
 function project(values: Partial<Project> = {}): Project {
   const shop = { method: "mill-wide", end_trim: 0, min_blank_length: 0, max_slope: 0 } as Project["shop"];
@@ -132,3 +135,108 @@ async function drain(): Promise<void> {
     });
   }
 }
+
+describe("an edit the server is out of reach for", () => {
+  const away = () => new Response("", { status: 503 });
+
+  it("is held, stays on the screen and counts as kept; it is sent when the server answers", async () => {
+    vi.useFakeTimers();
+    try {
+      const saving = edit(client, pk, { label: "length", put_parts: [aPart({ length: 21 * IN })] });
+      (await next()).answer(away());
+      expect(await saving).toBe(true);
+      expect([unsaved.value, waiting.value]).toEqual([1, true]);
+      expect(shown().parts[0]!.length).toBe(21 * IN);
+      expect(told).not.toHaveBeenCalled();
+      await vi.advanceTimersByTimeAsync(5000);
+      const again = await next();
+      expect(again.body).toMatchObject({ version: 1, label: "length" });
+      again.answer(json(project({ pk, version: 2, parts: [aPart({ length: 21 * IN })] })));
+      await vi.waitFor(() => expect(unsaved.value).toBe(0));
+      expect(waiting.value).toBe(false);
+    } finally {
+      vi.useRealTimers();
+    }
+  });
+
+  it("can be taken back before it is sent", async () => {
+    const saving = edit(client, pk, { label: "length", put_parts: [aPart({ length: 21 * IN })] });
+    (await next()).answer(away());
+    await saving;
+    expect(await undoIn(client, pk)).toBe(true);
+    expect(unsaved.value).toBe(0);
+  });
+});
+
+describe("an edit that meets somebody else's", () => {
+  const clash = () => json({ what: "somebody else has edited this", version: 7 }, 409);
+  const mine = { label: "mine", put_parts: [aPart({ length: 21 * IN })] };
+
+  it("is sent on top where both touch different things", async () => {
+    const saving = edit(client, pk, mine);
+    (await next()).answer(clash());
+    const theirs = project({ pk, version: 7, boards: [], parts: [aPart()] });
+    (await next()).answer(json(theirs));
+    const again = await next();
+    expect(again.body.version).toBe(7);
+    again.answer(json({ ...theirs, version: 8, parts: mine.put_parts }));
+    expect(await saving).toBe(true);
+    expect([shown().version, shown().boards.length, shown().parts[0]!.length]).toEqual([8, 0, 21 * IN]);
+  });
+
+  it("asks where both have changed the same, and sends mine when it is chosen", async () => {
+    const saving = edit(client, pk, mine);
+    (await next()).answer(clash());
+    (await next()).answer(json(project({ pk, version: 7, parts: [aPart({ length: 19 * IN })] })));
+    await vi.waitFor(() => expect(conflict.value?.clashes).toHaveLength(1));
+    expect(conflict.value!.clashes[0]).toMatchObject({
+      what: "part",
+      theirs: { length: 19 * IN },
+      mine: { length: 21 * IN },
+    });
+    conflict.value!.choose(true);
+    const again = await next();
+    expect(again.body.version).toBe(7);
+    again.answer(json(project({ pk, version: 8, parts: mine.put_parts })));
+    expect(await saving).toBe(true);
+  });
+
+  it("is given up for theirs when that is chosen", async () => {
+    const saving = edit(client, pk, mine);
+    (await next()).answer(clash());
+    (await next()).answer(json(project({ pk, version: 7, parts: [aPart({ length: 19 * IN })] })));
+    await vi.waitFor(() => expect(conflict.value).toBeTruthy());
+    conflict.value!.choose(false);
+    expect(await saving).toBe(false);
+    expect([shown().parts[0]!.length, unsaved.value]).toEqual([19 * IN, 0]);
+  });
+
+  it("is not sent twice where only its answer was lost", async () => {
+    const saving = edit(client, pk, mine);
+    (await next()).answer(clash());
+    (await next()).answer(json(project({ pk, version: 7, parts: mine.put_parts })));
+    expect(await saving).toBe(true);
+    expect(sent).toHaveLength(0);
+  });
+});
+
+describe("what a tab that is gone has left", () => {
+  it("is taken up in its order", async () => {
+    const store = createStore("vivid-plank", "edits");
+    const left = { tab: "gone", pk, before: [] };
+    await set("000000000000002.b", { ...left, id: "000000000000002.b", change: { label: "two" } }, store);
+    await set("000000000000001.a", { ...left, id: "000000000000001.a", change: { label: "one" } }, store);
+    await resume(client);
+    expect(unsaved.value).toBe(2);
+    for (const [label, at] of [
+      ["one", 2],
+      ["two", 3],
+    ] as const) {
+      const { body, answer } = await next();
+      expect(body.label).toBe(label);
+      answer(json(project({ pk, version: at })));
+    }
+    await vi.waitFor(() => expect(unsaved.value).toBe(0));
+    await vi.waitFor(async () => expect(await keys(store)).toEqual([]));
+  });
+});

@@ -1,17 +1,38 @@
-/** The project on the screen: read once, edited at once here and saved in order behind it. */
+/**
+ * The project on the screen: read once, edited at once here and saved in order behind it. What the
+ * server has not acknowledged is held until it does.
+ */
 import { useQuery, useQueryClient, type QueryClient } from "@tanstack/vue-query";
 import { ElMessage } from "element-plus";
-import { computed, ref, type ComputedRef } from "vue";
+import { computed, ref, shallowRef, type ComputedRef } from "vue";
 import { useRoute } from "vue-router";
-import { api, Refused, type Board, type Edit, type Part, type Project, type Schemas } from "./client";
+import { api, Refused, type Edit, type Project, type Schemas } from "./client";
+import { applied, clashes, contains, touched, type Clash } from "./edits";
+import { adopt, drop, held, hold, of, type HeldEdit } from "./heldEdits";
 
-/** Edits not yet acknowledged, over all projects; the page warns before it is left with any. */
-export const unsaved = ref(0);
+/** Edits not yet acknowledged, over all projects. */
+export const unsaved = computed(() => held.value.length + steps.value);
+/** Whether the server was out of reach when last asked to save something. */
+export const waiting = ref(false);
+/** What an edit and somebody else's have both changed, until the person has chosen. */
+export const conflict = shallowRef<{
+  label: string;
+  system: Project["system"];
+  clashes: Clash[];
+  choose: (mine: boolean) => void;
+}>();
+
+/** Undo and redo under way. */
+const steps = ref(0);
+/** How long until a server that was out of reach is tried again, in milliseconds. */
+const AGAIN = 4000;
 
 /** What follows from a project and is asked again when it changes. */
 const DOWNSTREAM = ["layout", "needs", "milling", "account", "checks"];
 
-let saving: Promise<void> = Promise.resolve();
+const saving = new Map<number, Promise<void>>();
+const told = new Map<string, (saved: boolean) => void>();
+const versions = new Map<number, number>();
 
 export function projectKey(pk: number): [string, number] {
   return ["project", pk];
@@ -28,8 +49,7 @@ export function useProject() {
   const client = useQueryClient();
   const query = useQuery({
     queryKey: computed(() => projectKey(pk.value)),
-    queryFn: async () =>
-      (await api.GET("/api/projects/{project}", { params: { path: { project: pk.value } } })).data!,
+    queryFn: async () => withHeld(await fetched(pk.value)),
     enabled: computed(() => Number.isFinite(pk.value)),
     staleTime: 30_000,
   });
@@ -38,100 +58,172 @@ export function useProject() {
     project: query.data,
     trouble: query.error,
     edit: (change: Edit) => edit(client, pk.value, change),
-    undo: () => step(client, pk.value, "undo"),
+    undo: () => undoIn(client, pk.value),
     redo: () => step(client, pk.value, "redo"),
   };
 }
 
-/** Apply the edit to what is shown, then save it; a refusal puts back what is kept and says why. */
+/** What the server has, and on top of it what it has not acknowledged yet. */
+function withHeld(project: Project): Project {
+  return of(project.pk).reduce((shown, e) => applied(shown, e.change), project);
+}
+
+async function fetched(pk: number): Promise<Project> {
+  return (await api.GET("/api/projects/{project}", { params: { path: { project: pk } } })).data!;
+}
+
+/**
+ * Apply the edit to what is shown, hold it, then save it. True when it is saved, or held until the
+ * server answers again; a refusal puts back what is kept and says why.
+ */
 export function edit(client: QueryClient, pk: number, change: Edit): Promise<boolean> {
   const before = client.getQueryData<Project>(projectKey(pk));
+  const waits = hold(pk, change, before ? touched(before, change) : []);
   if (before) client.setQueryData(projectKey(pk), applied(before, change));
-  return save(client, pk, async (version) => {
-    const answer = await api.POST("/api/projects/{project}/edits", {
-      params: { path: { project: pk } },
-      body: { ...change, version } as Schemas["EditBody"],
-    });
-    return answer.data!;
-  });
+  const saved = new Promise<boolean>((tell) => told.set(waits.id, tell));
+  send(client, pk);
+  return saved;
 }
 
-function step(client: QueryClient, pk: number, which: "undo" | "redo"): Promise<boolean> {
-  return save(client, pk, async (version) => {
+export function undoIn(client: QueryClient, pk: number): Promise<boolean> {
+  return step(client, pk, "undo");
+}
+
+/** Undo or redo; an edit that the server does not have yet is simply taken back. */
+async function step(client: QueryClient, pk: number, which: "undo" | "redo"): Promise<boolean> {
+  const last = of(pk).at(-1);
+  if (last && waiting.value) {
+    if (which === "redo") return false;
+    drop(last);
+    await client.invalidateQueries({ queryKey: projectKey(pk) });
+    return true;
+  }
+  steps.value++;
+  await saving.get(pk);
+  try {
     const answer = await api.POST(`/api/projects/{project}/${which}`, {
       params: { path: { project: pk } },
-      body: { version },
+      body: { version: version(client, pk) },
     });
-    return answer.data!;
-  });
+    shown(client, answer.data!);
+    return true;
+  } catch (problem) {
+    versions.delete(pk);
+    await client.invalidateQueries({ queryKey: projectKey(pk) });
+    tell(problem);
+    return false;
+  } finally {
+    steps.value--;
+  }
 }
 
-const versions = new Map<number, number>();
+function version(client: QueryClient, pk: number): number {
+  const there = client.getQueryData<Project>(projectKey(pk));
+  return Math.max(versions.get(pk) ?? 0, there?.version ?? 0);
+}
 
-/** One save after another, each from the version the one before left. */
-function save(client: QueryClient, pk: number, act: (version: number) => Promise<Project>): Promise<boolean> {
-  unsaved.value++;
-  const run = saving.then(async () => {
+function shown(client: QueryClient, kept: Project): void {
+  versions.set(kept.pk, kept.version);
+  client.setQueryData(projectKey(kept.pk), withHeld(kept));
+  for (const key of DOWNSTREAM) void client.invalidateQueries({ queryKey: [key, kept.pk] });
+}
+
+function tell(problem: unknown): void {
+  const why = problem instanceof Refused ? problem : new Refused(0, String(problem));
+  ElMessage({ type: "error", message: `Not saved: ${why.message}`, duration: 8000, showClose: true });
+}
+
+function settle(one: HeldEdit, saved: boolean): void {
+  told.get(one.id)?.(saved);
+  told.delete(one.id);
+}
+
+/** Send what is held of a project, one edit after another. */
+export function send(client: QueryClient, pk: number): void {
+  if (saving.has(pk)) return;
+  const run = sendAll(client, pk).finally(() => saving.delete(pk));
+  saving.set(pk, run);
+}
+
+async function sendAll(client: QueryClient, pk: number): Promise<void> {
+  for (let one = of(pk)[0]; one; one = of(pk)[0]) {
     try {
-      const shown = client.getQueryData<Project>(projectKey(pk));
-      const version = Math.max(versions.get(pk) ?? 0, shown?.version ?? 0);
-      const kept = await act(version);
-      versions.set(pk, kept.version);
-      unsaved.value--;
-      // Later edits are on the screen already: only the newest answer may replace it.
-      const now = client.getQueryData<Project>(projectKey(pk));
-      if (unsaved.value === 0 || !now) client.setQueryData(projectKey(pk), kept);
-      else
-        client.setQueryData(projectKey(pk), {
-          ...now,
-          version: kept.version,
-          undo: kept.undo,
-          redo: kept.redo,
-        });
-      for (const key of DOWNSTREAM) void client.invalidateQueries({ queryKey: [key, pk] });
-      return true;
+      const answer = await api.POST("/api/projects/{project}/edits", {
+        params: { path: { project: pk } },
+        body: { ...one.change, version: version(client, pk) } as Schemas["EditBody"],
+      });
+      drop(one);
+      waiting.value = false;
+      shown(client, answer.data!);
+      settle(one, true);
     } catch (problem) {
-      unsaved.value--;
+      if (outOfReach(problem)) {
+        waiting.value = true;
+        for (const e of of(pk)) settle(e, true);
+        setTimeout(() => send(client, pk), AGAIN);
+        return;
+      }
+      if (problem instanceof Refused && problem.status === 409) {
+        if (!(await met(client, one))) return;
+        continue;
+      }
+      drop(one);
       versions.delete(pk);
       await client.invalidateQueries({ queryKey: projectKey(pk) });
-      const told = problem instanceof Refused ? problem : new Refused(0, String(problem));
-      ElMessage({ type: "error", message: `Not saved: ${told.message}`, duration: 8000, showClose: true });
-      return false;
+      tell(problem);
+      settle(one, false);
     }
-  });
-  saving = run.then(() => undefined);
-  return run;
-}
-
-function applied(project: Project, change: Edit): Project {
-  return {
-    ...project,
-    name: change.name ?? project.name,
-    system: change.system ?? project.system,
-    shop: change.shop ?? project.shop,
-    parts: put(project.parts, change.put_parts ?? [], change.remove_parts ?? []),
-    boards: put(project.boards, change.put_boards ?? [], change.remove_boards ?? []),
-    measures:
-      change.measures?.map(
-        (m) =>
-          project.measures.find((n) => n.name === m.name && n.text === m.text && n.kind === m.kind) ?? {
-            ...m,
-            ticks: null,
-            number: null,
-          },
-      ) ?? project.measures,
-    undo: change.label,
-    redo: "",
-  };
-}
-
-function put<T extends Part | Board>(things: T[], puts: (T & { was?: string })[], remove: string[]): T[] {
-  const found = things.filter((thing) => !remove.includes(thing.id));
-  for (const { was, ...rest } of puts) {
-    const thing = rest as unknown as T;
-    const at = found.findIndex((other) => other.id === (was || thing.id));
-    if (at >= 0) found[at] = thing;
-    else found.push(thing);
   }
-  return found;
+}
+
+/**
+ * Somebody has edited the project since: what does not touch the same things is sent again on top,
+ * for the rest the person chooses. False where the server is out of reach by now.
+ */
+async function met(client: QueryClient, one: HeldEdit): Promise<boolean> {
+  let theirs: Project;
+  try {
+    theirs = await fetched(one.pk);
+  } catch {
+    setTimeout(() => send(client, one.pk), AGAIN);
+    return false;
+  }
+  versions.set(one.pk, theirs.version);
+  const both = clashes(one.before, one.change, theirs);
+  const done = contains(theirs, one.change);
+  const mine = done || !both.length || (await chosen(one, both, theirs.system));
+  if (done || !mine) drop(one);
+  client.setQueryData(projectKey(one.pk), withHeld(theirs));
+  if (done || !mine) settle(one, done);
+  return true;
+}
+
+function chosen(one: HeldEdit, both: Clash[], system: Project["system"]): Promise<boolean> {
+  return new Promise((answer) => {
+    conflict.value = {
+      label: one.change.label,
+      system,
+      clashes: both,
+      choose: (mine) => {
+        conflict.value = undefined;
+        answer(mine);
+      },
+    };
+  });
+}
+
+function outOfReach(problem: unknown): boolean {
+  return !(problem instanceof Refused) || problem.status === 0 || problem.status >= 502;
+}
+
+/** Take up what was held when the page was left, now and whenever the network is back. */
+export async function resume(client: QueryClient): Promise<void> {
+  await adopt();
+  const again = () => {
+    for (const pk of new Set(held.value.map((e) => e.pk))) send(client, pk);
+  };
+  window.addEventListener("online", again);
+  for (const pk of new Set(held.value.map((e) => e.pk)))
+    await client.invalidateQueries({ queryKey: projectKey(pk) });
+  again();
 }

@@ -463,6 +463,10 @@ function placed(event: MouseEvent): void {
 }
 .chalked.movable {
   cursor: grab;
+}
+/* What a finger meets decides whether it drags or scrolls: the shapes, not their group. */
+
+.chalked.movable * {
   touch-action: none;
 }
 .chalked .pin {

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** `?` shows the keys, anywhere. */
-import { ElDialog } from "element-plus";
+import { ElSwitch } from "element-plus";
 import { onBeforeUnmount, onMounted, ref } from "vue";
-import { inField } from "./keys";
+import { inField, setSingleKeys, singleKeys } from "./keys";
+import AppDialog from "./AppDialog.vue";
 
 const open = ref(false);
 const KEYS: [string, string][] = [
@@ -29,14 +30,14 @@ const KEYS: [string, string][] = [
   ["Esc", "leave a field as it was, close a sheet"],
 ];
 function key(event: KeyboardEvent): void {
-  if (event.key === "?" && !inField(event)) open.value = !open.value;
+  if (event.key === "?" && (open.value || !inField(event))) open.value = !open.value;
 }
 onMounted(() => window.addEventListener("keydown", key));
 onBeforeUnmount(() => window.removeEventListener("keydown", key));
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Keys" width="34rem">
+  <AppDialog v-model="open" title="Keys" width="34rem">
     <table class="ruled">
       <tbody>
         <tr v-for="[keys, what] in KEYS" :key="keys">
@@ -47,5 +48,21 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
         </tr>
       </tbody>
     </table>
-  </ElDialog>
+    <p class="switch">
+      <ElSwitch
+        :model-value="singleKeys"
+        aria-label="Single letters and digits are keys"
+        @change="setSingleKeys(!!$event)"
+      />
+      Single letters and digits are keys. Off, only keys with Ctrl, arrows, Enter and Esc do something.
+    </p>
+  </AppDialog>
 </template>
+
+<style scoped>
+.switch {
+  display: flex;
+  align-items: center;
+  gap: 0.8rem;
+}
+</style>

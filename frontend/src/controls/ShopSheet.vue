@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** How this shop cuts: kerfs, allowances, the order of milling, and how the project shows lengths. */
 import { useQuery } from "@tanstack/vue-query";
-import { ElDialog, ElOption, ElSelect } from "element-plus";
+import { ElOption, ElSelect } from "element-plus";
 import { computed, ref } from "vue";
 import { api, type Shop } from "../api/client";
 import { useProject } from "../api/project";
 import { isMetric, show, type System, TICKS_PER_INCH, TICKS_PER_MM } from "../measure";
 import MeasureField from "./MeasureField.vue";
+import AppDialog from "./AppDialog.vue";
 
 const emit = defineEmits<{ close: [] }>();
 const { project, edit } = useProject();
@@ -55,7 +56,7 @@ const chalk = computed(
 </script>
 
 <template>
-  <ElDialog v-model="open" title="The shop" width="44rem" @closed="emit('close')">
+  <AppDialog v-model="open" title="The shop" width="44rem" @closed="emit('close')">
     <div v-if="project" class="sheet">
       <label class="field"
         ><span>Lengths are shown in</span>
@@ -218,7 +219,7 @@ const chalk = computed(
       </label>
     </div>
     <p class="soft">The machines' own manuals decide what is safe; these are usual starting values.</p>
-  </ElDialog>
+  </AppDialog>
 </template>
 
 <style scoped>

@@ -48,7 +48,7 @@ const share = computed(() => `${((props.reached + 1) / STAGES.length) * 100}%`);
 .tape {
   display: flex;
   align-items: stretch;
-  height: 64px;
+  height: var(--tape-high);
   position: sticky;
   top: 0;
   z-index: 30;

@@ -3,7 +3,7 @@
 import { computed, onBeforeUnmount, onMounted } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { useLayout } from "../api/layout";
-import { unsaved, useProject } from "../api/project";
+import { unsaved, useProject, waiting } from "../api/project";
 import { inField } from "../controls/keys";
 import TapeNav from "../controls/TapeNav.vue";
 import { STAGES, type StageName } from "./stages";
@@ -19,6 +19,14 @@ const reached = computed(() => {
   if (!project.value?.parts.length) return 1;
   if (!project.value.boards.length) return 3;
   return layout.value?.standing && !layout.value.standing.stale ? 6 : 4;
+});
+
+const held = computed(() => waiting.value && unsaved.value > 0);
+const status = computed(() => {
+  if (!unsaved.value) return "all saved";
+  if (!waiting.value) return "saving …";
+  const many = unsaved.value === 1 ? "1 edit waits" : `${unsaved.value} edits wait`;
+  return `${many} for the server; kept in this browser`;
 });
 
 function key(event: KeyboardEvent): void {
@@ -46,7 +54,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
     <button v-if="project.redo" class="act quiet" @click="redo()">
       ↷ <span>Redo {{ project.redo }}</span>
     </button>
-    <span class="saved soft" role="status">{{ unsaved ? "saving …" : "all saved" }}</span>
+    <span class="saved" :class="{ soft: !held }" role="status">{{ status }}</span>
   </div>
   <main v-if="trouble" class="stage">
     <p class="note">{{ trouble.message }}. <RouterLink to="/">Back to the shelf</RouterLink></p>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /** The least one needs to know of a board; the rest is added on it. */
-import { ElDialog, ElMessage } from "element-plus";
+import { ElMessage } from "element-plus";
 import { computed, ref } from "vue";
 import { useProject } from "../../api/project";
 import { plainBoard, plainStation } from "../../board/make";
 import MeasureField from "../../controls/MeasureField.vue";
 import WarpSketch from "../../board/WarpSketch.vue";
+import AppDialog from "../../controls/AppDialog.vue";
 
 const emit = defineEmits<{ close: []; added: [string] }>();
 const { project, edit } = useProject();
@@ -63,7 +64,7 @@ function add(): void {
 </script>
 
 <template>
-  <ElDialog v-model="open" title="A board on hand" width="46rem" @closed="emit('close')">
+  <AppDialog v-model="open" title="A board on hand" width="46rem" @closed="emit('close')">
     <form class="form" @submit.prevent="add">
       <label class="field"><span>Mark on its end</span><input v-model="mark" class="line-input" /></label>
       <label class="field"
@@ -110,7 +111,7 @@ function add(): void {
         ><button type="button" class="act" @click="open = false">Leave it</button>
       </div>
     </form>
-  </ElDialog>
+  </AppDialog>
 </template>
 
 <style scoped>

@@ -3,10 +3,11 @@
  * A photograph of a face, straightened by the board's four corners: each is tapped roughly, then
  * finely in a loupe.
  */
-import { ElDialog, ElMessage } from "element-plus";
+import { ElMessage } from "element-plus";
 import { computed, ref } from "vue";
 import { api, type Board } from "../../api/client";
 import { useProject } from "../../api/project";
+import AppDialog from "../../controls/AppDialog.vue";
 
 const props = defineProps<{ board: Board; face: "A" | "B" }>();
 const emit = defineEmits<{ close: []; put: [string, Partial<Board>] }>();
@@ -112,7 +113,7 @@ async function lay(): Promise<void> {
 </script>
 
 <template>
-  <ElDialog
+  <AppDialog
     v-model="open"
     :title="`Photograph of face ${face}`"
     width="min(60rem, 96vw)"
@@ -174,7 +175,7 @@ async function lay(): Promise<void> {
         <button class="act lead" :disabled="!ready || busy" @click="lay">Lay it under the drawing</button>
       </div>
     </template>
-  </ElDialog>
+  </AppDialog>
 </template>
 
 <style scoped>

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /** A newer version of a drawing: what changed, part by part, before anything is replaced. */
 import { useQuery, useQueryClient } from "@tanstack/vue-query";
-import { ElDialog } from "element-plus";
 import { computed, ref } from "vue";
 import { api, type Drawing, type Found, type Part, type Schemas } from "../../api/client";
 import { partsFrom } from "../../api/parts";
 import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
+import AppDialog from "../../controls/AppDialog.vue";
 
 type Difference = Schemas["DifferenceBody"];
 const props = defineProps<{ drawing: Drawing; before: string }>();
@@ -94,7 +94,7 @@ async function leave(): Promise<void> {
 </script>
 
 <template>
-  <ElDialog v-model="open" :title="`A newer ${drawing.name}`" width="58rem" @closed="emit('close')">
+  <AppDialog v-model="open" :title="`A newer ${drawing.name}`" width="58rem" @closed="emit('close')">
     <div v-if="project" class="body">
       <p v-if="error" class="note">{{ error.message }}</p>
       <p v-else>
@@ -145,7 +145,7 @@ async function leave(): Promise<void> {
         <button class="act" @click="leave">Leave the list as it is, forget this file</button>
       </div>
     </div>
-  </ElDialog>
+  </AppDialog>
 </template>
 
 <style scoped>

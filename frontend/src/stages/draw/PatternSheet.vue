@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** A piece begun from its overall sizes: a pattern writes formula parts with their joinery. */
 import { keepPreviousData, useQuery } from "@tanstack/vue-query";
-import { ElDialog } from "element-plus";
 import { computed, ref } from "vue";
 import { useRouter } from "vue-router";
 import { api, type Schemas } from "../../api/client";
@@ -9,6 +8,7 @@ import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
 import { show } from "../../measure";
 import PatternSketch from "./PatternSketch.vue";
+import AppDialog from "../../controls/AppDialog.vue";
 
 const emit = defineEmits<{ close: [] }>();
 const { pk, project, edit } = useProject();
@@ -80,7 +80,7 @@ async function put(): Promise<void> {
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Start from a pattern" width="76rem" top="4vh" @closed="emit('close')">
+  <AppDialog v-model="open" title="Start from a pattern" width="76rem" top="4vh" @closed="emit('close')">
     <div v-if="project" class="pattern">
       <nav class="kinds" aria-label="Patterns">
         <button
@@ -175,7 +175,7 @@ async function put(): Promise<void> {
         Put its {{ data?.parts.length ?? 0 }} parts on the list
       </button>
     </div>
-  </ElDialog>
+  </AppDialog>
 </template>
 
 <style scoped>

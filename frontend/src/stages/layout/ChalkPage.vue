@@ -69,7 +69,7 @@ function go(step: number): void {
   at.value = Math.max(0, Math.min(boards.value.length - 1, at.value + step));
 }
 function key(event: KeyboardEvent): void {
-  if (inField(event) && event.key !== " ") return;
+  if (inField(event)) return;
   if (event.key === "ArrowRight") go(1);
   else if (event.key === "ArrowLeft") go(-1);
   else if (event.key === " " && next.value) void tick(next.value.key, true);

@@ -378,6 +378,7 @@ const progress = computed(() => {
         :drawing="drawing"
         :depths="depths ? pk : 0"
         :reasons="reasons"
+        @zoom="zoom = Math.min(6, Math.max(1, zoom * $event))"
         @update:picked="pick"
         @part="chosen = chosen === $event ? '' : $event"
         @move="make"
@@ -461,7 +462,7 @@ const progress = computed(() => {
 }
 .hands {
   position: sticky;
-  top: 0;
+  top: var(--tape-high);
   z-index: 5;
   background: var(--plaster);
   padding: 0.3rem 0;

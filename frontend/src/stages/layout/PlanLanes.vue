@@ -3,7 +3,7 @@
  * All boards under one ruler with what is chalked on them; blanks are dragged, or moved by keys,
  * and say at once whether they hold.
  */
-import { computed, nextTick, onBeforeUnmount, onMounted, ref } from "vue";
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef } from "vue";
 import { useRoute } from "vue-router";
 import type { Board, Layout, Part, Schemas } from "../../api/client";
 import BoardDrawing from "../../board/BoardDrawing.vue";
@@ -14,6 +14,7 @@ import Len from "../../controls/Len.vue";
 import type { System } from "../../measure";
 import LaneDepths from "./LaneDepths.vue";
 import PlanTray from "./PlanTray.vue";
+import { follow, pinch } from "./drag";
 import { useHand } from "./hand";
 import { nudged, whereIs, type Move, type Target } from "./moves";
 import { TICKS_PER_INCH } from "../../measure";
@@ -41,15 +42,17 @@ const emit = defineEmits<{
   forbid: [{ board: string; x0: number; x1: number; y0: number; y1: number }];
   rest: [string];
   first: [string];
+  zoom: [number];
 }>();
 const picked = defineModel<Item | null>("picked", { required: true });
 
 const route = useRoute();
-const { held, refused, target, tried, move, aim, takeInHand, letGo } = useHand(() => props.layout);
+const { held, refused, target, tried, move, aim, away, takeInHand, letGo } = useHand(() => props.layout);
 const dragged = ref(false);
 const carrying = ref(false); // by keys
+const scrolled = ref(0); // sideways, so far
 const pointer = ref({ x: 0, y: 0 });
-let from = { x: 0, y: 0 };
+const bench = useTemplateRef<HTMLElement>("bench");
 
 const fixings = computed<Fixings>(
   () => props.layout?.fixings ?? { pins: [], forbidden: [], excluded: [], priority: [] },
@@ -96,25 +99,27 @@ function boardUnder(event: { clientX: number; clientY: number }): Target | undef
 }
 let grabbed = { x: 0, y: 0 }; // where on the blank the hand is, from its middle
 function grab(item: Item, event: PointerEvent): void {
-  if (event.button || props.drawing || carrying.value) return;
-  from = { x: event.clientX, y: event.clientY };
+  if (event.button || props.drawing || carrying.value || held.value) return;
   const home = whereIs(props.plan, item);
   const under = boardUnder(event);
   grabbed = home && under ? { x: under.x - home.x, y: under.y - home.y } : { x: 0, y: 0 };
   takeInHand(item);
   dragged.value = false;
-  window.addEventListener("pointermove", drag);
-  window.addEventListener("pointerup", drop, { once: true });
+  stop = follow(event, bench.value, { moved: drag, dropped: drop, givenUp: giveUp });
+}
+let stop = (): void => undefined;
+function giveUp(): void {
+  dragged.value = false;
+  letGo();
 }
 function drag(event: PointerEvent): void {
-  if (!dragged.value && Math.hypot(event.clientX - from.x, event.clientY - from.y) < 6) return;
   dragged.value = true;
   pointer.value = { x: event.clientX, y: event.clientY };
   const under = boardUnder(event);
   if (under) aim({ ...under, x: under.x - grabbed.x, y: under.y - grabbed.y });
+  else away(); // off the boards it goes back to where it lay
 }
 function drop(): void {
-  window.removeEventListener("pointermove", drag);
   if (dragged.value && move.value && !refused()) emit("move", move.value);
   if (dragged.value) picked.value = held.value; // not sooner: what is told about it would push the boards about
   // The click that may follow at once would take the part up again.
@@ -171,7 +176,7 @@ function key(event: KeyboardEvent): void {
 onMounted(() => window.addEventListener("keydown", key, true));
 onBeforeUnmount(() => {
   window.removeEventListener("keydown", key, true);
-  window.removeEventListener("pointermove", drag);
+  stop();
 });
 function drawn(board: string, a: { x: number; y: number }, b: { x: number; y: number }): void {
   if (!props.drawing) return;
@@ -183,6 +188,7 @@ function drawn(board: string, a: { x: number; y: number }, b: { x: number; y: nu
     y1: Math.max(a.y, b.y),
   });
 }
+const fingers = pinch((factor) => emit("zoom", factor));
 function pick(item: Item): void {
   const same = picked.value && itemName(picked.value) === itemName(item);
   picked.value = same ? null : item;
@@ -206,9 +212,26 @@ const money = (now: number, before: number) =>
       @pick="pick"
       @first="emit('first', $event)"
     />
-    <div class="bench" :class="{ drawing, carrying: held }">
+    <div class="rule" aria-hidden="true">
+      <BoardRuler
+        :length="longest"
+        :scale="scale"
+        :system="system"
+        :style="{ transform: `translateX(${-scrolled}px)` }"
+      />
+    </div>
+    <div
+      ref="bench"
+      class="bench"
+      :class="{ drawing, carrying: held }"
+      @scroll.passive="scrolled = bench!.scrollLeft"
+      @pointerdown="fingers.down"
+      @pointermove="fingers.move"
+      @pointerup="fingers.up"
+      @pointercancel="fingers.up"
+      @wheel="fingers.wheel"
+    >
       <div class="under">
-        <BoardRuler :length="longest" :scale="scale" :system="system" class="ruler" />
         <div
           v-for="{ board, lies } in lanes"
           :key="board.id"
@@ -294,6 +317,7 @@ const money = (now: number, before: number) =>
 
 <style scoped>
 .bench {
+  touch-action: pan-x pan-y;
   overflow-x: auto;
   min-width: 0;
 }
@@ -307,9 +331,12 @@ const money = (now: number, before: number) =>
   width: max-content;
   min-width: 100%;
 }
-.ruler {
+/* Beside what scrolls sideways, so that it stays under the tape when the page scrolls down. */
+.rule {
   position: sticky;
-  top: 0;
+  top: var(--tape-high);
+  z-index: 4;
+  overflow: hidden;
 }
 .lane {
   padding-top: 0.55rem;

@@ -37,6 +37,12 @@ export function useHand(layout: () => Layout | null) {
     target.value = at;
     if (held.value) void attempt(moveOf("lay-down", held.value, at));
   }
+  /** It is over no board: nothing is aimed at. */
+  function away(): void {
+    wanted = null;
+    target.value = null;
+    tried.value = null;
+  }
   function takeInHand(item: Item): void {
     held.value = item;
     tried.value = null;
@@ -53,5 +59,5 @@ export function useHand(layout: () => Layout | null) {
   );
   /** Whether it is known by now that it does not hold where it is. */
   const refused = () => !asking && wanted === null && tried.value?.holds === false;
-  return { held, refused, target, tried, move, aim, takeInHand, letGo };
+  return { held, refused, target, tried, move, aim, away, takeInHand, letGo };
 }

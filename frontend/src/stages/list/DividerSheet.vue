@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /** Dividing a length: shelves for what is to stand there, drawers equal or graded, slats. */
 import { keepPreviousData, useQuery } from "@tanstack/vue-query";
-import { ElDialog } from "element-plus";
 import { computed, ref } from "vue";
 import { api, type Schemas } from "../../api/client";
 import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { isMetric, parse, TICKS_PER_INCH, TICKS_PER_MM } from "../../measure";
+import AppDialog from "../../controls/AppDialog.vue";
 
 const emit = defineEmits<{ close: [] }>();
 const { project } = useProject();
@@ -89,7 +89,7 @@ const things = computed(() => {
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Divide a length" width="54rem" @closed="emit('close')">
+  <AppDialog v-model="open" title="Divide a length" width="54rem" @closed="emit('close')">
     <div class="kinds">
       <button v-for="[k, word] in KINDS" :key="k" class="act" :class="{ on: k === kind }" @click="kind = k">
         {{ word }}
@@ -177,7 +177,7 @@ const things = computed(() => {
         </template>
       </div>
     </div>
-  </ElDialog>
+  </AppDialog>
 </template>
 
 <style scoped>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** A sheet of labels for the pieces: how the paper is divided, and where to begin on it. */
-import { ElDialog } from "element-plus";
 import { computed, ref } from "vue";
 import { useProject } from "../../api/project";
 import { isMetric } from "../../measure";
+import AppDialog from "../../controls/AppDialog.vue";
 
 const emit = defineEmits<{ close: [] }>();
 const { pk, project } = useProject();
@@ -39,7 +39,7 @@ function keep(): void {
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Labels" width="40rem" @closed="emit('close')">
+  <AppDialog v-model="open" title="Labels" width="40rem" @closed="emit('close')">
     <p>One for every piece: mark, name, size, wood, and a code that opens the part here.</p>
     <div class="fields">
       <label v-for="[name, word] in FIELDS" :key="name" class="field"
@@ -58,7 +58,7 @@ function keep(): void {
       /></label>
     </div>
     <a class="act lead" :href="address">Make the PDF</a>
-  </ElDialog>
+  </AppDialog>
 </template>
 
 <style scoped>

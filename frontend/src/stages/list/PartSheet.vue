@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** All that is to be said of one part: where it comes from, how it is made, what belongs with it. */
-import { ElDialog } from "element-plus";
 import { computed, ref } from "vue";
 import type { Part } from "../../api/client";
 import { useProject } from "../../api/project";
@@ -8,6 +7,7 @@ import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { isMetric, TICKS_PER_INCH, TICKS_PER_MM } from "../../measure";
 import { FIGURES } from "../../board/figures";
+import AppDialog from "../../controls/AppDialog.vue";
 
 const props = defineProps<{ part: string }>();
 const emit = defineEmits<{ close: []; change: [Part, string, Partial<Part>] }>();
@@ -40,7 +40,7 @@ function grainArrow({ length, width }: { length: number; width: number }): strin
 </script>
 
 <template>
-  <ElDialog
+  <AppDialog
     v-model="open"
     :title="part ? `${part.id}: ${part.name}` : 'Gone'"
     width="52rem"
@@ -243,7 +243,7 @@ function grainArrow({ length, width }: { length: number; width: number }): strin
       Layout sees to runs, panels, layers, one board, book-matching and resawing by itself, and says where a
       wish cannot be kept. A figure is shown where a board has it noted and it costs nothing more.
     </p>
-  </ElDialog>
+  </AppDialog>
 </template>
 
 <style scoped>

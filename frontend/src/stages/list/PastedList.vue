@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /** What a pasted table was understood as, beside what was not, before anything is added. */
 import { keepPreviousData, useQuery } from "@tanstack/vue-query";
-import { ElDialog } from "element-plus";
 import { computed, ref, watch } from "vue";
 import { api, type Schemas } from "../../api/client";
 import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
 import ListColumns from "./ListColumns.vue";
+import AppDialog from "../../controls/AppDialog.vue";
 
 const props = defineProps<{ text: string }>();
 const emit = defineEmits<{ close: []; added: [] }>();
@@ -90,7 +90,7 @@ function close(): void {
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Read from the list" width="56rem" @closed="emit('close')">
+  <AppDialog v-model="open" title="Read from the list" width="56rem" @closed="emit('close')">
     <div v-if="project" class="body">
       <p v-if="error" class="note">{{ error.message }}</p>
       <div v-if="inQuestion && data" class="ask" data-question="columns">
@@ -174,7 +174,7 @@ function close(): void {
         <button class="act" @click="close">Leave it</button>
       </div>
     </div>
-  </ElDialog>
+  </AppDialog>
 </template>
 
 <style scoped>

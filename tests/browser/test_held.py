@@ -1,0 +1,160 @@
+"""Nothing that is typed is lost: without the server, over a reload, against another tab; and a
+piece goes where a finger takes it.
+"""
+
+import re
+from typing import Any
+
+from playwright.sync_api import Browser, Page, expect
+
+from tests.browser.conftest import App
+from tests.browser.test_bench import still
+from tests.browser.test_plan_bench import piece, places
+from tests.waiting import until
+
+
+def part(page: Page, project: int, id: str) -> dict[str, Any]:
+    there = page.request.get(f"/api/projects/{project}").json()["parts"]
+    found: dict[str, Any] = next(p for p in there if p["id"] == id)
+    return found
+
+
+def set_count(page: Page, id: str, count: str) -> None:
+    field = page.locator(f"tr[data-part='{id}']").get_by_label("Count")
+    field.fill(count)
+    field.press("Tab")
+
+
+def test_edits_without_the_server_outlive_a_reload_and_are_sent(demo: int, page: Page) -> None:
+    page.goto(f"/project/{demo}/list")
+    expect(page.locator("tr[data-part='AR']")).to_be_visible()
+    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+    page.reload()  # now by way of the worker
+    expect(page.locator("tr[data-part='AR']")).to_be_visible()
+    expect(page.get_by_role("status")).to_have_text("all saved")
+    page.context.set_offline(True)
+    set_count(page, "AR", "5")
+    waits = page.get_by_role("status")
+    expect(waits).to_have_text("1 edit waits for the server; kept in this browser")
+    set_count(page, "CR", "2")
+    expect(waits).to_have_text("2 edits wait for the server; kept in this browser")
+    page.reload()
+    count = page.locator("tr[data-part='AR']").get_by_label("Count")
+    expect(count).to_have_value("5")
+    expect(waits).to_have_text("2 edits wait for the server; kept in this browser")
+    assert part(page, demo, "AR")["quantity"] != 5
+    page.context.set_offline(False)
+    expect(waits).to_have_text("all saved")
+    until(lambda: [part(page, demo, id)["quantity"] for id in ("AR", "CR")] == [5, 2])
+    expect(page.locator(".el-message--error")).to_have_count(0)
+
+
+def test_of_two_tabs_that_change_the_same_both_are_shown(demo: int, page: Page) -> None:
+    other = page.context.new_page()
+    for tab in (page, other):
+        tab.goto(f"/project/{demo}/list")
+        expect(tab.locator("tr[data-part='AR']")).to_be_visible()
+    set_count(page, "AR", "5")
+    set_count(page, "CR", "3")
+    expect(page.get_by_role("status")).to_have_text("all saved")
+    until(lambda: part(page, demo, "CR")["quantity"] == 3)
+    # What the other has not touched goes on top without a word.
+    set_count(other, "SL", "9")
+    until(lambda: part(page, demo, "SL")["quantity"] == 9)
+    expect(other.locator("tr[data-part='CR']").get_by_label("Count")).to_have_value("3")
+    # Now both change one count, the other tab from what it read before.
+    set_count(page, "BR", "4")
+    until(lambda: part(page, demo, "BR")["quantity"] == 4)
+    set_count(other, "BR", "6")
+    sheet = other.get_by_role("dialog", name="Somebody else has changed the same")
+    row = sheet.get_by_role("row").filter(has_text="quantity")
+    expect(row.get_by_role("cell").nth(1)).to_have_text("4")
+    expect(row.get_by_role("cell").nth(2)).to_have_text("6")
+    sheet.get_by_role("button", name="Put mine in its place").click()
+    until(lambda: part(page, demo, "BR")["quantity"] == 6)
+    set_count(page, "BR", "7")  # and page, which has not read that yet, gives way
+    sheet = page.get_by_role("dialog", name="Somebody else has changed the same")
+    sheet.get_by_role("button", name="Leave it as it stands now").click()
+    expect(page.locator("tr[data-part='BR']").get_by_label("Count")).to_have_value("6")
+    assert part(page, demo, "BR")["quantity"] == 6
+
+
+def test_a_click_beside_a_filled_sheet_loses_nothing(demo: int, page: Page) -> None:
+    page.goto(f"/project/{demo}/boards")
+    expect(page.get_by_role("heading", name="Boards")).to_be_visible()
+    page.keyboard.press("n")
+    sheet = page.get_by_role("dialog", name="A board on hand")
+    expect(sheet.get_by_label("Mark on its end")).to_be_focused()
+    sheet.get_by_label("Length", exact=True).fill("61 1/2")
+    page.mouse.click(20, 700)
+    expect(sheet.get_by_label("Length", exact=True)).to_have_value("61 1/2")
+
+
+def test_single_keys_can_be_switched_off(demo: int, page: Page) -> None:
+    page.goto(f"/project/{demo}/list")
+    expect(page.locator("tr[data-part='AR']")).to_be_visible()
+    page.keyboard.press("?")
+    page.get_by_role("dialog", name="Keys").get_by_role("switch").press("Space")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog", name="Keys")).to_be_hidden()
+    page.keyboard.press("5")
+    assert page.url.endswith("/list")
+    page.keyboard.press("Control+z")  # keys with Ctrl stay
+
+
+def test_space_ticks_the_mark_that_has_the_focus(demo: int, page: Page) -> None:
+    page.goto(f"/project/{demo}/chalk")
+    marks = page.locator("li input[type=checkbox]")
+    marks.nth(2).focus()
+    page.keyboard.press("Space")
+    expect(marks.nth(2)).to_be_checked()
+    expect(marks.nth(0)).not_to_be_checked()
+
+
+def test_a_fraction_is_copied_with_its_space(demo: int, page: Page) -> None:
+    page.goto(f"/project/{demo}/chalk")
+    mark = page.get_by_role("checkbox", name=re.compile(r"\d \d+/\d+ in"))  # as it is read aloud
+    expect(mark.first).to_be_visible()
+    copied = page.locator("li", has=mark.first).inner_text()
+    assert re.search(r"\d \d+/\d+", copied) and not re.search(r"\d{3,}/\d", copied)
+
+
+def test_a_piece_is_moved_by_touch_and_esc_or_the_edge_gives_it_up(
+    demo: int, browser: Browser, app: App
+) -> None:
+    context = browser.new_context(
+        viewport={"width": 1024, "height": 768}, base_url=app.url, has_touch=True
+    )
+    tablet = context.new_page()
+    tablet.goto(f"/project/{demo}/layout")
+    blank = piece(tablet, "SL1")
+    blank.scroll_into_view_if_needed()
+    box = still(blank)
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    client = context.new_cdp_session(tablet)
+
+    def touch(kind: str, *points: tuple[float, float]) -> None:
+        client.send(
+            "Input.dispatchTouchEvent",
+            {"type": kind, "touchPoints": [{"x": px, "y": py} for px, py in points]},
+        )
+
+    before = places(demo)["SL1"]
+    says = tablet.locator(".says")
+    touch("touchStart", (x, y))
+    for step in range(1, 8):
+        touch("touchMove", (x + 4 * step, y))
+    expect(says).to_be_visible()
+    tablet.keyboard.press("Escape")
+    expect(says).to_be_hidden()
+    touch("touchEnd")
+    assert places(demo)["SL1"] == before
+    # Off the boards it goes back to where it lay.
+    touch("touchStart", (x, y))
+    touch("touchMove", (x + 20, y))
+    expect(says).to_be_visible()
+    touch("touchMove", (x + 20, 30))
+    expect(says).to_be_hidden()
+    touch("touchEnd")
+    assert places(demo)["SL1"] == before
+    context.close()
