@@ -75,7 +75,7 @@ def shoot(page: Page, name: str, address: str) -> None:
         for key in ("Next", "9", "6", "Next", "7", "add ¼"):
             page.get_by_role("button", name=key, exact=True).click()
     if name == "depths":
-        page.get_by_label("Show what has to come off each face").check()
+        page.get_by_text("Show what has to come off each face").click()
         page.locator(".depth rect").first.wait_for()
         page.get_by_text("Show what has to come off each face").evaluate(
             "e => e.scrollIntoView({block: 'start'})"

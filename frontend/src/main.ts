@@ -1,4 +1,9 @@
 import "@fontsource-variable/archivo/standard.css";
+import "element-plus/es/components/checkbox/style/css";
+import "element-plus/es/components/date-picker/style/css";
+import "element-plus/es/components/option-group/style/css";
+import "element-plus/es/components/slider/style/css";
+import "element-plus/es/components/time-picker/style/css";
 import "element-plus/es/components/dialog/style/css";
 import "element-plus/es/components/button/style/css";
 import "element-plus/es/components/input-number/style/css";

@@ -4,6 +4,16 @@
  */
 export type System = "in" | "in-decimal" | "ft-in" | "mm" | "cm" | "m";
 
+/** The ways lengths are shown, with their words. */
+export const SYSTEMS: readonly (readonly [System, string])[] = [
+  ["in", "inches, fractions"],
+  ["in-decimal", "inches, decimal"],
+  ["ft-in", "feet and inches"],
+  ["mm", "millimetres"],
+  ["cm", "centimetres"],
+  ["m", "metres"],
+];
+
 export const TICKS_PER_INCH = 8128;
 export const TICKS_PER_MM = 320;
 /** The finest mark of an inch rule. */

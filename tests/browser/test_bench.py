@@ -8,6 +8,7 @@ import pytest
 from playwright.sync_api import FloatRect, Locator, Page, expect
 
 from tests.browser.conftest import App
+from tests.browser.fields import choose
 from tests.making import a_board
 from tests.photograph import dark_spot, photographed
 from tests.waiting import until
@@ -135,7 +136,7 @@ def test_readings_go_where_the_cursor_is(page: Page) -> None:
     expect(page.get_by_text("sure to")).to_be_visible()
     saved(page)
     assert the_board(page, pk)["surface"]
-    page.get_by_label("Show what has to come off each face").check()
+    page.get_by_text("Show what has to come off each face").click()
     assert page.locator(".depth rect").count() == 2 * 40 * 8
     page.get_by_role("button", name="Go by figures again").click()
     expect(page.get_by_label("Bow, under its middle")).to_be_visible()
@@ -146,7 +147,7 @@ def test_readings_go_where_the_cursor_is(page: Page) -> None:
 def test_an_outline_is_tapped_round_and_one_that_crosses_itself_refused(page: Page) -> None:
     pk = a_project(page)
     page.goto(f"/project/{pk}/boards/W1")
-    page.get_by_label("Tap the board, or draw across it, to mark").select_option("wane")
+    choose(page, "Tap the board, or draw across it, to mark", "wane")
     board = page.locator(".drawing svg").nth(1)
     expect(board).to_be_visible()
 
@@ -168,7 +169,7 @@ def test_an_outline_is_tapped_round_and_one_that_crosses_itself_refused(page: Pa
     faults = the_board(page, pk)["defects"]
     assert [f["shape"] for f in faults] == ["outline"] and len(faults[0]["points"]) == 3
     # Drawn across, a fault has the size that was drawn.
-    page.get_by_label("Tap the board, or draw across it, to mark").select_option("rot")
+    choose(page, "Tap the board, or draw across it, to mark", "rot")
     box = board.bounding_box()
     assert box
     page.mouse.move(box["x"] + 306, box["y"] + 30)
@@ -195,7 +196,7 @@ def test_the_stock_room_on_desk_and_phone(page: Page, app: App) -> None:
     page.get_by_label("so long").press("Enter")
     expect(page.get_by_text("No board here holds that")).to_be_visible()
     page.get_by_role("button", name="Show all").click()
-    page.get_by_label("Carry W1 to").select_option("the rack")
+    choose(page, "Carry W1 to", "the rack")
     expect(page.locator(".where b")).to_have_text("the rack")
     page.set_viewport_size({"width": 390, "height": 844})
     page.get_by_role("button", name=re.compile("^W1")).click()

@@ -6,6 +6,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
+from tests.browser.fields import choose
 from tests.browser.test_newcomer import paste
 from tests.core.layout.model.test_audit import JOB, PLAN
 from vividplank.core.exchange import read_job, read_plan
@@ -96,7 +97,7 @@ def test_a_plan_comes_in_if_it_is_right_and_goes_out_again(page: Page) -> None:
 def test_a_project_shown_in_millimetres_keeps_its_sizes(page: Page) -> None:
     open_job(page)
     page.get_by_role("button", name="Shop allowances").click()
-    page.get_by_label("Lengths are shown in").select_option("mm")
+    choose(page, "Lengths are shown in", "millimetres")
     page.keyboard.press("Escape")
     expect(page.locator('tr[data-part="A"]').get_by_label("Length")).to_have_value("508")
     page.get_by_role("button", name="Undo units").click()
@@ -106,7 +107,7 @@ def test_a_project_shown_in_millimetres_keeps_its_sizes(page: Page) -> None:
 def test_rough_ripping_changes_the_steps(page: Page) -> None:
     open_job(page)
     page.get_by_role("button", name="Shop allowances").click()
-    page.get_by_label("Order of milling").select_option("rough-rip")
+    choose(page, "Order of milling", "Rough-rip first: each blank is flattened by itself")
     kerf = page.get_by_label("Rip kerf")
     kerf.fill("3/32")
     kerf.press("Enter")
@@ -115,7 +116,7 @@ def test_rough_ripping_changes_the_steps(page: Page) -> None:
     expect(kerf).to_have_value("3/32")
     kerf.press("Escape")  # and now the sheet
     page.get_by_role("link", name=re.compile("Lay out")).click()
-    page.get_by_label("Search for").select_option("5 s")
+    choose(page, "Search for", "5 s")
     page.get_by_role("button", name="Lay out", exact=True).click()
     expect(page.get_by_role("button", name="Lay out again")).to_be_visible(timeout=60_000)
     page.get_by_role("link", name=re.compile("Mill")).click()

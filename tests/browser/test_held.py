@@ -113,9 +113,9 @@ def test_space_ticks_the_mark_that_has_the_focus(demo: int, page: Page) -> None:
 
 def test_a_fraction_is_copied_with_its_space(demo: int, page: Page) -> None:
     page.goto(f"/project/{demo}/chalk")
-    mark = page.get_by_role("checkbox", name=re.compile(r"\d \d+/\d+ in"))  # as it is read aloud
+    mark = page.get_by_role("checkbox", name=re.compile("[0-9] [0-9]+.[0-9]+ in"))  # read aloud
     expect(mark.first).to_be_visible()
-    copied = page.locator("li", has=mark.first).inner_text()
+    copied = page.locator("li").filter(has=mark).first.inner_text()
     assert re.search(r"\d \d+/\d+", copied) and not re.search(r"\d{3,}/\d", copied)
 
 
@@ -128,7 +128,8 @@ def test_a_piece_is_moved_by_touch_and_esc_or_the_edge_gives_it_up(
     tablet = context.new_page()
     tablet.goto(f"/project/{demo}/layout")
     blank = piece(tablet, "SL1")
-    blank.scroll_into_view_if_needed()
+    tablet.wait_for_load_state("networkidle")
+    blank.evaluate("e => e.scrollIntoView({ block: 'center' })")
     box = still(blank)
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     client = context.new_cdp_session(tablet)

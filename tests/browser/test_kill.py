@@ -5,6 +5,7 @@ import re
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import App
+from tests.browser.fields import choose
 from tests.browser.test_newcomer import paste
 
 
@@ -28,7 +29,7 @@ def test_killed_in_the_middle_of_an_edit_and_a_search(page: Page, app: App) -> N
         expect(sheet).to_be_hidden()
         expect(page.get_by_text("all saved")).to_be_visible()  # a layout is of what is kept
     page.get_by_role("link", name="Next: lay out").click()
-    page.get_by_label("Search for").select_option("30 s")
+    choose(page, "Search for", "30 s")
     page.get_by_role("button", name="Lay out", exact=True).click()
     expect(page.get_by_text("arrangements tried")).to_be_visible()
     page.get_by_role("link", name=re.compile("List")).click()
@@ -38,13 +39,15 @@ def test_killed_in_the_middle_of_an_edit_and_a_search(page: Page, app: App) -> N
     expect(page.get_by_text("all saved")).to_be_visible()
 
     app.kill()
-    row.get_by_label("Note").fill("never acknowledged")
+    row.get_by_label("Note").fill("typed while it was down")
     row.get_by_label("Note").press("Tab")
-    expect(page.get_by_text("Not saved: the application does not answer")).to_be_visible()
+    expect(page.get_by_text("1 edit waits for the server")).to_be_visible()
 
     app.start()
     page.reload()
-    expect(page.locator('tr[data-part="SH"]').get_by_label("Note")).to_have_value("kept")
+    note = page.locator('tr[data-part="SH"]').get_by_label("Note")
+    expect(note).to_have_value("typed while it was down")
+    expect(page.get_by_text("all saved")).to_be_visible()
     expect(page.locator("tr[data-part]")).to_have_count(2)
     page.get_by_role("link", name=re.compile("Lay out")).click()
     # The search goes on with the worker that took it over, and comes to its plan.

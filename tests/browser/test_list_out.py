@@ -5,6 +5,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
+from tests.browser.fields import choose, select
 from tests.browser.test_newcomer import paste
 from tests.takeoff.making import taken_off
 
@@ -35,10 +36,10 @@ def test_a_sheet_part_with_edging_goes_into_buy(page: Page) -> None:
     base = start(page)
     page.get_by_role("button", name="All of Back").click()
     sheet = page.get_by_role("dialog", name="BA: Back")
-    sheet.get_by_label("Cut from").select_option("sheet")
-    sheet.get_by_label("Solid edging").select_option("22")
-    expect(sheet.get_by_text("the edging makes the rest")).to_contain_text("391/2 × 291/2")
-    sheet.get_by_label("Grain of the sheet").select_option("any")
+    choose(sheet, "Cut from", "a sheet")
+    choose(sheet, "Solid edging", "all round")
+    expect(sheet.get_by_text("the edging makes the rest")).to_contain_text("39 1/2 × 29 1/2")
+    choose(sheet, "Grain of the sheet", "does not matter")
     page.keyboard.press("Escape")
     expect(page.locator("tr[data-part='BA']")).to_contain_text("sheet")
     expect(page.get_by_text("all saved")).to_be_visible()
@@ -50,12 +51,12 @@ def test_a_sheet_part_with_edging_goes_into_buy(page: Page) -> None:
 def test_the_figure_a_part_is_to_show_stays_with_it_and_can_be_looked_for(page: Page) -> None:
     start(page)
     page.get_by_role("button", name="All of Rail").click()
-    page.get_by_role("dialog").get_by_label("Show this figure").select_option("straight")
+    choose(page.get_by_role("dialog"), "Show this figure", "straight")
     page.keyboard.press("Escape")
     expect(page.get_by_text("all saved")).to_be_visible()
     page.reload()
     page.get_by_role("button", name="All of Rail").click()
-    expect(page.get_by_role("dialog").get_by_label("Show this figure")).to_have_value("straight")
+    expect(select(page, "Show this figure")).to_have_text("straight")
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog")).to_have_count(0)
     page.get_by_placeholder("only those with").fill("straight")
@@ -104,4 +105,5 @@ def test_a_length_is_divided(page: Page) -> None:
     sheet.get_by_label("Between the posts").fill("48")
     sheet.get_by_label("Width of a slat").fill("3 1/4")
     sheet.get_by_label("How many").fill("7")
+    sheet.get_by_label("How many").press("Enter")
     expect(sheet.locator("rect.thing")).to_have_count(7)

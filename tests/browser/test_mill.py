@@ -9,6 +9,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import App
+from tests.browser.fields import choose
 from tests.waiting import until
 from vividplank.core.measure import show
 from vividplank.store import layouts
@@ -169,6 +170,7 @@ def test_cautions_come_once_a_day_and_the_next_pieces_can_be_taken(demo: int, ta
 def test_the_days_are_planned_one_setting_moved_and_put_back(demo: int, page: Page) -> None:
     page.goto(f"/project/{demo}/mill")
     page.get_by_label("The first day").fill("2026-03-09")
+    page.get_by_label("The first day").press("Enter")
     page.get_by_role("button", name="Plan the days").click()
     monday = page.get_by_role("region", name="Monday 9 March")
     expect(monday.locator(".setups li").first).to_be_visible(timeout=120_000)
@@ -200,19 +202,19 @@ def test_another_order_for_one_board_and_passes_the_wrong_way(demo: int, page: P
     expect(page.get_by_role("row", name=re.compile("Two visits.*taken"))).to_be_visible()
     board = page.request.get(f"/api/projects/{demo}/milling").json()["routes"][0]["board"]
     page.get_by_label("Board, piece or part").fill(board)
-    page.get_by_label("Its order").select_option("by-hand")
+    choose(page, "Its order", "By hand")
     page.get_by_role("button", name="Set it").click()
     expect(page.get_by_role("listitem").filter(has_text=f"{board}: By hand")).to_be_visible()
     page.get_by_role("button", name="Board by board").click()
     page.get_by_role("button", name=re.compile(f"^{board} ")).click()
     expect(page.locator("ol.steps")).to_contain_text("hand plane")
     page.get_by_role("button", name="See the passes").click()
-    page.get_by_label("Through the").select_option("jointer")
+    choose(page, "Through the", "jointer")
     picture = page.get_by_role("img", name=re.compile("percent of the face is clean"))
     expect(picture).to_have_attribute("aria-label", "Pass 0: 0 percent of the face is clean")
     page.get_by_role("button", name="One more pass").click()
     expect(picture).not_to_have_attribute("aria-label", re.compile(r"Pass [01]: 0 percent"))
-    page.get_by_label("Through the").select_option("planer")
+    choose(page, "Through the", "planer alone")
     expect(page.get_by_text(re.compile("let it spring back|comes out parallel"))).to_be_visible()
     page.get_by_role("button", name="Where it is").click()
     page.get_by_label("Find a piece").fill("SL1")

@@ -6,6 +6,8 @@ import re
 
 from playwright.sync_api import Page, expect
 
+from tests.browser.fields import choose
+
 ROWS = (
     "Part\tCount\tLength\tWidth\tThickness\tWood\tFaces\n"
     "Bench leg\t4\t16 1/2\t2\t1 1/2\tash\tclear-two\n"
@@ -74,7 +76,7 @@ def test_from_an_empty_shelf_to_an_account_that_closes(page: Page) -> None:
     expect(page.get_by_text("all saved")).to_be_visible()
 
     page.get_by_role("link", name="Next: lay out").click()
-    page.get_by_label("Search for").select_option("5 s")
+    choose(page, "Search for", "5 s")
     page.get_by_role("button", name="Lay out", exact=True).click()
     expect(page.get_by_role("button", name="Lay out again")).to_be_visible(timeout=60_000)
     expect(page.locator(".figure").first).to_have_text(re.compile(r"^10\s*of 10$"))

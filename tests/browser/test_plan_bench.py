@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
+from tests.browser.fields import choose
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.store import layouts
 from vividplank.store.database import session
@@ -165,7 +166,7 @@ def test_two_are_pinned_a_place_is_forbidden_and_the_rest_is_solved(demo: int, p
     page.mouse.up()
     expect(page.get_by_text(f"nothing on {zone_board} from")).to_be_visible()
     (zone,) = standing(demo).fixings.forbidden
-    page.get_by_label("Search for").select_option("5")
+    choose(page, "Search for", "5 s")
     asked = standing(demo).pk
     page.get_by_role("button", name="Solve the rest").click()
     expect(page.get_by_role("button", name="Stop here")).to_be_visible()

@@ -7,6 +7,7 @@ from pathlib import Path
 
 from playwright.sync_api import Locator, Page, expect
 
+from tests.browser.fields import choose
 from tests.browser.test_newcomer import paste
 from tests.takeoff.making import a_dxf, dxf_bytes, rectangle
 from tests.takeoff.step_files import Assembly, block, place
@@ -50,7 +51,7 @@ def test_a_model_becomes_a_list_and_a_newer_one_shows_what_changed(page: Page) -
     start(page, "Low table", "draw")
     bring(page, {"name": "table.step", "mimeType": "model/step", "buffer": table()})
     expect(page.locator("[data-found]")).to_have_count(2, timeout=40_000)
-    page.get_by_label("Wood where the drawing names none").fill("ash")
+    choose(page, "Wood where the drawing names none", "ash")
     page.get_by_role("button", name="Put 2 on the list").click()
     saved(page)
     # The drawing shows the part, and the part its drawing.
@@ -211,7 +212,7 @@ def test_many_rows_at_once_filled_down_pasted_over_and_undone(page: Page) -> Non
 
     page.get_by_label("Show only parts with").fill("cherry")
     expect(marks).to_have_count(4)
-    page.get_by_label("Order of the list").select_option("grouped")
+    choose(page, "Order of the list", "by wood and thickness")
     expect(page.locator("tr.group")).to_have_count(1)
 
 

@@ -252,7 +252,7 @@ function placed(event: MouseEvent): void {
     :class="{ faded }"
     :width="width"
     :height="height"
-    role="img"
+    :role="choosable ? 'group' : 'img'"
     :aria-label="`Board ${board.id}, ${board.species}, face ${face}`"
     @pointerdown="pressed"
     @click="placed"

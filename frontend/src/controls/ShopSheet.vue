@@ -1,13 +1,15 @@
 <script setup lang="ts">
 /** How this shop cuts: kerfs, allowances, the order of milling, and how the project shows lengths. */
 import { useQuery } from "@tanstack/vue-query";
-import { ElOption, ElSelect } from "element-plus";
+import { ElCheckbox } from "element-plus";
 import { computed, ref } from "vue";
 import { api, type Shop } from "../api/client";
 import { useProject } from "../api/project";
-import { isMetric, show, type System, TICKS_PER_INCH, TICKS_PER_MM } from "../measure";
+import { isMetric, show, SYSTEMS, TICKS_PER_INCH, TICKS_PER_MM } from "../measure";
 import MeasureField from "./MeasureField.vue";
 import AppDialog from "./AppDialog.vue";
+import ChoiceField from "./fields/ChoiceField.vue";
+import CountField from "./fields/CountField.vue";
 
 const emit = defineEmits<{ close: [] }>();
 const { project, edit } = useProject();
@@ -53,37 +55,33 @@ const CHALK = computed(() => {
 const chalk = computed(
   () => shop.value.chalk || (isMetric(system.value) ? TICKS_PER_MM : TICKS_PER_INCH / 16),
 );
+const METHODS = [
+  ["mill-wide", "Plane, then rip: a segment is milled in one go"],
+  ["rough-rip", "Rough-rip first: each blank is flattened by itself"],
+] as const;
+const TICKETS = [
+  ["exact", "exactly"],
+  ["surface", "by surface measure: the face to a whole foot, then × thickness"],
+] as const;
 </script>
 
 <template>
   <AppDialog v-model="open" title="The shop" width="44rem" @closed="emit('close')">
     <div v-if="project" class="sheet">
-      <label class="field"
-        ><span>Lengths are shown in</span>
-        <select
-          class="line-input"
-          :value="system"
-          @change="edit({ label: 'units', system: ($event.target as HTMLSelectElement).value as System })"
-        >
-          <option value="in">inches, fractions</option>
-          <option value="in-decimal">inches, decimal</option>
-          <option value="ft-in">feet and inches</option>
-          <option value="mm">millimetres</option>
-          <option value="cm">centimetres</option>
-          <option value="m">metres</option>
-        </select>
-      </label>
-      <label class="field"
-        ><span>Order of milling</span>
-        <select
-          class="line-input"
-          :value="shop.method"
-          @change="set({ method: ($event.target as HTMLSelectElement).value as Shop['method'] })"
-        >
-          <option value="mill-wide">Plane, then rip: a segment is milled in one go</option>
-          <option value="rough-rip">Rough-rip first: each blank is flattened by itself</option>
-        </select>
-      </label>
+      <ChoiceField
+        class="wide"
+        label="Lengths are shown in"
+        :options="SYSTEMS"
+        :model-value="system"
+        @update:model-value="edit({ label: 'units', system: $event })"
+      />
+      <ChoiceField
+        class="wide"
+        label="Order of milling"
+        :options="METHODS"
+        :model-value="shop.method"
+        @update:model-value="set({ method: $event })"
+      />
       <MeasureField
         v-for="[key, word] in KERFS"
         :key="key"
@@ -100,16 +98,12 @@ const chalk = computed(
         :model-value="shop.allowance[key]"
         @update:model-value="set({ allowance: { ...shop.allowance, [key]: $event } })"
       />
-      <label class="field"
-        ><span>Chalk marks are rounded to</span>
-        <ElSelect
-          :model-value="chalk"
-          aria-label="Chalk marks are rounded to"
-          @change="set({ chalk: $event })"
-        >
-          <ElOption v-for="c in CHALK" :key="c.ticks" :value="c.ticks" :label="c.word" />
-        </ElSelect>
-      </label>
+      <ChoiceField
+        label="Chalk marks are rounded to"
+        :options="CHALK.map((c) => [c.ticks, c.word] as const)"
+        :model-value="chalk"
+        @update:model-value="set({ chalk: $event })"
+      />
       <MeasureField
         label="Trimmed off each end"
         :system="system"
@@ -124,70 +118,37 @@ const chalk = computed(
       />
     </div>
     <div v-if="project" class="sheet">
-      <label class="field half"
-        ><span>The shop's air, °C</span
-        ><input
-          class="line-input"
-          type="number"
-          step="0.5"
-          :value="shop.climate.celsius"
-          @change="
-            set({ climate: { ...shop.climate, celsius: Number(($event.target as HTMLInputElement).value) } })
-          "
-      /></label>
-      <label class="field half"
-        ><span>Its humidity, %</span
-        ><input
-          class="line-input"
-          type="number"
-          min="0"
-          max="99"
-          :value="Math.round(shop.climate.humidity * 100)"
-          @change="
-            set({
-              climate: { ...shop.climate, humidity: Number(($event.target as HTMLInputElement).value) / 100 },
-            })
-          "
-      /></label>
+      <CountField
+        label="The shop's air, °C"
+        :step="0.5"
+        :model-value="shop.climate.celsius"
+        @update:model-value="set({ climate: { ...shop.climate, celsius: $event } })"
+      />
+      <CountField
+        label="Its humidity, %"
+        :min="0"
+        :max="99"
+        :model-value="Math.round(shop.climate.humidity * 100)"
+        @update:model-value="set({ climate: { ...shop.climate, humidity: $event / 100 } })"
+      />
     </div>
     <div v-if="project" class="sheet">
-      <label class="field"
-        ><span>The yard's ticket counts board feet</span>
-        <select
-          class="line-input"
-          :value="shop.ticket.method"
-          @change="
-            set({
-              ticket: {
-                ...shop.ticket,
-                method: ($event.target as HTMLSelectElement).value as Shop['ticket']['method'],
-              },
-            })
-          "
-        >
-          <option value="exact">exactly</option>
-          <option value="surface">by surface measure: the face to a whole foot, then × thickness</option>
-        </select>
-      </label>
-      <label class="tick half"
-        ><input
-          type="checkbox"
-          :checked="shop.ticket.whole_feet"
-          @change="
-            set({ ticket: { ...shop.ticket, whole_feet: ($event.target as HTMLInputElement).checked } })
-          "
-        />
-        lengths down to whole feet</label
+      <ChoiceField
+        class="wide"
+        label="The yard's ticket counts board feet"
+        :options="TICKETS"
+        :model-value="shop.ticket.method"
+        @update:model-value="set({ ticket: { ...shop.ticket, method: $event! } })"
+      />
+      <ElCheckbox
+        :model-value="shop.ticket.whole_feet"
+        @change="set({ ticket: { ...shop.ticket, whole_feet: !!$event } })"
+        >lengths down to whole feet</ElCheckbox
       >
-      <label class="tick half"
-        ><input
-          type="checkbox"
-          :checked="shop.ticket.half_inches_up"
-          @change="
-            set({ ticket: { ...shop.ticket, half_inches_up: ($event.target as HTMLInputElement).checked } })
-          "
-        />
-        widths up to the half inch</label
+      <ElCheckbox
+        :model-value="shop.ticket.half_inches_up"
+        @change="set({ ticket: { ...shop.ticket, half_inches_up: !!$event } })"
+        >widths up to the half inch</ElCheckbox
       >
       <MeasureField
         label="An offcut is kept from a length of"
@@ -203,20 +164,14 @@ const chalk = computed(
       />
     </div>
     <div v-if="project && offers" class="sheet">
-      <label v-for="[kind, word] in KINDS" :key="kind" class="field half"
-        ><span>{{ word }}</span>
-        <select
-          class="line-input"
-          :value="shop.instruments[kind]"
-          :title="offers[kind].map((o) => o.says).join('; ')"
-          @change="
-            set({ instruments: { ...shop.instruments, [kind]: ($event.target as HTMLSelectElement).value } })
-          "
-        >
-          <option value="">none, figures are typed</option>
-          <option v-for="o in offers[kind]" :key="o.name" :value="o.name">{{ o.says }}</option>
-        </select>
-      </label>
+      <ChoiceField
+        v-for="[kind, word] in KINDS"
+        :key="kind"
+        :label="word"
+        :options="[['', 'none, figures are typed'], ...offers[kind].map((o) => [o.name, o.says] as const)]"
+        :model-value="shop.instruments[kind]"
+        @update:model-value="set({ instruments: { ...shop.instruments, [kind]: $event } })"
+      />
     </div>
     <p class="soft">The machines' own manuals decide what is safe; these are usual starting values.</p>
   </AppDialog>
@@ -229,13 +184,7 @@ const chalk = computed(
   gap: 1rem 1.2rem;
   margin-bottom: 1.4rem;
 }
-.tick {
-  display: inline-flex;
-  align-items: center;
-  gap: 0.5rem;
-  min-height: 44px;
-}
-.sheet > label:not(.half) {
+.sheet > .wide {
   grid-column: 1 / -1;
 }
 </style>

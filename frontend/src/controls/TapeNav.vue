@@ -18,7 +18,7 @@ const share = computed(() => `${((props.reached + 1) / STAGES.length) * 100}%`);
 
 <template>
   <header class="tape">
-    <RouterLink to="/" class="case" aria-label="Back to the shelf of projects">
+    <RouterLink to="/" class="case" :aria-label="`Vivid Plank ${name}: back to the shelf of projects`">
       <span class="maker">Vivid Plank</span>
       <span class="project">{{ name }}</span>
     </RouterLink>

@@ -19,6 +19,7 @@ import MoisturePanel from "./MoisturePanel.vue";
 import PhotoSheet from "./PhotoSheet.vue";
 import StationTable from "./StationTable.vue";
 import { FIGURES } from "../../board/figures";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
 
 type Place = { x: number; y: number };
 const props = defineProps<{ board: Board; width: number; look?: Schemas["LookBody"] }>();
@@ -173,6 +174,7 @@ const step = computed(() => (isMetric(system.value) ? TICKS_PER_MM : TICKS_PER_I
 const flatWarp = computed(() =>
   (["bow", "cup", "twist"] as const).filter((k) => Math.abs(warp.value[k]) >= step.value),
 );
+const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
 </script>
 
 <template>
@@ -194,22 +196,18 @@ const flatWarp = computed(() =>
       >
         {{ photographed ? "Hide the photograph" : "Show the photograph" }}
       </button>
-      <label class="field kind"
-        ><span>Tap the board, or draw across it, to mark</span>
-        <select v-model="kind" class="line-input">
-          <optgroup label="sound">
-            <option v-for="k in SOUND" :key="k">{{ k }}</option>
-          </optgroup>
-          <optgroup label="unsound: lies in no part">
-            <option v-for="k in UNSOUND" :key="k">{{ k }}</option>
-          </optgroup>
-          <optgroup label="figure">
-            <option v-for="k in FIGURES" :key="k" :value="k">{{ k }} grain</option>
-          </optgroup>
-        </select>
-      </label>
+      <ChoiceField
+        v-model="kind"
+        class="kind"
+        label="Tap the board, or draw across it, to mark"
+        :groups="[
+          { label: 'sound', options: SOUND.map((k) => [k, k]) },
+          { label: 'unsound: lies in no part', options: UNSOUND.map((k) => [k, k]) },
+          { label: 'figure', options: FIGURES.map((k) => [k, `${k} grain`]) },
+        ]"
+      />
     </div>
-    <div class="drawing">
+    <div class="drawing" tabindex="0" role="region" :aria-label="`Drawing of ${board.id}`">
       <BoardRuler :length="board.length" :scale="scale" :system="system" />
       <BoardDrawing
         :board="board"
@@ -282,17 +280,12 @@ const flatWarp = computed(() =>
             put('wood', { species: ($event.target as HTMLInputElement).value.trim() || board.species })
           "
       /></label>
-      <label class="field"
-        ><span>Bought as</span>
-        <select
-          class="line-input"
-          :value="board.quarter"
-          @change="put('quarter', { quarter: ($event.target as HTMLSelectElement).value })"
-        >
-          <option value="">by its thickness</option>
-          <option v-for="q in ['4/4', '5/4', '6/4', '8/4', '10/4', '12/4', '16/4']" :key="q">{{ q }}</option>
-        </select>
-      </label>
+      <ChoiceField
+        label="Bought as"
+        :options="[['', 'by its thickness'], ...QUARTERS.map((q) => [q, q] as const)]"
+        :model-value="board.quarter"
+        @update:model-value="put('quarter', { quarter: $event })"
+      />
       <label class="field"
         ><span>Price</span><input class="line-input" inputmode="decimal" :value="board.price" @change="price"
       /></label>

@@ -3,6 +3,7 @@
  * What is in a board before any cut: tried cuts, a wanted thickness, what is clear, and the grade
  * it makes.
  */
+import { ElCheckbox, ElSlider } from "element-plus";
 import { keepPreviousData, useQuery } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
 import { api, type Board, type Schemas } from "../../api/client";
@@ -13,6 +14,7 @@ import Fig from "../../controls/Fig.vue";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { isMetric, TICKS_PER_INCH, TICKS_PER_MM, TICKS_PER_64TH } from "../../measure";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
 
 const props = defineProps<{ board: Board; width: number; look?: Schemas["LookBody"] }>();
 const { pk, project } = useProject();
@@ -117,6 +119,11 @@ const corners = computed(() =>
     return takes > TICKS_PER_64TH ? { word: words[p.corners.indexOf(most)]!, takes, saved: p.saved } : null;
   }),
 );
+const QUALITIES = [
+  ["clear-two", "clear on two faces"],
+  ["clear-one", "clear on one face"],
+  ["sound", "sound"],
+] as const;
 </script>
 
 <template>
@@ -131,16 +138,15 @@ const corners = computed(() =>
       :cut="cut"
       @place="cut = Math.round(Math.min(Math.max(0, $event.x), board.length) / step) * step"
     />
-    <label class="slide"
-      ><span class="sr">Crosscut tried at</span
-      ><input
-        v-model.number="cut"
-        type="range"
-        min="0"
-        :max="board.length"
-        :step="step"
-        aria-label="Crosscut tried at"
-    /></label>
+    <ElSlider
+      v-model="cut"
+      class="slide"
+      :min="0"
+      :max="board.length"
+      :step="step"
+      :show-tooltip="false"
+      aria-label="Crosscut tried at"
+    />
     <div class="pieces">
       <p v-if="!cut" class="soft">Drag, or tap the board, to try a crosscut.</p>
       <div v-for="(p, i) in tried ?? []" :key="i" class="piece">
@@ -155,7 +161,7 @@ const corners = computed(() =>
         >
       </div>
     </div>
-    <label class="tick"><input v-model="depths" type="checkbox" /> Show what has to come off each face</label>
+    <ElCheckbox v-model="depths">Show what has to come off each face</ElCheckbox>
     <div v-if="depths && tried" class="depths">
       <div v-for="f in FACES" :key="f">
         <p class="label">
@@ -183,12 +189,14 @@ const corners = computed(() =>
       <p v-if="data?.said" class="said"><Fig :text="data.said" /></p>
     </div>
     <div class="asks">
-      <label class="tick"><input v-model="clear" type="checkbox" /> Show the largest</label>
-      <select v-model="quality" class="line-input quality" aria-label="Quality looked for">
-        <option value="clear-two">clear on two faces</option>
-        <option value="clear-one">clear on one face</option>
-        <option value="sound">sound</option>
-      </select>
+      <ElCheckbox v-model="clear">Show the largest</ElCheckbox>
+      <ChoiceField
+        v-model="quality"
+        class="quality"
+        label="Quality looked for"
+        hide-label
+        :options="QUALITIES"
+      />
       <p v-if="data">
         <template v-if="data.areas.length"
           >rectangles:

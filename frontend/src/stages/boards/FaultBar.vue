@@ -5,6 +5,7 @@ import type { Defect } from "../../api/client";
 import { SOUND, UNSOUND } from "../../board/geometry";
 import MeasureField from "../../controls/MeasureField.vue";
 import { isMetric, TICKS_PER_INCH, TICKS_PER_MM, type System } from "../../measure";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
 
 const props = defineProps<{ fault: Defect; face: "A" | "B"; system: System }>();
 const emit = defineEmits<{ put: [Partial<Defect>]; remove: [] }>();
@@ -47,67 +48,58 @@ function bounded(values: Partial<Pick<Defect, "x0" | "x1" | "y0" | "y1">>): void
     ]),
   });
 }
+const FACES = [
+  ["A", "face A"],
+  ["B", "face B"],
+  ["both", "both: it goes through"],
+] as const;
+const SHAPES = [
+  ["rectangle", "square-cornered"],
+  ["ellipse", "round"],
+  ["outline", "drawn outline"],
+] as const;
+const SEVERITIES = [
+  ["slight", "slight"],
+  ["plain", "plain"],
+  ["grave", "grave"],
+] as const;
 </script>
 
 <template>
   <div class="fault-bar">
-    <label class="field"
-      ><span>Fault</span>
-      <select
-        class="line-input"
-        :value="fault.kind"
-        @change="emit('put', { kind: ($event.target as HTMLSelectElement).value })"
-      >
-        <optgroup label="sound">
-          <option v-for="k in SOUND" :key="k">{{ k }}</option>
-        </optgroup>
-        <optgroup label="unsound: lies in no part">
-          <option v-for="k in UNSOUND" :key="k">{{ k }}</option>
-        </optgroup>
-      </select>
-    </label>
+    <ChoiceField
+      label="Fault"
+      :groups="[
+        { label: 'sound', options: SOUND.map((k) => [k, k]) },
+        { label: 'unsound: lies in no part', options: UNSOUND.map((k) => [k, k]) },
+      ]"
+      :model-value="fault.kind"
+      @update:model-value="emit('put', { kind: $event })"
+    />
     <div class="nudges" role="group" aria-label="Move the fault">
       <button class="act" aria-label="Toward the datum end" @click="moved(-step, 0)">←</button>
       <button class="act" aria-label="Toward the far end" @click="moved(step, 0)">→</button>
       <button class="act" aria-label="Up" @click="moved(0, face === 'A' ? step : -step)">↑</button>
       <button class="act" aria-label="Down" @click="moved(0, face === 'A' ? -step : step)">↓</button>
     </div>
-    <label class="field"
-      ><span>On</span>
-      <select
-        class="line-input"
-        :value="fault.face"
-        @change="emit('put', { face: ($event.target as HTMLSelectElement).value as Defect['face'] })"
-      >
-        <option value="A">face A</option>
-        <option value="B">face B</option>
-        <option value="both">both: it goes through</option>
-      </select>
-    </label>
-    <label class="field"
-      ><span>Shape</span>
-      <select
-        class="line-input"
-        :value="fault.shape"
-        @change="shaped(($event.target as HTMLSelectElement).value as Defect['shape'])"
-      >
-        <option value="rectangle">square-cornered</option>
-        <option value="ellipse">round</option>
-        <option value="outline">drawn outline</option>
-      </select>
-    </label>
-    <label class="field"
-      ><span>How bad</span>
-      <select
-        class="line-input"
-        :value="fault.severity"
-        @change="emit('put', { severity: ($event.target as HTMLSelectElement).value as Defect['severity'] })"
-      >
-        <option>slight</option>
-        <option>plain</option>
-        <option>grave</option>
-      </select>
-    </label>
+    <ChoiceField
+      label="On"
+      :options="FACES"
+      :model-value="fault.face"
+      @update:model-value="emit('put', { face: $event })"
+    />
+    <ChoiceField
+      label="Shape"
+      :options="SHAPES"
+      :model-value="fault.shape"
+      @update:model-value="shaped($event!)"
+    />
+    <ChoiceField
+      label="How bad"
+      :options="SEVERITIES"
+      :model-value="fault.severity"
+      @update:model-value="emit('put', { severity: $event })"
+    />
     <MeasureField
       label="From"
       :system="system"

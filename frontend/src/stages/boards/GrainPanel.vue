@@ -3,11 +3,13 @@
  * Grain, rings and figure; what the yard has dressed; what it was sold as; whether it was searched
  * for metal.
  */
+import { ElCheckbox } from "element-plus";
 import { computed } from "vue";
 import type { Board, Grain } from "../../api/client";
 import MeasureField from "../../controls/MeasureField.vue";
 import type { System } from "../../measure";
 import { FIGURES } from "../../board/figures";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
 
 const props = defineProps<{ board: Board; system: System; sawn: string; feed: string[] }>();
 const emit = defineEmits<{ put: [string, Partial<Board>] }>();
@@ -63,21 +65,25 @@ function dress(side: (typeof SIDES)[number][0], on: boolean): void {
 function zone(k: number, values: Partial<Grain["zones"][number]>): void {
   put({ zones: grain.value.zones.map((z, n) => (n === k ? { ...z, ...values } : z)) });
 }
+const HEARTS = [
+  ["", "not looked at"],
+  ["A", "face A"],
+  ["B", "face B"],
+] as const;
+const GRADES = ["FAS", "FAS one face", "Selects", "No. 1 Common", "No. 2A Common", "No. 3A Common"];
 </script>
 
 <template>
   <div class="grain">
     <div class="fields">
-      <label v-for="[edge, says] in EDGES" :key="edge" class="field"
-        ><span>{{ says }}, toward face A</span>
-        <select
-          class="line-input"
-          :value="grain[edge] ?? ''"
-          @change="slope(edge, ($event.target as HTMLSelectElement).value)"
-        >
-          <option v-for="[s, w] in choices(grain[edge])" :key="w" :value="s ?? ''">{{ w }}</option>
-        </select>
-      </label>
+      <ChoiceField
+        v-for="[edge, says] in EDGES"
+        :key="edge"
+        :label="`${says}, toward face A`"
+        :options="choices(grain[edge]).map(([s, w]) => [String(s ?? ''), w] as const)"
+        :model-value="String(grain[edge] ?? '')"
+        @update:model-value="slope(edge, $event ?? '')"
+      />
       <label class="field"
         ><span>Rings to the face at its end, degrees</span
         ><input
@@ -87,34 +93,18 @@ function zone(k: number, values: Partial<Grain["zones"][number]>): void {
           :value="grain.rings ?? ''"
           @change="rings"
       /></label>
-      <label class="field"
-        ><span>Heart side</span
-        ><select
-          class="line-input"
-          :value="grain.heart"
-          @change="put({ heart: ($event.target as HTMLSelectElement).value as Grain['heart'] })"
-        >
-          <option value="">not looked at</option>
-          <option value="A">face A</option>
-          <option value="B">face B</option>
-        </select></label
-      >
-      <label class="field"
-        ><span>Sold as</span
-        ><select
-          class="line-input"
-          :value="board.grade"
-          @change="emit('put', 'grade', { grade: ($event.target as HTMLSelectElement).value })"
-        >
-          <option value="">no grade</option>
-          <option
-            v-for="g in ['FAS', 'FAS one face', 'Selects', 'No. 1 Common', 'No. 2A Common', 'No. 3A Common']"
-            :key="g"
-          >
-            {{ g }}
-          </option>
-        </select></label
-      >
+      <ChoiceField
+        label="Heart side"
+        :options="HEARTS"
+        :model-value="grain.heart"
+        @update:model-value="put({ heart: $event })"
+      />
+      <ChoiceField
+        label="Sold as"
+        :options="[['', 'no grade'], ...GRADES.map((g) => [g, g] as const)]"
+        :model-value="board.grade"
+        @update:model-value="emit('put', 'grade', { grade: $event })"
+      />
     </div>
     <p v-if="sawn || feed.length" class="told">
       <template v-if="sawn"
@@ -123,38 +113,26 @@ function zone(k: number, values: Partial<Grain["zones"][number]>): void {
     </p>
     <p class="ticks" role="group" aria-label="Dressed sides">
       <span class="soft">Dressed by the yard ({{ mark }}):</span>
-      <label v-for="[s, w] in SIDES" :key="s" class="tick"
-        ><input
-          type="checkbox"
-          :checked="board.dressed.includes(s)"
-          @change="dress(s, ($event.target as HTMLInputElement).checked)"
-        />
-        {{ w }}</label
+      <ElCheckbox
+        v-for="[s, w] in SIDES"
+        :key="s"
+        :model-value="board.dressed.includes(s)"
+        @change="dress(s, !!$event)"
+        >{{ w }}</ElCheckbox
       >
-      <label class="tick"
-        ><input
-          type="checkbox"
-          :checked="board.searched"
-          @change="
-            emit('put', 'a search for metal', { searched: ($event.target as HTMLInputElement).checked })
-          "
-        />
-        searched for metal</label
+      <ElCheckbox
+        :model-value="board.searched"
+        @change="emit('put', 'a search for metal', { searched: !!$event })"
+        >searched for metal</ElCheckbox
       >
     </p>
     <div v-for="(z, k) in grain.zones" :key="k" class="zone">
-      <label class="field"
-        ><span>Figure</span
-        ><select
-          class="line-input"
-          :value="z.figure"
-          @change="
-            zone(k, { figure: ($event.target as HTMLSelectElement).value as (typeof FIGURES)[number] })
-          "
-        >
-          <option v-for="f in FIGURES" :key="f">{{ f }}</option>
-        </select></label
-      >
+      <ChoiceField
+        label="Figure"
+        :options="FIGURES.map((f) => [f, f] as const)"
+        :model-value="z.figure"
+        @update:model-value="zone(k, { figure: $event })"
+      />
       <MeasureField
         label="Figure from"
         :system="system"

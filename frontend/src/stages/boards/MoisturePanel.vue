@@ -7,6 +7,8 @@ import { target, today } from "../../api/instruments";
 import { useProject } from "../../api/project";
 import { edges } from "../../board/geometry";
 import { show, TICKS_PER_INCH } from "../../measure";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import DayField from "../../controls/fields/DayField.vue";
 
 const props = defineProps<{ board: Board }>();
 const emit = defineEmits<{ put: [string, Partial<Board>] }>();
@@ -66,13 +68,13 @@ function aim(): void {
         @focus="aim"
         @keydown.enter.exact="keep(Number(percent.replace(',', '.')))"
     /></label>
-    <label class="field"
-      ><span>Where</span
-      ><select v-model="place" class="line-input" @change="aim">
-        <option v-for="p in PLACES" :key="p">{{ p }}</option>
-      </select></label
-    >
-    <label class="field"><span>Read on</span><input v-model="day" class="line-input" type="date" /></label>
+    <ChoiceField
+      v-model="place"
+      label="Where"
+      :options="PLACES.map((p) => [p, p] as const)"
+      @update:model-value="aim"
+    />
+    <DayField v-model="day" label="Read on" />
     <button class="act" @click="keep(Number(percent.replace(',', '.')))">Keep the reading</button>
     <span v-for="(m, k) in board.moisture" :key="k" class="reading"
       >{{ m.percent }} % on {{ shownDay(m.day)

@@ -7,6 +7,7 @@ import { plainBoard, plainStation } from "../../board/make";
 import MeasureField from "../../controls/MeasureField.vue";
 import WarpSketch from "../../board/WarpSketch.vue";
 import AppDialog from "../../controls/AppDialog.vue";
+import WoodField from "../../controls/fields/WoodField.vue";
 
 const emit = defineEmits<{ close: []; added: [string] }>();
 const { project, edit } = useProject();
@@ -67,9 +68,7 @@ function add(): void {
   <AppDialog v-model="open" title="A board on hand" width="46rem" @closed="emit('close')">
     <form class="form" @submit.prevent="add">
       <label class="field"><span>Mark on its end</span><input v-model="mark" class="line-input" /></label>
-      <label class="field"
-        ><span>Wood</span><input v-model="species" class="line-input" list="board-woods"
-      /></label>
+      <WoodField v-model="species" label="Wood" />
       <MeasureField v-model="length" label="Length" :system="system" />
       <MeasureField v-model="near" label="Width at the datum end" :system="system" />
       <MeasureField v-model="far" label="Width at the far end, if it tapers" :system="system" />
@@ -103,9 +102,6 @@ function add(): void {
           signed
         />
       </div>
-      <datalist id="board-woods">
-        <option v-for="w in [...new Set(project?.parts.map((p) => p.species))]" :key="w" :value="w" />
-      </datalist>
       <div class="buttons">
         <button class="act lead">Put it in the rack</button
         ><button type="button" class="act" @click="open = false">Leave it</button>

@@ -6,6 +6,7 @@ import { api } from "../../api/client";
 import { nothingFromBoards } from "../../api/parts";
 import { useProject } from "../../api/project";
 import NotFromBoards from "../../controls/NotFromBoards.vue";
+import UnplacedNote from "../../controls/UnplacedNote.vue";
 
 const { pk, project } = useProject();
 const { data, error } = useQuery({
@@ -57,6 +58,7 @@ const slug = (c: string) => c.replaceAll(" ", "-");
       {{ error.message }}.
       <RouterLink :to="{ name: 'layout', params: { project: pk } }">Go to Lay out.</RouterLink>
     </p>
+    <UnplacedNote />
     <p v-if="data?.stale" class="note">
       Parts, boards or the shop have changed since this plan was made: this is the account of the plan as it
       was.
@@ -82,7 +84,7 @@ const slug = (c: string) => c.replaceAll(" ", "-");
           </div>
         </div>
       </div>
-      <div class="scroll">
+      <div class="scroll" tabindex="0" role="region" aria-label="Where the wood of every board goes">
         <table class="ruled">
           <thead>
             <tr>

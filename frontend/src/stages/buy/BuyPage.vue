@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What the list asks of the yard, before any board is seen. */
+import { ElSlider } from "element-plus";
 import { keepPreviousData, useQuery } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { api } from "../../api/client";
@@ -66,7 +67,7 @@ const most = computed(() =>
       </div>
       <label class="field waste"
         ><span>Extra for waste: {{ waste }} %</span
-        ><input v-model.number="waste" type="range" min="0" max="100" step="5"
+        ><ElSlider v-model="waste" :min="0" :max="100" :step="5" :show-tooltip="false"
       /></label>
     </div>
     <p v-if="error" class="note">{{ error.message }}</p>

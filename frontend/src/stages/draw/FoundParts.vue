@@ -10,6 +10,7 @@ import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
 import { DOUBTS } from "./takeoff";
+import WoodField from "../../controls/fields/WoodField.vue";
 
 const props = defineProps<{ drawing: Drawing; reading: Reading; chosen: Set<string> }>();
 const emit = defineEmits<{ choose: [Found]; point: [string[]] }>();
@@ -149,13 +150,12 @@ function put(): void {
       <summary>Layers: what they are made of</summary>
       <div v-for="l in layered" :key="l" class="layer">
         <span class="layer-name">{{ l }}</span>
-        <input
-          class="line-input"
-          list="woods"
-          :aria-label="`Wood of layer ${l}`"
+        <WoodField
+          :label="`Wood of layer ${l}`"
+          hide-label
           placeholder="wood"
-          :value="meaning(l).species"
-          @change="means(l, { species: ($event.target as HTMLInputElement).value.trim() })"
+          :model-value="meaning(l).species"
+          @update:model-value="means(l, { species: $event })"
         />
         <MeasureField
           compact
@@ -221,10 +221,7 @@ function put(): void {
       </li>
     </ul>
     <template v-if="unlisted.length">
-      <label class="field"
-        ><span>Wood where the drawing names none</span
-        ><input v-model.lazy="species" class="line-input" list="woods" :placeholder="wood"
-      /></label>
+      <WoodField v-model="species" label="Wood where the drawing names none" :placeholder="wood" />
       <MeasureField
         v-if="thin.length"
         v-model="thickness"

@@ -9,6 +9,8 @@ import Len from "../../controls/Len.vue";
 import { show } from "../../measure";
 import PatternSketch from "./PatternSketch.vue";
 import AppDialog from "../../controls/AppDialog.vue";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import WoodField from "../../controls/fields/WoodField.vue";
 
 const emit = defineEmits<{ close: [] }>();
 const { pk, project, edit } = useProject();
@@ -98,19 +100,15 @@ async function put(): Promise<void> {
       <p v-for="w in data?.warnings ?? []" :key="w" class="note">{{ w }}</p>
       <div class="two">
         <div class="sizes">
-          <label class="field"
-            ><span>Wood</span><input v-model.lazy="species" class="line-input" list="woods"
-          /></label>
-          <label v-for="c in data?.choices ?? []" :key="c.name" class="field"
-            ><span>{{ c.says }}</span>
-            <select
-              class="line-input"
-              :value="c.chosen"
-              @change="choices = { ...choices, [c.name]: ($event.target as HTMLSelectElement).value }"
-            >
-              <option v-for="o in c.options" :key="o">{{ o }}</option>
-            </select>
-          </label>
+          <WoodField v-model="species" label="Wood" />
+          <ChoiceField
+            v-for="c in data?.choices ?? []"
+            :key="c.name"
+            :label="c.says"
+            :options="c.options.map((o) => [o, o] as const)"
+            :model-value="c.chosen"
+            @update:model-value="choices = { ...choices, [c.name]: $event! }"
+          />
           <div class="measures">
             <label v-for="m in data?.measures.filter((m) => m.own) ?? []" :key="m.key" class="field"
               ><span
@@ -129,7 +127,7 @@ async function put(): Promise<void> {
             <b>{{ m.name }}</b> = {{ m.text }} = <b>{{ shown(m) }}</b> <span class="soft">{{ m.says }}</span>
           </p>
         </div>
-        <div class="seen">
+        <div class="seen" tabindex="0" role="region" aria-label="What the pattern makes">
           <div class="sketches">
             <PatternSketch
               v-for="s in data?.sketches ?? []"

@@ -14,6 +14,8 @@ import { withErrorToast } from "../../controls/withErrorToast";
 import { markFor } from "../list/marks";
 import { ruleStep } from "../../measure";
 import { corners, mismatch, sides, snapped, type Mark, type Place, type Scale } from "./takeoff";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import WoodField from "../../controls/fields/WoodField.vue";
 
 const props = defineProps<{ drawing: Drawing; reading: Reading; part: string }>();
 const { project, edit } = useProject();
@@ -376,15 +378,14 @@ const hint = computed(() => {
         >
           {{ word }}
         </button>
-        <select
+        <ChoiceField
           v-if="reading.views.length > 1"
-          class="line-input pages"
-          :value="page"
-          aria-label="Page"
-          @change="page = Number(($event.target as HTMLSelectElement).value)"
-        >
-          <option v-for="(v, i) in reading.views" :key="v.name" :value="i">{{ v.name }}</option>
-        </select>
+          v-model="page"
+          class="pages"
+          label="Page"
+          hide-label
+          :options="reading.views.map((v, i) => [i, v.name] as const)"
+        />
         <span class="grow" />
         <button class="act quiet" :disabled="!past.length" @click="undo">↶ mark</button>
         <button class="act quiet" aria-label="Smaller" @click="zoom(1.25)">−</button>
@@ -521,9 +522,7 @@ const hint = computed(() => {
         >
           Take it from another view
         </button>
-        <label v-if="!listed" class="field"
-          ><span>Wood</span><input v-model.lazy="wood" class="line-input" list="woods" :placeholder="species"
-        /></label>
+        <WoodField v-if="!listed" v-model="wood" label="Wood" :placeholder="species" />
         <div class="buttons">
           <button class="act lead" @click="put">
             {{ listed ? "Change it on the list" : "Put it on the list" }}</button><button

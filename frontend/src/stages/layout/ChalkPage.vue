@@ -14,6 +14,7 @@ import Len from "../../controls/Len.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
 import { useWidth } from "../../controls/width";
 import { TICKS_PER_INCH } from "../../measure";
+import UnplacedNote from "../../controls/UnplacedNote.vue";
 
 const { pk, project } = useProject();
 const client = useQueryClient();
@@ -101,6 +102,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
       >
     </header>
     <p v-if="standing && !standing.plan" class="note">There is no plan yet: lay the parts out first.</p>
+    <UnplacedNote />
     <p v-if="standing?.stale" class="note">
       Parts, boards or the shop have changed since this plan was made. Lay out again before chalking.
     </p>

@@ -20,6 +20,7 @@ import PlanLanes from "./PlanLanes.vue";
 import { toggled, useBench } from "./bench";
 import { provenBound } from "./proven";
 import { useReasons } from "./reasons";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
 
 const { pk, project } = useProject();
 const client = useQueryClient();
@@ -153,6 +154,12 @@ const progress = computed(() => {
   const trying = run.trying ? `; now ${run.trying}` : "";
   return `${run.spent.toFixed(1)} of ${run.seconds} s, ${run.rounds} arrangements tried${trying}`;
 });
+const SECONDS = [
+  [5, "5 s"],
+  [10, "10 s"],
+  [30, "30 s"],
+  [120, "2 min"],
+] as const;
 </script>
 
 <template>
@@ -177,15 +184,7 @@ const progress = computed(() => {
           <span class="label">{{ gap }}</span>
         </div>
       </div>
-      <label class="field"
-        ><span>Search for</span>
-        <select v-model.number="seconds" class="line-input">
-          <option :value="5">5 s</option>
-          <option :value="10">10 s</option>
-          <option :value="30">30 s</option>
-          <option :value="120">2 min</option>
-        </select>
-      </label>
+      <ChoiceField v-model="seconds" class="seconds" label="Search for" :options="SECONDS" />
       <button
         class="act lead"
         :disabled="!project.parts.length || !project.boards.length || nothingFromBoards(project.parts)"
@@ -425,6 +424,9 @@ const progress = computed(() => {
   left: 0.8rem;
   bottom: 3px;
   font-weight: 620;
+}
+.seconds {
+  width: 7rem;
 }
 .tools {
   display: flex;

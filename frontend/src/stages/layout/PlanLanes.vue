@@ -91,7 +91,10 @@ const longest = computed(() => Math.max(1, ...props.boards.map((b) => b.length))
 const scale = computed(() => ((props.width - 24) / (longest.value / TICKS_PER_INCH)) * props.zoom);
 
 function boardUnder(event: { clientX: number; clientY: number }): Target | undefined {
-  const lane = document.elementFromPoint(event.clientX, event.clientY)?.closest<HTMLElement>("[data-board]");
+  // Past its end a board still goes on: only above and below is off the boards.
+  const box = bench.value!.getBoundingClientRect();
+  const x = Math.min(Math.max(event.clientX, box.left + 2), box.right - 3);
+  const lane = document.elementFromPoint(x, event.clientY)?.closest<HTMLElement>("[data-board]");
   const svg = lane?.querySelector("svg.board");
   const board = props.boards.find((b) => b.id === lane?.dataset.board);
   if (!svg || !board) return undefined;

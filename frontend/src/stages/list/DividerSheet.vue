@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Dividing a length: shelves for what is to stand there, drawers equal or graded, slats. */
+import { ElSlider } from "element-plus";
 import { keepPreviousData, useQuery } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { api, type Schemas } from "../../api/client";
@@ -8,6 +9,7 @@ import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { isMetric, parse, TICKS_PER_INCH, TICKS_PER_MM } from "../../measure";
 import AppDialog from "../../controls/AppDialog.vue";
+import CountField from "../../controls/fields/CountField.vue";
 
 const emit = defineEmits<{ close: [] }>();
 const { project } = useProject();
@@ -119,9 +121,12 @@ const things = computed(() => {
           label="Finger room above each"
           :system="system"
         />
-        <label v-if="kind.startsWith('drawers') || kind === 'slats-count'" class="field"
-          ><span>How many</span><input v-model.number="count" class="line-input" type="number" min="1"
-        /></label>
+        <CountField
+          v-if="kind.startsWith('drawers') || kind === 'slats-count'"
+          v-model="count"
+          label="How many"
+          :min="1"
+        />
         <MeasureField
           v-if="kind.startsWith('drawers') || kind === 'slats-gap'"
           v-model="gap"
@@ -130,7 +135,7 @@ const things = computed(() => {
         />
         <label v-if="kind === 'drawers-graded'" class="field"
           ><span>Each {{ growth }} times the one above</span
-          ><input v-model.number="growth" type="range" min="1" max="1.6" step="0.05"
+          ><ElSlider v-model="growth" :min="1" :max="1.6" :step="0.05" :show-tooltip="false"
         /></label>
       </div>
       <div class="seen">

@@ -4,6 +4,7 @@ import { computed, ref } from "vue";
 import { useProject } from "../../api/project";
 import { isMetric } from "../../measure";
 import AppDialog from "../../controls/AppDialog.vue";
+import CountField from "../../controls/fields/CountField.vue";
 
 const emit = defineEmits<{ close: [] }>();
 const { pk, project } = useProject();
@@ -52,10 +53,7 @@ function keep(): void {
           min="0"
           @change="keep"
       /></label>
-      <label class="field"
-        ><span>Labels used up on the first sheet</span
-        ><input v-model.number="skip" class="line-input" type="number" min="0"
-      /></label>
+      <CountField v-model="skip" label="Labels used up on the first sheet" :min="0" />
     </div>
     <a class="act lead" :href="address">Make the PDF</a>
   </AppDialog>

@@ -17,6 +17,7 @@ import ListGrid from "./ListGrid.vue";
 import MeasuresPanel from "./MeasuresPanel.vue";
 import PastedList from "./PastedList.vue";
 import { TICKS_PER_INCH } from "../../measure";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
 
 const { pk, project } = useProject();
 const route = useRoute();
@@ -79,6 +80,11 @@ onBeforeUnmount(() => {
 function print(): void {
   window.print();
 }
+const ORDERS = [
+  ["entered", "as entered"],
+  ["grouped", "by wood and thickness"],
+  ["longest", "longest first"],
+] as const;
 </script>
 
 <template>
@@ -122,11 +128,7 @@ function print(): void {
       <button class="act" @click="sheet = 'divide'">Divide a length</button>
       <button class="act" @click="sheet = 'shop'">Shop allowances</button>
       <span class="grow" />
-      <select v-model="order" class="line-input small" aria-label="Order of the list">
-        <option value="entered">as entered</option>
-        <option value="grouped">by wood and thickness</option>
-        <option value="longest">longest first</option>
-      </select>
+      <ChoiceField v-model="order" class="small" label="Order of the list" hide-label :options="ORDERS" />
       <input
         v-model="filter"
         class="line-input small"

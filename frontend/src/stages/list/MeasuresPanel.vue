@@ -4,6 +4,7 @@ import { ref } from "vue";
 import type { Measure } from "../../api/client";
 import { useProject } from "../../api/project";
 import { show } from "../../measure";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
 
 const { project, edit } = useProject();
 const name = ref("");
@@ -32,6 +33,10 @@ async function add(): Promise<void> {
   });
   if (added) name.value = text.value = "";
 }
+const KINDS = [
+  ["length", "length"],
+  ["number", "number"],
+] as const;
 </script>
 
 <template>
@@ -83,15 +88,14 @@ async function add(): Promise<void> {
             />
           </td>
           <td class="ends">
-            <select
-              class="line-input kind"
-              :value="m.kind"
-              :aria-label="`Kind of ${m.name}`"
-              @change="change(i, { kind: ($event.target as HTMLSelectElement).value as Measure['kind'] })"
-            >
-              <option value="length">length</option>
-              <option value="number">number</option></select
-            ><button class="act quiet" :aria-label="`Remove ${m.name}`" @click="remove(i)">×</button>
+            <ChoiceField
+              class="kind"
+              :label="`Kind of ${m.name}`"
+              hide-label
+              :options="KINDS"
+              :model-value="m.kind"
+              @update:model-value="change(i, { kind: $event })"
+            /><button class="act quiet" :aria-label="`Remove ${m.name}`" @click="remove(i)">×</button>
           </td>
         </tr>
         <tr @keydown.enter.prevent="add">

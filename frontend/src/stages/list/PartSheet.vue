@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** All that is to be said of one part: where it comes from, how it is made, what belongs with it. */
+import { ElCheckbox } from "element-plus";
 import { computed, ref } from "vue";
 import type { Part } from "../../api/client";
 import { useProject } from "../../api/project";
@@ -8,6 +9,8 @@ import MeasureField from "../../controls/MeasureField.vue";
 import { isMetric, TICKS_PER_INCH, TICKS_PER_MM } from "../../measure";
 import { FIGURES } from "../../board/figures";
 import AppDialog from "../../controls/AppDialog.vue";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import CountField from "../../controls/fields/CountField.vue";
 
 const props = defineProps<{ part: string }>();
 const emit = defineEmits<{ close: []; change: [Part, string, Partial<Part>] }>();
@@ -36,6 +39,29 @@ function grainArrow({ length, width }: { length: number; width: number }): strin
   const [back, side] = [length * 0.03, length * 0.012];
   const shaft = `M ${length * 0.25} ${width / 2} H ${length * 0.75}`;
   return `${shaft} l ${-back} ${-side} m ${back} ${side} l ${-back} ${side}`;
+}
+const STOCKS = [
+  ["board", "boards"],
+  ["sheet", "a sheet"],
+  ["bought", "bought finished, by length"],
+] as const;
+const GRAINS = [
+  ["length", "along the length"],
+  ["width", "along the width"],
+  ["any", "does not matter"],
+] as const;
+/** Long edges and ends that are edged. */
+const EDGINGS = [
+  ["", "none"],
+  ["10", "one long edge"],
+  ["20", "both long edges"],
+  ["11", "one long edge, one end"],
+  ["22", "all round"],
+] as const;
+function edged(sides: string): void {
+  const thickness = part.value?.edging?.thickness ?? edge.value;
+  const edging = sides ? { thickness, long_edges: Number(sides[0]), ends: Number(sides[1]) } : null;
+  set("edging", { edging });
 }
 </script>
 
@@ -75,60 +101,25 @@ function grainArrow({ length, width }: { length: number; width: number }): strin
         >
       </div>
       <div class="fields">
-        <label class="field"
-          ><span>Cut from</span
-          ><select
-            class="line-input"
-            :value="part.stock"
-            @change="
-              set('stock', {
-                stock: ($event.target as HTMLSelectElement).value as Part['stock'],
-                edging: null,
-              })
-            "
-          >
-            <option value="board">boards</option>
-            <option value="sheet">a sheet</option>
-            <option value="bought">bought finished, by length</option>
-          </select></label
-        >
+        <ChoiceField
+          label="Cut from"
+          :options="STOCKS"
+          :model-value="part.stock"
+          @update:model-value="set('stock', { stock: $event, edging: null })"
+        />
         <template v-if="part.stock === 'sheet'">
-          <label class="field"
-            ><span>Grain of the sheet</span
-            ><select
-              class="line-input"
-              :value="part.grain"
-              @change="set('grain', { grain: ($event.target as HTMLSelectElement).value as Part['grain'] })"
-            >
-              <option value="length">along the length</option>
-              <option value="width">along the width</option>
-              <option value="any">does not matter</option>
-            </select></label
-          >
-          <label class="field"
-            ><span>Solid edging</span
-            ><select
-              class="line-input"
-              :value="part.edging ? `${part.edging.long_edges}${part.edging.ends}` : ''"
-              @change="
-                set('edging', {
-                  edging: ($event.target as HTMLSelectElement).value
-                    ? {
-                        thickness: part.edging?.thickness ?? edge,
-                        long_edges: Number(($event.target as HTMLSelectElement).value[0]),
-                        ends: Number(($event.target as HTMLSelectElement).value[1]),
-                      }
-                    : null,
-                })
-              "
-            >
-              <option value="">none</option>
-              <option value="10">one long edge</option>
-              <option value="20">both long edges</option>
-              <option value="11">one long edge, one end</option>
-              <option value="22">all round</option>
-            </select></label
-          >
+          <ChoiceField
+            label="Grain of the sheet"
+            :options="GRAINS"
+            :model-value="part.grain"
+            @update:model-value="set('grain', { grain: $event })"
+          />
+          <ChoiceField
+            label="Solid edging"
+            :options="EDGINGS"
+            :model-value="part.edging ? `${part.edging.long_edges}${part.edging.ends}` : ''"
+            @update:model-value="edged($event ?? '')"
+          />
           <MeasureField
             v-if="part.edging"
             label="Thickness of the edging"
@@ -138,27 +129,15 @@ function grainArrow({ length, width }: { length: number; width: number }): strin
           />
         </template>
         <template v-else-if="part.stock === 'board'">
-          <label class="field"
-            ><span>Glued up from layers</span
-            ><input
-              class="line-input"
-              type="number"
-              min="1"
-              max="20"
-              :value="part.layers"
-              @change="
-                set('layers', {
-                  layers: Math.max(1, Math.round(Number(($event.target as HTMLInputElement).value) || 1)),
-                })
-              "
-          /></label>
-          <label class="tick"
-            ><input
-              type="checkbox"
-              :checked="part.resawn"
-              @change="set('resawing', { resawn: ($event.target as HTMLInputElement).checked })"
-            />
-            Resawn out of thicker stock</label
+          <CountField
+            label="Glued up from layers"
+            :min="1"
+            :max="20"
+            :model-value="part.layers"
+            @update:model-value="set('layers', { layers: Math.round($event) })"
+          />
+          <ElCheckbox :model-value="part.resawn" @change="set('resawing', { resawn: !!$event })"
+            >Resawn out of thicker stock</ElCheckbox
           >
           <label class="field"
             ><span>Run: grain flows on through</span
@@ -184,27 +163,15 @@ function grainArrow({ length, width }: { length: number; width: number }): strin
               placeholder="a word they share"
               @change="text('same board', 'same_board', $event)"
           /></label>
-          <label class="field"
-            ><span>Show this figure</span
-            ><select
-              class="line-input"
-              :value="part.figure"
-              @change="
-                set('figure', { figure: ($event.target as HTMLSelectElement).value as Part['figure'] })
-              "
-            >
-              <option value="">any</option>
-              <option v-for="f in FIGURES" :key="f" :value="f">{{ f }}</option>
-            </select></label
-          >
-        </template>
-        <label class="tick"
-          ><input
-            type="checkbox"
-            :checked="part.fitted"
-            @change="set('fitting', { fitted: ($event.target as HTMLInputElement).checked })"
+          <ChoiceField
+            label="Show this figure"
+            :options="[['', 'any'], ...FIGURES.map((f) => [f, f] as const)]"
+            :model-value="part.figure"
+            @update:model-value="set('figure', { figure: $event })"
           />
-          Fitted: hold it long, cut it to the work</label
+        </template>
+        <ElCheckbox :model-value="part.fitted" @change="set('fitting', { fitted: !!$event })"
+          >Fitted: hold it long, cut it to the work</ElCheckbox
         >
         <label class="field"
           ><span>Joint at its ends</span

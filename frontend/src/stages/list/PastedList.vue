@@ -110,7 +110,13 @@ function close(): void {
         ><span>Wood where a row names none</span
         ><input v-model.lazy="species" class="line-input" placeholder="white oak"
       /></label>
-      <div v-if="data?.parts.length" class="scroll">
+      <div
+        v-if="data?.parts.length"
+        class="scroll"
+        tabindex="0"
+        role="region"
+        aria-label="The rows that were read"
+      >
         <table class="ruled">
           <thead>
             <tr>

@@ -5,6 +5,7 @@ import type { Schemas, Step } from "../../api/client";
 import type { Milling } from "../../api/milling";
 import Fig from "../../controls/Fig.vue";
 import { byDay, clock, dayName, lasting, setupState, stateOf, waitsFor, type Setup } from "./day";
+import DayField from "../../controls/fields/DayField.vue";
 
 const props = defineProps<{ data: Milling; days?: Schemas["DaysBody"]; project: number }>();
 const emit = defineEmits<{ plan: [string, Record<string, number>] }>();
@@ -56,9 +57,7 @@ function loosen(setup: Setup): void {
 <template>
   <div class="day-view">
     <form class="ask" @submit.prevent="ask(days?.on_day)">
-      <label class="field"
-        ><span>The first day</span><input v-model="begins" class="line-input" type="date" required
-      /></label>
+      <DayField v-model="begins" label="The first day" />
       <button class="act" :class="{ lead: !days?.setups.length }" :disabled="busy">
         {{ busy ? "Planning…" : days?.setups.length ? "Plan what is left again" : "Plan the days" }}
       </button>

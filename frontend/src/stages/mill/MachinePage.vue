@@ -32,6 +32,7 @@ import {
 } from "./run";
 import WaysNote from "./WaysNote.vue";
 import { TICKS_PER_INCH } from "../../measure";
+import UnplacedNote from "../../controls/UnplacedNote.vue";
 
 const { pk, project } = useProject();
 const { data, error, mark } = useMilling(pk);
@@ -207,6 +208,7 @@ const button = computed(() => {
       <span v-if="step">{{ at + 1 }} of {{ steps.length }}</span>
     </header>
     <p v-if="error && !data" class="note">{{ error.message }}</p>
+    <UnplacedNote />
     <p v-if="data?.stale" class="note">
       The project has changed since this plan was made. Lay out again before cutting.
     </p>

@@ -4,13 +4,15 @@
  * project has them.
  */
 import { computed, toRef } from "vue";
-import { ElInputNumber, ElOption, ElSelect, ElSwitch } from "element-plus";
+import { ElCheckbox, ElInputNumber, ElOption, ElSelect, ElSwitch } from "element-plus";
 import type { Schemas } from "../../api/client";
 import { useSettings, type Method, type Settings } from "../../api/milling";
 import MeasureField from "../../controls/MeasureField.vue";
 import type { System } from "../../measure";
-import { clock } from "./day";
 import OwnSteps from "./OwnSteps.vue";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import CountField from "../../controls/fields/CountField.vue";
+import ClockField from "../../controls/fields/ClockField.vue";
 
 const props = defineProps<{ project: number; system: System; parts: { id: string; name: string }[] }>();
 const { settings, change, refusals } = useSettings(toRef(props, "project"));
@@ -132,12 +134,11 @@ const size = (kind: Kind, name: string): number =>
 /** How a machine shows its setting; saws have none that is turned. */
 const dialOf = (kind: Kind): Machines["planer"]["dial"] | undefined =>
   "dial" in machines.value[kind] ? (machines.value[kind] as Machines["planer"]).dial : undefined;
-const num = (event: Event): number => Number((event.target as HTMLInputElement).value);
-const time = (event: Event): number => {
-  const [h, m] = (event.target as HTMLInputElement).value.split(":").map(Number);
-  return h! * 60 + m!;
-};
-const clockField = (minutes: number): string => clock(minutes).padStart(5, "0");
+const DIALS = [
+  ["scale", "on a scale"],
+  ["wheel", "by turns of a wheel"],
+  ["readout", "on a readout"],
+] as const;
 </script>
 
 <template>
@@ -165,25 +166,14 @@ const clockField = (minutes: number): string => clock(minutes).padStart(5, "0");
         @update:model-value="set(m.kind, { [name]: $event })"
       />
       <template v-if="dialOf(m.kind)">
-        <label class="field"
-          ><span>Its setting is shown</span>
-          <select
-            class="line-input"
-            :value="dialOf(m.kind)!.kind"
-            @change="
-              set(m.kind, {
-                dial: {
-                  kind: ($event.target as HTMLSelectElement).value,
-                  per_turn: dialOf(m.kind)!.per_turn || 508,
-                },
-              })
-            "
-          >
-            <option value="scale">on a scale</option>
-            <option value="wheel">by turns of a wheel</option>
-            <option value="readout">on a readout</option>
-          </select>
-        </label>
+        <ChoiceField
+          label="Its setting is shown"
+          :options="DIALS"
+          :model-value="dialOf(m.kind)!.kind"
+          @update:model-value="
+            set(m.kind, { dial: { kind: $event, per_turn: dialOf(m.kind)!.per_turn || 508 } })
+          "
+        />
         <MeasureField
           v-if="dialOf(m.kind)!.kind === 'wheel'"
           label="One turn of the wheel moves"
@@ -192,34 +182,21 @@ const clockField = (minutes: number): string => clock(minutes).padStart(5, "0");
           @update:model-value="set(m.kind, { dial: { kind: 'wheel', per_turn: $event } })"
         />
       </template>
-      <label class="field"
-        ><span>Minutes to set it</span
-        ><input
-          class="line-input"
-          type="number"
-          min="0"
-          step="0.5"
-          :value="machines[m.kind].pace.setup"
-          @change="set(m.kind, { pace: { ...machines[m.kind].pace, setup: num($event) } })"
-      /></label>
+      <CountField
+        label="Minutes to set it"
+        :min="0"
+        :step="0.5"
+        :model-value="machines[m.kind].pace.setup"
+        @update:model-value="set(m.kind, { pace: { ...machines[m.kind].pace, setup: $event } })"
+      />
     </fieldset>
     <fieldset>
       <legend>Other means</legend>
-      <label class="tick"
-        ><input
-          type="checkbox"
-          :checked="machines.carrier"
-          @change="shop({ carrier: ($event.target as HTMLInputElement).checked })"
-        />
-        flat carriers for planer and saw</label
+      <ElCheckbox :model-value="machines.carrier" @change="shop({ carrier: !!$event })"
+        >flat carriers for planer and saw</ElCheckbox
       >
-      <label class="tick"
-        ><input
-          type="checkbox"
-          :checked="machines.by_hand"
-          @change="shop({ by_hand: ($event.target as HTMLInputElement).checked })"
-        />
-        hand planes and winding sticks</label
+      <ElCheckbox :model-value="machines.by_hand" @change="shop({ by_hand: !!$event })"
+        >hand planes and winding sticks</ElCheckbox
       >
       <MeasureField
         label="Router bridge takes (0: none)"
@@ -235,15 +212,12 @@ const clockField = (minutes: number): string => clock(minutes).padStart(5, "0");
           :value="machines.outside"
           @change="shop({ outside: ($event.target as HTMLInputElement).value.trim() })"
       /></label>
-      <label class="field"
-        ><span>One lifts alone, kg</span
-        ><input
-          class="line-input"
-          type="number"
-          min="1"
-          :value="machines.lift_alone_kg"
-          @change="shop({ lift_alone_kg: num($event) })"
-      /></label>
+      <CountField
+        label="One lifts alone, kg"
+        :min="1"
+        :model-value="machines.lift_alone_kg"
+        @update:model-value="shop({ lift_alone_kg: $event })"
+      />
     </fieldset>
     <fieldset>
       <legend>Where there is a choice</legend>
@@ -272,80 +246,56 @@ const clockField = (minutes: number): string => clock(minutes).padStart(5, "0");
     <OwnSteps :own="settings.own" :parts="parts" @change="change((now) => ({ ...now, own: $event }))" />
     <fieldset>
       <legend>Hours and room</legend>
-      <label class="field"
-        ><span>Work begins</span
-        ><input
-          class="line-input"
-          type="time"
-          :value="clockField(settings.hours.begins)"
-          @change="hours({ begins: time($event) })"
-      /></label>
-      <label class="field"
-        ><span>Work ends</span
-        ><input
-          class="line-input"
-          type="time"
-          :value="clockField(settings.hours.ends)"
-          @change="hours({ ends: time($event) })"
-      /></label>
-      <label class="field"
-        ><span>People at work</span
-        ><input
-          class="line-input"
-          type="number"
-          min="1"
-          max="12"
-          :value="settings.hours.people"
-          @change="hours({ people: num($event) })"
-      /></label>
-      <label class="field"
-        ><span>Floor for stickers, square feet</span
-        ><input
-          class="line-input"
-          type="number"
-          min="1"
-          :value="settings.hours.floor"
-          @change="hours({ floor: num($event) })"
-      /></label>
+      <ClockField
+        label="Work begins"
+        :model-value="settings.hours.begins"
+        @update:model-value="hours({ begins: $event })"
+      />
+      <ClockField
+        label="Work ends"
+        :model-value="settings.hours.ends"
+        @update:model-value="hours({ ends: $event })"
+      />
+      <CountField
+        label="People at work"
+        :min="1"
+        :max="12"
+        :model-value="settings.hours.people"
+        @update:model-value="hours({ people: $event })"
+      />
+      <CountField
+        label="Floor for stickers, square feet"
+        :min="1"
+        :model-value="settings.hours.floor"
+        @update:model-value="hours({ floor: $event })"
+      />
     </fieldset>
     <fieldset>
       <legend>Waits</legend>
-      <label class="field"
-        ><span>Glue in clamps, minutes</span
-        ><input
-          class="line-input"
-          type="number"
-          min="0"
-          :value="settings.waits.clamped"
-          @change="waits({ clamped: num($event) })"
-      /></label>
-      <label class="field"
-        ><span>Before a glued panel is machined, hours</span
-        ><input
-          class="line-input"
-          type="number"
-          min="0"
-          :value="settings.waits.glue / 60"
-          @change="waits({ glue: Math.round(num($event) * 60) })"
-      /></label>
-      <label class="field"
-        ><span>After resawing, hours</span
-        ><input
-          class="line-input"
-          type="number"
-          min="0"
-          :value="settings.waits.resawn / 60"
-          @change="waits({ resawn: Math.round(num($event) * 60) })"
-      /></label>
-      <label class="field"
-        ><span>Between two visits, days</span
-        ><input
-          class="line-input"
-          type="number"
-          min="0"
-          :value="settings.waits.rested / 1440"
-          @change="waits({ rested: Math.round(num($event) * 1440) })"
-      /></label>
+      <CountField
+        label="Glue in clamps, minutes"
+        :min="0"
+        :model-value="settings.waits.clamped"
+        @update:model-value="waits({ clamped: $event })"
+      />
+      <CountField
+        label="Before a glued panel is machined, hours"
+        :min="0"
+        :model-value="settings.waits.glue / 60"
+        @update:model-value="waits({ glue: Math.round($event * 60) })"
+      />
+      <CountField
+        label="After resawing, hours"
+        :min="0"
+        :model-value="settings.waits.resawn / 60"
+        @update:model-value="waits({ resawn: Math.round($event * 60) })"
+      />
+      <CountField
+        label="Between two visits, days"
+        :min="0"
+        :model-value="settings.waits.rested / 1440"
+        @update:model-value="waits({ rested: Math.round($event * 1440) })"
+      />
       <MeasureField
         label="The first of two visits leaves over"
         :system="system"

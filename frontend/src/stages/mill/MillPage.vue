@@ -12,6 +12,7 @@ import MachinesView from "./MachinesView.vue";
 import PassesView from "./PassesView.vue";
 import SchoolsView from "./SchoolsView.vue";
 import WhereView from "./WhereView.vue";
+import UnplacedNote from "../../controls/UnplacedNote.vue";
 
 const { pk, project } = useProject();
 const { data, error, mark } = useMilling(pk);
@@ -65,6 +66,7 @@ const view = ref<(typeof VIEWS)[number][0]>("day");
       {{ error.message }}.
       <RouterLink :to="{ name: 'layout', params: { project: pk } }">Go to Lay out.</RouterLink>
     </p>
+    <UnplacedNote />
     <p v-if="data?.stale" class="note">
       Parts, boards or the shop have changed since this plan was made: these steps are for the plan as it was.
     </p>

@@ -3,6 +3,7 @@
  * A piece under the cutter, pass by pass: pencil lines across its face vanish where the cutter has
  * been. The right way, or a wrong one.
  */
+import { ElSlider } from "element-plus";
 import { useQuery } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
 import { api, type Schemas, type Step } from "../../api/client";
@@ -10,6 +11,7 @@ import Fig from "../../controls/Fig.vue";
 import Len from "../../controls/Len.vue";
 import type { System } from "../../measure";
 import FaceLines from "./FaceLines.vue";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
 
 const props = defineProps<{ layout: number; steps: Step[]; system: System }>();
 const pieces = computed(() => [...new Set(props.steps.filter((s) => s.kind === "face").map((s) => s.piece))]);
@@ -48,39 +50,28 @@ function key(event: KeyboardEvent): void {
   else return;
   event.preventDefault();
 }
+const MACHINES = [
+  ["jointer", "jointer"],
+  ["planer", "planer alone"],
+] as const;
+const FACES = [
+  ["", "the hollow one"],
+  ["A", "face A"],
+  ["B", "face B"],
+] as const;
+const PRESSED = [
+  ["outfeed", "over the outfeed table, early"],
+  ["infeed", "over the infeed table, to the end"],
+] as const;
 </script>
 
 <template>
   <div v-if="pieces.length" class="passes" @keydown="key">
     <div class="choose">
-      <label class="field"
-        ><span>The piece</span
-        ><select v-model="piece" class="line-input">
-          <option v-for="p in pieces" :key="p">{{ p }}</option>
-        </select></label
-      >
-      <label class="field"
-        ><span>Through the</span
-        ><select v-model="machine" class="line-input">
-          <option value="jointer">jointer</option>
-          <option value="planer">planer alone</option>
-        </select></label
-      >
-      <label class="field"
-        ><span>Face down</span
-        ><select v-model="down" class="line-input">
-          <option value="">the hollow one</option>
-          <option value="A">face A</option>
-          <option value="B">face B</option>
-        </select></label
-      >
-      <label v-if="machine === 'jointer'" class="field"
-        ><span>Pressed</span
-        ><select v-model="press" class="line-input">
-          <option value="outfeed">over the outfeed table, early</option>
-          <option value="infeed">over the infeed table, to the end</option>
-        </select></label
-      >
+      <ChoiceField v-model="piece" label="The piece" :options="pieces.map((p) => [p, p] as const)" />
+      <ChoiceField v-model="machine" label="Through the" :options="MACHINES" />
+      <ChoiceField v-model="down" label="Face down" :options="FACES" />
+      <ChoiceField v-if="machine === 'jointer'" v-model="press" label="Pressed" :options="PRESSED" />
     </div>
     <template v-if="data && frame">
       <FaceLines
@@ -94,8 +85,8 @@ function key(event: KeyboardEvent): void {
       </p>
       <div class="run" role="group" aria-label="Passes">
         <button class="act" :disabled="at === 0" aria-label="A pass back" @click="at--">←</button>
-        <input v-model.number="at" type="range" min="0" :max="last" aria-label="Pass" />
-        <button class="act lead" :disabled="at >= last" @click="at++">One more pass</button>
+        <ElSlider v-model="at" :min="0" :max="last" aria-label="Pass" :show-tooltip="false" />
+        <button class="act lead more" :disabled="at >= last" @click="at++">One more pass</button>
       </div>
       <div class="figures">
         <div>
@@ -135,6 +126,9 @@ function key(event: KeyboardEvent): void {
 </template>
 
 <style scoped>
+.more {
+  flex: none;
+}
 .choose {
   display: flex;
   flex-wrap: wrap;

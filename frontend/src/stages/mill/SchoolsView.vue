@@ -11,6 +11,7 @@ import Fig from "../../controls/Fig.vue";
 import Len from "../../controls/Len.vue";
 import type { System } from "../../measure";
 import { lasting } from "./day";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
 
 const props = defineProps<{ project: number; system: System; boards: string[] }>();
 const { settings, change } = useSettings(toRef(props, "project"));
@@ -47,7 +48,7 @@ function drop(name: string): void {
     <p class="advice">
       <b>{{ title(data.advised) }}</b> is the one to take here: <Fig :text="data.why" />.
     </p>
-    <div class="scroll">
+    <div class="scroll" tabindex="0" role="region" aria-label="Orders of milling compared">
       <table class="ruled">
         <thead>
           <tr>
@@ -101,12 +102,11 @@ function drop(name: string): void {
       <label class="field"
         ><span>Board, piece or part</span><input v-model="who" class="line-input" maxlength="60"
       /></label>
-      <label class="field"
-        ><span>Its order</span
-        ><select v-model="how" class="line-input">
-          <option v-for="s in data.schools" :key="s.school" :value="s.school">{{ s.title }}</option>
-        </select></label
-      >
+      <ChoiceField
+        v-model="how"
+        label="Its order"
+        :options="data.schools.map((s) => [s.school, s.title] as const)"
+      />
       <button class="act">Set it</button>
     </form>
   </div>

@@ -5,7 +5,8 @@ import { useRouter } from "vue-router";
 import { api, send, type Project } from "../../api/client";
 import { inField } from "../../controls/keys";
 import { withErrorToast } from "../../controls/withErrorToast";
-import type { System } from "../../measure";
+import { SYSTEMS, type System } from "../../measure";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
 
 const router = useRouter();
 const client = useQueryClient();
@@ -92,17 +93,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
           placeholder="What are you making?"
           maxlength="200"
       /></label>
-      <label class="field"
-        ><span>Measured in</span>
-        <select v-model="system" class="line-input">
-          <option value="in">inches, fractions</option>
-          <option value="in-decimal">inches, decimal</option>
-          <option value="ft-in">feet and inches</option>
-          <option value="mm">millimetres</option>
-          <option value="cm">centimetres</option>
-          <option value="m">metres</option>
-        </select>
-      </label>
+      <ChoiceField v-model="system" label="Measured in" :options="SYSTEMS" />
       <button class="act lead">Start</button>
       <label class="act"
         >Open a job file<input class="sr" type="file" accept=".json,application/json" @change="bring"

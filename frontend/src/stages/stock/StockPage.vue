@@ -8,6 +8,7 @@ import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
 import type { System } from "../../measure";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
 
 type Entry = Schemas["StockEntryBody"];
 const router = useRouter();
@@ -59,6 +60,10 @@ function clear(): void {
   wood.value = "";
   thickness.value = length.value = width.value = null;
 }
+const SYSTEMS = [
+  ["in", "inches"],
+  ["mm", "millimetres"],
+] as const;
 </script>
 
 <template>
@@ -93,13 +98,7 @@ function clear(): void {
         :model-value="width"
         @update:model-value="width = $event || null"
       />
-      <label class="field"
-        ><span>Measured in</span
-        ><select v-model="system" class="line-input">
-          <option value="in">inches</option>
-          <option value="mm">millimetres</option>
-        </select></label
-      >
+      <ChoiceField v-model="system" label="Measured in" :options="SYSTEMS" />
       <button v-if="searching || wood" class="act quiet" type="button" @click="clear">Show all</button>
     </form>
     <p v-if="error" class="note">{{ error.message }}</p>
@@ -158,19 +157,16 @@ function clear(): void {
             >, {{ b.weight_kg.toFixed(1) }} kg</template
           ></span
         >
-        <label v-if="b.state !== 'cut'" class="carry"
-          ><span class="sr">Carry {{ b.id }} to</span
-          ><select
-            class="line-input"
-            :value="0"
-            @change="carry(b, ($event.target as HTMLSelectElement).value)"
-          >
-            <option :value="0" disabled>carry to …</option>
-            <template v-for="p in places" :key="p.pk"
-              ><option v-if="p.pk !== b.project" :value="p.pk">{{ p.name }}</option></template
-            >
-          </select></label
-        >
+        <ChoiceField
+          v-if="b.state !== 'cut'"
+          class="carry"
+          :label="`Carry ${b.id} to`"
+          hide-label
+          placeholder="carry to …"
+          :options="places.filter((p) => p.pk !== b.project).map((p) => [p.pk, p.name] as const)"
+          :model-value="undefined"
+          @update:model-value="carry(b, String($event))"
+        />
         <span v-else />
       </li>
     </ul>

@@ -1,0 +1,97 @@
+"""Every screen and sheet by the rules of WCAG 2.2 A and AA, as far as a program can tell, at the
+desk, at the machine and in the yard.
+"""
+
+from collections.abc import Callable
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from tests.browser.conftest import App
+from tests.conftest import ROOT
+
+AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
+RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
+STAGES = (
+    "draw",
+    "list",
+    "buy",
+    "boards/O3",
+    "survey",
+    "layout",
+    "chalk",
+    "mill",
+    "machine",
+    "books",
+)
+#: Sheets, by the stage they open from and the button that opens them.
+SHEETS = (
+    ("list", "Shop allowances"),
+    ("list", "All of Back slat"),
+    ("list", "Divide a length"),
+    ("boards", "Add a board"),
+    ("draw", "Start from a pattern"),
+)
+VIEWS = ("Board by board", "Orders of milling", "See the passes", "Where it is", "The machines")
+SIZES = {"desk": (1280, 800), "machine": (1024, 768), "yard": (390, 844)}
+
+
+def faults(page: Page, where: str) -> list[str]:
+    """What breaks a rule, and where on the page."""
+    page.wait_for_load_state("networkidle")
+    page.evaluate(AXE.read_text())
+    answer = page.evaluate(
+        """rules => axe.run(document, {
+            runOnly: { type: 'tag', values: rules },
+            rules: { 'label-content-name-mismatch': { enabled: false } },  // experimental
+        })""",
+        RULES,
+    )
+    return [
+        f"{where}: {v['id']}: {v['help']}: {n['html'][:160]}"
+        for v in answer["violations"]
+        for n in v["nodes"][:3]
+    ]
+
+
+def looked_at(page: Page, project: int) -> list[str]:
+    found: list[str] = []
+
+    def at(address: str, act: Callable[[], None] = lambda: None, what: str = "") -> None:
+        page.goto(address)
+        expect(page.locator("h1").first).to_be_visible()
+        act()
+        found.extend(faults(page, f"{address} {what}".strip()))
+
+    for address in ("/", "/stock", *(f"/project/{project}/{s}" for s in STAGES)):
+        at(address)
+    for stage, button in SHEETS:
+
+        def sheet(name: str = button) -> None:
+            page.get_by_role("button", name=name).first.click()
+            expect(page.get_by_role("dialog")).to_be_visible()
+
+        at(f"/project/{project}/{stage}", sheet, button)
+    for name in VIEWS:
+        at(
+            f"/project/{project}/mill",
+            lambda name=name: page.get_by_role("button", name=name).click(),  # type: ignore[misc]
+            name,
+        )
+    return found
+
+
+@pytest.mark.parametrize("size", SIZES)
+def test_no_screen_breaks_a_rule(demo: int, browser: Browser, app: App, size: str) -> None:
+    width, height = SIZES[size]
+    context = browser.new_context(
+        viewport={"width": width, "height": height},
+        base_url=app.url,
+        has_touch=size != "desk",
+        reduced_motion="reduce",
+    )
+    page = context.new_page()
+    page.set_default_timeout(40_000)
+    found = looked_at(page, demo)
+    context.close()
+    assert found == []
