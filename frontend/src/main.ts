@@ -24,7 +24,7 @@ import { createApp } from "vue";
 import App from "./App.vue";
 import { Refused } from "./api/client";
 import { register } from "./offline/register";
-import { router } from "./router";
+import { loadAll, router } from "./router";
 
 createApp(App)
   .use(router)
@@ -48,5 +48,7 @@ if (import.meta.env.PROD && "serviceWorker" in navigator) {
     location.origin,
     () => performance.getEntriesByType("resource").map((e) => e.name),
     (url) => fetch(url),
-  ).catch(() => undefined);
+  )
+    .then(() => setTimeout(() => void loadAll(), 3000))
+    .catch(() => undefined);
 }

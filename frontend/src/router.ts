@@ -38,3 +38,25 @@ export const router = createRouter({
   ],
   scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
 });
+
+const WORDS: Record<string, string> = {
+  shelf: "The shelf",
+  layout: "Lay out",
+  survey: "In the yard",
+  stock: "Stock room",
+};
+
+/** What the window is called: the stage first, so that tabs can be told apart. */
+router.afterEach((to) => {
+  const name = String(to.name ?? "");
+  const word = WORDS[name] ?? name.charAt(0).toUpperCase() + name.slice(1);
+  document.title = word ? `${word} · Vivid Plank` : "Vivid Plank";
+});
+
+/** Load every stage while there is time, so that it opens without the server as well. */
+export async function loadAll(): Promise<void> {
+  const stages = router.getRoutes().flatMap((r) => Object.values(r.components ?? {}));
+  await Promise.allSettled(
+    stages.map((load) => (typeof load === "function" ? (load as () => unknown)() : null)),
+  );
+}

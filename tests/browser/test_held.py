@@ -49,6 +49,27 @@ def test_edits_without_the_server_outlive_a_reload_and_are_sent(demo: int, page:
     expect(page.locator(".el-message--error")).to_have_count(0)
 
 
+def test_stages_open_without_the_server_as_they_were_read_last(demo: int, page: Page) -> None:
+    for stage in ("buy", "chalk", "books"):
+        page.goto(f"/project/{demo}/{stage}")
+        page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+        page.reload()
+        expect(page.locator("h1").first).to_be_visible()
+        page.wait_for_load_state("networkidle")
+    page.goto(f"/project/{demo}/buy")
+    expect(page.locator(".figure").first).to_have_text(re.compile(r"^[1-9][0-9]*\.[0-9]$"))
+    feet = page.locator(".figure").first.inner_text()
+    page.context.set_offline(True)
+    page.reload()
+    expect(page.locator(".figure").first).to_have_text(feet)
+    expect(page.get_by_role("status").first).to_have_text(
+        re.compile("the server does not answer: shown as of [0-9]{1,2}:[0-9]{2}")
+    )
+    page.goto(f"/project/{demo}/chalk")
+    expect(page.get_by_role("checkbox").first).to_be_visible()
+    page.context.set_offline(False)
+
+
 def test_of_two_tabs_that_change_the_same_both_are_shown(demo: int, page: Page) -> None:
     other = page.context.new_page()
     for tab in (page, other):

@@ -109,9 +109,9 @@ def test_cuts_are_tried_before_they_are_made(page: Page) -> None:
         cut.press("PageDown")  # back from the far end by tenths
     expect(survey.locator(".piece")).to_have_count(2)
     assert survey.locator(".piece .figure").first.inner_text() != whole
-    before = cut.input_value()
+    before = cut.get_attribute("aria-valuenow")
     survey.locator("svg.board").click(position={"x": 120, "y": 12})
-    assert cut.input_value() != before  # tapping the board tries the cut there
+    assert cut.get_attribute("aria-valuenow") != before  # tapping the board tries the cut there
     want = survey.get_by_label("For a flat thickness of")
     want.fill("7/8")
     want.press("Enter")
@@ -120,7 +120,23 @@ def test_cuts_are_tried_before_they_are_made(page: Page) -> None:
     for percent, day in (("15", "2026-03-01"), ("12", "2026-03-11")):
         page.get_by_label("Moisture, %").fill(percent)
         page.get_by_label("Read on").fill(day)
+        page.get_by_label("Read on").press("Enter")
         page.get_by_role("button", name="Keep the reading").click()
         expect(page.get_by_text(f"{percent} % on {day}")).to_be_visible()
     expect(page.get_by_text("by its own two readings")).to_be_visible()
     expect(survey.get_by_text("Until then it shrinks in width by")).to_be_visible()
+
+
+def test_answers_outlive_a_reload_the_phone_s_back_and_leaving(page: Page) -> None:
+    thumb = yard(page)
+    thumb.on("Next", "9", "6", "Next", "7", "add ¼", "Next")
+    expect(page.get_by_role("heading", name="How wide in the middle?")).to_be_visible()
+    page.go_back()  # to the question before, with its answer
+    expect(page.get_by_role("heading", name="How wide at this end?")).to_be_visible()
+    page.reload()
+    expect(page.get_by_role("heading", name="How wide at this end?")).to_be_visible()
+    thumb.on("Next", "Not measured", "Not measured")
+    thumb.page.get_by_role("link", name="Leave it").click()
+    page.get_by_role("link", name="Record one in the yard").click()
+    thumb.on("Next", "Next")
+    expect(page.get_by_text("7 1/4")).to_be_visible()

@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { ref } from "vue";
 import { Refused } from "./refused";
 import type { components, paths } from "./schema";
 
@@ -32,11 +33,18 @@ export interface Edit {
 
 export { Refused };
 
+/** When what is shown was read, where the server does not answer and the browser's copy stands in. */
+export const asOf = ref<Date | null>(null);
+
 export const api = createClient<paths>({ baseUrl: window.location.origin });
 
 api.use({
   async onResponse({ response }) {
-    if (response.ok) return undefined;
+    if (response.ok) {
+      const read = response.headers.get("x-kept") ? new Date(response.headers.get("date") ?? "") : null;
+      asOf.value = read && Number.isNaN(read.getTime()) ? new Date() : read;
+      return undefined;
+    }
     throw await refusalOf(response);
   },
   onError() {

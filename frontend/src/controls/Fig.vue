@@ -6,7 +6,7 @@ const props = defineProps<{ text: string }>();
 
 interface Piece {
   plain: string;
-  joined?: boolean;
+  whole?: string;
   n?: string;
   d?: string;
 }
@@ -15,10 +15,9 @@ const pieces = computed<Piece[]>(() => {
   const found: Piece[] = [];
   let at = 0;
   for (const hit of props.text.matchAll(/(\d+) (\d+)\/(\d+)|(?<![\d/.])(\d+)\/(2|4|8|16|32|64)(?![\d/])/g)) {
-    const whole = hit[1] ?? "";
     found.push({
-      plain: props.text.slice(at, hit.index) + whole,
-      joined: !!whole,
+      plain: props.text.slice(at, hit.index),
+      whole: hit[1],
       n: hit[2] ?? hit[4],
       d: hit[3] ?? hit[5],
     });
@@ -32,8 +31,9 @@ const pieces = computed<Piece[]>(() => {
 <template>
   <span
     ><template v-for="(piece, i) in pieces" :key="i"
-      >{{ piece.plain }}<span v-if="piece.joined" class="gap">{{ " " }}</span
-      ><span v-if="piece.n" class="frac"
+      >{{ piece.plain
+      }}<span v-if="piece.n" class="frac"
+        >{{ piece.whole }}<span v-if="piece.whole" class="gap">{{ " " }}</span
         ><sup>{{ piece.n }}</sup
         ><span class="bar">/</span><sub>{{ piece.d }}</sub></span
       ></template

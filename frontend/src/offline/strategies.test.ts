@@ -20,17 +20,20 @@ const gone = async (): Promise<Response> => {
 };
 
 describe("what is kept", () => {
-  it("is what a machine page asks, and no more", () => {
+  it("is what pages read to show what there is, and no more", () => {
     for (const path of [
       "/api/projects/3",
       "/api/projects/3/milling",
       "/api/projects/3/milling-settings",
       "/api/projects/3/layout",
       "/api/layouts/12/days",
+      "/api/layouts/12/chalk",
+      "/api/projects/3/needs",
+      "/api/projects",
+      "/api/stock",
     ])
       expect(way(path)).toBe("answer");
     for (const path of [
-      "/api/projects",
       "/api/projects/3/boards",
       "/api/layouts/12/routes.pdf",
       "/api/projects/3/events",

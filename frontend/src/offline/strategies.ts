@@ -3,11 +3,11 @@
  * hands in what it needs.
  */
 
-/**
- * The questions a machine page asks: the day's work stays readable without a network, everything
- * else says it is out of reach.
- */
-const READ = /^\/api\/(projects\/\d+(\/(milling|milling-settings|layout))?|layouts\/\d+\/days)$/;
+/** The questions pages ask to show what there is: what was read last stays readable. */
+const READ = new RegExp(
+  "^/api/(projects(/\\d+(/(milling|milling-settings|layout|needs|account|checks|schools|sheets|drawings))?)?" +
+    "|layouts/\\d+/(days|chalk|reasons)|woods|patterns|instruments|stock)$",
+);
 
 /** A header of answers that were kept. */
 export const KEPT = "x-kept";

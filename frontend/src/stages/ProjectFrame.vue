@@ -3,6 +3,7 @@
 import { computed, onBeforeUnmount, onMounted } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { useLayout } from "../api/layout";
+import { asOf } from "../api/client";
 import { unsaved, useProject, waiting } from "../api/project";
 import { inField } from "../controls/keys";
 import TapeNav from "../controls/TapeNav.vue";
@@ -21,8 +22,10 @@ const reached = computed(() => {
   return layout.value?.standing && !layout.value.standing.stale ? 6 : 4;
 });
 
+const clock = (at: Date) => at.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
 const held = computed(() => waiting.value && unsaved.value > 0);
 const status = computed(() => {
+  if (!unsaved.value && asOf.value) return `the server does not answer: shown as of ${clock(asOf.value)}`;
   if (!unsaved.value) return "all saved";
   if (!waiting.value) return "saving …";
   const many = unsaved.value === 1 ? "1 edit waits" : `${unsaved.value} edits wait`;
@@ -59,7 +62,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
   <main v-if="trouble" class="stage">
     <p class="note">{{ trouble.message }}. <RouterLink to="/">Back to the shelf</RouterLink></p>
   </main>
-  <main v-else-if="project"><RouterView /></main>
+  <main v-else-if="project" id="main" tabindex="-1"><RouterView /></main>
 </template>
 
 <style scoped>

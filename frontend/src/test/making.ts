@@ -1,5 +1,6 @@
 /** Small things made for tests, in inches, and a component drawn to text. */
 import { TICKS_PER_64TH, TICKS_PER_INCH } from "../measure";
+import { ID_INJECTION_KEY, ZINDEX_INJECTION_KEY } from "element-plus";
 import { createSSRApp, h, type Component } from "vue";
 import { renderToString } from "vue/server-renderer";
 import type { Board, Part, Step } from "../api/client";
@@ -96,7 +97,11 @@ export function aPart(values: Partial<Part> = {}): Part {
 
 /** The component as HTML. */
 export function drawn(component: Component, props: Record<string, unknown>): Promise<string> {
-  return renderToString(createSSRApp({ render: () => h(component, props) }));
+  const app = createSSRApp({ render: () => h(component, props) });
+  // Without a browser the library asks where its ids and layers begin.
+  app.provide(ID_INJECTION_KEY, { prefix: 1, current: 0 });
+  app.provide(ZINDEX_INJECTION_KEY, { current: 0 });
+  return renderToString(app);
 }
 
 /** What a person would read of the HTML: its words without tags, a real fraction as 1/2. */

@@ -2,12 +2,13 @@
 /** A board recorded in the yard, one question at a time, with one thumb; anything may stay unknown. */
 import { ElMessage } from "element-plus";
 import { computed, ref, watch } from "vue";
-import { useRouter } from "vue-router";
+import { useRoute, useRouter } from "vue-router";
 import { useProject } from "../../api/project";
 import BoardDrawing from "../../board/BoardDrawing.vue";
 import WarpSketch from "../../board/WarpSketch.vue";
 import { useWidth } from "../../controls/width";
 import { isMetric, show, TICKS_PER_INCH as IN, TICKS_PER_MM as MM, showAbout } from "../../measure";
+import { forget, keep, kept } from "./draft";
 import { useLook } from "./look";
 import NumberPad from "./NumberPad.vue";
 import {
@@ -23,6 +24,7 @@ import {
 } from "./quick";
 
 const { pk, project, edit } = useProject();
+const route = useRoute();
 const router = useRouter();
 const system = computed(() => project.value?.system ?? "in");
 const q = ref<Quick>(nothingYet(""));
@@ -30,10 +32,12 @@ watch(
   project,
   (now) => {
     if (now && !q.value.species)
-      q.value = nothingYet(now.boards.at(-1)?.species ?? now.parts[0]?.species ?? "white oak");
+      q.value =
+        kept(pk.value) ?? nothingYet(now.boards.at(-1)?.species ?? now.parts[0]?.species ?? "white oak");
   },
   { immediate: true },
 );
+watch(q, (now) => now.species && keep(pk.value, now));
 const woods = computed(() =>
   [
     ...new Set([
@@ -93,14 +97,21 @@ const GAPS = computed(() =>
     ? [0, 1, 2, 4, 6, 10, 15].map((m) => m * MM)
     : [0, 1, 2, 3, 4, 6, 8].map((n) => (n * IN) / 16),
 );
-const step = ref(0);
 const steps = FIGURES.length + 3;
+/** The question asked, in the address: the phone's own Back goes to the one before. */
+const step = computed({
+  get: () => Math.min(steps - 1, Math.max(0, Number(route.query.at ?? 0) || 0)),
+  set: (at) => void router.push({ query: at ? { at } : {} }),
+});
+function back(): void {
+  void router.replace({ query: step.value > 1 ? { at: step.value - 1 } : {} });
+}
 const asked = computed(() => FIGURES[step.value - 1]);
 const pad = ref(EMPTY);
 watch(step, () => (pad.value = EMPTY));
 const typed = computed(() => padTicks(pad.value, system.value));
 
-function keep(value: number | null): void {
+function answer(value: number | null): void {
   q.value = { ...q.value, [asked.value!.at]: value };
   step.value++;
 }
@@ -122,7 +133,7 @@ function next(): void {
     });
     return;
   }
-  keep(value);
+  answer(value);
 }
 
 // ---- the picture of it, as far as it is known ----------------------------------------------------
@@ -157,8 +168,10 @@ function drop(): void {
 async function put(): Promise<void> {
   const { board } = sofar.value!;
   const price = typed.value === null ? 0 : Number(pad.value.digits || 0);
-  if (await edit({ label: `new board ${board.id}`, put_boards: [{ ...board, price, was: "" }] }))
-    await router.push({ name: "boards", params: { project: pk.value, board: board.id } });
+  if (!(await edit({ label: `new board ${board.id}`, put_boards: [{ ...board, price, was: "" }] }))) return;
+  forget(pk.value);
+  q.value = nothingYet("");
+  await router.push({ name: "boards", params: { project: pk.value, board: board.id } });
 }
 </script>
 
@@ -212,7 +225,7 @@ async function put(): Promise<void> {
         }}
       </p>
       <div v-if="asked.sketch" class="chips">
-        <button v-for="g in GAPS" :key="g" class="act" @click="keep(g)">
+        <button v-for="g in GAPS" :key="g" class="act" @click="answer(g)">
           {{ g ? show(g, system, isMetric(system)) : "none" }}
         </button>
       </div>
@@ -277,8 +290,8 @@ async function put(): Promise<void> {
       <NumberPad system="mm" @press="pad = pressed(pad, $event)" />
     </section>
     <footer>
-      <button class="act" :disabled="step === 0" @click="step--">Back</button>
-      <button v-if="asked && !asked.must" class="act" @click="keep(null)">Not measured</button>
+      <button class="act" :disabled="step === 0" @click="back">Back</button>
+      <button v-if="asked && !asked.must" class="act" @click="answer(null)">Not measured</button>
       <button v-if="step < steps - 1" class="act lead" @click="next">Next</button>
       <button v-else class="act lead" @click="put">Put it in the rack</button>
     </footer>

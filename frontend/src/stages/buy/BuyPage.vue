@@ -53,7 +53,7 @@ const most = computed(() =>
       <h1>Buy</h1>
       <div class="figures grow">
         <div>
-          <span class="figure">{{ total.feet.toFixed(1) }}</span><span class="label"
+          <span class="figure">{{ data ? total.feet.toFixed(1) : "–" }}</span><span class="label"
             >board feet to ask for</span
           >
         </div>
