@@ -61,6 +61,25 @@ def test_a_move_is_tried_then_made_then_undone(
     assert client.post(f"{base}/undo").status_code == 409
 
 
+def test_what_has_been_cut_is_not_moved(
+    client: FlaskClient, stood: tuple[dict[str, Any], dict[str, Any]]
+) -> None:
+    project, plan = stood
+    board, item = single(plan)
+    milling = client.get(f"/api/projects/{project['pk']}/milling").get_json()
+    step = next(r for r in milling["routes"] if r["board"] == board)["steps"][0]["key"]
+    ticked = {"key": step, "done": True}
+    assert client.put(f"/api/layouts/{plan['pk']}/steps", json=ticked).status_code == 204
+    taking = {"kind": "take-up", "item": item}
+    tried = client.post(f"/api/layouts/{plan['pk']}/try", json=taking).get_json()
+    assert not tried["holds"] and tried["why"].startswith(f"{board} has been cut into")
+    assert client.post(f"/api/layouts/{plan['pk']}/move", json=taking).status_code == 422
+    laying = {"kind": "lay-down", "item": item, "board": board, "x": 0, "y": 0}
+    assert client.post(f"/api/layouts/{plan['pk']}/move", json=laying).status_code == 422
+    client.put(f"/api/layouts/{plan['pk']}/steps", json=ticked | {"done": False})
+    assert client.post(f"/api/layouts/{plan['pk']}/move", json=taking).status_code == 201
+
+
 def test_what_stands_against_a_move_is_said(
     client: FlaskClient, stood: tuple[dict[str, Any], dict[str, Any]]
 ) -> None:

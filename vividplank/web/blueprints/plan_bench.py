@@ -11,7 +11,8 @@ from vividplank.core.job import Job
 from vividplank.core.layout.edit import moves
 from vividplank.core.layout.model.fixings import Fixings, Forbidden
 from vividplank.core.layout.model.plan import Item, Plan
-from vividplank.store import layouts, projects
+from vividplank.core.milling import routes
+from vividplank.store import layouts, milling, projects
 from vividplank.store.database import database_url, session
 from vividplank.store.errors import VersionConflict
 from vividplank.store.layouts import Layout
@@ -47,6 +48,7 @@ def try_move(path: LayoutPath, body: MoveBody) -> Response:
     before = moves.worth(layout.job, plan)
     why = ""
     try:
+        _only_whole(layout, plan, body)
         after = _moved(layout, plan, body)
     except moves.Refused as refused:
         why, after = str(refused), plan
@@ -75,6 +77,7 @@ def make_move(path: LayoutPath, body: MoveBody) -> Response:
 
     def moved(layout: Layout, plan: Plan) -> tuple[Plan, Fixings]:
         try:
+            _only_whole(layout, plan, body)
             return _moved(layout, plan, body), layout.fixings
         except moves.Refused as refused:
             raise Refusal("$", str(refused)) from refused
@@ -208,6 +211,34 @@ def _made(pk: int, change: Callable[[Layout, Plan], tuple[Plan, Fixings]]) -> Re
         plan, fixings = change(layout, plan)
         kept = layouts.keep(opened, layout.project, layout.job, plan, "hand", fixings)
         return answer.body(layout_body(kept, project), 201)
+
+
+@lru_cache(maxsize=4)
+def _boards_of_steps(database: str, pk: int) -> dict[str, str]:
+    """The board that each step of a layout cuts."""
+    layout, plan = _argued(database, pk)
+    with session(database) as opened:
+        how = milling.of_project(opened, layout.project, layout.job)
+    return {s.key: r.board for r in routes(layout.job, plan, how) for s in r.steps}
+
+
+def _only_whole(layout: Layout, plan: Plan, body: MoveBody) -> None:
+    """What has been cut is not moved, and nothing is laid where it was: moves.Refused."""
+    with session() as opened:
+        done = layouts.steps_done(opened, layout.pk)
+    if not done:
+        return
+    boards = _boards_of_steps(database_url(), layout.pk)
+    begun = {boards[key] for key in done if key in boards}
+    items = [_item(body.item), *([_item(body.other)] if body.other else [])]
+    touched = {found.board for item in items if (found := moves.where(plan, item))}
+    if body.kind == "lay-down":
+        touched.add(body.board)
+    for board in sorted(touched & begun):
+        raise moves.Refused(
+            f"{board} has been cut into: what lies on it stays as it is. Where nothing was cut, "
+            "take its ticks back under Mill first"
+        )
 
 
 def _moved(layout: Layout, plan: Plan, body: MoveBody) -> Plan:
