@@ -5,6 +5,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
+from tests.making import a_board
 from tests.web.test_api import INCH, edit, make, part
 from vividplank.jobs.queue import lay_out
 
@@ -131,6 +132,7 @@ def test_the_rest_is_solved_round_what_is_held(
         "excluded": [other] if other else [],
         "priority": [item["part"]],
     }
+    body["begun"] = []
     assert client.put(f"/api/layouts/{plan['pk']}/fixings", json=body).get_json()["fixings"] == body
     made = client.post(base, json={"seconds": 1}).get_json()
     assert made["fixings"] == body
@@ -143,6 +145,42 @@ def test_the_rest_is_solved_round_what_is_held(
         {"forbidden": [zone | {"board": "X"}]},
     ):
         assert client.put(f"/api/layouts/{now['pk']}/fixings", json=place).status_code == 422
+
+
+def test_a_new_search_keeps_what_is_cut_and_its_ticks(
+    client: FlaskClient, asked: list[int], stood: tuple[dict[str, Any], dict[str, Any]]
+) -> None:
+    project, plan = stood
+    base = f"/api/projects/{project['pk']}"
+    board, _ = single(plan)
+    route = next(
+        r for r in client.get(f"{base}/milling").get_json()["routes"] if r["board"] == board
+    )
+    for step in route["steps"][:3]:
+        ticked = {"key": step["key"], "done": True, "reading": 7 if step["setting"] else None}
+        client.put(f"/api/layouts/{plan['pk']}/steps", json=ticked)
+    # Another board, and one part more: what is cut stays, its ticks too.
+    more = a_board("X9", length=90, width=8)
+    part = project["parts"][0] | {"id": "NEW", "quantity": 1, "panel": None, "run": ""}
+    station = {"y0": 0, "y1": more.stations[0].y1, "t0": INCH, "t1": INCH}
+    put = {
+        "id": "X9",
+        "species": part["species"],
+        "length": more.length,
+        "stations": [{"x": 0, **station}, {"x": more.length, **station}],
+    }
+    edit(client, project, put_boards=[put], put_parts=[part])
+    made = client.post(f"{base}/layout", json={"seconds": 1}).get_json()
+    assert made["fixings"]["begun"] == [board]
+    lay_out(made["pk"])
+    now = client.get(f"{base}/layout").get_json()["standing"]
+    assert now["pk"] == made["pk"]
+    cut = next(b for b in plan["plan"]["boards"] if b["board"] == board)
+    assert cut in now["plan"]["boards"]
+    steps = {
+        s["key"]: s for r in client.get(f"{base}/milling").get_json()["routes"] for s in r["steps"]
+    }
+    assert [s for s in steps if steps[s]["done"]] == [s["key"] for s in route["steps"][:3]]
 
 
 def test_plans_with_names_are_kept_and_stand_again(

@@ -9,18 +9,22 @@ import time
 
 import procrastinate
 from sqlalchemy.exc import DBAPIError
+from sqlalchemy.orm import Session
 
 from vividplank.core.layout.explain.what_ifs import WhatIf, what_ifs
 from vividplank.core.layout.model.fixings import Task
 from vividplank.core.layout.model.limits import Limits, Progress
+from vividplank.core.layout.model.plan import Plan
 from vividplank.core.layout.search.reoptimise import solve
 from vividplank.core.milling import routes
+from vividplank.core.milling.bench.begun import same_steps
 from vividplank.core.milling.days.day import CannotStand
 from vividplank.core.milling.days.day_solver import plan_days as solve_days
 from vividplank.jobs.reading import read_drawing
 from vividplank.store import drawings, layouts, milling, projects
 from vividplank.store.database import database_url, gone, session
 from vividplank.store.errors import InDoubt, NotFoundError
+from vividplank.store.layouts import Layout
 
 log = logging.getLogger("vividplank.jobs")
 
@@ -85,7 +89,7 @@ def lay_out(layout: int) -> None:
             if going and ending.is_set():
                 layouts.hand_back(opened, layout)
             else:
-                layouts.finish(opened, layout, found.job, plan)
+                layouts.finish(opened, layout, found.job, plan, _same_steps(opened, found, plan))
     except NotFoundError:
         log.info("layout %s was removed while it was searched for", layout)
     except Exception as problem:
@@ -101,6 +105,15 @@ def lay_out(layout: int) -> None:
 
 
 @tasks.task(name="think", queue="thinking")
+def _same_steps(opened: Session, found: Layout, plan: Plan) -> frozenset[str]:
+    """The steps of the plan that stood before that the new one has as well, where any is done."""
+    before = layouts.standing(opened, found.project)
+    if before is None or before.plan is None or not layouts.steps_done(opened, before.pk):
+        return frozenset()
+    how = milling.of_project(opened, found.project, before.job)
+    return same_steps(before.plan, plan, routes(before.job, before.plan, how))
+
+
 def think(layout: int, seconds: float = 2.0) -> None:
     """Think about what else might be cheaper than a plan, so long for each idea."""
     try:

@@ -1,8 +1,8 @@
 """Layouts: searches asked for, their progress, their plans, and the steps done of them."""
 
 import json
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Collection, Iterable, Sequence
+from dataclasses import dataclass, replace
 from decimal import Decimal
 
 from sqlalchemy import delete, select, update
@@ -54,9 +54,12 @@ class Layout:
         return digest(now) != self.made_from
 
 
-def ask(session: Session, project: int, job: Job, seconds: float) -> Layout:
-    """A layout waiting for a worker, to be solved round what the standing one holds; one that is
-    still going for the same project is asked to stop.
+def ask(
+    session: Session, project: int, job: Job, seconds: float, begun: Iterable[str] = ()
+) -> Layout:
+    """A layout waiting for a worker, to be solved round what the standing one holds and round the
+    boards that are being cut (`begun`); one that is still going for the same project is asked to
+    stop.
     """
     session.execute(
         update(LayoutRow)
@@ -70,7 +73,7 @@ def ask(session: Session, project: int, job: Job, seconds: float) -> Layout:
         made_from=digest(job),
         job=job_to_document(job),
         parent=before.pk if before else None,
-        fixings=before.fixings if before else {},
+        fixings=({**before.fixings} if before else {}) | {"begun": sorted(begun)},
     )
     session.add(row)
     session.flush()
@@ -108,25 +111,29 @@ def keep(
     _hold(row, job, plan)
     session.flush()
     if made_by == "hand" and before:  # what was milled is milled
-        done = session.scalars(select(StepDoneRow).where(StepDoneRow.layout == before.pk)).all()
-        session.add_all(
-            StepDoneRow(
-                layout=row.pk,
-                key=d.key,
-                at=d.at,
-                reading=d.reading,
-                minutes=d.minutes,
-                foretold=d.foretold,
-                machine=d.machine,
-            )
-            for d in done
-        )
-        cut = session.scalars(
-            select(BoardCutRow.board).where(BoardCutRow.layout == before.pk)
-        ).all()
-        session.add_all(BoardCutRow(layout=row.pk, board=board) for board in cut)
-        session.flush()
+        _carry(session, before.pk, row.pk, steps_done(session, before.pk))
     return _layout(row)
+
+
+def _carry(session: Session, before: int, after: int, keys: Collection[str]) -> None:
+    """The ticks of these steps, and the boards that are cut up, stand in a new plan as well."""
+    done = session.scalars(select(StepDoneRow).where(StepDoneRow.layout == before)).all()
+    session.add_all(
+        StepDoneRow(
+            layout=after,
+            key=d.key,
+            at=d.at,
+            reading=d.reading,
+            minutes=d.minutes,
+            foretold=d.foretold,
+            machine=d.machine,
+        )
+        for d in done
+        if d.key in keys
+    )
+    cut = session.scalars(select(BoardCutRow.board).where(BoardCutRow.layout == before)).all()
+    session.add_all(BoardCutRow(layout=after, board=board) for board in cut)
+    session.flush()
 
 
 def undo(session: Session, project: int) -> Layout:
@@ -245,9 +252,12 @@ def report(session: Session, pk: int, progress: Progress) -> bool:
     return not row.stop_asked
 
 
-def finish(session: Session, pk: int, job: Job, plan: Plan) -> None:
+def finish(
+    session: Session, pk: int, job: Job, plan: Plan, same_steps: Collection[str] = ()
+) -> None:
     """The search is over. Its plan is kept unless one that stands for the very same job is as good
-    or better: that one stays, and with it the steps already done of it.
+    or better: that one stays, and with it the steps already done of it. Of a plan that takes its
+    place the ticks of `same_steps` stay, which both plans do to the same wood.
     """
     row = _row(session, pk)
     before = standing(session, row.project)
@@ -257,9 +267,10 @@ def finish(session: Session, pk: int, job: Job, plan: Plan) -> None:
         plan.cost,
         plan.lower_bound,
     )
-    same = before is not None and (before.made_from, before.fixings) == (
+    asked = fixings_from_document(row.fixings or {})
+    same = before is not None and (before.made_from, replace(before.fixings, begun=())) == (
         row.made_from,
-        fixings_from_document(row.fixings or {}),
+        replace(asked, begun=()),
     )
     if (
         before is None
@@ -268,6 +279,8 @@ def finish(session: Session, pk: int, job: Job, plan: Plan) -> None:
         or not Task(before.fixings, before.plan).kept(job)
     ):
         _hold(row, job, plan)
+        if before:
+            _carry(session, before.pk, pk, same_steps)
     row.state = "stopped" if row.stop_asked else "done"
 
 

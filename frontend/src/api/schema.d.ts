@@ -2091,9 +2091,15 @@ export interface components {
         };
         /**
          * FixingsBody
-         * @description What stays as it is when the rest is solved.
+         * @description What stays as it is when the rest is solved. `begun`, boards that are being cut, follows from
+         *     the steps done and is only answered.
          */
         FixingsBody: {
+            /**
+             * Begun
+             * @default []
+             */
+            begun: string[];
             /**
              * Excluded
              * @default []

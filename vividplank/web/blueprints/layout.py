@@ -4,6 +4,7 @@ import json
 
 from flask import Response, request
 from flask_openapi3 import APIBlueprint
+from sqlalchemy.orm import Session
 
 from vividplank.core.board import Board
 from vividplank.core.exchange import Refusal, plan_document, read_plan
@@ -16,6 +17,7 @@ from vividplank.core.layout.model.audit import audit
 from vividplank.core.layout.model.plan import Plan
 from vividplank.core.measure import System
 from vividplank.core.milling import routes
+from vividplank.core.milling.bench.begun import begun
 from vividplank.core.yields import account
 from vividplank.core.yields.keeping import racked
 from vividplank.store import layouts, milling, projects
@@ -74,7 +76,8 @@ def ask_layout(path: ProjectPath, body: AskLayout) -> Response:
             )
         if not project.job.boards:
             raise Refusal("$.boards", "there are no boards to lay them on; expected at least one")
-        layout = layouts.ask(opened, path.project, project.job.on_boards(), body.seconds)
+        job = project.job.on_boards()
+        layout = layouts.ask(opened, path.project, job, body.seconds, _begun(opened, path.project))
     ask().lay_out(layout.pk)
     return answer.body(layout_body(layout, project), 201)
 
@@ -165,6 +168,17 @@ def get_reasons(path: LayoutPath) -> Response:
     return answer.body(
         ReasonsBody(reasons=[ReasonBody(**vars(r)) for r in reasons(layout.job, plan, system)])
     )
+
+
+def _begun(opened: Session, project: int) -> frozenset[str]:
+    """Boards of the standing plan that are being cut: they stay as they are."""
+    standing = layouts.standing(opened, project)
+    done = layouts.steps_done(opened, standing.pk) if standing else set()
+    if not standing or not standing.plan or not done:
+        return frozenset()
+    how = milling.of_project(opened, project, standing.job)
+    there = {b.board for b in standing.plan.boards}
+    return begun(routes(standing.job, standing.plan, how), done) & there
 
 
 def _kept(layout: Layout, plan: Plan) -> dict[str, tuple[Board, ...]]:

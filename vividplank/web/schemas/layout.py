@@ -32,12 +32,15 @@ class ForbiddenBody(Body):
 
 
 class FixingsBody(Body):
-    """What stays as it is when the rest is solved."""
+    """What stays as it is when the rest is solved. `begun`, boards that are being cut, follows from
+    the steps done and is only answered.
+    """
 
     pins: list[ItemBody] = []
     forbidden: list[ForbiddenBody] = []
     excluded: list[str] = []
     priority: list[str] = []
+    begun: list[str] = []
 
 
 class MoveBody(Body):

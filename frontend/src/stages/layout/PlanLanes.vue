@@ -55,7 +55,7 @@ const pointer = ref({ x: 0, y: 0 });
 const bench = useTemplateRef<HTMLElement>("bench");
 
 const fixings = computed<Fixings>(
-  () => props.layout?.fixings ?? { pins: [], forbidden: [], excluded: [], priority: [] },
+  () => props.layout?.fixings ?? { pins: [], forbidden: [], excluded: [], priority: [], begun: [] },
 );
 const pins = computed(() => fixings.value.pins.map((i) => itemName(i)));
 const cut = computed(

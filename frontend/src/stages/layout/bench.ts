@@ -7,7 +7,7 @@ import { withErrorToast } from "../../controls/withErrorToast";
 import { moveOf, whereIs, type Move } from "./moves";
 
 export type Fixings = Schemas["FixingsBody"];
-const NONE: Fixings = { pins: [], forbidden: [], excluded: [], priority: [] };
+const NONE: Fixings = { pins: [], forbidden: [], excluded: [], priority: [], begun: [] };
 
 export function useBench(
   pk: Ref<number>,

@@ -79,6 +79,8 @@ def _remaining(job: Job, plan: Plan) -> int:
 
 def _once(job: Job, limits: Limits, clock: Clock, watch: Watch | None, task: Task) -> Plan:
     searching = _Search(job, limits, watch, clock, task)
+    if not searching.job.boards:
+        return searching.as_held()
     first = searching.first()
     with with_workers(job, limits, clock, _worker, task) as exchange:
         searching.known.exchange_with = exchange
@@ -104,8 +106,12 @@ class _Search:
         self, job: Job, limits: Limits, watch: Watch | None, clock: Clock, task: Task
     ) -> None:
         self.whole = job
-        self.job = job = task.fixings.on(job)
-        self.held = task.pinned(job)
+        there = task.fixings.on(job)
+        self.held = task.pinned(there)
+        # What is held of a board that is being cut stands; it is not laid out any further.
+        uncut = tuple(b for b in there.boards if b.id not in task.fixings.begun)
+        self.job = job = replace(there, boards=uncut)
+        self.stock = there.boards
         self.limits = limits
         self.watch = watch
         self.stopped = False
@@ -128,7 +134,7 @@ class _Search:
             for b in job.boards
         ]
         prices = [Decimal(0) if b.id in self.held else b.price for b in job.boards]
-        sunk = sum((b.price for b in job.boards if b.id in self.held), Decimal(0))
+        sunk = sum((b.price for b in self.stock if b.id in self.held), Decimal(0))
         demand = [w.width if w.is_panel else w.count for w in self.item_types]
         self.known = SharedBounds(0.0)
         self.risen = 0.0, self.began  # the bound, and when it last rose
@@ -255,6 +261,11 @@ class _Search:
             spent, heuristic.rounds, unplaced, objective.cost, self.known.bound, heuristic.trying
         )
 
+    def as_held(self) -> Plan:
+        """What is held and nothing else: every board is being cut."""
+        demand = [w.width if w.is_panel else w.count for w in self.item_types]
+        return self._plan(Solution([], demand))
+
     def _plan(self, solution: Solution) -> Plan:
         remaining = whole_panels(self.item_types, solution)
         named = Named(self.item_types, remaining, self.staves, self.held)
@@ -267,5 +278,5 @@ class _Search:
             for unit in missing
             for item in unit
         )
-        cost = sum((b.price for b in self.job.boards if b.id in used), Decimal(0))
+        cost = sum((b.price for b in self.stock if b.id in used), Decimal(0))
         return Plan(boards, unplaced, cost, self.known.bound, self.clock() - self.began)
