@@ -1,6 +1,7 @@
 """Lay out: searches asked for, watched and stopped; plans in and out."""
 
 import json
+from functools import lru_cache
 
 from flask import Response, request
 from flask_openapi3 import APIBlueprint
@@ -21,7 +22,7 @@ from vividplank.core.milling.bench.begun import begun
 from vividplank.core.yields import account
 from vividplank.core.yields.keeping import racked
 from vividplank.store import layouts, milling, projects
-from vividplank.store.database import session
+from vividplank.store.database import database_url, session
 from vividplank.store.layouts import Layout
 from vividplank.web import answer
 from vividplank.web.asking import ask
@@ -136,7 +137,7 @@ def get_chalk(path: LayoutPath) -> Response:
                         OffcutBody(length=o.length, width=round(o.mean_width)) for o in b.offcuts
                     ],
                 )
-                for b in chalk_list(layout.job, plan, system, _kept(layout, plan))
+                for b in chalk_list(layout.job, plan, system, _kept(layout))
             ],
         )
     )
@@ -147,7 +148,7 @@ def get_chalk_pdf(path: LayoutPath) -> Response:
     layout, plan, system, _ = _planned(path.layout)
     headers = {"Content-Disposition": 'inline; filename="chalk-list.pdf"'}
     return Response(
-        chalk_pdf(layout.job, plan, system, _kept(layout, plan)),
+        chalk_pdf(layout.job, plan, system, _kept(layout)),
         mimetype="application/pdf",
         headers=headers,
     )
@@ -181,11 +182,22 @@ def _begun(opened: Session, project: int) -> frozenset[str]:
     return begun(routes(standing.job, standing.plan, how), done) & there
 
 
-def _kept(layout: Layout, plan: Plan) -> dict[str, tuple[Board, ...]]:
+def _kept(layout: Layout) -> dict[str, tuple[Board, ...]]:
     """The offcuts of each board that go to the rack when it is cut as this shop does it."""
     with session() as opened:
         how = milling.of_project(opened, layout.project, layout.job)
-    kept = account(layout.job, routes(layout.job, plan, how)).kept
+    return _racked(database_url(), layout.pk, repr(how))
+
+
+@lru_cache(maxsize=8)
+def _racked(database: str, pk: int, how: str) -> dict[str, tuple[Board, ...]]:
+    """A layout's job and plan never change, and every tick asks again; `how` tells one way of
+    milling from another.
+    """
+    with session(database) as opened:
+        layout, plan = layouts.with_plan(opened, pk)
+        settings = milling.of_project(opened, layout.project, layout.job)
+    kept = account(layout.job, routes(layout.job, plan, settings)).kept
     return racked(kept, layout.job.shop.keep)
 
 

@@ -214,21 +214,22 @@ def _made(pk: int, change: Callable[[Layout, Plan], tuple[Plan, Fixings]]) -> Re
 
 
 @lru_cache(maxsize=4)
-def _boards_of_steps(database: str, pk: int) -> dict[str, str]:
-    """The board that each step of a layout cuts."""
+def _boards_of_steps(database: str, pk: int, how: str) -> dict[str, str]:
+    """The board that each step of a layout cuts; `how` tells one way of milling from another."""
     layout, plan = _argued(database, pk)
     with session(database) as opened:
-        how = milling.of_project(opened, layout.project, layout.job)
-    return {s.key: r.board for r in routes(layout.job, plan, how) for s in r.steps}
+        settings = milling.of_project(opened, layout.project, layout.job)
+    return {s.key: r.board for r in routes(layout.job, plan, settings) for s in r.steps}
 
 
 def _only_whole(layout: Layout, plan: Plan, body: MoveBody) -> None:
     """What has been cut is not moved, and nothing is laid where it was: moves.Refused."""
     with session() as opened:
         done = layouts.steps_done(opened, layout.pk)
+        how = milling.of_project(opened, layout.project, layout.job)
     if not done:
         return
-    boards = _boards_of_steps(database_url(), layout.pk)
+    boards = _boards_of_steps(database_url(), layout.pk, repr(how))
     begun = {boards[key] for key in done if key in boards}
     items = [_item(body.item), *([_item(body.other)] if body.other else [])]
     touched = {found.board for item in items if (found := moves.where(plan, item))}
