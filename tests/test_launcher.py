@@ -338,7 +338,11 @@ def test_an_older_backup_is_restored_over_today_s_database_while_somebody_works(
         assert cluster.run(psql, "-d", "plank", "-c", project.format("of old")).returncode == 0
         backup.backup(file)
         migrated(cluster, "head")
-        cluster.run(psql, "-d", "plank", "-c", project.format("of today"))
+        today = (
+            "insert into project (name, system, version, demo, shop) "
+            "values ('of today', 'in', 1, false, '{}')"
+        )
+        assert cluster.run(psql, "-d", "plank", "-c", today).returncode == 0
         monkeypatch.setenv("PLANK_DATABASE", cluster.url())
         client = create_app(Asking(*[lambda pk: None] * 4), NoInstruments()).test_client()
         answers: list[tuple[int, str]] = []
