@@ -103,6 +103,18 @@ describe("an edit", () => {
     expect(shown().version).toBe(6);
   });
 
+  it("made the moment the one before is saved is sent as well", async () => {
+    const both = (async () => {
+      await edit(client, pk, { label: "one", put_parts: [aPart({ quantity: 3 })] });
+      return edit(client, pk, { label: "two", put_parts: [aPart({ quantity: 4 })] });
+    })();
+    (await next()).answer(json(project({ pk, version: 2, parts: [aPart({ quantity: 3 })] })));
+    const two = await next();
+    expect(two.body).toMatchObject({ label: "two", version: 2 });
+    two.answer(json(project({ pk, version: 3, parts: [aPart({ quantity: 4 })] })));
+    expect(await both).toBe(true);
+  });
+
   it("that is refused is told with its place, and what is kept is asked for again", async () => {
     const asked = vi.spyOn(client, "invalidateQueries");
     const saving = edit(client, pk, { label: "bad", put_parts: [aPart({ length: 0 })] });

@@ -141,7 +141,11 @@ function settle(one: HeldEdit, saved: boolean): void {
 /** Send what is held of a project, one edit after another. */
 export function send(client: QueryClient, pk: number): void {
   if (saving.has(pk)) return;
-  const run = sendAll(client, pk).finally(() => saving.delete(pk));
+  const run = sendAll(client, pk).finally(() => {
+    saving.delete(pk);
+    // One made at the moment the last was saved.
+    if (of(pk).length && !waiting.value) send(client, pk);
+  });
   saving.set(pk, run);
 }
 
@@ -185,6 +189,7 @@ async function met(client: QueryClient, one: HeldEdit): Promise<boolean> {
   try {
     theirs = await fetched(one.pk);
   } catch {
+    waiting.value = true;
     setTimeout(() => send(client, one.pk), AGAIN);
     return false;
   }
