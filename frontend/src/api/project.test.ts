@@ -223,6 +223,25 @@ describe("an edit that meets somebody else's", () => {
     expect([shown().parts[0]!.length, unsaved.value]).toEqual([19 * IN, 0]);
   });
 
+  it("is asked about one after the other, where two projects are met at once", async () => {
+    const first = edit(client, pk, mine);
+    (await next()).answer(clash());
+    (await next()).answer(json(project({ pk, version: 7, parts: [aPart({ length: 19 * IN })] })));
+    await vi.waitFor(() => expect(conflict.value).toBeTruthy());
+    const other = ++pk;
+    client.setQueryData(projectKey(other), project({ pk: other }));
+    const second = edit(client, other, { ...mine, label: "of the other" });
+    (await next()).answer(clash());
+    (await next()).answer(json(project({ pk: other, version: 7, parts: [aPart({ length: 18 * IN })] })));
+    await new Promise((later) => setTimeout(later, 50));
+    expect(conflict.value!.label).toBe("mine");
+    conflict.value!.choose(false);
+    expect(await first).toBe(false);
+    await vi.waitFor(() => expect(conflict.value?.label).toBe("of the other"));
+    conflict.value!.choose(false);
+    expect(await second).toBe(false);
+  });
+
   it("is not sent twice where only its answer was lost", async () => {
     const saving = edit(client, pk, mine);
     (await next()).answer(clash());

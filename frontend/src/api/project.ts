@@ -203,7 +203,15 @@ async function met(client: QueryClient, one: HeldEdit): Promise<boolean> {
   return true;
 }
 
+/** One question after the other: edits of two projects may meet somebody else's at once. */
+let asking: Promise<unknown> = Promise.resolve();
 function chosen(one: HeldEdit, both: Clash[], system: Project["system"]): Promise<boolean> {
+  const answered = asking.then(() => asked(one, both, system));
+  asking = answered;
+  return answered;
+}
+
+function asked(one: HeldEdit, both: Clash[], system: Project["system"]): Promise<boolean> {
   return new Promise((answer) => {
     conflict.value = {
       label: one.change.label,

@@ -179,8 +179,11 @@ def test_the_settle_together() -> None:
 
 
 def test_boards_left_in_the_rack_are_not_in_it() -> None:
-    job, found = of_one(a_board("W"))
-    assert [b.board for b in found.boards] == ["W"] and job.boards
+    job, _ = of_one(a_board("W"))
+    both = replace(job, boards=(*job.boards, a_board("X")))
+    strip = Strip(0, t(4.125), (Blank(t(5), t(45), ((Item("R", 1),),)),))
+    plan = Plan((BoardPlan("W", (Segment(t(5), t(45), 0, 0.0, (strip,)),)), BoardPlan("X", ())))
+    assert [b.board for b in account(both, routes(both, plan)).boards] == ["W"]
 
 
 def test_kerfs_and_offcuts_of_a_crosscut_between_two_pieces() -> None:

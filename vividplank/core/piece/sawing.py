@@ -1,8 +1,8 @@
 """What a saw leaves beside the pieces that are wanted: kerfs and offcuts, which are pieces too."""
 
-import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Literal, Protocol
 
 from vividplank.core.piece import operations as op
@@ -97,7 +97,7 @@ def _gaps(
         kerfs.append((cut, start))
         if low is None or cut > low:
             offcuts.append((low, cut))
-    for (_, a), (b, _) in itertools.pairwise(ordered):
+    for (_, a), (b, _) in pairwise(ordered):
         if a is None or b is None or b - a <= 0:
             continue
         one = min(kerf, b - a)

@@ -177,10 +177,11 @@ class Ledger:
             self._put(shares, "edge waste", before - after, step.key)
         for piece in taken:
             self._there.pop(piece.mark, None)
-        for mark, piece in zip((g.piece for g in step.gives), given, strict=True):
-            items = [i for i in step.gives[given.index(piece)].items if not i.stave]
-            if items:
-                self._part[mark] = items[0].part
+        for place, piece in zip(step.gives, given, strict=True):
+            mark = place.piece
+            whole = next((i for i in place.items if not i.stave), None)
+            if whole:
+                self._part[mark] = whole.part
             elif mark not in step.takes and len(given) == 1 and taken[0].mark in self._part:
                 self._part[mark] = self._part[taken[0].mark]
             self._there[mark] = piece
