@@ -65,6 +65,17 @@ export function touched(project: Project, change: Edit): Touched[] {
   return found;
 }
 
+type Thing = Record<string, unknown>;
+const isThing = (value: unknown): value is Thing =>
+  typeof value === "object" && value !== null && !Array.isArray(value);
+
+/** The fields of a thing that both have changed since it was as it was, and not to the same. */
+function contested(was: Thing, theirs: Thing, mine: Thing): string[] {
+  return Object.keys(mine).filter(
+    (f) => !equal(mine[f], was[f]) && !equal(theirs[f], was[f]) && !equal(mine[f], theirs[f]),
+  );
+}
+
 /** What both have changed since the edit was made, and not to the same. */
 export function clashes(before: Touched[], change: Edit, theirs: Project): Clash[] {
   const wanted = touched(applied(theirs, change), change);
@@ -73,8 +84,51 @@ export function clashes(before: Touched[], change: Edit, theirs: Project): Clash
     const same = (other: Touched) => other.what === t.what && other.id === t.id;
     const here = now.find(same)?.was ?? null;
     const mine = wanted.find(same)?.was ?? null;
-    return equal(here, t.was) || equal(here, mine) ? [] : [{ ...t, theirs: here, mine }];
+    if (equal(here, t.was) || equal(here, mine)) return [];
+    const parts = isThing(t.was) && isThing(here) && isThing(mine);
+    return parts && !contested(t.was as Thing, here, mine).length ? [] : [{ ...t, theirs: here, mine }];
   });
+}
+
+/** The edit on top of what somebody else has made of the same things: of each what it changed. */
+export function merged(before: Touched[], change: Edit, theirs: Project): Edit {
+  const now = touched(theirs, change);
+  function over<T extends { id: string; was?: string }>(what: Touched["what"], mine: T): T {
+    const id = mine.was || mine.id;
+    const same = (t: Touched) => t.what === what && t.id === id;
+    const [was, here] = [before.find(same)?.was, now.find(same)?.was];
+    return isThing(was) && isThing(here) ? { ...mine, ...kept(was, here, mine) } : mine;
+  }
+  const kept = (was: Thing, here: Thing, mine: object): Thing =>
+    Object.fromEntries(Object.entries(here).filter(([f]) => equal((mine as Thing)[f], was[f])));
+  const shop = before.find((t) => t.what === "shop")?.was;
+  return {
+    ...change,
+    ...(change.put_parts && { put_parts: change.put_parts.map((p) => over("part", p)) }),
+    ...(change.put_boards && { put_boards: change.put_boards.map((b) => over("board", b)) }),
+    ...(change.shop &&
+      isThing(shop) && { shop: { ...change.shop, ...kept(shop, theirs.shop as never, change.shop) } }),
+  };
+}
+
+/** The project as it was before an edit that nobody has but this page. */
+export function reverted(project: Project, before: Touched[]): Project {
+  const things = (what: string) => before.filter((t) => t.what === what);
+  const gone = (what: string) =>
+    things(what)
+      .filter((t) => t.was === null)
+      .map((t) => t.id);
+  const back = (what: string) => things(what).flatMap((t) => (t.was === null ? [] : [t.was as never]));
+  const one = <T>(what: string, now: T): T => (things(what).length ? (things(what)[0]!.was as T) : now);
+  return {
+    ...project,
+    parts: put(project.parts, back("part"), gone("part")),
+    boards: put(project.boards, back("board"), gone("board")),
+    shop: one("shop", project.shop),
+    name: one("name", project.name),
+    system: one("units", project.system),
+    measures: one("measures", project.measures),
+  };
 }
 
 /** Whether the project has all of this edit already: its answer was lost on the way. */

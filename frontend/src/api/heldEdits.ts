@@ -45,6 +45,13 @@ export function hold(pk: number, change: Edit, before: Touched[]): HeldEdit {
   return plain;
 }
 
+/** The same edit, as it is to be sent from now on. */
+export function replace(edit: HeldEdit, values: Pick<HeldEdit, "change" | "before">): void {
+  const now = JSON.parse(JSON.stringify({ ...edit, ...values })) as HeldEdit;
+  held.value = held.value.map((e) => (e.id === edit.id ? now : e));
+  void written((to) => set(edit.id, now, to));
+}
+
 export function drop(edit: HeldEdit): void {
   held.value = held.value.filter((e) => e.id !== edit.id);
   void written((to) => del(edit.id, to));

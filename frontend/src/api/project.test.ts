@@ -177,6 +177,7 @@ describe("an edit the server is out of reach for", () => {
     await saving;
     expect(await undoIn(client, pk)).toBe(true);
     expect(unsaved.value).toBe(0);
+    expect(shown().parts[0]!.length).toBe(aPart().length); // though nobody could be asked
   });
 });
 
@@ -194,6 +195,17 @@ describe("an edit that meets somebody else's", () => {
     again.answer(json({ ...theirs, version: 8, parts: mine.put_parts }));
     expect(await saving).toBe(true);
     expect([shown().version, shown().boards.length, shown().parts[0]!.length]).toEqual([8, 0, 21 * IN]);
+  });
+
+  it("is merged where both have changed other fields of one part", async () => {
+    const saving = edit(client, pk, mine);
+    (await next()).answer(clash());
+    (await next()).answer(json(project({ pk, version: 7, parts: [aPart({ quantity: 9 })] })));
+    const again = await next();
+    expect(again.body.put_parts).toMatchObject([{ quantity: 9, length: 21 * IN }]);
+    again.answer(json(project({ pk, version: 8, parts: [aPart({ quantity: 9, length: 21 * IN })] })));
+    expect(await saving).toBe(true);
+    expect(conflict.value).toBeUndefined();
   });
 
   it("asks where both have changed the same, and sends mine when it is chosen", async () => {

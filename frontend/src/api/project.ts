@@ -7,8 +7,8 @@ import { ElMessage } from "element-plus";
 import { computed, ref, shallowRef, type ComputedRef } from "vue";
 import { useRoute } from "vue-router";
 import { api, Refused, type Edit, type Project, type Schemas } from "./client";
-import { applied, clashes, contains, touched, type Clash } from "./edits";
-import { adopt, drop, held, hold, of, type HeldEdit } from "./heldEdits";
+import { applied, clashes, contains, merged, reverted, touched, type Clash } from "./edits";
+import { adopt, drop, held, hold, of, replace, type HeldEdit } from "./heldEdits";
 
 /** Edits not yet acknowledged, over all projects. */
 export const unsaved = computed(() => held.value.length + steps.value);
@@ -95,7 +95,8 @@ async function step(client: QueryClient, pk: number, which: "undo" | "redo"): Pr
   if (last && waiting.value) {
     if (which === "redo") return false;
     drop(last);
-    await client.invalidateQueries({ queryKey: projectKey(pk) });
+    client.setQueryData<Project>(projectKey(pk), (now) => now && reverted(now, last.before));
+    void client.invalidateQueries({ queryKey: projectKey(pk) });
     return true;
   }
   steps.value++;
@@ -198,6 +199,11 @@ async function met(client: QueryClient, one: HeldEdit): Promise<boolean> {
   const done = contains(theirs, one.change);
   const mine = done || !both.length || (await chosen(one, both, theirs.system));
   if (done || !mine) drop(one);
+  else
+    replace(one, {
+      change: merged(one.before, one.change, theirs),
+      before: touched(theirs, one.change),
+    });
   client.setQueryData(projectKey(one.pk), withHeld(theirs));
   if (done || !mine) settle(one, done);
   return true;

@@ -32,8 +32,9 @@ function rows(clash: Clash): Row[] {
   if (typeof theirs !== "object" || typeof mine !== "object" || !theirs || !mine || Array.isArray(mine))
     return [{ field: WORDS[clash.what].toLowerCase(), theirs: said("", theirs), mine: said("", mine) }];
   const [now, new_] = [theirs as Record<string, unknown>, mine as Record<string, unknown>];
+  const was = (clash.was ?? {}) as Record<string, unknown>;
   return Object.keys(new_)
-    .filter((field) => !equal(now[field], new_[field]))
+    .filter((field) => !equal(now[field], new_[field]) && !equal(new_[field], was[field]))
     .map((field) => ({ field, theirs: said(field, now[field]), mine: said(field, new_[field]) }));
 }
 const both = computed(() => conflict.value?.clashes.map((clash) => ({ clash, rows: rows(clash) })) ?? []);
