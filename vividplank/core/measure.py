@@ -188,6 +188,9 @@ def written(ticks: int, system: System, *, unit: bool = False) -> str:
 
 def from_number(value: float | int, unit: Unit) -> int:
     """Ticks nearest to a number of inches or millimetres, as the exchange files hold lengths."""
+    ticks = value * _TICKS_PER[unit]
+    if abs(ticks) < 1e9 and abs(ticks % 1 - 0.5) > 1e-4:  # a float's error is far below
+        return round(ticks)
     exact = Fraction(str(value)) if isinstance(value, float) else Fraction(value)
     return round(exact * _TICKS_PER[unit])
 
