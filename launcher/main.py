@@ -27,6 +27,8 @@ sequences the milling and accounts for every board foot.
   ./plank plan JOB.json --out PLAN.json [--seconds 10]    lay out a job file
   ./plank audit JOB.json PLAN.json                        check a plan against its job
   ./plank route JOB.json PLAN.json --out ROUTE.json       write the steps of every piece
+  ./plank replan JOB.json PLAN.json LOG.json --out JOB2.json [--plan PLAN2.json]
+                                                          plan the rest of what has been begun
 
   ./plank backup FILE       write all projects to one file
   ./plank restore FILE      put back what a backup holds
@@ -178,6 +180,7 @@ _COMMANDS: dict[str, Callable[[list[str]], int]] = {
     "plan": _core("plan"),
     "audit": _core("audit"),
     "route": _core("route"),
+    "replan": _core("replan"),
     "backup": _with_file("backup", backup.backup),
     "restore": _with_file("restore", backup.restore),
 }

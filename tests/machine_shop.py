@@ -585,14 +585,14 @@ class MachineShop:
 
 
 def _bought(board: Board) -> Held:
-    """A board from the yard: a dressed face of one that is even and straight lies flat, a dressed
-    edge is true where it is straight.
+    """A board from the yard, or left over: without warp its dressed face B lies flat, and its
+    dressed face A where it is even as well; a dressed edge is true where it is straight.
     """
     true: set[str] = set()
     planes: dict[str, Plane] = {}
-    even = board.even and board.surface is None and not any(vars(board.warp).values())
+    straight = board.surface is None and not any(vars(board.warp).values())
     for face in {"A", "B"} & set(board.dressed):
-        if even:
+        if straight and (face == "B" or board.even):
             true.add(face)
             planes[face] = Plane(0, 0, board.thickest if face == "A" else 0)
     for edge, name in (("datum-edge", "y0"), ("far-edge", "y1")):

@@ -1,5 +1,6 @@
-"""`plan`, `audit` and `route` at the command line: a job file to a plan file, one checked against
-the other, and both to the steps at the machines, by the core alone.
+"""`plan`, `audit`, `route` and `replan` at the command line: a job file to a plan file, one checked
+against the other, both to the steps at the machines, and the rest of what has been begun planned
+again, by the core alone.
 """
 
 import argparse
@@ -14,15 +15,23 @@ from types import FrameType
 
 from vividplank.core.exchange import (
     Refusal,
+    job_document,
     plan_document,
     read_job,
     read_machines,
     read_plan,
 )
-from vividplank.core.exchange.route_file import route_document
+from vividplank.core.exchange.log_file import read_log
+from vividplank.core.exchange.route_file import item_document, route_document
+from vividplank.core.job import Job
 from vividplank.core.layout.model.audit import audit
+from vividplank.core.layout.model.fixings import Fixings
+from vividplank.core.layout.model.plan import Plan
+from vividplank.core.layout.search.reoptimise import solve
 from vividplank.core.layout.search.search import Limits, Progress, search
-from vividplank.core.milling import routes
+from vividplank.core.log.events import LogError, standing
+from vividplank.core.log.replan import remaining
+from vividplank.core.milling import Milling, routes
 from vividplank.core.milling.route.routes import usual_milling
 from vividplank.core.milling.shop.school import SCHOOLS, School
 
@@ -44,6 +53,14 @@ def main(arguments: list[str]) -> int:
     route.add_argument("plan", type=Path)
     route.add_argument("--out", type=Path, required=True)
     route.add_argument("--school", choices=SCHOOLS)
+    replan = commands.add_parser("replan", help="plan the rest of what has been begun")
+    replan.add_argument("job", type=Path)
+    replan.add_argument("plan", type=Path)
+    replan.add_argument("log", type=Path)
+    replan.add_argument("--out", type=Path, required=True)
+    replan.add_argument("--plan", type=Path, dest="plan_out")
+    replan.add_argument("--seconds", type=_seconds, default=10.0)
+    replan.add_argument("--school", choices=SCHOOLS)
     chosen = parser.parse_args(arguments)
     try:
         if chosen.command == "plan":
@@ -54,6 +71,8 @@ def main(arguments: list[str]) -> int:
             )
         if chosen.command == "route":
             return _route(chosen.job, chosen.plan, chosen.out, chosen.school)
+        if chosen.command == "replan":
+            return _replan(chosen)
         return _audit(chosen.job, chosen.plan)
     except Refusal as refusal:
         print(f"refused: {refusal}", file=sys.stderr)
@@ -93,18 +112,47 @@ def _audit(job_file: Path, plan_file: Path) -> int:
     return 1 if found else 0
 
 
-def _route(job_file: Path, plan_file: Path, out: Path, school: School | None) -> int:
+def _planned(job_file: Path, plan_file: Path, school: School | None) -> tuple[Job, Plan, Milling]:
+    """A job, a plan that is right for it, and the shop it is milled in."""
     text = job_file.read_bytes()
     job, plan = read_job(text).on_boards(), read_plan(plan_file.read_bytes())
     wrong = audit(job, plan)
     if wrong:
         raise Refusal("$", f"expected a plan that is right for the job: {wrong[0]}")
     usual = usual_milling(job)
-    milling = replace(
-        usual,
-        machines=read_machines(text) or usual.machines,
-        school=school or usual.school,
+    machines = read_machines(text) or usual.machines
+    return job, plan, replace(usual, machines=machines, school=school or usual.school)
+
+
+def _replan(chosen: argparse.Namespace) -> int:
+    job, plan, milling = _planned(chosen.job, chosen.plan, chosen.school)
+    events = standing(read_log(chosen.log.read_bytes()))
+    try:
+        left = remaining(job, job, plan, routes(job, plan, milling), events)
+    except LogError as problem:
+        raise Refusal("$.events", str(problem)) from None
+    document = job_document(left.job, milling.machines)
+    document["kept"] = [
+        {"piece": k.piece, "items": [item_document(i) for i in k.items]} for k in left.kept
+    ]
+    chosen.out.write_text(json.dumps(document, indent=1) + "\n", encoding="utf-8")
+    wanted = sum(p.quantity for p in left.job.parts)
+    print(
+        f"{len(left.kept)} pieces keep what they are for, {len(left.freed)} are freed, "
+        f"{wanted} parts are left to lay out on {len(left.job.boards)} boards"
     )
+    if chosen.plan_out:
+        limits = Limits(chosen.seconds, workers=len(os.sched_getaffinity(0)))
+        found = solve(left.job, limits, time.monotonic, None, left.task(Fixings()))
+        text = json.dumps(plan_document(found, job.unit), indent=1)
+        chosen.plan_out.write_text(text + "\n", encoding="utf-8")
+        short = f", {len(found.unplaced)} left out" if found.unplaced else ""
+        print(f"cost {found.cost}, {len(found.boards)} boards{short}, {found.seconds:.1f} s")
+    return 0
+
+
+def _route(job_file: Path, plan_file: Path, out: Path, school: School | None) -> int:
+    job, plan, milling = _planned(job_file, plan_file, school)
     document = route_document(routes(job, plan, milling), job.unit)
     out.write_text(json.dumps(document, indent=1) + "\n", encoding="utf-8")
     steps = document["steps"]

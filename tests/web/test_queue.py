@@ -14,6 +14,7 @@ from tests.core.layout.model.test_audit import JOB
 from tests.waiting import until
 from vividplank.core.exchange import read_job
 from vividplank.demo.__main__ import load_demo
+from vividplank.jobs.queue import ask_to_think, make_app
 from vividplank.store import drawings, layouts, projects
 from vividplank.store.database import session
 
@@ -82,6 +83,20 @@ def test_a_search_that_is_asked_to_stop_keeps_what_it_has(database: str) -> None
         until(lambda: state(layout) == "stopped")
     with session() as opened:
         assert layouts.load(opened, layout).plan is not None
+
+
+def test_what_else_might_be_cheaper_is_thought_about(database: str) -> None:
+    layout = ask(2)
+    with worker(database):
+        until(lambda: state(layout) == "done", 60)
+        ask_to_think(make_app(), layout)
+
+        def thought() -> bool:
+            with session() as opened:
+                found = layouts.what_ifs(opened, layout)
+                return found is not None and found.done
+
+        until(thought, 60)
 
 
 def test_the_demo_is_loaded_once_and_comes_back(database: str) -> None:

@@ -28,6 +28,7 @@ _LAID_OUT_BY = (
     "panel",
     "run",
 )
+_SURVEY = ("note", "moisture", "grain", "dressed", "grade", "searched", "photos", "came_from")
 _WISHES = ("same_board", "match", "resawn", "figure")
 
 
@@ -99,7 +100,16 @@ def digest(job: Job) -> str:
     for board in document["boards"]:
         if zones := [z for z in board["grain"]["zones"] if z["figure"] in wished]:
             board["zones"] = zones
-        for name in ("note", "moisture", "grain", "dressed", "grade", "searched", "photos"):
+        for name in (
+            "note",
+            "moisture",
+            "grain",
+            "dressed",
+            "grade",
+            "searched",
+            "photos",
+            "came_from",
+        ):
             board.pop(name)
         for defect in board["defects"]:
             defect.pop("severity")

@@ -104,7 +104,6 @@ def lay_out(layout: int) -> None:
             layouts.fail(opened, layout, "the search failed; the worker's log says why")
 
 
-@tasks.task(name="think", queue="thinking")
 def _same_steps(opened: Session, found: Layout, plan: Plan) -> frozenset[str]:
     """The steps of the plan that stood before that the new one has as well, where any is done."""
     before = layouts.standing(opened, found.project)
@@ -114,6 +113,7 @@ def _same_steps(opened: Session, found: Layout, plan: Plan) -> frozenset[str]:
     return same_steps(before.plan, plan, routes(before.job, before.plan, how))
 
 
+@tasks.task(name="think", queue="thinking")
 def think(layout: int, seconds: float = 2.0) -> None:
     """Think about what else might be cheaper than a plan, so long for each idea."""
     try:

@@ -74,7 +74,7 @@ def test_an_offcut_is_kept_as_it_was_left_rough_or_planed() -> None:
     job, found = of_one(a_board("W", width=8), shop=Shop(keep=Keep(t(12), t(2))))
     kept = racked(found.kept, job.shop.keep, "bench")["W"]
     assert [(b.id, b.length, round(b.mean_width), b.thickest) for b in kept] == [
-        ("W-1", t(40), t(3.875), t(0.75)),
+        ("W.1-2", t(40), t(3.875), t(0.75)),
         ("W-2", t(14.875), t(8), t(1)),
     ]
     assert set(kept[0].dressed) == {"A", "B", "datum-edge"} and kept[1].dressed == ()

@@ -63,7 +63,8 @@ class Board:
 
     Where a `surface` was scanned it says how thick and how warped the board is; the stations then
     only give its outline. `dressed` are the faces and edges the yard has planed, `grade` the one it
-    was sold as, `searched` whether somebody has looked for metal.
+    was sold as, `searched` whether somebody has looked for metal, `came_from` the board it was cut
+    out of.
     """
 
     id: Name
@@ -82,6 +83,7 @@ class Board:
     grade: Annotated[str, Field(max_length=40)] = ""
     searched: bool = False
     photos: Annotated[tuple[Photo, ...], LOCAL, Field(max_length=2)] = ()
+    came_from: Annotated[Name, LOCAL] = ""
 
     def edges(self, x: float) -> tuple[float, float]:
         """The two edges at x, linear between stations."""

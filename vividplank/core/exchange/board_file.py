@@ -58,7 +58,7 @@ def read_board(shape: PlainBoardShape, unit: Unit, path: str) -> Board:
                 for s in shape.stations
             ),
             Warp(ticks(shape.warp.bow), ticks(shape.warp.cup), ticks(shape.warp.twist)),
-            tuple(_defect(d, unit) for d in shape.defects),
+            tuple(read_defect(d, unit) for d in shape.defects),
             Decimal(str(shape.price)),
             shape.quarter,
             shape.note,
@@ -68,6 +68,7 @@ def read_board(shape: PlainBoardShape, unit: Unit, path: str) -> Board:
             tuple(shape.dressed),
             shape.grade,
             shape.searched,
+            came_from=shape.from_ or "",
         ),
         path,
     )
@@ -131,6 +132,7 @@ def board_document(board: Board, unit: Unit, version: int) -> dict[str, Any]:
         "searched": board.searched,
         "quarter": board.quarter,
         "note": board.note,
+        "from": board.came_from,
     }
     return old | {name: value for name, value in new.items() if value}
 
@@ -139,7 +141,7 @@ def money(amount: Decimal) -> float | int:
     return int(amount) if amount == int(amount) else float(amount)
 
 
-def _defect(d: DefectShape, unit: Unit) -> Defect:
+def read_defect(d: DefectShape, unit: Unit) -> Defect:
     x0, x1, y0, y1 = (from_number(v, unit) for v in (d.x0, d.x1, d.y0, d.y1))
     points = tuple((from_number(x, unit), from_number(y, unit)) for x, y in d.points)
     return Defect(d.kind, d.face, x0, x1, y0, y1, d.shape, points, d.severity)

@@ -152,6 +152,22 @@ class PlainBoardShape(Shape):
     searched: Annotated[bool, Field(strict=True)] = False
     quarter: Annotated[str, Field(strict=True, max_length=10)] = ""
     note: Annotated[str, Field(strict=True, max_length=2000)] = ""
+    from_: Annotated[Name | None, Field(alias="from")] = None
+
+
+class ItemShape(Shape):
+    """An instance of a part, or a stave of one."""
+
+    part: Name
+    n: Count
+    stave: Count | None = None
+
+
+class KeptShape(Shape):
+    """A piece whose work goes on, and what it is for; its items are not wanted again."""
+
+    piece: Name
+    items: list[ItemShape]
 
 
 #: What a board has beyond that comes with version 3.
@@ -186,6 +202,7 @@ JobShape = create_model(
     boards=(list[BoardShape], ...),  # type: ignore[valid-type]
     measures=(list[MeasureShape], Field(default=[], max_length=300)),  # type: ignore[valid-type]
     machines=(MachinesShape | None, None),  # type: ignore[arg-type]
+    kept=(list[KeptShape], []),
 )
 JobShape.__doc__ = PlainJobShape.__doc__
 
@@ -203,8 +220,8 @@ ADDED: dict[int, dict[type[Shape], frozenset[str]]] = {
         AllowanceShape: frozenset({"between", "layer"}),
         PartShape: _beyond(PartShape, PlainPartShape),
         ShopShape: _beyond(ShopShape, PlainShopShape),
-        BoardShape: _beyond(BoardShape, PlainBoardShape),
-        JobShape: frozenset({"measures", "machines"}),
+        BoardShape: _beyond(BoardShape, PlainBoardShape) | {"from_"},
+        JobShape: frozenset({"measures", "machines", "kept"}),
     },
 }
 

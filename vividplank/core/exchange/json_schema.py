@@ -9,6 +9,7 @@ from typing import Any
 from pydantic import BaseModel
 
 from vividplank.core.exchange.job_shape import JobShape
+from vividplank.core.exchange.log_shape import LogShape
 from vividplank.core.exchange.plan_shape import PlanShape
 from vividplank.core.exchange.route_shape import RouteShape
 
@@ -16,6 +17,7 @@ FILES: dict[str, type[BaseModel]] = {
     "job.schema.json": JobShape,
     "plan.schema.json": PlanShape,
     "route.schema.json": RouteShape,
+    "log.schema.json": LogShape,
 }
 
 

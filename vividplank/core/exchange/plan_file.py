@@ -5,7 +5,16 @@ from typing import Any
 
 from vividplank.core.exchange.board_file import money
 from vividplank.core.exchange.plan_shape import PlanShape
-from vividplank.core.layout.model.plan import Blank, BoardPlan, Item, Plan, Segment, Strip, Unplaced
+from vividplank.core.layout.model.plan import (
+    Blank,
+    BoardPlan,
+    Closed,
+    Item,
+    Plan,
+    Segment,
+    Strip,
+    Unplaced,
+)
 from vividplank.core.measure import Unit, from_number, to_number
 from vividplank.core.refusal import load
 
@@ -55,6 +64,12 @@ def read_plan(text: str | bytes) -> Plan:
         Decimal(str(shape.summary.cost)),
         shape.summary.lower_bound,
         shape.summary.seconds,
+        tuple(
+            Closed(
+                c.piece, c.after, c.then, tuple(Item(i.part, i.n, i.stave or 0) for i in c.items)
+            )
+            for c in shape.closed
+        ),
     )
 
 
@@ -67,7 +82,7 @@ def plan_document(plan: Plan, unit: Unit) -> dict[str, Any]:
     def item(i: Item) -> dict[str, Any]:
         return {"part": i.part, "n": i.n} | ({"stave": i.stave} if i.stave else {})
 
-    return {
+    found = {
         "format": "vivid-plank/plan",
         "version": 1,
         "unit": unit,
@@ -102,9 +117,21 @@ def plan_document(plan: Plan, unit: Unit) -> dict[str, Any]:
             for b in plan.boards
         ],
         "unplaced": [{"part": u.part, "n": u.n, "why": u.why} for u in plan.unplaced],
+        "closed": [
+            {
+                "piece": c.piece,
+                "after": c.after,
+                "then": c.then,
+                "items": [item(i) for i in c.items],
+            }
+            for c in plan.closed
+        ],
         "summary": {
             "cost": money(plan.cost),
             "lower_bound": plan.lower_bound,
             "seconds": round(plan.seconds, 3),
         },
     }
+    if not plan.closed:
+        found.pop("closed")
+    return found

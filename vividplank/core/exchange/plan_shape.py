@@ -5,13 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from vividplank.core.exchange.derived import Length, Shape
-from vividplank.core.exchange.job_shape import Count, Name
-
-
-class ItemShape(Shape):
-    part: Name
-    n: Count
-    stave: Count | None = None
+from vividplank.core.exchange.job_shape import Count, ItemShape, Name
 
 
 class BlankShape(Shape):
@@ -45,6 +39,13 @@ class UnplacedShape(Shape):
     why: str = ""
 
 
+class ClosedShape(Shape):
+    piece: Name
+    after: Name
+    then: Literal["scrap", "stock"]
+    items: list[ItemShape]
+
+
 class SummaryShape(Shape):
     cost: Annotated[float, Field(strict=True, ge=0, allow_inf_nan=False)]
     lower_bound: Annotated[float, Field(strict=True, ge=0, allow_inf_nan=False)]
@@ -59,4 +60,5 @@ class PlanShape(Shape):
     unit: Literal["in", "mm"]
     boards: list[BoardPlanShape]
     unplaced: list[UnplacedShape] = []
+    closed: list[ClosedShape] = []
     summary: SummaryShape

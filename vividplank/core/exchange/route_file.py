@@ -116,9 +116,9 @@ class _Written:
         if g.slope:
             found["slope"] = g.slope
         if g.items:
-            found["items"] = [_item(i) for i in g.items]
+            found["items"] = [item_document(i) for i in g.items]
         return found
 
 
-def _item(i: Item) -> dict[str, Any]:
+def item_document(i: Item) -> dict[str, Any]:
     return {"part": i.part, "n": i.n} | ({"stave": i.stave} if i.stave else {})

@@ -5,8 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from vividplank.core.exchange.derived import Length, Shape
-from vividplank.core.exchange.job_shape import Name
-from vividplank.core.exchange.plan_shape import ItemShape
+from vividplank.core.exchange.job_shape import ItemShape, Name
 from vividplank.core.milling.model.step import Does, Machine, Method
 
 Side = Literal["datum-edge", "far-edge"]

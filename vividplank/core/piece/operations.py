@@ -14,6 +14,9 @@ from vividplank.core.board import Board, Defect, Station
 from vividplank.core.piece.field import Line, Plane
 from vividplank.core.piece.piece import Cut, Dressing, Edge, Face, Piece, Side
 
+#: Where a piece that is not even is read as it becomes a board: along, and across.
+_ALONG, _ACROSS = 9, 5
+
 
 def crosscut(piece: Piece, mark: str, x0: float, x1: float) -> Piece:
     """What lies between two places along it."""
@@ -129,18 +132,32 @@ def check(piece: Piece, face: Face) -> Piece:
 
 
 def as_board(piece: Piece) -> Board:
-    """A piece as a board of its own for the rack, lying on a face that is sawn or cut flat."""
+    """A piece as a board of its own for the rack, lying on a face that is sawn or cut flat; a piece
+    of which face A alone is flat is turned over, so that it lies on it as face B.
+    """
+    if piece.face_a.flat and not piece.face_b.flat:
+        return _turned(_as_it_lies(piece))
+    return _as_it_lies(piece)
+
+
+def _as_it_lies(piece: Piece) -> Board:
     box = piece.box
     line = piece.datum.over
     xs = piece.breaks
+    if not (piece.face_a.flat and piece.face_b.flat):
+        xs = np.unique(np.round(np.concatenate([xs, np.linspace(piece.x0, piece.x1, _ALONG)])))
+        xs = np.clip(xs, piece.x0, piece.x1)
     low, high = (side - line(xs) - box.h0 for side in piece.sides(xs))
-    stations = []
+    stations: list[Station] = []
     for x, y0, y1 in zip(xs, low, high, strict=True):
-        ys = np.array([[piece.datum.at(x) + box.h0 + y for y in (y0, y1)]])
+        ys = np.array([[piece.datum.at(x) + box.h0 + y for y in np.linspace(y0, y1, _ACROSS)]])
         lower, upper = piece.faces(np.full_like(ys, x), ys)
-        t0, t1 = (max(1, round(float(t))) for t in (upper - lower)[0])
+        read = [max(1, floor(float(t) + 0.5)) for t in (upper - lower)[0]]
         edges = ceil(y0), max(floor(y1), ceil(y0) + 1)
-        stations.append(Station(round(float(x - piece.x0)), *edges, t0, t1))
+        at = round(float(x - piece.x0))
+        between = tuple(read[1:-1]) if len(set(read)) > 1 else ()
+        if not stations or at > stations[-1].x:
+            stations.append(Station(at, *edges, read[0], read[-1], between))
     down = piece.datum.at(piece.x0) + box.h0
     faults = tuple(
         replace(
@@ -160,6 +177,26 @@ def as_board(piece: Piece) -> Board:
         defects=faults,
         moisture=piece.board.moisture[-1:],
         grain=replace(piece.board.grain, zones=()),
+    )
+
+
+def _turned(board: Board) -> Board:
+    """The board rolled over along its length: face A is face B, and its edges change places."""
+    wide = max(s.y1 for s in board.stations)
+    other: dict[str, Face] = {"A": "B", "B": "A"}
+    return replace(
+        board,
+        stations=tuple(
+            Station(s.x, wide - s.y1, wide - s.y0, s.t1, s.t0, s.between[::-1])
+            for s in board.stations
+        ),
+        defects=tuple(
+            replace(d, y0=wide - d.y1, y1=wide - d.y0, face=other.get(d.face, d.face))
+            for d in board.defects
+        ),
+        grain=replace(
+            board.grain, datum_edge=board.grain.far_edge, far_edge=board.grain.datum_edge
+        ),
     )
 
 

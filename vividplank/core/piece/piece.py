@@ -218,21 +218,24 @@ class Piece:
 
 
 def piece_of_board(board: Board) -> Piece:
-    """A board as it was bought: a dressed face is flat where nobody found it bent or uneven."""
-    flat = board.even and board.surface is None and board.warp == Warp()
+    """A board as it was bought, or left over: a dressed face is flat where nobody found it bent;
+    face A only where the board is even as well.
+    """
+    bent = board.warp != Warp() or board.surface is not None
+    flat = {"B": not bent, "A": not bent and board.even}
     piece = Piece(board.id, board, 0.0, float(board.length))
-    faces: tuple[Face, ...] = ("A", "B")
-    for face in faces:
+    for face in FACES:
         if face in board.dressed:
             plane = Plane(0.0, 0.0, float(board.thickest if face == "A" else 0))
-            piece = piece.with_face(face, Dressing("flat", plane) if flat else Dressing("skimmed"))
+            lies = Dressing("flat", plane) if flat[face] else Dressing("skimmed")
+            piece = piece.with_face(face, lies)
     sides: tuple[tuple[Side, str], ...] = (("datum-edge", "y0"), ("far-edge", "y1"))
     for side, name in sides:
         if side in board.dressed and _straight(board, name):
             piece = piece.with_edge(side, "straight")
-    if flat and "B" in board.dressed:
+    if flat["B"] and "B" in board.dressed:
         piece = replace(piece, reference="B")
-    elif flat and "A" in board.dressed:
+    elif flat["A"] and "A" in board.dressed:
         piece = replace(piece, reference="A")
     return piece
 

@@ -27,7 +27,10 @@ def offcut(piece: Piece) -> Board | None:
         if piece.width < 2:
             return None
         faces: list[Face | Side] = [f for f in FACES if piece.face(f).flat]
+        faces = ["B"] if faces == ["A"] else faces  # it was turned over
         edges: list[Face | Side] = [e for e in SIDES if piece.edge(e) == "straight"]
+        if len(edges) == 1 and piece.face_a.flat and not piece.face_b.flat:
+            edges = [e for e in SIDES if e not in edges]
         return replace(as_board(piece), dressed=(*faces, *edges))
     return cut_out(
         piece.board,
@@ -52,11 +55,10 @@ def racked(pieces: Iterable[Piece], keep: Keep, project: str = "") -> dict[str, 
         id: tuple(
             replace(
                 b,
-                id=f"{id}-{k}",
                 note=f"offcut of {id}" + (f", {project}" if project else ""),
                 quarter=quarters[id],
             )
-            for k, b in enumerate(sorted(boards, key=lambda b: (-b.length, -b.mean_width)), 1)
+            for b in sorted(boards, key=lambda b: (-b.length, -b.mean_width))
         )
         for id, boards in found.items()
     }

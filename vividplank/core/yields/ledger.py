@@ -5,13 +5,14 @@ two can stand side by side. What a saw leaves is a piece: it is kept by the shop
 waste, told apart by why nothing could be made of it.
 """
 
-from collections import defaultdict
-from collections.abc import Collection, Iterable, Mapping
-from dataclasses import dataclass, field
+from collections import Counter, defaultdict
+from collections.abc import Collection, Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from decimal import Decimal
 
 from vividplank.core.board.volume import board_volume
 from vividplank.core.job import Job
+from vividplank.core.layout.model.plan import Closed
 from vividplank.core.milling import Route
 from vividplank.core.milling.model.step import Step
 from vividplank.core.piece import Edge, Piece
@@ -106,9 +107,11 @@ class Account:
         return self.where["parts"] / self.rough if self.rough else 0.0
 
 
-def account(job: Job, routes: Iterable[Route]) -> Account:
-    """The account of the boards these routes cut; boards left in the rack are not in it."""
-    ledger = Ledger(job)
+def account(job: Job, routes: Iterable[Route], closed: Sequence[Closed] = ()) -> Account:
+    """The account of the boards these routes cut; boards left in the rack are not in it. What is
+    `closed` of the plan is scrap, or serves for something else.
+    """
+    ledger = Ledger(job, closed)
     spare: set[str] = set()
     for route in routes:
         spare |= {piece.mark for piece in route.kept}
@@ -139,19 +142,29 @@ def _board(job: Job, id: str, entries: Iterable[Entry]) -> BoardAccount:
 
 @dataclass
 class Ledger:
-    """Entries made step by step. Of a glued piece every board it came from carries its share."""
+    """Entries made step by step. Of a glued piece every board it came from carries its share.
+    `kept` are the offcuts worth keeping, `left_by` the steps that left them.
+    """
 
     job: Job
+    closed: Sequence[Closed] = ()
     entries: list[Entry] = field(default_factory=list)
     kept: list[Piece] = field(default_factory=list)
     cut: list[str] = field(default_factory=list)
+    left_by: dict[str, str] = field(default_factory=dict)
     _there: dict[str, Piece] = field(default_factory=dict)
     _origin: dict[str, Shares] = field(default_factory=dict)
     _part: dict[str, str] = field(default_factory=dict)
+    _then: dict[str, str] = field(default_factory=dict)
+    _offcuts: Counter[str] = field(default_factory=Counter)
 
     def enter(self, step: Step) -> None:
         taken, given = step.wood_in, step.wood_out
         shares = self._shares(taken)
+        for piece in self.kept:
+            if piece.mark in step.takes:  # an offcut that came into use after all
+                self._put(self._origin[piece.mark], "offcuts kept", -volume(piece), step.key)
+        self.kept = [p for p in self.kept if p.mark not in step.takes]
         before, after = sum(map(volume, taken)), sum(map(volume, given))
         sawn = None
         if step.does in _SAWN:
@@ -161,7 +174,10 @@ class Ledger:
             for kerf in sawn.kerfs:
                 self._put(shares, f"{sawn.axis} kerf", volume(kerf), step.key)
             for left in sawn.offcuts:
-                self.leave(left, shares, sawn.axis, step.key)
+                mark = taken[0].mark
+                self._offcuts[mark] += 1
+                named = replace(left, mark=f"{mark}-{self._offcuts[mark]}")
+                self.leave(named, shares, sawn.axis, step.key)
         elif step.does == "glue":  # staves and layers of unlike length end in the shortest
             self._put(shares, "end trim", before - after, step.key)
         elif step.does in _CHIPS:
@@ -177,6 +193,7 @@ class Ledger:
             self._put(shares, "edge waste", before - after, step.key)
         for piece in taken:
             self._there.pop(piece.mark, None)
+            self._then.pop(piece.mark, None)
         for place, piece in zip(step.gives, given, strict=True):
             mark = place.piece
             whole = next((i for i in place.items if not i.stave), None)
@@ -186,6 +203,10 @@ class Ledger:
                 self._part[mark] = self._part[taken[0].mark]
             self._there[mark] = piece
             self._origin[mark] = shares
+        for gone in self.closed:
+            if gone.after == step.key and gone.piece in self._there:
+                self._then[gone.piece] = gone.then
+                self._part.pop(gone.piece, None)
 
     def leave(self, piece: Piece, shares: Shares, axis: Axis, step: str) -> None:
         """What a saw left: kept, or lost to a fault in it, to the ends, to the edges."""
@@ -193,9 +214,14 @@ class Ledger:
         if whole < _NOTHING:
             return
         keep = self.job.shop.keep
+        if any((c.piece, c.after, c.then) == (piece.mark, step, "scrap") for c in self.closed):
+            self._put(shares, "lost to error", whole, step, piece.mark)
+            return
         board = offcut(piece) if piece.length >= keep.length else None
         if board and worth_keeping(board, keep):
             self.kept.append(piece)
+            self.left_by[piece.mark] = step
+            self._origin[piece.mark] = shares
             self._put(shares, "offcuts kept", whole, step)
             return
         faulty = self._faulty(piece, axis)
@@ -210,6 +236,10 @@ class Ledger:
             shares = self._origin[mark]
             whole = volume(piece)
             part = self._part.get(mark)
+            if mark in self._then:
+                lost = self._then[mark] == "scrap"
+                self._put(shares, "lost to error" if lost else "offcuts kept", whole, "", mark)
+                continue
             if mark in spare:
                 self.leave(piece, shares, "rip", "")
                 continue

@@ -22,7 +22,7 @@ def get_account(path: ProjectPath) -> Response:
         project = projects.load(opened, path.project)
         layout, plan = layouts.standing_plan(opened, path.project)
         how = milling.of_project(opened, path.project, layout.job)
-    found = account(layout.job, routes(layout.job, plan, how))
+    found = account(layout.job, routes(layout.job, plan, how), plan.closed)
     bought = cubic_board_feet(sum(b.rough for b in found.boards if b.price))
     parts = cubic_board_feet(found.where["parts"])
     price = float(found.price)

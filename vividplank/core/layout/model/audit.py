@@ -5,7 +5,7 @@ docs/exchange.md, "When a plan is right".
 """
 
 from collections import Counter, defaultdict
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from decimal import Decimal
 from itertools import pairwise
@@ -52,6 +52,7 @@ class _Audit:
         self.shop = job.shop
         self.parts = {p.id: p for p in job.parts}
         self.boards = {b.id: b for b in job.boards}
+        self.closed = {item for c in plan.closed for item in c.items}
 
     def violations(self) -> Iterator[Violation]:
         for name, count in Counter(b.board for b in self.plan.boards).items():
@@ -141,7 +142,7 @@ class _Audit:
                 f"{self._in(blank.x1 - blank.x0)} long; no blank is shorter than "
                 f"{self._in(self.shop.min_blank_length)}",
             )
-        items = [i for i in blank.items() if i.part in self.parts]
+        items = self._wanted(blank.items())
         for layer in blank.layers:
             yield from self._layer(layer, strip, blank, place)
         for item in items:
@@ -157,11 +158,17 @@ class _Audit:
             if self.shop.method == "rough-rip":
                 yield from self._flat(board, region, self._need(blank), place)
 
+    def _wanted(self, items: Iterable[Item]) -> list[Item]:
+        """Those of parts of the job; what is closed is made of other wood."""
+        return [i for i in items if i.part in self.parts and i not in self.closed]
+
     def _layer(
         self, layer: tuple[Item, ...], strip: Strip, blank: Blank, place: str
     ) -> Iterator[Violation]:
-        parts = [self.parts[i.part] for i in layer if i.part in self.parts]
-        wanted = sum(p.length for p in parts) + (len(layer) - 1) * self.shop.apart
+        parts = [self.parts[i.part] for i in self._wanted(layer)]
+        if not parts:
+            return
+        wanted = sum(p.length for p in parts) + (len(parts) - 1) * self.shop.apart
         wanted += self.shop.allowance.length
         if wanted > blank.x1 - blank.x0:
             yield Violation(
@@ -217,20 +224,25 @@ class _Audit:
             )
 
     def _need(self, blank: Blank) -> int:
-        thickest = max(
-            (self.parts[i.part].thickness for i in blank.items() if i.part in self.parts), default=0
-        )
+        wanted = self._wanted(blank.items())
+        if not wanted:
+            return 0
+        thickest = max(self.parts[i.part].thickness for i in wanted)
         return self.shop.flat_for(thickest, len(blank.layers))
 
     def _instances(self) -> Iterator[Violation]:
         placed: Counter[tuple[str, int, int]] = Counter()
+        again = Counter(part for part, _ in {(i.part, i.n) for i in self.closed})
         for _, _, _, _, item in self.plan.items():
+            if item in self.closed:
+                continue
             part = self.parts.get(item.part)
             place = f"part {item.part} n {item.n}"
+            most = part.quantity + again[part.id] if part else 0
             if part is None:
                 yield Violation(7, place, "no such part in the job")
-            elif not 1 <= item.n <= part.quantity:
-                yield Violation(7, place, f"n goes from 1 to {part.quantity}")
+            elif not 1 <= item.n <= most:
+                yield Violation(7, place, f"n goes from 1 to {most}")
             elif (part.panel is not None) != (item.stave > 0):
                 yield Violation(
                     6,
@@ -247,6 +259,9 @@ class _Audit:
         there = {(name, n) for name, n, _ in placed}
         left_out = Counter((u.part, u.n) for u in self.plan.unplaced)
         for part in self.job.parts:
+            if again[part.id]:
+                yield from self._as_many(part, there, left_out)
+                continue
             for n in range(1, part.quantity + 1):
                 times = ((part.id, n) in there) + left_out.pop((part.id, n), 0)
                 if times != 1:
@@ -259,11 +274,26 @@ class _Audit:
         for name, n in left_out:
             yield Violation(7, f"part {name} n {n}", "is listed as unplaced and is not in the job")
 
+    def _as_many(
+        self, part: Part, there: set[tuple[str, int]], left_out: Counter[tuple[str, int]]
+    ) -> Iterator[Violation]:
+        """Of a part some of which are made again, as many are placed or left out as are wanted."""
+        placed = {n for name, n in there if name == part.id}
+        missing = {n for name, n in left_out if name == part.id}
+        for n in missing:
+            left_out.pop((part.id, n))
+        if placed & missing or len(placed) + len(missing) != part.quantity:
+            yield Violation(
+                7,
+                f"part {part.id}",
+                f"{len(placed)} placed and {len(missing)} unplaced; expected {part.quantity}",
+            )
+
     def _panels(self) -> Iterator[Violation]:
         net: defaultdict[tuple[str, int], list[int]] = defaultdict(list)
         for _, _, strip, _, item in self.plan.items():
             part = self.parts.get(item.part)
-            if part and part.panel:
+            if part and part.panel and item not in self.closed:
                 width = strip.y1 - strip.y0 - self.shop.allowance.width
                 net[item.part, item.n].append(width)
                 if not part.panel.stave_min <= width <= part.panel.stave_max:
@@ -297,6 +327,8 @@ class _Audit:
                 (p.id, n) for p in self.job.parts if p.run == run for n in range(1, p.quantity + 1)
             ]
             members = set(order)
+            if any((i.part, i.n) in members for i in self.closed):
+                continue  # it cannot come out of one blank any more
             layers = [
                 [(i.part, i.n) for i in layer]
                 for b in self.plan.boards

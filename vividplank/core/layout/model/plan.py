@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 from decimal import Decimal
+from typing import Literal
 
 from vividplank.core.board import Region
 
@@ -90,14 +91,27 @@ class Unplaced:
 
 
 @dataclass(frozen=True)
+class Closed:
+    """A piece that went another way than this plan had it, once step `after` was done: it is scrap,
+    or stock under its own mark. Its `items` are made of other wood.
+    """
+
+    piece: str
+    after: str
+    then: Literal["scrap", "stock"]
+    items: tuple[Item, ...]
+
+
+@dataclass(frozen=True)
 class Plan:
-    """`cost` and `lower_bound` in the money of the shop."""
+    """`cost` and `lower_bound` in the money of the shop. What is `closed` counts for nothing."""
 
     boards: tuple[BoardPlan, ...]
     unplaced: tuple[Unplaced, ...] = ()
     cost: Decimal = Decimal(0)
     lower_bound: float = 0.0
     seconds: float = 0.0
+    closed: tuple[Closed, ...] = ()
 
     def items(self) -> Iterator[tuple[BoardPlan, Segment, Strip, Blank, Item]]:
         for board_plan in self.boards:

@@ -42,7 +42,10 @@ def whereabouts(
     steps = {s.key: s for r in routes for s in r.steps}
     born = {i: s for s in steps.values() for g in s.gives for i in g.items}
     found = []
+    gone = {item for c in plan.closed for item in c.items}
     for board, _, _, _, item in plan.items():
+        if item in gone:
+            continue
         step = born[item]
         piece = step.takes[0] if step.does != "glue" else _stave(item, step)
         found.append(

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 
 from vividplank.core.board import Board
 from vividplank.core.job import Job
-from vividplank.core.layout.model.plan import Plan, Segment
+from vividplank.core.layout.model.plan import Closed, Plan, Segment
 from vividplank.core.measure import System
 from vividplank.core.milling.model.step import Step
 from vividplank.core.milling.route.blanks import Waiting
@@ -75,7 +75,34 @@ def routes(
         steps = planner.begin((school or milling.school) == "by-hand")
         built_up(planner, job.part(part), layered)
         found.append(Route(steps[0].piece, tuple(steps)))
-    return tuple(found)
+    return _open(found, plan.closed) if plan.closed else tuple(found)
+
+
+def _open(routes: Sequence[Route], closed: Sequence[Closed]) -> tuple[Route, ...]:
+    """Without the steps of pieces that went another way, once they had; one that is stock is a
+    board of its own by then.
+    """
+    gone: set[str] = set()
+    found: list[Route] = []
+    for route in routes:
+        gone.discard(route.board)
+        steps: list[Step] = []
+        for step in route.steps:
+            if gone & set(step.takes):
+                gone |= {g.piece for g in step.gives}
+                continue
+            steps.append(step)
+            gone |= {c.piece for c in closed if c.after == step.key}
+        found.append(replace(route, steps=tuple(steps)))
+    there = {s.key for r in found for s in r.steps}
+    return tuple(
+        replace(
+            r,
+            steps=tuple(replace(s, after=tuple(k for k in s.after if k in there)) for s in r.steps),
+        )
+        for r in found
+        if r.steps
+    )
 
 
 def _board(planner: Sawing, board: Board, segments: Sequence[Segment], waiting: Waiting) -> None:

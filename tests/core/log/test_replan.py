@@ -1,0 +1,106 @@
+"""Replanning: nothing wanted twice, no wood in two pieces, a plan that can be made of them."""
+
+import random
+import time
+from dataclasses import replace
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.conftest import ROOT
+from tests.core.layout.search.test_limits import millings
+from tests.core.log.histories import Shop, keys, laid_out, wanted_numbers
+from tests.jobs import jobs
+from tests.machine_shop import told, violations
+from tests.profiles import examples
+from vividplank.core.exchange import read_job, read_plan
+from vividplank.core.exchange.route_file import route_document
+from vividplank.core.job import Job
+from vividplank.core.layout.model.audit import audit
+from vividplank.core.layout.search.search import Limits, search
+from vividplank.core.log.events import Did
+from vividplank.core.log.replan import Remaining
+from vividplank.core.milling import Milling, routes
+from vividplank.core.milling.route.routes import usual_milling
+from vividplank.core.piece.volume import volume
+from vividplank.core.yields import account
+
+DOCS = ROOT / "docs" / "examples"
+
+
+def settle() -> Shop:
+    job = read_job((DOCS / "settle.job.json").read_bytes()).on_boards()
+    plan = read_plan((DOCS / "settle.plan.json").read_bytes())
+    return Shop(job, job, plan, usual_milling(job), [])
+
+
+def holds(shop: Shop, left: Remaining, before: set[str], done: set[str]) -> None:
+    """What must be true of a shop that has just planned the rest anew."""
+    assert audit(shop.job, shop.plan) == []
+    assert wanted_numbers(shop.now, shop.plan) == {p.id: p.quantity for p in shop.now.parts}
+    made = shop.routes
+    assert done <= keys(made), done - keys(made)  # nothing that was done is forgotten
+    assert {k for k in keys(made) if k in before} >= done
+    wood = shop.wood
+    assert done <= wood.done
+    # No wood lies in two pieces: together they are no more than what was bought.
+    there = sum(volume(h.piece) for h in wood.pieces.values())
+    bought = {b.id for b in shop.job.boards if not b.came_from}
+    rough = sum(volume(h.piece) for m, h in laid_wood(shop).items() if m in bought)
+    assert there <= rough * (1 + 1e-6)
+    for kept in left.kept:
+        assert wood.pieces[kept.piece].items == kept.items
+    for freed in left.freed:
+        held = wood.pieces.get(freed.piece)
+        assert held is None or held.state == "rack"
+    # The books close over all of it, and charge what was bought.
+    books = account(shop.job, made, shop.plan.closed)
+    assert {b.board for b in books.boards} <= {b.id for b in shop.job.boards}
+    for board in books.boards:
+        assert sum(board.where.values()) == board.rough
+
+
+def laid_wood(shop: Shop) -> dict:  # type: ignore[type-arg]
+    return dict(replace_events(shop).wood.pieces)
+
+
+def replace_events(shop: Shop) -> Shop:
+    return replace(shop, events=[])
+
+
+@examples(40)
+@given(jobs(), millings(), st.integers(0, 2**20))
+def test_any_history_can_be_planned_on(job: Job, milling: Milling, seed: int) -> None:
+    rng = random.Random(seed)
+    shop = laid_out(job, milling)
+    for _ in range(2):
+        shop.work(rng, rng.randint(0, 25))
+        for _ in range(rng.randint(0, 3)):
+            shop.mishap(rng)
+        before = keys(shop.routes)
+        done = {e.step for e in shop.events if isinstance(e, Did)}
+        left = shop.replan()
+        holds(shop, left, before, done)
+        # What is left can be made of the pieces as they are.
+        again = search(left.job, Limits(seconds=60, rounds=1), time.monotonic)
+        assert audit(left.job, again) == []
+        found = violations(
+            left.job,
+            again,
+            milling.machines,
+            route_document(routes(left.job, again, milling), job.unit),
+        )
+        assert not found, told(found)
+        assert shop.wood == shop.wood  # the same log gives the same state
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_the_settle_half_way(seed: int) -> None:
+    rng = random.Random(seed)
+    shop = settle()
+    shop.work(rng, 150)
+    shop.mishap(rng)
+    before = keys(shop.routes)
+    done = {e.step for e in shop.events if isinstance(e, Did)}
+    holds(shop, shop.replan(), before, done)
