@@ -13,7 +13,7 @@ from vividplank.core.layout.model.fixings import Fixings, Forbidden
 from vividplank.core.layout.model.limits import Limits, Progress
 from vividplank.core.layout.model.plan import Item, Plan, Unplaced
 from vividplank.core.milling.days.day import Days, Setup
-from vividplank.store import drawings, layouts, milling, projects
+from vividplank.store import drawings, layouts, milling, plan_history, projects
 from vividplank.store.database import session
 from vividplank.store.errors import NotFoundError, NothingToUndo
 
@@ -179,31 +179,31 @@ def test_a_plan_made_by_hand_stands_and_is_undone_and_done_again(project: int) -
     with session() as opened:
         made = layouts.keep(opened, project, HAND_JOB, without(1), "hand")
         assert made.parent == first.pk and made.made_by == "hand"
-        assert layouts.steps_back(opened, project) == (1, 0)
-        assert layouts.undo(opened, project).pk == first.pk
-        assert layouts.steps_back(opened, project) == (0, 1)
+        assert plan_history.steps_back(opened, project) == (1, 0)
+        assert plan_history.undo(opened, project).pk == first.pk
+        assert plan_history.steps_back(opened, project) == (0, 1)
         with pytest.raises(NothingToUndo):
-            layouts.undo(opened, project)
-        assert layouts.redo(opened, project).pk == made.pk
+            plan_history.undo(opened, project)
+        assert plan_history.redo(opened, project).pk == made.pk
         with pytest.raises(NothingToUndo):
-            layouts.redo(opened, project)
+            plan_history.redo(opened, project)
 
 
 def test_a_move_after_an_undo_forgets_what_was_undone_but_not_what_has_a_name(project: int) -> None:
     standing_hand(project)
     with session() as opened:
         gone = layouts.keep(opened, project, HAND_JOB, without(1), "hand")
-        layouts.undo(opened, project)
+        plan_history.undo(opened, project)
         layouts.keep(opened, project, HAND_JOB, without(2), "hand")
-        assert layouts.steps_back(opened, project) == (1, 0)
+        assert plan_history.steps_back(opened, project) == (1, 0)
         with pytest.raises(NotFoundError):
             layouts.load(opened, gone.pk)
-        kept = layouts.call(
+        kept = plan_history.call(
             opened, layouts.keep(opened, project, HAND_JOB, without(1), "hand").pk, "the lean one"
         )
-        layouts.undo(opened, project)
+        plan_history.undo(opened, project)
         layouts.keep(opened, project, HAND_JOB, without(2), "hand")
-        assert [(found.pk, found.name) for found, _ in layouts.named(opened, project)] == [
+        assert [(found.pk, found.name) for found, _ in plan_history.named(opened, project)] == [
             (kept.pk, "the lean one")
         ]
 

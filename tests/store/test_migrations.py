@@ -12,10 +12,12 @@ from tests.conftest import sql
 from vividplank.core.cutlist import Edging, Panel, Part, Source
 from vividplank.core.layout.model.fixings import Fixings, Forbidden
 from vividplank.core.layout.model.plan import Item
+from vividplank.core.log.events import Did
 from vividplank.core.shop import Allowance, Kerf, Shop
 from vividplank.core.timber.rest import Climate
-from vividplank.store import layouts, projects
+from vividplank.store import layouts, log, projects
 from vividplank.store.database import engine, session
+from vividplank.store.models import LayoutRow
 from vividplank.store.prepare import configured, migrate
 
 PROJECT = {
@@ -123,8 +125,14 @@ def test_parts_shop_and_fixings_of_an_older_database(old: str) -> None:
             "made_by": "search",
             "name": "",
             "undone": False,
+            "plan": json.dumps({}),
         }
         number = insert(connection, "layout", layout)
+        for key, minutes in (("W/rough-length", 4), ("W.1/face", None)):
+            connection.execute(
+                "insert into step_done (layout, key, minutes) values (%s, %s, %s)",
+                [number, key, minutes],
+            )
     migrate(old)
     with session() as opened:
         assert projects.load(opened, pk).job.parts == (
@@ -164,6 +172,14 @@ def test_parts_shop_and_fixings_of_an_older_database(old: str) -> None:
             0.02,
             climate=Climate(20, 0.5),
         )
+        happened = [e.event for e in log.entries(opened, pk)]
+        assert [(e.n, e.step, e.minutes) for e in happened if isinstance(e, Did)] == [
+            (1, "W.1/face", None),
+            (2, "W/rough-length", 4),
+        ]
+        assert layouts.steps_done(opened, number) == {"W.1/face", "W/rough-length"}
+        row = opened.get_one(LayoutRow, number)
+        row.plan = None
         assert layouts.load(opened, number).fixings == Fixings(
             (Item("A", 1),), (Forbidden("W", 0, 9, 0, 9),), ("W",), ("A",)
         )

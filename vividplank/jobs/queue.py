@@ -9,19 +9,20 @@ import time
 
 import procrastinate
 from sqlalchemy.exc import DBAPIError
-from sqlalchemy.orm import Session
 
+from vividplank.core.job import Job
 from vividplank.core.layout.explain.what_ifs import WhatIf, what_ifs
 from vividplank.core.layout.model.fixings import Task
 from vividplank.core.layout.model.limits import Limits, Progress
 from vividplank.core.layout.model.plan import Plan
 from vividplank.core.layout.search.reoptimise import solve
+from vividplank.core.log.replan import Remaining
 from vividplank.core.milling import routes
-from vividplank.core.milling.bench.begun import same_steps
 from vividplank.core.milling.days.day import CannotStand
 from vividplank.core.milling.days.day_solver import plan_days as solve_days
 from vividplank.jobs.reading import read_drawing
 from vividplank.store import drawings, layouts, milling, projects
+from vividplank.store import log as happenings
 from vividplank.store.database import database_url, gone, session
 from vividplank.store.errors import InDoubt, NotFoundError
 from vividplank.store.layouts import Layout
@@ -64,6 +65,7 @@ def lay_out(layout: int) -> None:
                 return
             found = layouts.begin(opened, layout)
             before = layouts.plan_of(opened, found.parent)
+            rest = happenings.left(opened, found.project, found.job)
     except NotFoundError:
         return
     told = -_REPORT_SECONDS
@@ -84,12 +86,21 @@ def lay_out(layout: int) -> None:
 
     try:
         limits = Limits(seconds=found.seconds, workers=len(os.sched_getaffinity(0)))
-        plan = solve(found.job, limits, time.monotonic, watch, Task(found.fixings, before))
+        job, task = _left(found, before, rest)
+        plan = solve(job, limits, time.monotonic, watch, task)
         with session() as opened:
             if going and ending.is_set():
                 layouts.hand_back(opened, layout)
+                return
+            now = happenings.left(opened, found.project, found.job)
+            if now != rest:  # wood was cut meanwhile that this plan needs whole
+                log.info("layout %s: something happened to the wood; it is searched anew", layout)
+                layouts.hand_back(opened, layout)
+                return
+            if rest:
+                layouts.finish(opened, layout, rest.whole, rest.merged(plan))
             else:
-                layouts.finish(opened, layout, found.job, plan, _same_steps(opened, found, plan))
+                layouts.finish(opened, layout, found.job, plan)
     except NotFoundError:
         log.info("layout %s was removed while it was searched for", layout)
     except Exception as problem:
@@ -104,13 +115,9 @@ def lay_out(layout: int) -> None:
             layouts.fail(opened, layout, "the search failed; the worker's log says why")
 
 
-def _same_steps(opened: Session, found: Layout, plan: Plan) -> frozenset[str]:
-    """The steps of the plan that stood before that the new one has as well, where any is done."""
-    before = layouts.standing(opened, found.project)
-    if before is None or before.plan is None or not layouts.steps_done(opened, before.pk):
-        return frozenset()
-    how = milling.of_project(opened, found.project, before.job)
-    return same_steps(before.plan, plan, routes(before.job, before.plan, how))
+def _left(found: Layout, plan: Plan | None, rest: Remaining | None) -> tuple[Job, Task]:
+    """What is to be laid out: all of it, or what is left where some has been begun."""
+    return (rest.job, rest.task(found.fixings)) if rest else (found.job, Task(found.fixings, plan))
 
 
 @tasks.task(name="think", queue="thinking")
@@ -120,7 +127,13 @@ def think(layout: int, seconds: float = 2.0) -> None:
         with session() as opened:
             found = layouts.load(opened, layout)
             system = projects.load(opened, found.project).system
+            rest = happenings.left(opened, found.project, found.job)
         if found.plan is None:
+            return
+        job, task = _left(found, found.plan, rest)
+        if task.plan is None:
+            with session() as opened:
+                layouts.think(opened, layout, (), done=True)
             return
         so_far: list[WhatIf] = []
 
@@ -131,15 +144,7 @@ def think(layout: int, seconds: float = 2.0) -> None:
             return not ending.is_set()
 
         limits = Limits(seconds=seconds)
-        thought = what_ifs(
-            found.job,
-            found.plan,
-            system,
-            limits,
-            time.monotonic,
-            Task(found.fixings, found.plan),
-            told,
-        )
+        thought = what_ifs(job, task.plan, system, limits, time.monotonic, task, told)
         with session() as opened:
             layouts.think(opened, layout, thought, done=True)
     except NotFoundError:

@@ -31,6 +31,7 @@ def read_board(r: BoardRow) -> Board:
             "grade": r.grade,
             "searched": r.searched,
             "photos": r.photos,
+            "came_from": r.came_from,
         }
     )
 
@@ -70,6 +71,7 @@ def _columns(b: Board) -> dict[str, Any]:
         "grade": b.grade,
         "searched": b.searched,
         "photos": [asdict(p) for p in b.photos],
+        "came_from": b.came_from,
     }
 
 

@@ -1,7 +1,7 @@
 """Layouts: searches asked for, their progress, their plans, and the steps done of them."""
 
 import json
-from collections.abc import Collection, Iterable, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from decimal import Decimal
 
@@ -21,7 +21,7 @@ from vividplank.core.layout.explain.what_ifs import WhatIf
 from vividplank.core.layout.model.fixings import Fixings, Task
 from vividplank.core.layout.model.limits import Progress
 from vividplank.core.layout.model.plan import Plan
-from vividplank.store.errors import NotFoundError, NothingToUndo
+from vividplank.store.errors import NotFoundError
 from vividplank.store.models import BoardCutRow, LayoutRow, StepDoneRow
 
 
@@ -57,16 +57,16 @@ class Layout:
 def ask(
     session: Session, project: int, job: Job, seconds: float, begun: Iterable[str] = ()
 ) -> Layout:
-    """A layout waiting for a worker, to be solved round what the standing one holds and round the
-    boards that are being cut (`begun`); one that is still going for the same project is asked to
-    stop.
+    """A layout waiting for a worker, to be solved round what the standing one holds; one that is
+    still going for the same project is asked to stop. `begun`, the boards that are being cut, is
+    for the screen.
     """
     session.execute(
         update(LayoutRow)
         .where(LayoutRow.project == project, LayoutRow.state.in_(("waiting", "searching")))
         .values(stop_asked=True)
     )
-    before = _standing(session, project)
+    before = standing_row(session, project)
     row = LayoutRow(
         project=project,
         seconds=seconds,
@@ -77,7 +77,7 @@ def ask(
     )
     session.add(row)
     session.flush()
-    return _layout(row)
+    return read(row)
 
 
 def keep(
@@ -87,11 +87,13 @@ def keep(
     plan: Plan,
     made_by: str = "file",
     fixings: Fixings | None = None,
+    made_from: str | None = None,
 ) -> Layout:
     """A plan that came in from a file or was made by hand, and passed the audit. What had been
-    undone is gone for good.
+    undone is gone for good. `made_from` is the digest of the project's job where `job` has boards
+    beside it that are being cut.
     """
-    before = _standing(session, project)
+    before = standing_row(session, project)
     session.execute(
         delete(LayoutRow).where(
             LayoutRow.project == project, LayoutRow.undone, LayoutRow.name == ""
@@ -100,7 +102,7 @@ def keep(
     row = LayoutRow(
         project=project,
         seconds=plan.seconds,
-        made_from=digest(job),
+        made_from=made_from or digest(job),
         job=job_to_document(job),
         state="done",
         parent=before.pk if before else None,
@@ -110,13 +112,14 @@ def keep(
     session.add(row)
     _hold(row, job, plan)
     session.flush()
-    if made_by == "hand" and before:  # what was milled is milled
-        _carry(session, before.pk, row.pk, steps_done(session, before.pk))
-    return _layout(row)
+    if before:  # what was milled is milled
+        carry(session, before.pk, row.pk)
+    return read(row)
 
 
-def _carry(session: Session, before: int, after: int, keys: Collection[str]) -> None:
-    """The ticks of these steps, and the boards that are cut up, stand in a new plan as well."""
+def carry(session: Session, before: int, after: int) -> None:
+    """The ticks of steps, and the boards that are cut up, stand in another plan as well."""
+    there = steps_done(session, after)
     done = session.scalars(select(StepDoneRow).where(StepDoneRow.layout == before)).all()
     session.add_all(
         StepDoneRow(
@@ -129,66 +132,17 @@ def _carry(session: Session, before: int, after: int, keys: Collection[str]) -> 
             machine=d.machine,
         )
         for d in done
-        if d.key in keys
+        if d.key not in there
     )
-    cut = session.scalars(select(BoardCutRow.board).where(BoardCutRow.layout == before)).all()
-    session.add_all(BoardCutRow(layout=after, board=board) for board in cut)
+    cut_by = select(BoardCutRow.board).where
+    kept = set(session.scalars(cut_by(BoardCutRow.layout == after)))
+    cut = session.scalars(cut_by(BoardCutRow.layout == before)).all()
+    session.add_all(BoardCutRow(layout=after, board=board) for board in cut if board not in kept)
     session.flush()
-
-
-def undo(session: Session, project: int) -> Layout:
-    """Go back to the plan that stood before; NothingToUndo where there is none."""
-    rows = _with_plan(session, project)
-    if len(rows) < 2:
-        raise NothingToUndo("there is no plan before this one")
-    rows[0].undone = True
-    session.flush()
-    return _layout(rows[1])
-
-
-def redo(session: Session, project: int) -> Layout:
-    """Take an undo back."""
-    row = session.scalar(
-        select(LayoutRow)
-        .where(LayoutRow.project == project, LayoutRow.plan.is_not(None), LayoutRow.undone)
-        .order_by(LayoutRow.pk)
-        .limit(1)
-    )
-    if row is None:
-        raise NothingToUndo("nothing was undone")
-    row.undone = False
-    session.flush()
-    return _layout(row)
-
-
-def steps_back(session: Session, project: int) -> tuple[int, int]:
-    """How many plans there are to go back to, and how many undos to take back."""
-    undone = select(LayoutRow.pk).where(
-        LayoutRow.project == project, LayoutRow.plan.is_not(None), LayoutRow.undone
-    )
-    return max(0, len(_with_plan(session, project)) - 1), len(list(session.scalars(undone)))
-
-
-def call(session: Session, pk: int, name: str) -> Layout:
-    """Give a plan a name; an empty one takes it away."""
-    row = _row(session, pk)
-    row.name = name
-    session.flush()
-    return _layout(row)
-
-
-def named(session: Session, project: int) -> list[tuple[Layout, Plan]]:
-    """The plans that have a name, newest first."""
-    rows = session.scalars(
-        select(LayoutRow)
-        .where(LayoutRow.project == project, LayoutRow.plan.is_not(None), LayoutRow.name != "")
-        .order_by(LayoutRow.pk.desc())
-    )
-    return [(layout, layout.plan) for row in rows if (layout := _layout(row)).plan]
 
 
 def load(session: Session, pk: int) -> Layout:
-    return _layout(_row(session, pk))
+    return read(row_of(session, pk))
 
 
 def with_plan(session: Session, pk: int) -> tuple[Layout, Plan]:
@@ -202,7 +156,7 @@ def with_plan(session: Session, pk: int) -> tuple[Layout, Plan]:
 def plan_of(session: Session, pk: int | None) -> Plan | None:
     """The plan of a layout; None where there is none or it is gone."""
     row = session.get(LayoutRow, pk) if pk else None
-    return _layout(row).plan if row else None
+    return read(row).plan if row else None
 
 
 def latest(session: Session, project: int) -> Layout | None:
@@ -210,13 +164,13 @@ def latest(session: Session, project: int) -> Layout | None:
     row = session.scalar(
         select(LayoutRow).where(LayoutRow.project == project).order_by(LayoutRow.pk.desc()).limit(1)
     )
-    return _layout(row) if row else None
+    return read(row) if row else None
 
 
 def standing(session: Session, project: int) -> Layout | None:
     """The newest layout that has a plan and was not undone."""
-    row = _standing(session, project)
-    return _layout(row) if row else None
+    row = standing_row(session, project)
+    return read(row) if row else None
 
 
 def standing_plan(session: Session, project: int) -> tuple[Layout, Plan]:
@@ -238,28 +192,27 @@ def unfinished(session: Session) -> list[int]:
 
 
 def begin(session: Session, pk: int) -> Layout:
-    row = _row(session, pk)
+    row = row_of(session, pk)
     row.state = "searching"
     session.flush()
-    return _layout(row)
+    return read(row)
 
 
 def report(session: Session, pk: int, progress: Progress) -> bool:
     """Write how far it is; answers whether to go on."""
-    row = _row(session, pk)
+    row = row_of(session, pk)
     row.spent, row.rounds, row.unplaced = progress.seconds, progress.rounds, progress.unplaced
     row.cost, row.lower_bound, row.trying = progress.cost, progress.lower_bound, progress.trying
     return not row.stop_asked
 
 
-def finish(
-    session: Session, pk: int, job: Job, plan: Plan, same_steps: Collection[str] = ()
-) -> None:
-    """The search is over. Its plan is kept unless one that stands for the very same job is as good
-    or better: that one stays, and with it the steps already done of it. Of a plan that takes its
-    place the ticks of `same_steps` stay, which both plans do to the same wood.
+def finish(session: Session, pk: int, job: Job, plan: Plan) -> None:
+    """The search is over. Its plan is kept unless one that stands for the very same job, with the
+    same wood cut, is as good or better: that one stays. The ticks go over to a plan that takes its
+    place: boards that are being cut are in both as they are. `job` is what the plan is of, with
+    these boards.
     """
-    row = _row(session, pk)
+    row = row_of(session, pk)
     before = standing(session, row.project)
     row.spent, row.unplaced, row.cost, row.lower_bound = (
         plan.seconds,
@@ -268,9 +221,12 @@ def finish(
         plan.lower_bound,
     )
     asked = fixings_from_document(row.fixings or {})
-    same = before is not None and (before.made_from, replace(before.fixings, begun=())) == (
-        row.made_from,
-        replace(asked, begun=()),
+    same = (
+        before is not None
+        and before.plan is not None
+        and before.plan.closed == plan.closed
+        and (before.made_from, replace(before.fixings, begun=()))
+        == (row.made_from, replace(asked, begun=()))
     )
     if (
         before is None
@@ -278,27 +234,28 @@ def finish(
         or _better(plan, before)
         or not Task(before.fixings, before.plan).kept(job)
     ):
+        row.job = job_to_document(job)
         _hold(row, job, plan)
         if before:
-            _carry(session, before.pk, pk, same_steps)
+            carry(session, before.pk, pk)
     row.state = "stopped" if row.stop_asked else "done"
 
 
 def hand_back(session: Session, pk: int) -> None:
     """The worker ends before the search does; another takes it up from the beginning."""
-    _row(session, pk).state = "waiting"
+    row_of(session, pk).state = "waiting"
 
 
 def fail(session: Session, pk: int, trouble: str) -> None:
-    row = _row(session, pk)
+    row = row_of(session, pk)
     row.state, row.trouble = "failed", trouble
 
 
 def stop(session: Session, pk: int) -> Layout:
-    row = _row(session, pk)
+    row = row_of(session, pk)
     row.stop_asked = True
     session.flush()
-    return _layout(row)
+    return read(row)
 
 
 def steps_done(session: Session, pk: int) -> set[str]:
@@ -317,18 +274,27 @@ class Taken:
     machine: str = ""
 
 
-def mark_step(session: Session, pk: int, key: str, done: bool, taken: Taken | None = None) -> None:
+def mark_step(session: Session, pk: int, key: str, done: bool, taken: Taken | None = None) -> bool:
     """Tick a step off, or take the tick back; twice is once. Who ticks at the same moment waits
-    until this one is kept.
+    until this one is kept. Answers whether it was ticked before.
     """
     if session.scalar(select(LayoutRow.pk).where(LayoutRow.pk == pk).with_for_update()) is None:
         raise NotFoundError("there is no such layout; its project may have been removed")
-    session.execute(delete(StepDoneRow).where(StepDoneRow.layout == pk, StepDoneRow.key == key))
+    was = untick(session, pk, key)
     if done:
         session.add(StepDoneRow(layout=pk, key=key, **vars(taken or Taken())))
+    return was
 
 
-def _with_plan(session: Session, project: int) -> list[LayoutRow]:
+def untick(session: Session, pk: int, key: str) -> bool:
+    """Take a tick back; answers whether there was one."""
+    this = (StepDoneRow.layout == pk) & (StepDoneRow.key == key)
+    there = session.scalar(select(StepDoneRow.key).where(this)) is not None
+    session.execute(delete(StepDoneRow).where(this))
+    return there
+
+
+def plans(session: Session, project: int) -> list[LayoutRow]:
     """The layouts that have a plan and were not undone, the newest first."""
     return list(
         session.scalars(
@@ -343,8 +309,8 @@ def _with_plan(session: Session, project: int) -> list[LayoutRow]:
     )
 
 
-def _standing(session: Session, project: int) -> LayoutRow | None:
-    return next(iter(_with_plan(session, project)), None)
+def standing_row(session: Session, project: int) -> LayoutRow | None:
+    return next(iter(plans(session, project)), None)
 
 
 @dataclass(frozen=True)
@@ -357,7 +323,7 @@ class WhatIfs:
 
 def what_ifs(session: Session, pk: int) -> WhatIfs | None:
     """None where nobody has asked."""
-    kept = _row(session, pk).what_ifs
+    kept = row_of(session, pk).what_ifs
     if kept is None:
         return None
     return WhatIfs(
@@ -368,7 +334,7 @@ def what_ifs(session: Session, pk: int) -> WhatIfs | None:
 def think(session: Session, pk: int, found: Sequence[WhatIf], done: bool) -> None:
     """Write down what was thought so far."""
     listed = [{**vars(t), "saves": str(t.saves)} for t in found]
-    _row(session, pk).what_ifs = {"done": done, "found": listed}
+    row_of(session, pk).what_ifs = {"done": done, "found": listed}
 
 
 def _better(plan: Plan, before: Layout) -> bool:
@@ -386,14 +352,14 @@ def _hold(row: LayoutRow, job: Job, plan: Plan) -> None:
     )
 
 
-def _row(session: Session, pk: int) -> LayoutRow:
+def row_of(session: Session, pk: int) -> LayoutRow:
     row = session.get(LayoutRow, pk)
     if row is None:
         raise NotFoundError("there is no such layout; its project may have been removed")
     return row
 
 
-def _layout(r: LayoutRow) -> Layout:
+def read(r: LayoutRow) -> Layout:
     return Layout(
         r.pk,
         r.project,

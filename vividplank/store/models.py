@@ -97,6 +97,7 @@ class BoardRow(Base):
     grade: Mapped[str] = mapped_column(server_default="")
     searched: Mapped[bool] = mapped_column(server_default="false")
     photos: Mapped[list[Any]] = mapped_column(server_default="[]")  # Photo as documents
+    came_from: Mapped[str] = mapped_column(server_default="")
     stations: Mapped[list["StationRow"]] = relationship(
         order_by="StationRow.x", cascade="all, delete-orphan"
     )
@@ -221,6 +222,19 @@ class StepDoneRow(Base):
     minutes: Mapped[float | None]
     foretold: Mapped[float | None]  # the minutes that were planned for it
     machine: Mapped[str] = mapped_column(default="")
+
+
+class EventRow(Base):
+    """What happened, in the order of `n` within a project; rows are added and never changed."""
+
+    __tablename__ = "event"
+    project: Mapped[int] = mapped_column(
+        ForeignKey("project.pk", ondelete="CASCADE"), primary_key=True
+    )
+    n: Mapped[int] = mapped_column(primary_key=True, autoincrement=False)
+    at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    layout: Mapped[int | None]  # the layout whose step or piece it is about
+    document: Mapped[dict[str, Any]]
 
 
 class DrawingRow(Base):

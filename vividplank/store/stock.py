@@ -120,6 +120,8 @@ def cut_up(session: Session, layout_pk: int, board_id: str, route: Route) -> tup
     keep = now.job.shop.keep
     cut = replace(layout.job, shop=replace(layout.job.shop, keep=keep))
     kept = racked(account(cut, [route]).kept, keep, now.job.name).get(board_id, ())
+    brought_in = {b.id for b in layout.job.boards}  # as boards of the project, by a replan
+    kept = tuple(b for b in kept if b.id not in brought_in)
     if not kept:
         return ()
     shelf = rack(session, lock=True)

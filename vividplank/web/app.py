@@ -28,6 +28,7 @@ from vividplank.web.blueprints import (
     draw,
     layout,
     lists,
+    log,
     mill,
     parts,
     photos,
@@ -37,7 +38,7 @@ from vividplank.web.blueprints import (
 )
 from vividplank.web.schemas.project import Health, TroubleBody
 
-log = logging.getLogger("vividplank.web")
+logger = logging.getLogger("vividplank.web")
 DIST = Path(__file__).resolve().parents[2] / "frontend" / "dist"
 BODY_LIMIT = 4 << 20
 DRAWING_LIMIT = 64 << 20
@@ -90,6 +91,7 @@ def create_app(asking: Asking, instruments: Bench) -> OpenAPI:
         plan_bench,
         mill,
         days,
+        log,
         books,
     ):
         app.register_api(area.area)
@@ -203,7 +205,7 @@ def _told(problem: Exception) -> Response:
         )
     if state:
         return _trouble(503, f"the database is starting; {changed}. Try again in a moment")
-    log.error("%s %s failed", request.method, request.path, exc_info=problem)
+    logger.error("%s %s failed", request.method, request.path, exc_info=problem)
     return _trouble(
         500, f"something went wrong here; {changed}, and the log of the server says what it was"
     )

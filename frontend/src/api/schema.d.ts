@@ -296,6 +296,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{layout}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Something happened to a piece: written in the log. Answers what the piece still serves for;
+         * @description the plan stays as it is until the rest is planned again.
+         */
+        post: operations["log_add_event_layouts__int_layout__events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{layout}/fixings": {
         parameters: {
             query?: never;
@@ -358,6 +378,23 @@ export interface paths {
         put?: never;
         /** What pass after pass leaves of a piece, the right way or a wrong one. */
         post: operations["mill_see_passes_layouts__int_layout__passes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{layout}/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every piece there is, as it is now. */
+        get: operations["log_get_pieces_layouts__int_layout__pieces_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -845,7 +882,10 @@ export interface paths {
         };
         get: operations["layout_get_layout_projects__int_project__layout_get"];
         put?: never;
-        /** Start a search from the project as it stands. */
+        /**
+         * Start a search from the project as it stands. Where some of it has been begun, what is done
+         * @description stands and what is in work keeps what it is for where it can; the rest is laid out on the wood<br/>there is.
+         */
         post: operations["layout_ask_layout_projects__int_project__layout_post"];
         delete?: never;
         options?: never;
@@ -879,6 +919,57 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["plan_bench_undo_projects__int_project__layout_undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that happened, the newest first. */
+        get: operations["log_get_log_projects__int_project__log_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/log.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log as a file of the exchange format. */
+        get: operations["log_get_log_file_projects__int_project__log_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/log/{n}/void": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take an event back; of a step its tick as well. */
+        post: operations["log_void_event_projects__int_project__log__int_n__void_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1148,6 +1239,23 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["shelf_redo_edit__int_project__redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/rest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What planning the rest again would find. */
+        get: operations["log_get_rest_projects__int_project__rest_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1514,9 +1622,15 @@ export interface components {
          *
          *     Where a `surface` was scanned it says how thick and how warped the board is; the stations then
          *     only give its outline. `dressed` are the faces and edges the yard has planed, `grade` the one it
-         *     was sold as, `searched` whether somebody has looked for metal.
+         *     was sold as, `searched` whether somebody has looked for metal, `came_from` the board it was cut
+         *     out of.
          */
         Board: {
+            /**
+             * Came From
+             * @default
+             */
+            came_from: string;
             /**
              * Defects
              * @default []
@@ -2090,6 +2204,41 @@ export interface components {
             version: number;
         };
         /**
+         * EventBody
+         * @description An event, and what it says in a sentence; `stands` unless it was taken back.
+         */
+        EventBody: {
+            /** At */
+            at: string;
+            /** Kind */
+            kind: string;
+            /** N */
+            n: number;
+            /** Note */
+            note: string;
+            /** Piece */
+            piece: string;
+            /** Says */
+            says: string;
+            /** Stands */
+            stands: boolean;
+        };
+        /** FaultBody */
+        FaultBody: {
+            /** Face */
+            face: string;
+            /** Kind */
+            kind: string;
+            /** X0 */
+            x0: number;
+            /** X1 */
+            x1: number;
+            /** Y0 */
+            y0: number;
+            /** Y1 */
+            y1: number;
+        };
+        /**
          * FixingsBody
          * @description What stays as it is when the rest is solved. `begun`, boards that are being cut, follows from
          *     the steps done and is only answered.
@@ -2156,32 +2305,19 @@ export interface components {
         };
         /** FoundBody */
         FoundBody: {
-            /** Fill */
-            fill: number;
-            /** Key */
-            key: string;
-            /** Layer */
-            layer: string;
-            /** Length */
-            length: number;
-            /** Mirrored */
-            mirrored: number;
-            /** Name */
-            name: string;
-            /** Note */
+            defect: components["schemas"]["Defect"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "found";
+            /**
+             * Note
+             * @default
+             */
             note: string;
-            /** Outline */
-            outline: number[][];
-            /** Quantity */
-            quantity: number;
-            /** Refs */
-            refs: string[];
-            /** Species */
-            species: string;
-            /** Thickness */
-            thickness: number;
-            /** Width */
-            width: number;
+            /** Piece */
+            piece: string;
         };
         /** FrameBody */
         FrameBody: {
@@ -2197,6 +2333,15 @@ export interface components {
             thickest: number;
             /** Thinnest */
             thinnest: number;
+        };
+        /** FreedBody */
+        FreedBody: {
+            /** Items */
+            items: string[];
+            /** Piece */
+            piece: string;
+            /** Says */
+            says: string;
         };
         /**
          * GluedUp
@@ -2250,6 +2395,26 @@ export interface components {
              * @default []
              */
             zones: components["schemas"]["Zone"][];
+        };
+        /**
+         * HappenedAnswer
+         * @description The event's number; whether the piece still fits what it is for, and else what it would
+         *     make.
+         */
+        HappenedAnswer: {
+            /** Fits */
+            fits: boolean;
+            /** N */
+            n: number;
+            /** Says */
+            says: string;
+            /** Serves */
+            serves: string[];
+        };
+        /** HappenedBody */
+        HappenedBody: {
+            /** Event */
+            event: components["schemas"]["FoundBody"] | components["schemas"]["SpoiledBody"] | components["schemas"]["MeasuredEventBody"];
         };
         /**
          * HeadingsBody
@@ -2620,6 +2785,16 @@ export interface components {
             text: string;
         };
         /**
+         * LogBody
+         * @description `open` when something happened that the standing plan does not know of.
+         */
+        LogBody: {
+            /** Events */
+            events: components["schemas"]["EventBody"][];
+            /** Open */
+            open: boolean;
+        };
+        /**
          * LookBody
          * @description What a board is and will yield. Board feet by the tape and by the ticket's rule; `causes`
          *     tells why it yields less.
@@ -2863,6 +3038,28 @@ export interface components {
             key: string;
             /** Reading */
             reading: number;
+        };
+        /** MeasuredEventBody */
+        MeasuredEventBody: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "measured";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Piece */
+            piece: string;
+            /** Value */
+            value: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "thickness" | "width" | "length" | "bow" | "cup" | "twist" | "crook" | "moisture";
         };
         /**
          * Milling
@@ -3429,26 +3626,42 @@ export interface components {
         };
         /**
          * PieceBody
-         * @description A length of the board laid flat: its slab lies between z = a·x + b·y + c and that plus
-         *     `flat`.
+         * @description A piece as it is: `items` are what it is for, `names` how the list calls these, `outline` its
+         *     sides (x, low, high) along it, in its own axes; `found` counts the faults found since.
          */
         PieceBody: {
-            /** A */
-            a: number;
-            /** B */
-            b: number;
-            /** C */
-            c: number;
-            /** Flat */
-            flat: number;
-            /** Takes Above */
-            takes_above: number;
-            /** Takes Below */
-            takes_below: number;
-            /** X0 */
-            x0: number;
-            /** X1 */
-            x1: number;
+            /** Board */
+            board: string;
+            /** Faults */
+            faults: components["schemas"]["FaultBody"][];
+            /** Found */
+            found: number;
+            /** Items */
+            items: string[];
+            /** Length */
+            length: number;
+            /** Mark */
+            mark: string;
+            /** Names */
+            names: string[];
+            /** Outline */
+            outline: number[][];
+            /** Spoiled */
+            spoiled: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "rack" | "work" | "finished" | "offcut";
+            /** Thickness */
+            thickness: number;
+            /** Width */
+            width: number;
+        };
+        /** PiecesBody */
+        PiecesBody: {
+            /** Pieces */
+            pieces: components["schemas"]["PieceBody"][];
         };
         /**
          * PlanBody
@@ -3538,6 +3751,11 @@ export interface components {
          * @description A board as it is to be; `was` as for parts.
          */
         PutBoard: {
+            /**
+             * Came From
+             * @default
+             */
+            came_from: string;
             /**
              * Defects
              * @default []
@@ -3839,32 +4057,24 @@ export interface components {
         };
         /**
          * RestBody
-         * @description `away` from equilibrium in points; `shrinks` in ticks of its width until then, quarter-sawn
-         *     and flat-sawn.
+         * @description What planning the rest again would find: what is freed and why, what stands, and how many
+         *     parts are to be laid out on how many boards and pieces.
          */
         RestBody: {
-            /** Away */
-            away: number;
-            /** Coefficients Hold */
-            coefficients_hold: boolean;
-            /** Days */
-            days: number;
-            /** Equilibrium */
-            equilibrium: number;
-            /** Least */
-            least: number;
-            /** Most */
-            most: number;
-            /** Own */
-            own: boolean;
-            /** Shrinks */
-            shrinks: number[] | null;
-            /** Uneven */
-            uneven: number;
-            /** Work Now */
-            work_now: boolean;
-            /** Workable */
-            workable: number;
+            /** Begun */
+            begun: string[];
+            /** Boards */
+            boards: number;
+            /** Finished */
+            finished: number;
+            /** Freed */
+            freed: components["schemas"]["FreedBody"][];
+            /** Kept */
+            kept: number;
+            /** Parts */
+            parts: number;
+            /** Pieces */
+            pieces: string[];
         };
         /** RouteBody */
         RouteBody: {
@@ -4231,6 +4441,28 @@ export interface components {
             drawing: number;
             /** Key */
             key: string;
+        };
+        /** SpoiledBody */
+        SpoiledBody: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spoiled";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Piece */
+            piece: string;
+            /**
+             * Then
+             * @enum {string}
+             */
+            then: "scrap" | "stock";
+            /** Why */
+            why: string;
         };
         /**
          * Station
@@ -5786,6 +6018,50 @@ export interface operations {
             };
         };
     };
+    log_add_event_layouts__int_layout__events_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HappenedBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HappenedAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     plan_bench_hold_layouts__int_layout__fixings_put: {
         parameters: {
             query?: never;
@@ -5967,6 +6243,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WatchedBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    log_get_pieces_layouts__int_layout__pieces_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PiecesBody"];
                 };
             };
             /** @description Not Found */
@@ -7572,6 +7888,123 @@ export interface operations {
             };
         };
     };
+    log_get_log_projects__int_project__log_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    log_get_log_file_projects__int_project__log_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    log_void_event_projects__int_project__log__int_n__void_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     boards_look_at_board_projects__int_project__look_post: {
         parameters: {
             query?: never;
@@ -8275,6 +8708,46 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    log_get_rest_projects__int_project__rest_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -124,6 +124,7 @@ def plan_document(plan: Plan, unit: Unit) -> dict[str, Any]:
                 "then": c.then,
                 "items": [item(i) for i in c.items],
             }
+            | ({"board": c.board} if c.board else {})
             for c in plan.closed
         ],
         "summary": {

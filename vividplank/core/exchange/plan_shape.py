@@ -44,6 +44,7 @@ class ClosedShape(Shape):
     after: Name
     then: Literal["scrap", "stock"]
     items: list[ItemShape]
+    board: str = ""
 
 
 class SummaryShape(Shape):

@@ -102,18 +102,28 @@ def remaining(
     routes: Sequence[Route],
     events: Sequence[Event],
     racked: Collection[str] = (),
+    strict: bool = True,
 ) -> Remaining:
     """What is left of a job (`now`, on its boards) of which `plan`, made for the job `before`, has
     been worked on. `routes` are those of that plan, `events` those that stand, `racked` the boards
     whose offcuts have been carried away.
     """
-    wood = state(before, plan, routes, events)
+    wood = state(before, plan, routes, events, strict)
     there = wood.pieces
     freed = _freed(now, before, plan, there)
     gone = {f.piece for f in freed}
     closed = (
         *plan.closed,
-        *(Closed(f.piece, there[f.piece].step, f.then, f.items) for f in freed),
+        *(
+            Closed(
+                f.piece,
+                there[f.piece].step,
+                f.then,
+                f.items,
+                _label(f.piece, before) if f.then == "stock" else "",
+            )
+            for f in freed
+        ),
     )
     lost = {i for c in closed for i in c.items}
     begun = _bound(before, plan, wood.begun, lost)
@@ -287,13 +297,25 @@ def _stock(
         found.append(
             replace(
                 board,
-                id=mark,
+                id=_label(mark, before),
                 price=Decimal(0),
                 quarter=quarter,
                 came_from=origin,
             )
         )
     return tuple(found)
+
+
+def _label(mark: str, job: Job) -> str:
+    """The mark of a piece as a board; one that bore the name of a part, which is made again and has
+    that name, is "the rest of" it.
+    """
+    names = {i.name for p in job.parts for i in _items_of(p)}
+    return f"{mark} rest" if mark.split("·")[0] in names else mark
+
+
+def _items_of(part: Part) -> Iterable[Item]:
+    return (Item(part.id, n) for n in range(1, 2 * part.quantity + 2))
 
 
 def _seen(board: Board, held: Held | None) -> Board:

@@ -77,20 +77,27 @@ def done_steps(routes: Iterable[Route], keys: Collection[str]) -> frozenset[str]
     return frozenset(found)
 
 
-def state(job: Job, plan: Plan, routes: Sequence[Route], events: Sequence[Event]) -> Wood:
+def state(
+    job: Job,
+    plan: Plan,
+    routes: Sequence[Route],
+    events: Sequence[Event],
+    strict: bool = True,
+) -> Wood:
     """The pieces there are once these (standing) events have happened to what `routes` make of the
-    plan; a LogError names the first that cannot have.
+    plan; a LogError names the first that cannot have. Where it is not `strict`, what is about
+    another plan is passed over.
     """
     steps = {s.key: s for r in routes for s in r.steps}
     did = [e for e in events if isinstance(e, Did)]
     for event in did:
-        if event.step not in steps:
+        if strict and event.step not in steps:
             raise LogError(event.n, f"did {event.step}; expected a step of the route")
     done = done_steps(routes, [e.step for e in did])
     pieces = {b.id: Held(piece_of_board(b), (), "rack") for b in job.boards}
     items = _items_of(routes)
     boards = dict(pieces)
-    closed = {(c.piece, c.after) for c in plan.closed}
+    closed = {(c.piece, c.after): c.board for c in plan.closed}
     ledger = Ledger(job, plan.closed)
     spare: list[Piece] = []
     for route in routes:
@@ -106,13 +113,19 @@ def state(job: Job, plan: Plan, routes: Sequence[Route], events: Sequence[Event]
                 pieces[mark] = Held(wood, for_what, "work", step.key)
                 if (mark, step.key) in closed:  # it goes on as a board of its own, or not at all
                     pieces.pop(mark)
-                    if mark in boards:
-                        pieces[mark] = boards[mark]
+                    board = closed[mark, step.key]
+                    if board in boards:
+                        pieces[board] = boards[board]
         spare += route.kept
     _finished(pieces, steps.values(), done, {p.mark for p in spare})
     for piece in ledger.kept:
         pieces.setdefault(piece.mark, Held(piece, (), "offcut", ledger.left_by[piece.mark]))
-    _observed(pieces, steps, events, {c.piece for c in plan.closed})
+    known = {mark for s in steps.values() for mark in s.takes} | {c.piece for c in plan.closed}
+    known |= {g.piece for s in steps.values() for g in s.gives} | set(pieces)
+    for seen in events:
+        if isinstance(seen, Measured | Found | Spoiled) and seen.piece not in known and strict:
+            raise LogError(seen.n, f"is about {seen.piece}; expected a piece there is")
+    _observed(pieces, steps, events)
     whole = {mark for mark, held in pieces.items() if held.state == "rack"}
     return Wood(pieces, done, frozenset(b.id for b in job.boards if b.id not in whole))
 
@@ -152,26 +165,16 @@ def _finished(
             pieces[mark] = replace(held, state=ended)
 
 
-def _observed(
-    pieces: dict[str, Held],
-    steps: Mapping[str, Step],
-    events: Iterable[Event],
-    closed: Collection[str],
-) -> None:
+def _observed(pieces: dict[str, Held], steps: Mapping[str, Step], events: Iterable[Event]) -> None:
     """Readings, faults and mishaps of the pieces that are still there. What was seen of a piece
     before it was cut up went with it.
     """
-    known = set(pieces) | set(closed) | {mark for s in steps.values() for mark in s.takes}
-    known |= {g.piece for s in steps.values() for g in s.gives}
     for event in events:
         if isinstance(event, Did):
-            _read_at(pieces, steps[event.step], event)
+            if event.step in steps:
+                _read_at(pieces, steps[event.step], event)
             continue
-        if not isinstance(event, Measured | Found | Spoiled):
-            continue
-        if event.piece not in known:
-            raise LogError(event.n, f"is about {event.piece}; expected a piece there is")
-        held = pieces.get(event.piece)
+        held = pieces.get(event.piece) if isinstance(event, Measured | Found | Spoiled) else None
         if held is None:
             continue
         if isinstance(event, Measured):
@@ -180,7 +183,7 @@ def _observed(
                 pieces[event.piece] = replace(held, measured=read)
         elif isinstance(event, Found):
             pieces[event.piece] = replace(held, found=(*held.found, event.defect))
-        else:
+        elif isinstance(event, Spoiled):
             pieces[event.piece] = replace(held, spoiled=event.then, why=event.why)
 
 

@@ -205,8 +205,11 @@ class Ledger:
             self._origin[mark] = shares
         for gone in self.closed:
             if gone.after == step.key and gone.piece in self._there:
-                self._then[gone.piece] = gone.then
+                mark = gone.board or gone.piece
                 self._part.pop(gone.piece, None)
+                self._there[mark] = self._there.pop(gone.piece)
+                self._origin[mark] = shares
+                self._then[mark] = gone.then
 
     def leave(self, piece: Piece, shares: Shares, axis: Axis, step: str) -> None:
         """What a saw left: kept, or lost to a fault in it, to the ends, to the edges."""

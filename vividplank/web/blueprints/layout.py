@@ -5,7 +5,6 @@ from functools import lru_cache
 
 from flask import Response, request
 from flask_openapi3 import APIBlueprint
-from sqlalchemy.orm import Session
 
 from vividplank.core.board import Board
 from vividplank.core.exchange import Refusal, plan_document, read_plan
@@ -18,10 +17,9 @@ from vividplank.core.layout.model.audit import audit
 from vividplank.core.layout.model.plan import Plan
 from vividplank.core.measure import System
 from vividplank.core.milling import routes
-from vividplank.core.milling.bench.begun import begun
 from vividplank.core.yields import account
 from vividplank.core.yields.keeping import racked
-from vividplank.store import layouts, milling, projects
+from vividplank.store import layouts, log, milling, plan_history, projects
 from vividplank.store.database import database_url, session
 from vividplank.store.layouts import Layout
 from vividplank.web import answer
@@ -53,7 +51,7 @@ def get_layout(path: ProjectPath) -> Response:
             layouts.latest(opened, path.project),
             layouts.standing(opened, path.project),
         )
-        undos, redos = layouts.steps_back(opened, path.project)
+        undos, redos = plan_history.steps_back(opened, path.project)
     return answer.body(
         LayoutAnswer(
             latest=layout_body(latest, project) if latest else None,
@@ -66,8 +64,12 @@ def get_layout(path: ProjectPath) -> Response:
 
 @area.post("/projects/<int:project>/layout", responses={201: LayoutBody})
 def ask_layout(path: ProjectPath, body: AskLayout) -> Response:
-    """Start a search from the project as it stands."""
+    """Start a search from the project as it stands. Where some of it has been begun, what is done
+    stands and what is in work keeps what it is for where it can; the rest is laid out on the wood
+    there is.
+    """
     with session() as opened:
+        left = log.bring_in(opened, path.project)
         project = projects.load(opened, path.project)
         if not project.job.on_boards().parts:
             raise Refusal(
@@ -78,7 +80,8 @@ def ask_layout(path: ProjectPath, body: AskLayout) -> Response:
         if not project.job.boards:
             raise Refusal("$.boards", "there are no boards to lay them on; expected at least one")
         job = project.job.on_boards()
-        layout = layouts.ask(opened, path.project, job, body.seconds, _begun(opened, path.project))
+        begun = left.begun if left else ()
+        layout = layouts.ask(opened, path.project, job, body.seconds, begun)
     ask().lay_out(layout.pk)
     return answer.body(layout_body(layout, project), 201)
 
@@ -97,6 +100,7 @@ def add_plan(path: ProjectPath) -> Response:
                 violations[0].place,
                 f"this plan breaks rule {violations[0].rule}: {violations[0].what}{more}",
             )
+        log.keeps(opened, path.project, plan)
         return answer.body(layout_body(layouts.keep(opened, path.project, job, plan), project), 201)
 
 
@@ -171,17 +175,6 @@ def get_reasons(path: LayoutPath) -> Response:
     )
 
 
-def _begun(opened: Session, project: int) -> frozenset[str]:
-    """Boards of the standing plan that are being cut: they stay as they are."""
-    standing = layouts.standing(opened, project)
-    done = layouts.steps_done(opened, standing.pk) if standing else set()
-    if not standing or not standing.plan or not done:
-        return frozenset()
-    how = milling.of_project(opened, project, standing.job)
-    there = {b.board for b in standing.plan.boards}
-    return begun(routes(standing.job, standing.plan, how), done) & there
-
-
 def _kept(layout: Layout) -> dict[str, tuple[Board, ...]]:
     """The offcuts of each board that go to the rack when it is cut as this shop does it."""
     with session() as opened:
@@ -197,7 +190,7 @@ def _racked(database: str, pk: int, how: str) -> dict[str, tuple[Board, ...]]:
     with session(database) as opened:
         layout, plan = layouts.with_plan(opened, pk)
         settings = milling.of_project(opened, layout.project, layout.job)
-    kept = account(layout.job, routes(layout.job, plan, settings)).kept
+    kept = account(layout.job, routes(layout.job, plan, settings), plan.closed).kept
     return racked(kept, layout.job.shop.keep)
 
 

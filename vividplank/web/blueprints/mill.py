@@ -22,7 +22,7 @@ from vividplank.core.milling.shop.cautions import CAUTIONS
 from vividplank.core.milling.shop.document import milling_from_document, milling_to_document
 from vividplank.core.milling.shop.machines import Machines
 from vividplank.core.survey.instruments import NoReading
-from vividplank.store import layouts, projects, stock
+from vividplank.store import layouts, log, projects, stock
 from vividplank.store import milling as kept
 from vividplank.store.database import session
 from vividplank.store.layouts import Taken
@@ -133,7 +133,7 @@ def mark_step(path: LayoutPath, body: StepDone) -> Response:
         taken = Taken(
             body.reading, body.minutes, step.minutes if step else None, step.machine if step else ""
         )
-        layouts.mark_step(opened, path.layout, body.key, body.done, taken)
+        log.tick(opened, path.layout, body.key, body.done, taken)
         done = layouts.steps_done(opened, path.layout)
         if body.done:
             for route in found:

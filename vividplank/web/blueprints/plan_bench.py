@@ -12,7 +12,7 @@ from vividplank.core.layout.edit import moves
 from vividplank.core.layout.model.fixings import Fixings, Forbidden
 from vividplank.core.layout.model.plan import Item, Plan
 from vividplank.core.milling import routes
-from vividplank.store import layouts, milling, projects
+from vividplank.store import layouts, log, milling, plan_history, projects
 from vividplank.store.database import database_url, session
 from vividplank.store.errors import VersionConflict
 from vividplank.store.layouts import Layout
@@ -99,7 +99,9 @@ def hold(path: LayoutPath, body: FixingsBody) -> Response:
 def undo(path: ProjectPath) -> Response:
     with session() as opened:
         return answer.body(
-            layout_body(layouts.undo(opened, path.project), projects.load(opened, path.project))
+            layout_body(
+                plan_history.undo(opened, path.project), projects.load(opened, path.project)
+            )
         )
 
 
@@ -107,7 +109,9 @@ def undo(path: ProjectPath) -> Response:
 def redo(path: ProjectPath) -> Response:
     with session() as opened:
         return answer.body(
-            layout_body(layouts.redo(opened, path.project), projects.load(opened, path.project))
+            layout_body(
+                plan_history.redo(opened, path.project), projects.load(opened, path.project)
+            )
         )
 
 
@@ -115,7 +119,7 @@ def redo(path: ProjectPath) -> Response:
 def call(path: LayoutPath, body: NameBody) -> Response:
     """Give a plan a name, to keep it and to hold others against it."""
     with session() as opened:
-        layout = layouts.call(opened, path.layout, body.name.strip())
+        layout = plan_history.call(opened, path.layout, body.name.strip())
         return answer.body(layout_body(layout, projects.load(opened, layout.project)))
 
 
@@ -123,7 +127,7 @@ def call(path: LayoutPath, body: NameBody) -> Response:
 def named_plans(path: ProjectPath) -> Response:
     with session() as opened:
         project = projects.load(opened, path.project)
-        plans = layouts.named(opened, path.project)
+        plans = plan_history.named(opened, path.project)
     found = []
     for layout, plan in plans:
         now = moves.worth(layout.job, plan)
@@ -153,8 +157,15 @@ def stand(path: LayoutPath) -> Response:
     """A plan kept by its name becomes the one that stands."""
     with session() as opened:
         layout, plan = layouts.with_plan(opened, path.layout)
+        log.keeps(opened, layout.project, plan)
         kept = layouts.keep(
-            opened, layout.project, layout.job, plan, layout.made_by, layout.fixings
+            opened,
+            layout.project,
+            layout.job,
+            plan,
+            layout.made_by,
+            layout.fixings,
+            layout.made_from,
         )
         return answer.body(layout_body(kept, projects.load(opened, layout.project)), 201)
 
@@ -209,7 +220,9 @@ def _made(pk: int, change: Callable[[Layout, Plan], tuple[Plan, Fixings]]) -> Re
                 "priority",
             )
         plan, fixings = change(layout, plan)
-        kept = layouts.keep(opened, layout.project, layout.job, plan, "hand", fixings)
+        kept = layouts.keep(
+            opened, layout.project, layout.job, plan, "hand", fixings, layout.made_from
+        )
         return answer.body(layout_body(kept, project), 201)
 
 

@@ -168,31 +168,7 @@ def test_pinned_pieces_go_back_into_their_own_strips() -> None:
     assert places(Plan(with_pinned(rest, one))) == places(plan)
 
 
-@examples(25)
-@given(jobs(), st.randoms(use_true_random=False))
-def test_boards_that_are_being_cut_stay_as_they_are(job: Job, rng: random.Random) -> None:
-    job = job.on_boards()
-    plan = search(job, Limits(60, rounds=1), time.monotonic)
-    cut = [b for b in plan.boards if b.segments]
-    begun = tuple(b.board for b in cut if rng.random() < 0.5)
-    found = again(job, plan, Fixings(begun=begun))
-    now = {b.board: b.segments for b in found.boards}
-    # A panel that is not whole is not made: only then is anything of a begun board given up.
-    broken = {(u.part, u.n) for u in found.unplaced}
-    for board in cut:
-        lost = any(
-            (i.part, i.n) in broken
-            for s in board.segments
-            for _, k in s.blanks()
-            for i in k.items()
-        )
-        if board.board in begun and not lost:
-            assert now[board.board] == board.segments
-    assert not audit(job, found)
-
-
-def test_with_every_board_begun_nothing_is_laid_anew() -> None:
-    job = Job("", BARE, (a_part("A", 1, 20, 3), a_part("B", 1, 20, 3)), (a_board("W", length=60),))
-    plan = search(replace(job, parts=job.parts[:1]), Limits(60, rounds=1), time.monotonic)
-    found = again(job, plan, Fixings(begun=("W",)))
-    assert found.boards == plan.boards and [u.part for u in found.unplaced] == ["B"]
+def test_without_boards_everything_is_left_out() -> None:
+    job = Job("", BARE, (a_part("A", 2, 20, 3),), ())
+    found = search(job, Limits(60, rounds=1), time.monotonic)
+    assert found.boards == () and [(u.part, u.n) for u in found.unplaced] == [("A", 1), ("A", 2)]

@@ -39,7 +39,7 @@ class Forbidden:
 class Fixings:
     """`pins` are pieces that stay where the plan has them, `excluded` boards that stay whole,
     `priority` parts that come before all others where there is not wood enough. `begun` are boards
-    that are being cut: what lies on them stays where it is, and nothing else comes onto them.
+    that are being cut, which a search does not see.
     """
 
     pins: tuple[Item, ...] = ()
@@ -86,7 +86,7 @@ class Task:
         """For every board of the job its pinned segments, where what is pinned is still right for
         it and still wanted.
         """
-        held = pinned(self.plan, self._pins(self.plan)) if self.plan else {}
+        held = pinned(self.plan, self.fixings.pins) if self.plan else {}
         there = {b.id for b in job.boards}
         listed = {(p.id, n) for p in job.parts for n in range(1, p.quantity + 1)}
 
@@ -100,11 +100,6 @@ class Task:
             if b in there
         }
         return {board: segments for board, segments in kept.items() if segments}
-
-    def _pins(self, plan: Plan) -> list[Item]:
-        """What is pinned, and what lies on boards that are being cut."""
-        cut = [item for b, *_, item in plan.items() if b.board in self.fixings.begun]
-        return [*self.fixings.pins, *cut]
 
     def kept(self, job: Job) -> bool:
         """Whether the plan as it is keeps what is held: nothing on forbidden places, no excluded

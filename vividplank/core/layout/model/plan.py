@@ -93,13 +93,14 @@ class Unplaced:
 @dataclass(frozen=True)
 class Closed:
     """A piece that went another way than this plan had it, once step `after` was done: it is scrap,
-    or stock under its own mark. Its `items` are made of other wood.
+    or stock, a board under the mark `board`. Its `items` are made of other wood.
     """
 
     piece: str
     after: str
     then: Literal["scrap", "stock"]
     items: tuple[Item, ...]
+    board: str = ""
 
 
 @dataclass(frozen=True)

@@ -80,7 +80,7 @@ def _remaining(job: Job, plan: Plan) -> int:
 def _once(job: Job, limits: Limits, clock: Clock, watch: Watch | None, task: Task) -> Plan:
     searching = _Search(job, limits, watch, clock, task)
     if not searching.job.boards:
-        return searching.as_held()
+        return searching.nothing()
     first = searching.first()
     with with_workers(job, limits, clock, _worker, task) as exchange:
         searching.known.exchange_with = exchange
@@ -108,10 +108,7 @@ class _Search:
         self.whole = job
         there = task.fixings.on(job)
         self.held = task.pinned(there)
-        # What is held of a board that is being cut stands; it is not laid out any further.
-        uncut = tuple(b for b in there.boards if b.id not in task.fixings.begun)
-        self.job = job = replace(there, boards=uncut)
-        self.stock = there.boards
+        self.job = job = there
         self.limits = limits
         self.watch = watch
         self.stopped = False
@@ -134,7 +131,7 @@ class _Search:
             for b in job.boards
         ]
         prices = [Decimal(0) if b.id in self.held else b.price for b in job.boards]
-        sunk = sum((b.price for b in self.stock if b.id in self.held), Decimal(0))
+        sunk = sum((b.price for b in job.boards if b.id in self.held), Decimal(0))
         demand = [w.width if w.is_panel else w.count for w in self.item_types]
         self.known = SharedBounds(0.0)
         self.risen = 0.0, self.began  # the bound, and when it last rose
@@ -261,8 +258,8 @@ class _Search:
             spent, heuristic.rounds, unplaced, objective.cost, self.known.bound, heuristic.trying
         )
 
-    def as_held(self) -> Plan:
-        """What is held and nothing else: every board is being cut."""
+    def nothing(self) -> Plan:
+        """Without boards everything is left out."""
         demand = [w.width if w.is_panel else w.count for w in self.item_types]
         return self._plan(Solution([], demand))
 
@@ -278,5 +275,5 @@ class _Search:
             for unit in missing
             for item in unit
         )
-        cost = sum((b.price for b in self.stock if b.id in used), Decimal(0))
+        cost = sum((b.price for b in self.job.boards if b.id in used), Decimal(0))
         return Plan(boards, unplaced, cost, self.known.bound, self.clock() - self.began)

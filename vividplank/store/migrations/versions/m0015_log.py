@@ -6,10 +6,12 @@ from sqlalchemy.dialects import postgresql
 
 revision = "0015"
 down_revision = "0014"
+branch_labels = None
+depends_on = None
 
 
 def upgrade() -> None:
-    op.add_column("board", sa.Column("came_from", sa.String(), nullable=False, server_default=""))
+    op.add_column("board", sa.Column("came_from", sa.Text(), nullable=False, server_default=""))
     op.create_table(
         "event",
         sa.Column(
@@ -18,7 +20,7 @@ def upgrade() -> None:
             sa.ForeignKey("project.pk", ondelete="CASCADE"),
             primary_key=True,
         ),
-        sa.Column("n", sa.Integer(), primary_key=True, autoincrement=False),
+        sa.Column("n", sa.BigInteger(), primary_key=True, autoincrement=False),
         sa.Column("at", sa.DateTime(timezone=True), server_default=sa.func.now(), nullable=False),
         sa.Column("layout", sa.BigInteger(), nullable=True),
         sa.Column("document", postgresql.JSONB(), nullable=False),

@@ -1,0 +1,137 @@
+"""The log through a real PostgreSQL: what happened is kept, and the rest is planned round it."""
+
+from typing import Any
+
+from flask.testing import FlaskClient
+
+from tests.web.test_api import INCH
+from tests.web.test_plan_bench import items, stood
+from vividplank.jobs.queue import lay_out
+
+__all__ = ["stood"]
+Stood = tuple[dict[str, Any], dict[str, Any]]
+
+
+def steps_of(client: FlaskClient, project: dict[str, Any]) -> dict[str, dict[str, Any]]:
+    found = client.get(f"/api/projects/{project['pk']}/milling").get_json()
+    return {s["key"]: s for r in found["routes"] for s in r["steps"]}
+
+
+def tick(client: FlaskClient, layout: int, key: str, done: bool = True) -> None:
+    body = {"key": key, "done": done, "minutes": 3}
+    assert client.put(f"/api/layouts/{layout}/steps", json=body).status_code == 204
+
+
+def pieces(client: FlaskClient, layout: int) -> dict[str, dict[str, Any]]:
+    found = client.get(f"/api/layouts/{layout}/pieces").get_json()["pieces"]
+    return {p["mark"]: p for p in found}
+
+
+def replan(client: FlaskClient, project: dict[str, Any]) -> dict[str, Any]:
+    made = client.post(f"/api/projects/{project['pk']}/layout", json={"seconds": 1}).get_json()
+    lay_out(made["pk"])
+    answer = client.get(f"/api/projects/{project['pk']}/layout").get_json()
+    assert answer["standing"]["pk"] == made["pk"], answer["latest"]["trouble"]
+    now: dict[str, Any] = answer["standing"]
+    assert not now["stale"]
+    return now
+
+
+def metal(piece: dict[str, Any]) -> dict[str, Any]:
+    middle = piece["length"] // 2
+    box = {"x0": middle, "x1": middle + INCH // 2, "y0": INCH, "y1": INCH + INCH // 2}
+    return {
+        "event": {
+            "kind": "found",
+            "piece": piece["mark"],
+            "defect": {"kind": "metal", "face": "A", **box},
+        }
+    }
+
+
+def test_a_nail_at_the_jointer_and_the_rest_is_planned_round_it(
+    client: FlaskClient, asked: list[int], stood: Stood
+) -> None:
+    project, plan = stood
+    base = f"/api/projects/{project['pk']}"
+    first = list(steps_of(client, project))[:3]
+    for key in first:
+        tick(client, plan["pk"], key)
+    there = pieces(client, plan["pk"])
+    mark = next(m for m, p in there.items() if p["state"] == "work" and p["items"])
+    lost = there[mark]
+    nowhere = metal({**lost, "mark": "X9"})
+    assert client.post(f"/api/layouts/{plan['pk']}/events", json=nowhere).status_code == 422
+    said = client.post(f"/api/layouts/{plan['pk']}/events", json=metal(lost))
+    assert said.status_code == 201
+    told = said.get_json()
+    assert not told["fits"] and "metal found" in told["says"] and mark in told["says"]
+    rest = client.get(f"{base}/rest").get_json()
+    assert [f["piece"] for f in rest["freed"]] == [mark]
+    assert client.get(f"{base}/log").get_json()["open"]
+
+    now = replan(client, project)
+    # What was done is done; the piece is a board by itself with the nail in it.
+    steps = steps_of(client, project)
+    assert [k for k in steps if steps[k]["done"]] == first
+    board = next(b for b in now["boards"] if b["id"] == mark)
+    assert board["came_from"] == lost["board"] and board["price"] == 0
+    assert [d["kind"] for d in board["defects"]].count("metal") == 1
+    # Every part is placed as often as it is wanted, beside what is given up.
+    gone = set(lost["items"])
+    placed = [
+        f"{i['part']}{i['n']}" + (f"·{i['stave']}" if i["stave"] else "") for _, i in items(now)
+    ]
+    assert sorted(set(placed)) == sorted(placed)
+    assert gone <= set(placed)
+    assert not client.get(f"{base}/log").get_json()["open"]
+    # Books close over what was bought.
+    books = client.get(f"{base}/account").get_json()
+    assert mark not in {b["board"] for b in books["boards"]}  # its wood is charged to its board
+    assert books["rough"] == sum(books["where"].values())
+
+    # The event is taken back: the log keeps both.
+    log = client.get(f"{base}/log").get_json()["events"]
+    found = next(e for e in log if e["kind"] == "found")
+    assert client.post(f"{base}/log/{found['n']}/void").status_code == 204
+    log = client.get(f"{base}/log").get_json()["events"]
+    assert [e["stands"] for e in log if e["n"] == found["n"]] == [False]
+    assert client.post(f"{base}/log/999/void").status_code == 404
+
+
+def test_a_tick_is_an_event_and_a_void_takes_it_back(client: FlaskClient, stood: Stood) -> None:
+    project, plan = stood
+    base = f"/api/projects/{project['pk']}"
+    key = next(iter(steps_of(client, project)))
+    tick(client, plan["pk"], key)
+    (event,) = client.get(f"{base}/log").get_json()["events"]
+    assert event["kind"] == "did" and key in event["says"]
+    assert client.post(f"{base}/log/{event['n']}/void").status_code == 204
+    assert not steps_of(client, project)[key]["done"]
+    tick(client, plan["pk"], key)
+    tick(client, plan["pk"], key, done=False)
+    events = client.get(f"{base}/log").get_json()["events"]
+    assert [(e["kind"], e["stands"]) for e in reversed(events)] == [
+        ("did", False),
+        ("void", False),
+        ("did", False),
+        ("void", False),
+    ]
+    file = client.get(f"{base}/log.json").get_json()
+    assert file["format"] == "vivid-plank/log" and len(file["events"]) == 4
+
+
+def test_no_plan_from_before_undoes_a_cut(
+    client: FlaskClient, asked: list[int], stood: Stood
+) -> None:
+    project, plan = stood
+    for key in list(steps_of(client, project))[:2]:
+        tick(client, plan["pk"], key)
+    there = pieces(client, plan["pk"])
+    mark = next(m for m, p in there.items() if p["state"] == "work" and p["items"])
+    spoiled = {"event": {"kind": "spoiled", "piece": mark, "why": "split", "then": "scrap"}}
+    assert client.post(f"/api/layouts/{plan['pk']}/events", json=spoiled).status_code == 201
+    replan(client, project)
+    refused = client.post(f"/api/projects/{project['pk']}/layout/undo")
+    assert refused.status_code == 409 and "cut since" in refused.get_json()["what"]
+    assert client.post(f"/api/layouts/{plan['pk']}/stand").status_code == 422

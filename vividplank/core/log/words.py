@@ -1,0 +1,46 @@
+"""What happened, and what planning again found, in sentences for the reader."""
+
+from vividplank.core.log.events import Did, Event, Found, Measured, Spoiled
+from vividplank.core.log.replan import Freed
+from vividplank.core.measure import System, written
+
+
+def fault(kind: str) -> str:
+    """With its article: "a check", "metal"."""
+    word = kind.replace("-", " ")
+    if kind in ("metal", "rot", "stain", "sapwood", "wane"):
+        return word
+    return f"an {word}" if word[0] in "aeiou" else f"a {word}"
+
+
+def happened(event: Event, system: System) -> str:
+    """One event."""
+    if isinstance(event, Did):
+        read = f", read {written(event.reading, system, unit=True)}" if event.reading else ""
+        spent = f", {event.minutes:g} min" if event.minutes else ""
+        return f"{event.step} done{read}{spent}"
+    if isinstance(event, Found):
+        at = written(event.defect.x0, system, unit=True)
+        return f"{fault(event.defect.kind)} found in {event.piece}, {at} from its datum end"
+    if isinstance(event, Spoiled):
+        then = "scrap" if event.then == "scrap" else "what is left may serve"
+        return f"{event.piece} spoiled ({event.why}): {then}"
+    if isinstance(event, Measured):
+        if event.what == "moisture":
+            return f"{event.piece} measured: moisture {event.value:g} %"
+        value = written(round(event.value), system, unit=True)
+        return f"{event.piece} measured: {event.what} {value}"
+    return f"event {event.event} taken back"
+
+
+def freed(piece: Freed) -> str:
+    """Why a piece is not what it was for any more, and what becomes of it."""
+    reasons = {
+        "spoiled": f"{piece.piece} was spoiled ({piece.why})",
+        "fault": f"{fault(piece.why or 'fault')} was found in {piece.piece}",
+        "size": f"{piece.piece} measures less than its parts want",
+        "list": f"{piece.piece} no longer fits what the list wants",
+        "with": f"{piece.piece} was for a glue-up of which another piece is lost",
+    }
+    after = "it is scrap" if piece.then == "scrap" else "it is laid out anew as it is"
+    return f"{reasons[piece.reason]}: {after}"
