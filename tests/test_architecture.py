@@ -116,6 +116,18 @@ def test_no_folder_holds_more_than_can_be_looked_over() -> None:
     assert crowded == {}
 
 
+def test_every_body_of_the_api_has_a_name_of_its_own() -> None:
+    """The document of the API knows bodies by their names: of two alike one would be lost."""
+    names = [
+        node.name
+        for path in FILES
+        if "schemas" in path.parts
+        for node in ast.parse(path.read_text(encoding="utf-8")).body
+        if isinstance(node, ast.ClassDef)
+    ]
+    assert sorted(set(names)) == sorted(names)
+
+
 def test_ticks_have_names_in_one_file() -> None:
     bare = {
         f"{path.relative_to(ROOT)}:{node.lineno}"

@@ -2305,6 +2305,35 @@ export interface components {
         };
         /** FoundBody */
         FoundBody: {
+            /** Fill */
+            fill: number;
+            /** Key */
+            key: string;
+            /** Layer */
+            layer: string;
+            /** Length */
+            length: number;
+            /** Mirrored */
+            mirrored: number;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Outline */
+            outline: number[][];
+            /** Quantity */
+            quantity: number;
+            /** Refs */
+            refs: string[];
+            /** Species */
+            species: string;
+            /** Thickness */
+            thickness: number;
+            /** Width */
+            width: number;
+        };
+        /** FoundEvent */
+        FoundEvent: {
             defect: components["schemas"]["Defect"];
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -2414,7 +2443,7 @@ export interface components {
         /** HappenedBody */
         HappenedBody: {
             /** Event */
-            event: components["schemas"]["FoundBody"] | components["schemas"]["SpoiledBody"] | components["schemas"]["MeasuredEventBody"];
+            event: components["schemas"]["FoundEvent"] | components["schemas"]["SpoiledEvent"] | components["schemas"]["MeasuredEvent"];
         };
         /**
          * HeadingsBody
@@ -2432,6 +2461,45 @@ export interface components {
             database: boolean;
             /** Name */
             name: string;
+        };
+        /** HeldBodies */
+        HeldBodies: {
+            /** Pieces */
+            pieces: components["schemas"]["HeldBody"][];
+        };
+        /**
+         * HeldBody
+         * @description A piece as it is: `items` are what it is for, `names` how the list calls these, `outline` its
+         *     sides (x, low, high) along it, in its own axes; `found` counts the faults found since.
+         */
+        HeldBody: {
+            /** Board */
+            board: string;
+            /** Faults */
+            faults: components["schemas"]["FaultBody"][];
+            /** Found */
+            found: number;
+            /** Items */
+            items: string[];
+            /** Length */
+            length: number;
+            /** Mark */
+            mark: string;
+            /** Names */
+            names: string[];
+            /** Outline */
+            outline: number[][];
+            /** Spoiled */
+            spoiled: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "rack" | "work" | "finished" | "offcut";
+            /** Thickness */
+            thickness: number;
+            /** Width */
+            width: number;
         };
         /**
          * Hours
@@ -3039,8 +3107,8 @@ export interface components {
             /** Reading */
             reading: number;
         };
-        /** MeasuredEventBody */
-        MeasuredEventBody: {
+        /** MeasuredEvent */
+        MeasuredEvent: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3626,42 +3694,26 @@ export interface components {
         };
         /**
          * PieceBody
-         * @description A piece as it is: `items` are what it is for, `names` how the list calls these, `outline` its
-         *     sides (x, low, high) along it, in its own axes; `found` counts the faults found since.
+         * @description A length of the board laid flat: its slab lies between z = a·x + b·y + c and that plus
+         *     `flat`.
          */
         PieceBody: {
-            /** Board */
-            board: string;
-            /** Faults */
-            faults: components["schemas"]["FaultBody"][];
-            /** Found */
-            found: number;
-            /** Items */
-            items: string[];
-            /** Length */
-            length: number;
-            /** Mark */
-            mark: string;
-            /** Names */
-            names: string[];
-            /** Outline */
-            outline: number[][];
-            /** Spoiled */
-            spoiled: string;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "rack" | "work" | "finished" | "offcut";
-            /** Thickness */
-            thickness: number;
-            /** Width */
-            width: number;
-        };
-        /** PiecesBody */
-        PiecesBody: {
-            /** Pieces */
-            pieces: components["schemas"]["PieceBody"][];
+            /** A */
+            a: number;
+            /** B */
+            b: number;
+            /** C */
+            c: number;
+            /** Flat */
+            flat: number;
+            /** Takes Above */
+            takes_above: number;
+            /** Takes Below */
+            takes_below: number;
+            /** X0 */
+            x0: number;
+            /** X1 */
+            x1: number;
         };
         /**
          * PlanBody
@@ -4056,11 +4108,11 @@ export interface components {
             reasons: components["schemas"]["ReasonBody"][];
         };
         /**
-         * RestBody
+         * RemainingBody
          * @description What planning the rest again would find: what is freed and why, what stands, and how many
          *     parts are to be laid out on how many boards and pieces.
          */
-        RestBody: {
+        RemainingBody: {
             /** Begun */
             begun: string[];
             /** Boards */
@@ -4075,6 +4127,35 @@ export interface components {
             parts: number;
             /** Pieces */
             pieces: string[];
+        };
+        /**
+         * RestBody
+         * @description `away` from equilibrium in points; `shrinks` in ticks of its width until then, quarter-sawn
+         *     and flat-sawn.
+         */
+        RestBody: {
+            /** Away */
+            away: number;
+            /** Coefficients Hold */
+            coefficients_hold: boolean;
+            /** Days */
+            days: number;
+            /** Equilibrium */
+            equilibrium: number;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Own */
+            own: boolean;
+            /** Shrinks */
+            shrinks: number[] | null;
+            /** Uneven */
+            uneven: number;
+            /** Work Now */
+            work_now: boolean;
+            /** Workable */
+            workable: number;
         };
         /** RouteBody */
         RouteBody: {
@@ -4442,8 +4523,8 @@ export interface components {
             /** Key */
             key: string;
         };
-        /** SpoiledBody */
-        SpoiledBody: {
+        /** SpoiledEvent */
+        SpoiledEvent: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6282,7 +6363,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PiecesBody"];
+                    "application/json": components["schemas"]["HeldBodies"];
                 };
             };
             /** @description Not Found */
@@ -8743,7 +8824,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RestBody"];
+                    "application/json": components["schemas"]["RemainingBody"];
                 };
             };
             /** @description Not Found */

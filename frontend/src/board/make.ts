@@ -44,6 +44,7 @@ export function plainBoard(
     grade: "",
     searched: false,
     photos: [],
+    came_from: "",
     ...values,
   };
 }

@@ -24,15 +24,15 @@ from vividplank.web.schemas.log import (
     EventBody,
     EventPath,
     FaultBody,
-    FoundBody,
+    FoundEvent,
     FreedBody,
     HappenedAnswer,
     HappenedBody,
     LogBody,
-    PieceBody,
-    PiecesBody,
-    RestBody,
-    SpoiledBody,
+    HeldBody,
+    HeldBodies,
+    RemainingBody,
+    SpoiledEvent,
 )
 from vividplank.web.schemas.project import LayoutPath, ProjectPath, TroubleBody
 
@@ -46,14 +46,14 @@ _ALONG = 9
 _MOST_TOLD = 3
 
 
-@area.get("/layouts/<int:layout>/pieces", responses={200: PiecesBody})
+@area.get("/layouts/<int:layout>/pieces", responses={200: HeldBodies})
 def get_pieces(path: LayoutPath) -> Response:
     """Every piece there is, as it is now."""
     with session() as opened:
         layout = layouts.load(opened, path.layout)
         found = log.wood(opened, layout)
     return answer.body(
-        PiecesBody(pieces=[_piece(mark, h, layout.job) for mark, h in found.pieces.items()])
+        HeldBodies(pieces=[_piece(mark, h, layout.job) for mark, h in found.pieces.items()])
     )
 
 
@@ -64,9 +64,9 @@ def add_event(path: LayoutPath, body: HappenedBody) -> Response:
     """
     said = body.event
     event: Event
-    if isinstance(said, FoundBody):
+    if isinstance(said, FoundEvent):
         event = Found(n=1, piece=said.piece, defect=said.defect, note=said.note)
-    elif isinstance(said, SpoiledBody):
+    elif isinstance(said, SpoiledEvent):
         event = Spoiled(n=1, piece=said.piece, why=said.why, then=said.then, note=said.note)
     else:
         event = Measured(n=1, piece=said.piece, what=said.what, value=said.value, note=said.note)
@@ -136,7 +136,7 @@ def void_event(path: EventPath) -> Response:
     return Response(status=204)
 
 
-@area.get("/projects/<int:project>/rest", responses={200: RestBody})
+@area.get("/projects/<int:project>/rest", responses={200: RemainingBody})
 def get_rest(path: ProjectPath) -> Response:
     """What planning the rest again would find."""
     with session() as opened:
@@ -144,10 +144,10 @@ def get_rest(path: ProjectPath) -> Response:
         rest = log.left(opened, path.project, project.job.on_boards())
     if rest is None:
         return answer.body(
-            RestBody(begun=[], freed=[], kept=0, finished=0, parts=0, boards=0, pieces=[])
+            RemainingBody(begun=[], freed=[], kept=0, finished=0, parts=0, boards=0, pieces=[])
         )
     return answer.body(
-        RestBody(
+        RemainingBody(
             begun=sorted(rest.begun),
             freed=[
                 FreedBody(piece=f.piece, items=[i.name for i in f.items], says=words.freed(f))
@@ -162,7 +162,7 @@ def get_rest(path: ProjectPath) -> Response:
     )
 
 
-def _piece(mark: str, held: Held, job: Job) -> PieceBody:
+def _piece(mark: str, held: Held, job: Job) -> HeldBody:
     piece = held.body
     length, width, thick = piece.size
     xs = np.linspace(piece.x0, piece.x1, _ALONG)
@@ -170,7 +170,7 @@ def _piece(mark: str, held: Held, job: Job) -> PieceBody:
     axis = piece.datum.over(xs)
     names = {p.id: p.name or p.id for p in job.parts}
     down = piece.datum.at(piece.x0)
-    return PieceBody(
+    return HeldBody(
         mark=mark,
         board=piece.board.id,
         state=held.state,

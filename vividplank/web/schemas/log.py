@@ -20,7 +20,7 @@ class FaultBody(Body):
     y1: Ticks
 
 
-class PieceBody(Body):
+class HeldBody(Body):
     """A piece as it is: `items` are what it is for, `names` how the list calls these, `outline` its
     sides (x, low, high) along it, in its own axes; `found` counts the faults found since.
     """
@@ -39,18 +39,18 @@ class PieceBody(Body):
     spoiled: str
 
 
-class PiecesBody(Body):
-    pieces: list[PieceBody]
+class HeldBodies(Body):
+    pieces: list[HeldBody]
 
 
-class FoundBody(Body):
+class FoundEvent(Body):
     kind: Literal["found"]
     piece: Name
     defect: Defect
     note: Note = ""
 
 
-class SpoiledBody(Body):
+class SpoiledEvent(Body):
     kind: Literal["spoiled"]
     piece: Name
     why: Name
@@ -58,7 +58,7 @@ class SpoiledBody(Body):
     note: Note = ""
 
 
-class MeasuredEventBody(Body):
+class MeasuredEvent(Body):
     kind: Literal["measured"]
     piece: Name
     what: Quantity
@@ -67,7 +67,7 @@ class MeasuredEventBody(Body):
 
 
 class HappenedBody(Body):
-    event: Annotated[FoundBody | SpoiledBody | MeasuredEventBody, Field(discriminator="kind")]
+    event: Annotated[FoundEvent | SpoiledEvent | MeasuredEvent, Field(discriminator="kind")]
 
 
 class HappenedAnswer(Body):
@@ -106,7 +106,7 @@ class FreedBody(Body):
     says: str
 
 
-class RestBody(Body):
+class RemainingBody(Body):
     """What planning the rest again would find: what is freed and why, what stands, and how many
     parts are to be laid out on how many boards and pieces.
     """

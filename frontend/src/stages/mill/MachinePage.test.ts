@@ -32,6 +32,11 @@ vi.mock("../../api/milling", () => ({
 vi.mock("../../api/project", () => ({
   useProject: () => ({ pk: ref(1), project: ref({ name: "Settle", shop: { instruments: {} } }) }),
 }));
+vi.mock("../../api/log", () => ({
+  usePieces: () => ({ data: ref([]) }),
+  useRest: () => ({ data: ref(undefined) }),
+  useHappenings: () => ({ tell: {}, replan: { isPending: ref(false) } }),
+}));
 vi.mock("../../api/layout", () => ({ useLayout: () => ({ data: ref(undefined) }) }));
 
 const page = () => mount(MachinePage, { global: { stubs: { RouterLink: true } }, attachTo: document.body });

@@ -3,7 +3,7 @@
  * At the machine: one step filling the screen, read from two metres, worked with one hand, a pedal
  * or the space bar.
  */
-import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from "vue";
 import { api, type Step } from "../../api/client";
 import { useLayout } from "../../api/layout";
 import { useDays, useMilling, useSettings, type Method } from "../../api/milling";
@@ -15,6 +15,7 @@ import { inField } from "../../controls/keys";
 import Len from "../../controls/Len.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
 import FacePasses from "./FacePasses.vue";
+import HappenedSheet from "./HappenedSheet.vue";
 import ReadingPad from "./ReadingPad.vue";
 import {
   asksReading,
@@ -30,6 +31,7 @@ import {
   tapped,
   type Run,
 } from "./run";
+import RestNote from "./RestNote.vue";
 import WaysNote from "./WaysNote.vue";
 import { TICKS_PER_INCH } from "../../measure";
 import UnplacedNote from "../../controls/UnplacedNote.vue";
@@ -42,6 +44,8 @@ const steps = computed(() =>
   inOrder(data.value?.routes.flatMap((r) => r.steps) ?? [], days.value?.setups ?? []),
 );
 const key = ref("");
+const happened = ref(false);
+const rest = useTemplateRef("rest");
 /** A reading nobody asked for, because something looks wrong. */
 const doubted = ref(false);
 const at = computed(() => steps.value.findIndex((s) => s.key === key.value));
@@ -209,6 +213,7 @@ const button = computed(() => {
     </header>
     <p v-if="error && !data" class="note">{{ error.message }}</p>
     <UnplacedNote />
+    <RestNote ref="rest" />
     <p v-if="data?.stale" class="note">
       The project has changed since this plan was made. Lay out again before cutting.
     </p>
@@ -312,8 +317,15 @@ const button = computed(() => {
           /></template>
         </p>
         <p class="why soft"><Fig :text="step.why" /></p>
-        <p v-if="canDoubt && !doubted && stage !== 'read' && stage !== 'stop' && !step.done">
-          <button class="act" @click="doubted = true">Something is off: read it</button>
+        <p class="after">
+          <button
+            v-if="canDoubt && !doubted && stage !== 'read' && stage !== 'stop' && !step.done"
+            class="act"
+            @click="doubted = true"
+          >
+            Something is off: read it
+          </button>
+          <button class="act" @click="happened = true">Something happened</button>
         </p>
         <div v-if="following.length" class="strip" aria-label="Next at this setting">
           <span class="label">Next at this setting</span>
@@ -328,6 +340,14 @@ const button = computed(() => {
           </button>
         </div>
       </section>
+      <HappenedSheet
+        v-model="happened"
+        :project="pk"
+        :layout="data.layout"
+        :system="data.system"
+        :marks="step.done ? step.gives : step.takes"
+        @replan="rest?.plan()"
+      />
       <footer>
         <button class="act side" :disabled="at === 0" aria-label="The step before" @click="go(-1)">←</button>
         <button v-if="button" class="act lead big" @click="forward">{{ button }}</button>

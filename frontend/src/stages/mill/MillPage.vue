@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Mill: the shop's days, the steps board by board, schools, passes, whereabouts, and the machines. */
-import { computed, ref } from "vue";
+import { computed, ref, useTemplateRef } from "vue";
 import { useDays, useMilling, useSettings, type Method } from "../../api/milling";
 import { nothingFromBoards } from "../../api/parts";
 import { useProject } from "../../api/project";
@@ -8,8 +8,11 @@ import NotFromBoards from "../../controls/NotFromBoards.vue";
 import BoardSteps from "./BoardSteps.vue";
 import { lasting } from "./day";
 import DayView from "./DayView.vue";
+import HappenedSheet from "./HappenedSheet.vue";
+import LogView from "./LogView.vue";
 import MachinesView from "./MachinesView.vue";
 import PassesView from "./PassesView.vue";
+import RestNote from "./RestNote.vue";
 import SchoolsView from "./SchoolsView.vue";
 import WhereView from "./WhereView.vue";
 import UnplacedNote from "../../controls/UnplacedNote.vue";
@@ -32,8 +35,11 @@ const VIEWS = [
   ["schools", "Orders of milling"],
   ["passes", "See the passes"],
   ["where", "Where it is"],
+  ["log", "What happened"],
   ["machines", "The machines"],
 ] as const;
+const happened = ref(false);
+const rest = useTemplateRef("rest");
 const view = ref<(typeof VIEWS)[number][0]>("day");
 </script>
 
@@ -67,6 +73,7 @@ const view = ref<(typeof VIEWS)[number][0]>("day");
       <RouterLink :to="{ name: 'layout', params: { project: pk } }">Go to Lay out.</RouterLink>
     </p>
     <UnplacedNote />
+    <RestNote ref="rest" />
     <p v-if="data?.stale" class="note">
       Parts, boards or the shop have changed since this plan was made: these steps are for the plan as it was.
     </p>
@@ -93,7 +100,16 @@ const view = ref<(typeof VIEWS)[number][0]>("day");
       />
       <PassesView v-else-if="view === 'passes'" :layout="data.layout" :steps="steps" :system="data.system" />
       <WhereView v-else-if="view === 'where'" :where="data.where" />
+      <LogView v-else-if="view === 'log'" :project="pk" @happened="happened = true" />
       <MachinesView v-else :project="pk" :system="data.system" :parts="project.parts" />
+      <HappenedSheet
+        v-model="happened"
+        :project="pk"
+        :layout="data.layout"
+        :system="data.system"
+        :marks="[]"
+        @replan="rest?.plan()"
+      />
     </template>
   </section>
 </template>

@@ -1,0 +1,79 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/vue-query";
+import { computed, type Ref } from "vue";
+import { api, type Schemas } from "./client";
+
+export type Piece = Schemas["HeldBody"];
+export type Happening = Schemas["HappenedBody"]["event"];
+export type Told = Schemas["HappenedAnswer"];
+export type Rest = Schemas["RemainingBody"];
+
+/** Every piece there is now, as it is. */
+export function usePieces(layout: Ref<number | undefined>) {
+  return useQuery({
+    queryKey: computed(() => ["pieces", layout.value]),
+    queryFn: async () =>
+      (await api.GET("/api/layouts/{layout}/pieces", { params: { path: { layout: layout.value! } } })).data!
+        .pieces,
+    enabled: computed(() => layout.value !== undefined),
+  });
+}
+
+/** What happened in a project, the newest first. */
+export function useLog(pk: Ref<number>) {
+  return useQuery({
+    queryKey: computed(() => ["log", pk.value]),
+    queryFn: async () =>
+      (await api.GET("/api/projects/{project}/log", { params: { path: { project: pk.value } } })).data!,
+    enabled: computed(() => Number.isFinite(pk.value)),
+  });
+}
+
+/** What planning the rest again would find. */
+export function useRest(pk: Ref<number>) {
+  return useQuery({
+    queryKey: computed(() => ["rest", pk.value]),
+    queryFn: async () =>
+      (await api.GET("/api/projects/{project}/rest", { params: { path: { project: pk.value } } })).data!,
+    enabled: computed(() => Number.isFinite(pk.value)),
+  });
+}
+
+/** Writing in the log, and planning the rest again. */
+export function useHappenings(pk: Ref<number>) {
+  const client = useQueryClient();
+  const fresh = () =>
+    Promise.all(
+      ["log", "rest", "pieces", "milling", "layout", "project", "account"].map((name) =>
+        client.invalidateQueries({ queryKey: [name] }),
+      ),
+    );
+  const tell = useMutation({
+    mutationFn: async (said: { layout: number; event: Happening }) =>
+      (
+        await api.POST("/api/layouts/{layout}/events", {
+          params: { path: { layout: said.layout } },
+          body: { event: said.event },
+        })
+      ).data!,
+    onSuccess: fresh,
+  });
+  const takeBack = useMutation({
+    mutationFn: async (n: number) => {
+      await api.POST("/api/projects/{project}/log/{n}/void", {
+        params: { path: { project: pk.value, n } },
+      });
+    },
+    onSuccess: fresh,
+  });
+  const replan = useMutation({
+    mutationFn: async (seconds: number) =>
+      (
+        await api.POST("/api/projects/{project}/layout", {
+          params: { path: { project: pk.value } },
+          body: { seconds },
+        })
+      ).data!,
+    onSuccess: fresh,
+  });
+  return { tell, takeBack, replan };
+}

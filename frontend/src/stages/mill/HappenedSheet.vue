@@ -1,0 +1,234 @@
+<script setup lang="ts">
+/** Something happened to a piece: a fault came to light, it was spoiled, or it measures otherwise. */
+import { ElInput, ElSegmented } from "element-plus";
+import { computed, ref, watch } from "vue";
+import { useHappenings, usePieces, type Happening, type Told } from "../../api/log";
+import { SOUND, UNSOUND } from "../../board/geometry";
+import AppDialog from "../../controls/AppDialog.vue";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import Fig from "../../controls/Fig.vue";
+import MeasureField from "../../controls/MeasureField.vue";
+import { withErrorToast } from "../../controls/withErrorToast";
+import { showUnit, TICKS_PER_INCH, type System } from "../../measure";
+import PiecePicture from "./PiecePicture.vue";
+
+const props = defineProps<{
+  project: number;
+  layout: number;
+  system: System;
+  /** The pieces of the step in hand come first. */
+  marks: string[];
+}>();
+const open = defineModel<boolean>({ required: true });
+const emit = defineEmits<{ replan: [] }>();
+
+const { data: pieces } = usePieces(computed(() => (open.value ? props.layout : undefined)));
+const { tell } = useHappenings(computed(() => props.project));
+
+type Kind = Happening["kind"];
+const KINDS: { value: Kind; label: string }[] = [
+  { value: "found", label: "A fault came to light" },
+  { value: "spoiled", label: "It was spoiled" },
+  { value: "measured", label: "It measures otherwise" },
+];
+const WHYS = ["split", "tear-out", "cut short", "too thin", "dropped", "burnt", "glued wrong"] as const;
+const THENS = [
+  ["stock", "What is left may serve for something else"],
+  ["scrap", "Scrap: nothing of it can be used"],
+] as const;
+const FACES = [
+  ["both", "through it, or not known"],
+  ["A", "face A"],
+  ["B", "face B"],
+] as const;
+const SIZES = [
+  ["thickness", "thickness"],
+  ["width", "width"],
+  ["length", "length"],
+] as const;
+
+const mark = ref("");
+const kind = ref<Kind>("found");
+const fault = ref("metal");
+const face = ref<"A" | "B" | "both">("both");
+const at = ref<{ x: number; y: number } | null>(null);
+const long = ref(TICKS_PER_INCH);
+const wide = ref(TICKS_PER_INCH / 2);
+const why = ref<string>("split");
+const then = ref<"stock" | "scrap">("stock");
+const what = ref<"thickness" | "width" | "length">("thickness");
+const value = ref<number | null>(null);
+const note = ref("");
+const told = ref<Told>();
+
+const piece = computed(() => pieces.value?.find((p) => p.mark === mark.value));
+const choices = computed(() => {
+  const there = pieces.value ?? [];
+  const first = there.filter((p) => props.marks.includes(p.mark));
+  const rest = there.filter((p) => !props.marks.includes(p.mark) && p.state !== "rack");
+  return [...first, ...rest].map(
+    (p) => [p.mark, p.names.length ? `${p.mark}: ${p.names.join(", ")}` : p.mark] as const,
+  );
+});
+watch(
+  [open, choices],
+  ([now]) => {
+    if (!now) return;
+    if (!choices.value.some(([m]) => m === mark.value)) mark.value = choices.value[0]?.[0] ?? "";
+  },
+  { immediate: true },
+);
+watch(mark, () => (at.value = null));
+function begin(): void {
+  told.value = undefined;
+  at.value = null;
+  value.value = null;
+  note.value = "";
+}
+watch(open, (now) => now && begin());
+
+const box = computed(() => {
+  if (!at.value) return null;
+  const { x, y } = at.value;
+  return {
+    x0: Math.round(x - long.value / 2),
+    x1: Math.round(x + long.value / 2),
+    y0: Math.round(y - wide.value / 2),
+    y1: Math.round(y + wide.value / 2),
+  };
+});
+const lacks = computed(() => {
+  if (!piece.value) return "Choose the piece.";
+  if (kind.value === "found" && !at.value) return "Tap the piece where the fault is.";
+  if (kind.value === "measured" && !value.value) return "Type what it measures.";
+  return "";
+});
+const event = computed<Happening | null>(() => {
+  const said = { piece: mark.value, note: note.value };
+  if (lacks.value) return null;
+  if (kind.value === "spoiled") return { kind: "spoiled", ...said, why: why.value, then: then.value };
+  if (kind.value === "measured") return { kind: "measured", ...said, what: what.value, value: value.value! };
+  const defect = { kind: fault.value, face: face.value, ...box.value! };
+  return { kind: "found", ...said, defect: { ...defect, shape: "rectangle", points: [], severity: "plain" } };
+});
+async function write(): Promise<void> {
+  const said = event.value;
+  if (!said) return;
+  await withErrorToast(async () => {
+    told.value = await tell.mutateAsync({ layout: props.layout, event: said });
+  });
+}
+function plan(): void {
+  open.value = false;
+  emit("replan");
+}
+</script>
+
+<template>
+  <AppDialog v-model="open" title="Something happened" width="720px" top="4vh">
+    <div v-if="told" class="told" role="status">
+      <p>
+        <b><Fig :text="told.says" /></b>, and it is in the log.
+      </p>
+      <p v-if="told.fits">The piece still fits what it is for. Go on with it.</p>
+      <template v-else>
+        <p>
+          It does not fit what it was for any more.
+          <template v-if="told.serves.length">It would still make: {{ told.serves.join(", ") }}.</template>
+          <template v-else>No part of the list comes out of it.</template>
+        </p>
+        <p>
+          Plan the rest again: what is done stands, pieces in work keep what they are for, and what is missing
+          is laid out on the wood there is.
+        </p>
+      </template>
+    </div>
+    <form v-else class="sheet" @submit.prevent="write">
+      <ChoiceField v-model="mark" label="Which piece" :options="choices" />
+      <p v-if="piece" class="soft size">
+        {{ showUnit(piece.length, system) }} × {{ showUnit(piece.width, system) }} ×
+        {{ showUnit(piece.thickness, system) }}, from {{ piece.board }}
+      </p>
+      <ElSegmented v-model="kind" :options="KINDS" aria-label="What happened" block />
+      <template v-if="kind === 'found'">
+        <PiecePicture v-if="piece" :piece="piece" :mark="box" @tapped="(x, y) => (at = { x, y })" />
+        <div class="row">
+          <ChoiceField
+            v-model="fault"
+            label="Fault"
+            :groups="[
+              { label: 'unsound', options: UNSOUND.map((k) => [k, k]) },
+              { label: 'sound', options: SOUND.map((k) => [k, k]) },
+            ]"
+          />
+          <ChoiceField v-model="face" label="Where it shows" :options="FACES" />
+        </div>
+        <div class="row">
+          <MeasureField
+            :model-value="at?.x ?? null"
+            :system="system"
+            label="From the datum end"
+            @update:model-value="at = { x: $event, y: at?.y ?? (piece?.width ?? 0) / 2 }"
+          />
+          <MeasureField
+            :model-value="at?.y ?? null"
+            :system="system"
+            label="From the datum edge"
+            @update:model-value="at = { x: at?.x ?? (piece?.length ?? 0) / 2, y: $event }"
+          />
+          <MeasureField v-model="long" :system="system" label="Long" />
+          <MeasureField v-model="wide" :system="system" label="Wide" />
+        </div>
+      </template>
+      <div v-else-if="kind === 'spoiled'" class="row">
+        <ChoiceField v-model="why" label="How" :options="WHYS.map((w) => [w, w] as const)" />
+        <ChoiceField v-model="then" label="What becomes of it" :options="THENS" />
+      </div>
+      <div v-else class="row">
+        <ChoiceField v-model="what" label="Its" :options="SIZES" />
+        <MeasureField v-model="value" :system="system" label="measures" />
+      </div>
+      <label class="field"
+        ><span>Note</span><ElInput v-model="note" maxlength="2000" placeholder="what you saw"
+      /></label>
+    </form>
+    <template #footer>
+      <template v-if="told">
+        <button class="act" @click="open = false">Later</button>
+        <button v-if="!told.fits" class="act lead" @click="plan">Plan the rest again</button>
+        <button v-else class="act lead" @click="open = false">Go on</button>
+      </template>
+      <template v-else>
+        <span class="soft lacks">{{ lacks }}</span>
+        <button class="act" @click="open = false">Cancel</button>
+        <button class="act lead" :disabled="!event || tell.isPending.value" @click="write">
+          Write it in the log
+        </button>
+      </template>
+    </template>
+  </AppDialog>
+</template>
+
+<style scoped>
+.sheet {
+  display: grid;
+  gap: 0.9rem;
+}
+.size {
+  margin: -0.6rem 0 0;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.8rem 1.2rem;
+}
+.row > * {
+  flex: 1 1 9rem;
+}
+.told {
+  font-size: 1.1rem;
+}
+.lacks {
+  margin-right: auto;
+}
+</style>

@@ -1,0 +1,88 @@
+<script setup lang="ts">
+/** The log: what happened, the newest first. Nothing is rubbed out; what was wrong is taken back. */
+import { ElEmpty, ElPopconfirm, ElTable, ElTableColumn, ElTag } from "element-plus";
+import { computed, ref } from "vue";
+import { useHappenings, useLog } from "../../api/log";
+import Fig from "../../controls/Fig.vue";
+import { withErrorToast } from "../../controls/withErrorToast";
+
+const props = defineProps<{ project: number }>();
+const emit = defineEmits<{ happened: [] }>();
+const pk = computed(() => props.project);
+const { data: log } = useLog(pk);
+const { takeBack } = useHappenings(pk);
+const asked = ref("");
+const shown = computed(() => {
+  const words = asked.value.trim().toLowerCase();
+  return (log.value?.events ?? []).filter(
+    (e) => !words || `${e.says} ${e.note}`.toLowerCase().includes(words),
+  );
+});
+const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
+const at = (text: string) => when.format(new Date(text));
+const back = (n: number) => withErrorToast(() => takeBack.mutateAsync(n));
+</script>
+
+<template>
+  <div>
+    <div class="find">
+      <label class="field"
+        ><span>Find what happened by piece, step or note</span
+        ><input v-model="asked" class="line-input" type="search" placeholder="O3, nail, split"
+      /></label>
+      <button class="act lead" @click="emit('happened')">Something happened</button>
+      <a class="act" :href="`/api/projects/${project}/log.json`" download>Take the log with you</a>
+    </div>
+    <ElEmpty
+      v-if="log && !log.events.length"
+      :image-size="60"
+      description="Nothing has happened yet. Steps done, readings, faults and mishaps are written here."
+    />
+    <ElTable v-else :data="shown" :row-class-name="({ row }) => (row.stands ? '' : 'gone')" size="large">
+      <ElTableColumn prop="n" label="No." width="70" />
+      <ElTableColumn label="When" width="190">
+        <template #default="{ row }">{{ at(row.at) }}</template>
+      </ElTableColumn>
+      <ElTableColumn label="What" min-width="260">
+        <template #default="{ row }">
+          <Fig :text="row.says" />
+          <ElTag v-if="!row.stands && row.kind !== 'void'" type="info">taken back</ElTag>
+          <span v-if="row.note" class="soft"> · {{ row.note }}</span>
+        </template>
+      </ElTableColumn>
+      <ElTableColumn label="" width="140" align="right">
+        <template #default="{ row }">
+          <ElPopconfirm
+            v-if="row.stands && row.kind !== 'void'"
+            title="Take this back? The log keeps both."
+            confirm-button-text="Take it back"
+            cancel-button-text="Leave it"
+            width="240"
+            @confirm="back(row.n)"
+          >
+            <template #reference>
+              <button class="act" :aria-label="`Take back ${row.n}: ${row.says}`">Take back</button>
+            </template>
+          </ElPopconfirm>
+        </template>
+      </ElTableColumn>
+    </ElTable>
+  </div>
+</template>
+
+<style scoped>
+.find {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.8rem 1.2rem;
+  align-items: end;
+  margin-bottom: 1rem;
+}
+.find .field {
+  flex: 1 1 18rem;
+}
+:deep(.gone) {
+  color: var(--ink-soft);
+  text-decoration: line-through;
+}
+</style>

@@ -1,0 +1,81 @@
+<script setup lang="ts">
+/** What happened since the plan was made, and the one button that plans the rest round it. */
+import { ElProgress } from "element-plus";
+import { computed, ref, watch } from "vue";
+import { useLayout } from "../../api/layout";
+import { useHappenings, useRest } from "../../api/log";
+import { useProject } from "../../api/project";
+import { withErrorToast } from "../../controls/withErrorToast";
+import { compared, type Stood } from "./rest";
+
+const SECONDS = 5;
+const { pk, project } = useProject();
+const { data: rest } = useRest(pk);
+const { data: layout } = useLayout(pk);
+const { replan } = useHappenings(pk);
+const asked = ref<number>();
+const before = ref<Stood>();
+const latest = computed(() => layout.value?.latest);
+const running = computed(
+  () => latest.value?.pk === asked.value && ["waiting", "searching"].includes(latest.value?.state ?? ""),
+);
+const says = ref<string[]>([]);
+
+async function plan(): Promise<void> {
+  const stood = layout.value?.standing;
+  says.value = [];
+  before.value = stood ? { standing: stood, freed: rest.value?.freed ?? [] } : undefined;
+  await withErrorToast(async () => {
+    asked.value = (await replan.mutateAsync(SECONDS)).pk;
+  });
+}
+watch(
+  () => layout.value?.standing,
+  (now) => {
+    if (!now?.plan || now.pk !== asked.value || !before.value) return;
+    says.value = compared(before.value, now, project.value?.parts ?? []);
+    before.value = undefined;
+  },
+);
+defineExpose({ plan });
+</script>
+
+<template>
+  <section v-if="rest?.freed.length || running || says.length" class="rest note" aria-live="polite">
+    <template v-if="running">
+      <p>Planning the rest: what is done stands.</p>
+      <ElProgress
+        :percentage="Math.min(100, Math.round((100 * (latest?.spent ?? 0)) / (latest?.seconds || 1)))"
+        :stroke-width="14"
+        aria-label="Planning the rest"
+      />
+    </template>
+    <template v-else-if="rest?.freed.length">
+      <p>Something happened that this plan does not know:</p>
+      <ul>
+        <li v-for="f in rest.freed" :key="f.piece">{{ f.says }}</li>
+      </ul>
+      <p>
+        {{ rest.finished }} finished, {{ rest.kept }} in work stay as they are; {{ rest.parts }} to be laid
+        out on {{ rest.boards }} boards and pieces.
+      </p>
+      <button class="act lead" :disabled="replan.isPending.value" @click="plan">Plan the rest again</button>
+    </template>
+    <template v-else>
+      <p><b>The rest is planned again.</b></p>
+      <ul>
+        <li v-for="s in says" :key="s">{{ s }}</li>
+      </ul>
+      <button class="act" @click="says = []">Good</button>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.rest {
+  display: block;
+}
+.rest ul {
+  margin: 0.3rem 0 0.6rem;
+}
+</style>
