@@ -309,7 +309,7 @@ def test_with_its_last_step_a_board_is_cut_up_and_its_offcuts_go_to_the_rack(
     stock = client.get("/api/stock").get_json()["boards"]
     offcuts = [b for b in stock if b["rack"]]
     assert offcuts and all(
-        b["id"].startswith(f"{cut['board']}-") and "offcut of" in b["note"] for b in offcuts
+        b["id"].startswith(cut["board"]) and "offcut of" in b["note"] for b in offcuts
     )
     gone = next(b for b in stock if b["id"] == cut["board"])
     assert gone["state"] == "cut" and gone["used_for"]

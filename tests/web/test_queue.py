@@ -89,7 +89,9 @@ def test_what_else_might_be_cheaper_is_thought_about(database: str) -> None:
     layout = ask(2)
     with worker(database):
         until(lambda: state(layout) == "done", 60)
-        ask_to_think(make_app(), layout)
+        app = make_app()
+        with app.open():
+            ask_to_think(app, layout)
 
         def thought() -> bool:
             with session() as opened:

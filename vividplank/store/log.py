@@ -19,9 +19,10 @@ from vividplank.core.log.events import (
 )
 from vividplank.core.log.replan import Remaining, remaining
 from vividplank.core.log.state import Wood, state
-from vividplank.core.milling import routes
+from vividplank.core.milling import Route, routes
 from vividplank.core.refusal import Refusal
 from vividplank.store import layouts, milling, projects
+from vividplank.store.database import database_url
 from vividplank.store.errors import NotFoundError
 from vividplank.store.layouts import Layout
 from vividplank.store.models import BoardCutRow, EventRow, ProjectRow
@@ -103,9 +104,27 @@ def wood(session: Session, layout: Layout) -> Wood:
     """The pieces there are now; NotFoundError where the layout has no plan."""
     if layout.plan is None:
         raise NotFoundError("this layout has no plan yet")
-    how = milling.of_project(session, layout.project, layout.job)
-    made = routes(layout.job, layout.plan, how)
+    made = _routes(session, layout)
     return state(layout.job, layout.plan, made, happened(session, layout), strict=False)
+
+
+#: The routes of the last few layouts, by database, number and way of milling: a layout's job and
+#: plan never change once it has one, and every event asks again.
+_known: dict[tuple[str, int, str], tuple[Route, ...]] = {}
+_MOST_KNOWN = 8
+
+
+def _routes(session: Session, layout: Layout) -> tuple[Route, ...]:
+    assert layout.plan
+    how = milling.of_project(session, layout.project, layout.job)
+    key = (database_url(), layout.pk, repr(how))
+    found = _known.get(key)
+    if found is None:
+        found = routes(layout.job, layout.plan, how)
+        while len(_known) >= _MOST_KNOWN:
+            _known.pop(next(iter(_known)), None)
+        _known[key] = found
+    return found
 
 
 def left(session: Session, project: int, now: Job) -> Remaining | None:
@@ -116,8 +135,7 @@ def left(session: Session, project: int, now: Job) -> Remaining | None:
     events = happened(session, layout)
     if not events and not layout.plan.closed:
         return None
-    how = milling.of_project(session, project, layout.job)
-    made = routes(layout.job, layout.plan, how)
+    made = _routes(session, layout)
     cut = session.scalars(select(BoardCutRow.board).where(BoardCutRow.layout == layout.pk)).all()
     found = remaining(now, layout.job, layout.plan, made, events, cut, strict=False)
     return found if found.begun or found.closed else None

@@ -38,15 +38,13 @@ export function useRest(pk: Ref<number>) {
   });
 }
 
-/** Writing in the log, and planning the rest again. */
+/** Writing in the log, and planning the rest again; `fresh` asks anew for all that follows from them. */
 export function useHappenings(pk: Ref<number>) {
   const client = useQueryClient();
-  const fresh = () =>
-    Promise.all(
-      ["log", "rest", "pieces", "milling", "layout", "project", "account"].map((name) =>
-        client.invalidateQueries({ queryKey: [name] }),
-      ),
-    );
+  const STALE = ["log", "rest", "pieces", "milling", "layout", "project", "account"];
+  const fresh = (): void => {
+    for (const name of STALE) void client.invalidateQueries({ queryKey: [name] });
+  };
   const tell = useMutation({
     mutationFn: async (said: { layout: number; event: Happening }) =>
       (
@@ -75,5 +73,5 @@ export function useHappenings(pk: Ref<number>) {
       ).data!,
     onSuccess: fresh,
   });
-  return { tell, takeBack, replan };
+  return { tell, takeBack, replan, fresh };
 }

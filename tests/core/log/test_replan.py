@@ -1,5 +1,6 @@
 """Replanning: nothing wanted twice, no wood in two pieces, a plan that can be made of them."""
 
+import json
 import random
 import time
 from dataclasses import replace
@@ -14,7 +15,8 @@ from tests.core.log.histories import Shop, keys, laid_out, wanted_numbers
 from tests.jobs import jobs
 from tests.machine_shop import told, violations
 from tests.profiles import examples
-from vividplank.core.exchange import read_job, read_plan
+from vividplank.core.exchange import plan_document, read_job, read_plan
+from vividplank.core.exchange.log_file import log_document, read_log
 from vividplank.core.exchange.route_file import route_document
 from vividplank.core.job import Job
 from vividplank.core.layout.model.audit import audit
@@ -38,6 +40,9 @@ def settle() -> Shop:
 def holds(shop: Shop, left: Remaining, before: set[str], done: set[str]) -> None:
     """What must be true of a shop that has just planned the rest anew."""
     assert audit(shop.job, shop.plan) == []
+    kept_plan = read_plan(json.dumps(plan_document(shop.plan, shop.job.unit)))
+    assert kept_plan.closed == shop.plan.closed
+    assert read_log(json.dumps(log_document(shop.events, shop.job.unit))) == tuple(shop.events)
     assert wanted_numbers(shop.now, shop.plan) == {p.id: p.quantity for p in shop.now.parts}
     made = shop.routes
     assert done <= keys(made), done - keys(made)  # nothing that was done is forgotten

@@ -66,7 +66,11 @@ def read_plan(text: str | bytes) -> Plan:
         shape.summary.seconds,
         tuple(
             Closed(
-                c.piece, c.after, c.then, tuple(Item(i.part, i.n, i.stave or 0) for i in c.items)
+                c.piece,
+                c.after,
+                c.then,
+                tuple(Item(i.part, i.n, i.stave or 0) for i in c.items),
+                c.board,
             )
             for c in shape.closed
         ),

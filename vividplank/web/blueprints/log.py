@@ -28,9 +28,9 @@ from vividplank.web.schemas.log import (
     FreedBody,
     HappenedAnswer,
     HappenedBody,
-    LogBody,
-    HeldBody,
     HeldBodies,
+    HeldBody,
+    LogBody,
     RemainingBody,
     SpoiledEvent,
 )

@@ -7,9 +7,10 @@ import { SOUND, UNSOUND } from "../../board/geometry";
 import AppDialog from "../../controls/AppDialog.vue";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import Fig from "../../controls/Fig.vue";
+import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
-import { showUnit, TICKS_PER_INCH, type System } from "../../measure";
+import { onRule, TICKS_PER_INCH, type System } from "../../measure";
 import PiecePicture from "./PiecePicture.vue";
 
 const props = defineProps<{
@@ -87,6 +88,9 @@ function begin(): void {
 }
 watch(open, (now) => now && begin());
 
+function tapped(x: number, y: number): void {
+  at.value = { x: onRule(x, props.system), y: onRule(y, props.system) };
+}
 const box = computed(() => {
   if (!at.value) return null;
   const { x, y } = at.value;
@@ -146,12 +150,13 @@ function plan(): void {
     <form v-else class="sheet" @submit.prevent="write">
       <ChoiceField v-model="mark" label="Which piece" :options="choices" />
       <p v-if="piece" class="soft size">
-        {{ showUnit(piece.length, system) }} × {{ showUnit(piece.width, system) }} ×
-        {{ showUnit(piece.thickness, system) }}, from {{ piece.board }}
+        <Len :ticks="piece.length" :system="system" nearest /> ×
+        <Len :ticks="piece.width" :system="system" nearest /> ×
+        <Len :ticks="piece.thickness" :system="system" nearest />, from {{ piece.board }}
       </p>
       <ElSegmented v-model="kind" :options="KINDS" aria-label="What happened" block />
       <template v-if="kind === 'found'">
-        <PiecePicture v-if="piece" :piece="piece" :mark="box" @tapped="(x, y) => (at = { x, y })" />
+        <PiecePicture v-if="piece" :piece="piece" :mark="box" @tapped="tapped" />
         <div class="row">
           <ChoiceField
             v-model="fault"
@@ -193,18 +198,18 @@ function plan(): void {
       /></label>
     </form>
     <template #footer>
-      <template v-if="told">
+      <div v-if="told" class="foot">
         <button class="act" @click="open = false">Later</button>
         <button v-if="!told.fits" class="act lead" @click="plan">Plan the rest again</button>
         <button v-else class="act lead" @click="open = false">Go on</button>
-      </template>
-      <template v-else>
+      </div>
+      <div v-else class="foot">
         <span class="soft lacks">{{ lacks }}</span>
         <button class="act" @click="open = false">Cancel</button>
         <button class="act lead" :disabled="!event || tell.isPending.value" @click="write">
           Write it in the log
         </button>
-      </template>
+      </div>
     </template>
   </AppDialog>
 </template>
@@ -224,6 +229,13 @@ function plan(): void {
 }
 .row > * {
   flex: 1 1 9rem;
+}
+.foot {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.7rem;
+  align-items: center;
+  justify-content: flex-end;
 }
 .told {
   font-size: 1.1rem;

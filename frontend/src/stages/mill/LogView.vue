@@ -1,6 +1,11 @@
 <script setup lang="ts">
 /** The log: what happened, the newest first. Nothing is rubbed out; what was wrong is taken back. */
 import { ElEmpty, ElPopconfirm, ElTable, ElTableColumn, ElTag } from "element-plus";
+import "element-plus/es/components/empty/style/css";
+import "element-plus/es/components/popconfirm/style/css";
+import "element-plus/es/components/table/style/css";
+import "element-plus/es/components/table-column/style/css";
+import "element-plus/es/components/tag/style/css";
 import { computed, ref } from "vue";
 import { useHappenings, useLog } from "../../api/log";
 import Fig from "../../controls/Fig.vue";

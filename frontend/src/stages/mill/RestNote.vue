@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What happened since the plan was made, and the one button that plans the rest round it. */
 import { ElProgress } from "element-plus";
+import "element-plus/es/components/progress/style/css";
 import { computed, ref, watch } from "vue";
 import { useLayout } from "../../api/layout";
 import { useHappenings, useRest } from "../../api/log";
@@ -12,7 +13,7 @@ const SECONDS = 5;
 const { pk, project } = useProject();
 const { data: rest } = useRest(pk);
 const { data: layout } = useLayout(pk);
-const { replan } = useHappenings(pk);
+const { replan, fresh } = useHappenings(pk);
 const asked = ref<number>();
 const before = ref<Stood>();
 const latest = computed(() => layout.value?.latest);
@@ -29,19 +30,18 @@ async function plan(): Promise<void> {
     asked.value = (await replan.mutateAsync(SECONDS)).pk;
   });
 }
-watch(
-  () => layout.value?.standing,
-  (now) => {
-    if (!now?.plan || now.pk !== asked.value || !before.value) return;
-    says.value = compared(before.value, now, project.value?.parts ?? []);
-    before.value = undefined;
-  },
-);
+/** The search may be over before its number is known here. */
+watch([() => layout.value?.standing, asked], ([now]) => {
+  if (!now?.plan || now.pk !== asked.value || !before.value) return;
+  says.value = compared(before.value, now, project.value?.parts ?? []);
+  before.value = undefined;
+  fresh();
+});
 defineExpose({ plan });
 </script>
 
 <template>
-  <section v-if="rest?.freed.length || running || says.length" class="rest note" aria-live="polite">
+  <section v-if="rest?.freed.length || running || says.length" class="rest" aria-live="polite">
     <template v-if="running">
       <p>Planning the rest: what is done stands.</p>
       <ElProgress
@@ -73,7 +73,9 @@ defineExpose({ plan });
 
 <style scoped>
 .rest {
-  display: block;
+  padding: 0.7rem 1rem;
+  background: var(--paper);
+  border-left: 6px solid var(--crayon);
 }
 .rest ul {
   margin: 0.3rem 0 0.6rem;
