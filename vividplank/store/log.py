@@ -80,12 +80,14 @@ def tick(session: Session, layout: int, key: str, done: bool, taken: layouts.Tak
     """Tick a step off, or take the tick back, and write it in the log; twice is once."""
     project = layouts.load(session, layout).project
     was = layouts.mark_step(session, layout, key, done, taken)
+    said = Did(n=1, step=key, reading=taken.reading, minutes=taken.minutes)
     for entry in entries(session, project):
-        if entry.stands and isinstance(entry.event, Did) and entry.event.step == key and was:
+        if was and entry.stands and isinstance(entry.event, Did) and entry.event.step == key:
+            if done and replace(entry.event, n=1) == said:
+                return
             add(session, project, layout, Void(n=1, event=entry.event.n))
     if done:
-        event = Did(n=1, step=key, reading=taken.reading, minutes=taken.minutes)
-        add(session, project, layout, event)
+        add(session, project, layout, said)
 
 
 def happened(session: Session, layout: Layout) -> tuple[Event, ...]:

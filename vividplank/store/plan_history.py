@@ -61,13 +61,21 @@ def _go_over(session: Session, row: LayoutRow, other: LayoutRow) -> None:
     assert now and then
     cut = {b.board: b.segments for b in then.boards}
     alike = {b.board for b in now.boards if cut.get(b.board) == b.segments}
-    begun = set(fixings_from_document(row.fixings or {}).begun) | _boards_of(now, done)
+    begun = set(fixings_from_document(row.fixings or {}).begun) | boards_of(now, done)
     if now.closed != then.closed or not begun <= alike:
         raise NothingToUndo("wood has been cut since; the plan before this one needs it whole")
     carry(session, row.pk, other.pk)
 
 
-def _boards_of(plan: Plan, keys: Collection[str]) -> set[str]:
+def being_cut(session: Session, layout: Layout) -> tuple[str, ...]:
+    """The boards that have been cut into, of a layout with a plan."""
+    if layout.plan is None:
+        return ()
+    done = steps_done(session, layout.pk)
+    return tuple(sorted({*layout.fixings.begun, *boards_of(layout.plan, done)}))
+
+
+def boards_of(plan: Plan, keys: Collection[str]) -> set[str]:
     """The boards whose own steps these are, by the marks they begin with."""
     marks = {key.split("/")[0] for key in keys}
     ids = sorted((b.board for b in plan.boards), key=len, reverse=True)

@@ -84,7 +84,11 @@ def layout_body(layout: Layout, project: Project) -> LayoutBody:
             "trouble": layout.trouble,
             "system": project.system,
             "plan": layout.plan
-            and PlanBody(boards=list(layout.plan.boards), unplaced=list(layout.plan.unplaced)),
+            and PlanBody(
+                boards=list(layout.plan.boards),
+                unplaced=list(layout.plan.unplaced),
+                closed=list(layout.plan.closed),
+            ),
             "boards": list(layout.job.boards),
             "parts": list(layout.job.parts),
             "fixings": asdict(layout.fixings),

@@ -1839,6 +1839,29 @@ export interface components {
             humidity: number;
         };
         /**
+         * Closed
+         * @description A piece that went another way than this plan had it, once step `after` was done: it is scrap,
+         *     or stock, a board under the mark `board`. Its `items` are made of other wood.
+         */
+        Closed: {
+            /** After */
+            after: string;
+            /**
+             * Board
+             * @default
+             */
+            board: string;
+            /** Items */
+            items: components["schemas"]["Item"][];
+            /** Piece */
+            piece: string;
+            /**
+             * Then
+             * @enum {string}
+             */
+            then: "scrap" | "stock";
+        };
+        /**
          * ColumnBody
          * @description `meaning` is only proposed where it is not `sure`.
          */
@@ -3717,11 +3740,16 @@ export interface components {
         };
         /**
          * PlanBody
-         * @description A plan as the screens draw it.
+         * @description A plan as the screens draw it; what is `closed` is made of other wood.
          */
         PlanBody: {
             /** Boards */
             boards: components["schemas"]["BoardPlan"][];
+            /**
+             * Closed
+             * @default []
+             */
+            closed: components["schemas"]["Closed"][];
             /** Unplaced */
             unplaced: components["schemas"]["Unplaced"][];
         };

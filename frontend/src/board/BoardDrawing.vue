@@ -40,10 +40,12 @@ const props = withDefaults(
     picked?: string; // name of a piece of the blank in hand
     forbidden?: { x0: number; x1: number; y0: number; y1: number }[]; // nothing may lie here
     movable?: boolean; // blanks can be taken in hand
+    gone?: string[]; // names of pieces that went another way
   }>(),
   {
     face: "A",
     segments: () => [],
+    gone: () => [],
     parts: () => [],
     chosen: "",
     chosenDefect: -1,
@@ -136,6 +138,7 @@ interface Chalked {
   item: Item;
   pinned: boolean;
   picked: boolean;
+  gone: boolean;
   title: string;
   layers: number;
   splits: string;
@@ -198,10 +201,12 @@ const chalked = computed<Chalked[]>(() =>
           item: first[0]!,
           pinned,
           picked: held.includes(props.picked),
+          gone: held.every((n) => props.gone.includes(n)),
           title:
             `${label(blank)}: ${long}, blank ${size}` +
             (blank.layers.length > 1 ? `, resawn in ${blank.layers.length}` : "") +
-            (pinned ? ", pinned" : ""),
+            (pinned ? ", pinned" : "") +
+            (held.every((n) => props.gone.includes(n)) ? ", went another way" : ""),
           layers: blank.layers.length,
           splits,
           texts,
@@ -336,6 +341,7 @@ function placed(event: MouseEvent): void {
         picked: c.picked,
         movable,
         dim: chosen && !c.ids.includes(chosen),
+        gone: c.gone,
       }"
       :tabindex="choosable ? 0 : undefined"
       :role="choosable ? 'button' : undefined"
@@ -443,6 +449,14 @@ function placed(event: MouseEvent): void {
   fill-opacity: 0.95;
   stroke: var(--chalk-ink);
   stroke-width: 2;
+}
+.chalked.gone polygon {
+  fill-opacity: 0.25;
+  stroke-dasharray: 4 4;
+}
+.chalked.gone text {
+  text-decoration: line-through;
+  opacity: 0.7;
 }
 .chalked.picked polygon {
   fill: var(--chalk);

@@ -1,6 +1,7 @@
 """Lay out: searches asked for, watched and stopped; plans in and out."""
 
 import json
+from dataclasses import replace
 from functools import lru_cache
 
 from flask import Response, request
@@ -52,6 +53,9 @@ def get_layout(path: ProjectPath) -> Response:
             layouts.standing(opened, path.project),
         )
         undos, redos = plan_history.steps_back(opened, path.project)
+        if standing:
+            cut = plan_history.being_cut(opened, standing)
+            standing = replace(standing, fixings=replace(standing.fixings, begun=cut))
     return answer.body(
         LayoutAnswer(
             latest=layout_body(latest, project) if latest else None,

@@ -9,7 +9,7 @@ from pydantic import Field
 from vividplank.core.board import Board
 from vividplank.core.cutlist import Part
 from vividplank.core.fields import Number, Ticks
-from vividplank.core.layout.model.plan import BoardPlan, Segment, Unplaced
+from vividplank.core.layout.model.plan import BoardPlan, Closed, Segment, Unplaced
 from vividplank.web.shapes import Body, SystemName
 
 
@@ -153,10 +153,11 @@ class NamedPlans(Body):
 
 
 class PlanBody(Body):
-    """A plan as the screens draw it."""
+    """A plan as the screens draw it; what is `closed` is made of other wood."""
 
     boards: list[BoardPlan]
     unplaced: list[Unplaced]
+    closed: list[Closed] = []
 
 
 class LayoutBody(Body):

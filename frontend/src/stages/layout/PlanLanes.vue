@@ -61,11 +61,18 @@ const pins = computed(() => fixings.value.pins.map((i) => itemName(i)));
 const cut = computed(
   () => new Map<string, Segment[]>(props.plan?.boards.map((b) => [b.board, b.segments]) ?? []),
 );
-const lanes = computed(() =>
-  props.boards
-    .map((board) => ({ board, lies: cut.value.get(board.id) ?? [] }))
-    .sort((a, b) => Number(!a.lies.length) - Number(!b.lies.length)),
-);
+const gone = computed(() => (props.plan?.closed ?? []).flatMap((c) => c.items.map((i) => itemName(i))));
+/** What can be laid out first, then what stays in the rack, apart from both what is being cut. */
+const lanes = computed(() => {
+  const found = props.boards.map((board) => ({
+    board,
+    lies: cut.value.get(board.id) ?? [],
+    begun: fixings.value.begun.includes(board.id),
+  }));
+  const place = (lane: (typeof found)[number]) => (lane.begun ? 2 : lane.lies.length ? 0 : 1);
+  return found.sort((a, b) => place(a) - place(b));
+});
+const firstCut = computed(() => lanes.value.find((l) => l.begun)?.board.id);
 /** While something is carried its board is drawn as it would be. */
 function segmentsOf(board: string, lies: Segment[]): Segment[] {
   const now = tried.value;
@@ -236,12 +243,15 @@ const money = (now: number, before: number) =>
     >
       <div class="under">
         <div
-          v-for="{ board, lies } in lanes"
+          v-for="{ board, lies, begun } in lanes"
           :key="board.id"
           class="lane"
           :data-board="board.id"
-          :class="{ aimed: target?.board === board.id }"
+          :class="{ aimed: target?.board === board.id, begun }"
         >
+          <h2 v-if="board.id === firstCut" class="apart">
+            Being cut: what is done stands, and nothing here is moved
+          </h2>
           <div class="name">
             <RouterLink :to="{ name: 'boards', params: { project: route.params.project, board: board.id } }"
               ><b>{{ board.id }}</b></RouterLink
@@ -254,7 +264,7 @@ const money = (now: number, before: number) =>
             <span v-if="plan && reasons[board.id]" class="soft why"
               ><Fig :text="reasons[board.id]!.replace(/^\S+ (costs [\d.]+; |is owned; )?/, '')"
             /></span>
-            <label v-if="movable" class="tick keep"
+            <label v-if="movable && !begun" class="tick keep"
               ><input
                 type="checkbox"
                 :checked="fixings.excluded.includes(board.id)"
@@ -275,7 +285,8 @@ const money = (now: number, before: number) =>
             :picked="inHand"
             :forbidden="fixings.forbidden.filter((f) => f.board === board.id)"
             :faded="!!plan && !lies.length && target?.board !== board.id"
-            :movable="movable"
+            :movable="movable && !begun"
+            :gone="begun ? gone : []"
             choosable
             @part="dragged || emit('part', $event)"
             @pick="dragged || pick($event)"
@@ -343,6 +354,14 @@ const money = (now: number, before: number) =>
 }
 .lane {
   padding-top: 0.55rem;
+}
+.apart {
+  margin: 1.2rem 0 0.4rem 6px;
+  font-size: 1.05rem;
+  position: sticky;
+  left: 6px;
+  width: max-content;
+  max-width: 90vw;
 }
 .lane.aimed .name b {
   box-shadow: 0 4px 0 var(--chalk);

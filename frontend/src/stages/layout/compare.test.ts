@@ -25,15 +25,17 @@ it("names what lies on another board, and every board on which anything differs"
   const one: Plan = {
     boards: [lying("O1", ["A", 1, 0], ["A", 2, 20]), lying("O2", ["B", 1, 0])],
     unplaced: [],
+    closed: [],
   };
   const other: Plan = {
     boards: [lying("O1", ["A", 1, 0]), lying("O3", ["A", 2, 0]), lying("O2", ["B", 1, 5])],
     unplaced: [],
+    closed: [],
   };
   expect(differences(one, other)).toEqual({
     moved: [{ item: "A2", from: "O1", to: "O3" }],
     boards: ["O1", "O2", "O3"],
   });
-  expect(differences(one, { boards: [], unplaced: [] }).moved).toHaveLength(3);
+  expect(differences(one, { boards: [], unplaced: [], closed: [] }).moved).toHaveLength(3);
   expect(differences(one, one)).toEqual({ moved: [], boards: [] });
 });

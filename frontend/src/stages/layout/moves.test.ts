@@ -34,6 +34,7 @@ const plan = {
     },
   ],
   unplaced: [],
+  closed: [],
 };
 
 describe("where a piece lies", () => {

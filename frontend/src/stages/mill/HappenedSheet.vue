@@ -48,6 +48,7 @@ const SIZES = [
   ["length", "length"],
 ] as const;
 
+const narrow = window.matchMedia("(max-width: 640px)").matches;
 const mark = ref("");
 const kind = ref<Kind>("found");
 const fault = ref("metal");
@@ -154,7 +155,13 @@ function plan(): void {
         <Len :ticks="piece.width" :system="system" nearest /> ×
         <Len :ticks="piece.thickness" :system="system" nearest />, from {{ piece.board }}
       </p>
-      <ElSegmented v-model="kind" :options="KINDS" aria-label="What happened" block />
+      <ElSegmented
+        v-model="kind"
+        :options="KINDS"
+        aria-label="What happened"
+        :direction="narrow ? 'vertical' : 'horizontal'"
+        block
+      />
       <template v-if="kind === 'found'">
         <PiecePicture v-if="piece" :piece="piece" :mark="box" @tapped="tapped" />
         <div class="row">
@@ -217,6 +224,7 @@ function plan(): void {
 <style scoped>
 .sheet {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.9rem;
 }
 .size {

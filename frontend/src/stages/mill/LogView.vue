@@ -51,14 +51,14 @@ const back = (n: number) => withErrorToast(() => takeBack.mutateAsync(n));
       <ElTableColumn label="What" min-width="260">
         <template #default="{ row }">
           <Fig :text="row.says" />
-          <ElTag v-if="!row.stands && row.kind !== 'void'" type="info">taken back</ElTag>
+          <ElTag v-if="!row.stands" type="info">taken back</ElTag>
           <span v-if="row.note" class="soft"> · {{ row.note }}</span>
         </template>
       </ElTableColumn>
       <ElTableColumn label="" width="140" align="right">
         <template #default="{ row }">
           <ElPopconfirm
-            v-if="row.stands && row.kind !== 'void'"
+            v-if="row.stands"
             title="Take this back? The log keeps both."
             confirm-button-text="Take it back"
             cancel-button-text="Leave it"

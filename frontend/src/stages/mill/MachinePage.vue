@@ -10,6 +10,7 @@ import { useDays, useMilling, useSettings, type Method } from "../../api/milling
 import { useProject } from "../../api/project";
 import { unsent } from "../../api/outbox";
 import BoardDrawing from "../../board/BoardDrawing.vue";
+import { itemName } from "../../board/geometry";
 import Fig from "../../controls/Fig.vue";
 import { inField } from "../../controls/keys";
 import Len from "../../controls/Len.vue";
@@ -128,6 +129,10 @@ const picture = computed(() => {
     scale: Math.min(9, (width.value - 60) / (board.length / TICKS_PER_INCH)),
   };
 });
+
+const gone = computed(() =>
+  (layout.value?.standing?.plan?.closed ?? []).flatMap((c) => c.items.map((i) => itemName(i))),
+);
 
 function finish(): void {
   const was = step.value!;
@@ -298,6 +303,7 @@ const button = computed(() => {
             :face="picture.face"
             :segments="picture.segments"
             :parts="layout?.standing?.parts ?? []"
+            :gone="gone"
             :scale="picture.scale"
             :system="data.system"
           />

@@ -56,7 +56,10 @@ class _Telling:
 
     def board(self, plan: BoardPlan) -> Iterator[Reason]:
         board = self.job.board(plan.board)
-        items = [i for s in plan.segments for _, b in s.blanks() for i in b.items()]
+        gone = {i for c in self.plan.closed for i in c.items}
+        items = [
+            i for s in plan.segments for _, b in s.blanks() for i in b.items() if i not in gone
+        ]
         made = sum(self.job.part(i.part).volume / self._staves(i.part, i.n) for i in items)
         share = made / float(board_volume(board))
         cost = f"costs {board.price:.2f}" if board.price else "is owned"

@@ -1,0 +1,100 @@
+"""Something happens at the machine: the rest is planned again, milled to the end, and the books
+close.
+"""
+
+import json
+import re
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from tests.browser.conftest import App
+
+NOTE = "a nail under the skin"
+
+
+def understood(page: Page) -> None:
+    button = page.get_by_role("button", name="Understood")
+    expect(page.locator("footer .lead")).to_be_visible()
+    if button.count():
+        button.click()
+
+
+def ticked(page: Page, layout: int, keys: list[str]) -> None:
+    for key in keys:
+        answer = page.request.put(
+            f"/api/layouts/{layout}/steps",
+            data=json.dumps({"key": key, "done": True, "minutes": 2}),
+            headers={"Content-Type": "application/json"},
+        )
+        assert answer.status == 204, answer.text()
+
+
+def left(page: Page, demo: int) -> tuple[int, list[str]]:
+    """The standing plan, and the steps of it that are to be done, in an order that can be."""
+    milling = page.request.get(f"/api/projects/{demo}/milling").json()
+    steps = [s for r in milling["routes"] for s in r["steps"]]
+    return milling["layout"], [s["key"] for s in steps if not s["done"]]
+
+
+def test_a_nail_at_the_machine_by_touch_and_the_piece_to_its_end(
+    browser: Browser, app: App, demo: int
+) -> None:
+    context = browser.new_context(
+        viewport={"width": 1024, "height": 768},
+        base_url=app.url,
+        has_touch=True,
+        reduced_motion="reduce",
+    )
+    context.set_default_timeout(40_000)
+    page = context.new_page()
+    layout, keys = left(page, demo)
+    ticked(page, layout, keys[:18])
+
+    page.goto(f"/project/{demo}/machine")
+    understood(page)
+    page.get_by_role("button", name="Something happened").tap()
+    sheet = page.get_by_role("dialog")
+    picture = sheet.locator("svg.piece")
+    expect(picture).to_be_visible()
+    box = picture.bounding_box()
+    assert box
+    page.touchscreen.tap(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    sheet.get_by_label("Note").fill(NOTE)
+    # The network fails in the middle of it: what was filled in is there when it is back.
+    page.route("**/events", lambda route: route.abort())
+    sheet.get_by_role("button", name="Write it in the log").tap()
+    expect(page.get_by_text("does not answer")).to_be_visible()
+    expect(sheet.get_by_label("Note")).to_have_value(NOTE)
+    page.unroute("**/events")
+    sheet.get_by_role("button", name="Write it in the log").tap()
+    expect(sheet.get_by_text("and it is in the log")).to_be_visible()
+    sheet.get_by_role("button", name="Plan the rest again").tap()
+    expect(page.get_by_text("The rest is planned again.")).to_be_visible(timeout=60_000)
+
+    # What was done is done, what is cut is shown apart, and the log tells it.
+    _, rest = left(page, demo)
+    assert not set(keys[:18]) & set(rest)
+    page.goto(f"/project/{demo}/layout")
+    expect(page.get_by_role("heading", name="Being cut")).to_be_visible()
+    page.goto(f"/project/{demo}/mill")
+    page.get_by_role("button", name="What happened").tap()
+    expect(page.get_by_text(NOTE)).to_be_visible()
+
+    # To the end: every step in its turn, and the books close over what was bought.
+    layout, rest = left(page, demo)
+    ticked(page, layout, rest)
+    assert left(page, demo)[1] == []
+    account = page.request.get(f"/api/projects/{demo}/account").json()
+    assert account["rough"] == pytest.approx(sum(account["where"].values()))
+    pieces = page.request.get(f"/api/layouts/{layout}/pieces").json()["pieces"]
+    parts = page.request.get(f"/api/projects/{demo}").json()["parts"]
+    made = {
+        re.sub(r"·\d+$", "", name)
+        for p in pieces
+        if p["state"] == "finished"
+        for name in p["items"]
+    }
+    wanted = sum(p["quantity"] * p["layers"] for p in parts if p["stock"] == "board")
+    assert len(made) == wanted
+    context.close()
