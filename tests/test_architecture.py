@@ -151,7 +151,6 @@ LONG = {
     "core/layout/search/ruin_and_recreate.py": "one method with its neighbourhoods",
     "core/takeoff/patterns/cases.py": "a table of patterns",
     "core/takeoff/solids/oriented_box.py": "one algorithm of computational geometry",
-    "store/layouts.py": "one aggregate",
 }
 
 

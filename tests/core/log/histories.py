@@ -9,7 +9,7 @@ from vividplank.core.board import Defect
 from vividplank.core.job import Job
 from vividplank.core.layout.model.plan import Plan
 from vividplank.core.layout.search.search import Limits, search
-from vividplank.core.log.events import Did, Event, Found, Measured, Spoiled
+from vividplank.core.log.events import Cut, Did, Event, Found, Measured, Span, Spoiled
 from vividplank.core.log.replan import Remaining, remaining
 from vividplank.core.log.state import Wood, state
 from vividplank.core.measure import TICKS_PER_INCH as INCH
@@ -55,11 +55,18 @@ class Shop:
     def mishap(self, rng: random.Random) -> None:
         """Something happens to a piece that is there."""
         pieces = self.wood.pieces
-        if not pieces:
+        if all(h.state == "cut" for h in pieces.values()):
             return
-        mark = rng.choice(sorted(pieces))
+        mark = rng.choice(sorted(m for m, h in pieces.items() if h.state != "cut"))
         held = pieces[mark]
-        kind = rng.choice(("fault", "scrap", "stock", "thin"))
+        kind = rng.choice(("fault", "scrap", "stock", "thin", "cut"))
+        if kind == "cut" and held.state != "rack":
+            middle = held.piece.length // 2
+            spans = Span(f"{mark}-x", 0, middle), Span(f"{mark}-y", middle + INCH // 8, 2 * middle)
+            if spans[1].high > spans[1].low:
+                cut = Cut(n=self._n, does="crosscut", piece=mark, gives=spans)
+                self.events.append(cut)
+            return
         if kind == "thin" and held.state == "work":
             read = float(held.piece.thick - rng.randint(0, INCH // 4))
             self.events.append(

@@ -5,6 +5,7 @@ from typing import Any
 
 from vividplank.core.exchange.board_file import read_defect
 from vividplank.core.exchange.log_shape import (
+    CutShape,
     DidShape,
     FoundShape,
     LogShape,
@@ -12,11 +13,13 @@ from vividplank.core.exchange.log_shape import (
     SpoiledShape,
 )
 from vividplank.core.log.events import (
+    Cut,
     Did,
     Event,
     Found,
     LogError,
     Measured,
+    Span,
     Spoiled,
     Void,
     standing,
@@ -58,6 +61,15 @@ def _event(e: Any, unit: Unit) -> Event:
     if isinstance(e, DidShape):
         read = place(e.reading)
         return Did(**said, step=e.step, reading=read, passes=e.passes, minutes=e.minutes)
+    if isinstance(e, CutShape):
+        ends = ("x0", "x1") if e.does == "crosscut" else ("h0", "h1")
+        spans = []
+        for g in e.gives:
+            low, high = (place(getattr(g, end)) for end in ends)
+            if low is None or high is None or high <= low:
+                raise Refusal("$.events", f"event {e.n}: {g.piece} needs {ends[0]} under {ends[1]}")
+            spans.append(Span(g.piece, low, high))
+        return Cut(**said, does=e.does, piece=e.takes[0], gives=tuple(spans))
     if isinstance(e, MeasuredShape):
         value = e.value if e.what in _PLAIN else float(from_number(e.value, unit))
         x, y = place(e.x), place(e.y)
@@ -74,6 +86,14 @@ def _written(e: Event, unit: Unit) -> dict[str, Any]:
     if isinstance(e, Did):
         read = None if e.reading is None else to_number(e.reading, unit)
         found |= {"step": e.step, "reading": read, "passes": e.passes, "minutes": e.minutes}
+    elif isinstance(e, Cut):
+        ends = ("x0", "x1") if e.does == "crosscut" else ("h0", "h1")
+        gives = [
+            {"piece": g.piece}
+            | dict(zip(ends, (to_number(g.low, unit), to_number(g.high, unit)), strict=True))
+            for g in e.gives
+        ]
+        found |= {"kind": "did", "does": e.does, "takes": [e.piece], "gives": gives}
     elif isinstance(e, Measured):
         value = e.value if e.what in _PLAIN else to_number(round(e.value), unit)
         places = {k: v for k, v in (("x", e.x), ("y", e.y)) if v is not None}

@@ -1,8 +1,8 @@
 """The shape of log files, as the exchange page describes them. Lengths in the file's unit."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import Discriminator, Field, Tag
 
 from vividplank.core.exchange.derived import Length, Shape
 from vividplank.core.exchange.job_shape import DefectShape, Name, NotNegative
@@ -24,6 +24,23 @@ class DidShape(EventShape):
     reading: NotNegative | None = None
     passes: Annotated[int, Field(strict=True, ge=0, le=10_000)] | None = None
     minutes: NotNegative | None = None
+
+
+class CutPieceShape(Shape):
+    piece: Name
+    x0: NotNegative | None = None
+    x1: NotNegative | None = None
+    h0: NotNegative | None = None
+    h1: NotNegative | None = None
+
+
+class CutShape(EventShape):
+    """A cut no route asked for: pieces by x0, x1 of a crosscut, by h0, h1 of a rip."""
+
+    kind: Literal["did"]
+    does: Literal["crosscut", "rip"]
+    takes: Annotated[list[Name], Field(min_length=1, max_length=1)]
+    gives: Annotated[list[CutPieceShape], Field(min_length=1, max_length=50)]
 
 
 class MeasuredShape(EventShape):
@@ -54,6 +71,13 @@ class VoidShape(EventShape):
     event: _Number
 
 
+def _kind(event: Any) -> str | None:
+    """A step of the route that was done, or a cut that no route asked for, are both `did`."""
+    said = event if isinstance(event, dict) else vars(event)
+    kind = said.get("kind")
+    return "cut" if kind == "did" and "does" in said else kind
+
+
 class LogShape(Shape):
     """A log: what happened to the wood of a job, in order."""
 
@@ -62,7 +86,12 @@ class LogShape(Shape):
     unit: Literal["in", "mm"]
     events: list[
         Annotated[
-            DidShape | MeasuredShape | FoundShape | SpoiledShape | VoidShape,
-            Field(discriminator="kind"),
+            Annotated[DidShape, Tag("did")]
+            | Annotated[CutShape, Tag("cut")]
+            | Annotated[MeasuredShape, Tag("measured")]
+            | Annotated[FoundShape, Tag("found")]
+            | Annotated[SpoiledShape, Tag("spoiled")]
+            | Annotated[VoidShape, Tag("void")],
+            Discriminator(_kind),
         ]
     ]

@@ -39,6 +39,25 @@ class Did(_Event):
     kind: Literal["did"] = "did"
 
 
+@dataclass(frozen=True)
+class Span:
+    """What lies between two places of a piece along it (crosscut) or across it (rip)."""
+
+    piece: Name
+    low: NotNegativeTicks
+    high: NotNegativeTicks
+
+
+@dataclass(frozen=True, kw_only=True)
+class Cut(_Event):
+    """A cut that no route asked for: what it gives is for nothing yet."""
+
+    does: Literal["crosscut", "rip"]
+    piece: Name
+    gives: Annotated[tuple[Span, ...], Field(min_length=1, max_length=50)]
+    kind: Literal["cut"] = "cut"
+
+
 @dataclass(frozen=True, kw_only=True)
 class Measured(_Event):
     """What a tool showed; lengths in ticks, moisture in percent."""
@@ -79,7 +98,7 @@ class Void(_Event):
     kind: Literal["void"] = "void"
 
 
-Event = Did | Measured | Found | Spoiled | Void
+Event = Did | Cut | Measured | Found | Spoiled | Void
 _EVENT: TypeAdapter[Event] = TypeAdapter(Annotated[Event, Field(discriminator="kind")])
 
 

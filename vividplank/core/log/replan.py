@@ -24,7 +24,7 @@ from vividplank.core.milling.route.built import whole_of
 from vividplank.core.yields.keeping import offcut, worth_keeping
 
 #: Why a piece is not what it was for any more.
-Reason = Literal["spoiled", "fault", "size", "list", "with"]
+Reason = Literal["spoiled", "cut", "fault", "size", "list", "with"]
 #: What a piece measures may be so many ticks under what is wanted: a sheet of paper.
 _PAPER = 32
 
@@ -120,7 +120,7 @@ def remaining(
                 there[f.piece].step,
                 f.then,
                 f.items,
-                _label(f.piece, before) if f.then == "stock" else "",
+                _label(f.piece, before) if f.then == "stock" and f.reason != "cut" else "",
             )
             for f in freed
         ),
@@ -233,6 +233,8 @@ def _freed(now: Job, before: Job, plan: Plan, there: Mapping[str, Held]) -> tupl
 
 
 def _reason(now: Job, before: Job, held: Held) -> tuple[Reason | None, Then, str]:
+    if held.state == "cut":
+        return "cut", "stock", ""
     if held.spoiled:
         return "spoiled", held.spoiled, held.why
     if held.state in ("rack", "offcut"):
@@ -279,7 +281,7 @@ def _stock(
 ) -> tuple[Board, ...]:
     """What cut boards have left, as boards under their own marks."""
     keep = now.shop.keep
-    usable = {f.piece for f in freed if f.then == "stock"}
+    usable = {f.piece for f in freed if f.then == "stock" and f.reason != "cut"}
     usable |= {
         mark
         for mark, h in there.items()

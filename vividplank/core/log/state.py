@@ -8,14 +8,26 @@ from typing import Literal
 from vividplank.core.board import Defect
 from vividplank.core.job import Job
 from vividplank.core.layout.model.plan import Item, Plan
-from vividplank.core.log.events import Did, Event, Found, LogError, Measured, Spoiled, Then
+from vividplank.core.log.events import (
+    Cut as CutUp,
+)
+from vividplank.core.log.events import (
+    Did,
+    Event,
+    Found,
+    LogError,
+    Measured,
+    Spoiled,
+    Then,
+)
 from vividplank.core.milling import Route
 from vividplank.core.milling.model.step import Step
 from vividplank.core.piece import Cut, Face, Piece, piece_of_board
+from vividplank.core.piece import operations as op
 from vividplank.core.yields.ledger import Ledger
 
-#: `rack`: a board nobody has cut. `offcut`: for nothing yet, and worth keeping.
-PieceState = Literal["rack", "work", "finished", "offcut"]
+#: `rack`: a board nobody has cut. `offcut`: for nothing yet. `cut`: into others, as no route asked.
+PieceState = Literal["rack", "work", "finished", "offcut", "cut"]
 Lengths = Mapping[str, int]
 
 
@@ -119,12 +131,16 @@ def state(
         spare += route.kept
     _finished(pieces, steps.values(), done, {p.mark for p in spare})
     for piece in ledger.kept:
+        if (piece.mark, ledger.left_by[piece.mark]) in closed:
+            continue
         pieces.setdefault(piece.mark, Held(piece, (), "offcut", ledger.left_by[piece.mark]))
     known = {mark for s in steps.values() for mark in s.takes} | {c.piece for c in plan.closed}
     known |= {g.piece for s in steps.values() for g in s.gives} | set(pieces)
+    known |= {span.piece for e in events if isinstance(e, CutUp) for span in e.gives}
     for seen in events:
         if isinstance(seen, Measured | Found | Spoiled) and seen.piece not in known and strict:
             raise LogError(seen.n, f"is about {seen.piece}; expected a piece there is")
+    _cut_up(pieces, events, {c.piece for c in plan.closed}, strict)
     _observed(pieces, steps, events)
     whole = {mark for mark, held in pieces.items() if held.state == "rack"}
     return Wood(pieces, done, frozenset(b.id for b in job.boards if b.id not in whole))
@@ -163,6 +179,29 @@ def _finished(
         if held.state == "work" and mark not in wanted:
             ended: PieceState = "offcut" if mark in spare or not held.items else "finished"
             pieces[mark] = replace(held, state=ended)
+
+
+def _cut_up(
+    pieces: dict[str, Held], events: Iterable[Event], closed: Collection[str], strict: bool
+) -> None:
+    """Cuts beside every route, on the pieces that are there."""
+    for event in events:
+        if not isinstance(event, CutUp):
+            continue
+        held = pieces.get(event.piece)
+        if held is None or held.state == "cut":
+            if strict and event.piece not in closed:
+                raise LogError(event.n, f"cuts {event.piece}; expected a piece there is")
+            continue
+        pieces[event.piece] = replace(held, state="cut")
+        wood = held.body
+        for span in event.gives:
+            if event.does == "crosscut":
+                made = op.crosscut(wood, span.piece, span.low, span.high)
+            else:
+                lines = [op.along(wood, h, 0.0) for h in (span.low, span.high)]
+                made = op.rip(wood, span.piece, lines[0], lines[1])
+            pieces[span.piece] = Held(made, (), "offcut", held.step)
 
 
 def _observed(pieces: dict[str, Held], steps: Mapping[str, Step], events: Iterable[Event]) -> None:

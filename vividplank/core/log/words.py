@@ -1,6 +1,6 @@
 """What happened, and what planning again found, in sentences for the reader."""
 
-from vividplank.core.log.events import Did, Event, Found, Measured, Spoiled
+from vividplank.core.log.events import Cut, Did, Event, Found, Measured, Spoiled
 from vividplank.core.log.replan import Freed
 from vividplank.core.measure import System, written
 
@@ -25,6 +25,9 @@ def happened(event: Event, system: System) -> str:
     if isinstance(event, Spoiled):
         then = "scrap" if event.then == "scrap" else "what is left may serve"
         return f"{event.piece} spoiled ({event.why}): {then}"
+    if isinstance(event, Cut):
+        made = ", ".join(span.piece for span in event.gives)
+        return f"{event.piece} cut into {made}, as no step asked"
     if isinstance(event, Measured):
         if event.what == "moisture":
             return f"{event.piece} measured: moisture {event.value:g} %"
@@ -37,6 +40,7 @@ def freed(piece: Freed) -> str:
     """Why a piece is not what it was for any more, and what becomes of it."""
     reasons = {
         "spoiled": f"{piece.piece} was spoiled ({piece.why})",
+        "cut": f"{piece.piece} was cut otherwise",
         "fault": f"{fault(piece.why or 'fault')} was found in {piece.piece}",
         "size": f"{piece.piece} measures less than its parts want",
         "list": f"{piece.piece} no longer fits what the list wants",

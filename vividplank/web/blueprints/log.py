@@ -53,7 +53,11 @@ def get_pieces(path: LayoutPath) -> Response:
         layout = layouts.load(opened, path.layout)
         found = log.wood(opened, layout)
     return answer.body(
-        HeldBodies(pieces=[_piece(mark, h, layout.job) for mark, h in found.pieces.items()])
+        HeldBodies(
+            pieces=[
+                _piece(mark, h, layout.job) for mark, h in found.pieces.items() if h.state != "cut"
+            ]
+        )
     )
 
 
