@@ -107,3 +107,18 @@ def test_a_length_is_divided(page: Page) -> None:
     sheet.get_by_label("How many").fill("7")
     sheet.get_by_label("How many").press("Enter")
     expect(sheet.locator("rect.thing")).to_have_count(7)
+
+
+def test_the_header_of_a_long_list_stays_in_view(page: Page, demo: int) -> None:
+    page.set_viewport_size({"width": 1024, "height": 480})
+    page.goto(f"/project/{demo}/list")
+    last = page.locator("tr[data-part]").last
+    last.scroll_into_view_if_needed()
+    expect(last).to_be_in_viewport()
+    header = page.get_by_role("columnheader", name="Thickness")
+    expect(header).to_be_in_viewport(ratio=0.9)
+    covered = header.evaluate(
+        "th => { const r = th.getBoundingClientRect();"
+        " return th.contains(document.elementFromPoint(r.x + r.width / 2, r.y + r.height / 2)); }"
+    )
+    assert covered

@@ -2,8 +2,11 @@
 stated.
 """
 
+import re
+
 from playwright.sync_api import Page, expect
 
+from tests.browser.fields import choose
 from tests.browser.test_newcomer import paste
 
 PHONE = {"width": 390, "height": 844}
@@ -140,3 +143,13 @@ def test_answers_outlive_a_reload_the_phone_s_back_and_leaving(page: Page) -> No
     page.get_by_role("link", name="Record one in the yard").click()
     thumb.on("Next", "Next")
     expect(page.get_by_text("7 1/4")).to_be_visible()
+
+
+def test_a_wood_the_list_does_not_have(page: Page) -> None:
+    thumb = yard(page)
+    choose(page, "Another wood", "beech")
+    expect(page.get_by_role("button", name="beech", exact=True)).to_have_class(re.compile("on"))
+    thumb.on("Next")
+    page.reload()
+    page.get_by_role("button", name="Back", exact=True).click()
+    expect(page.get_by_role("button", name="beech", exact=True)).to_have_class(re.compile("on"))

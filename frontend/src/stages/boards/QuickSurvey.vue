@@ -7,6 +7,7 @@ import { useProject } from "../../api/project";
 import BoardDrawing from "../../board/BoardDrawing.vue";
 import WarpSketch from "../../board/WarpSketch.vue";
 import { useWidth } from "../../controls/width";
+import WoodField from "../../controls/fields/WoodField.vue";
 import { isMetric, show, TICKS_PER_INCH as IN, TICKS_PER_MM as MM, showAbout } from "../../measure";
 import { forget, keep, kept } from "./draft";
 import { useLook } from "./look";
@@ -196,6 +197,13 @@ async function put(): Promise<void> {
           {{ w }}
         </button>
       </div>
+      <WoodField
+        class="other"
+        label="Another wood"
+        placeholder="find or type it"
+        :model-value="woods.includes(q.species) ? '' : q.species"
+        @update:model-value="$event && (q = { ...q, species: $event })"
+      />
       <h2>Sold as</h2>
       <div class="chips">
         <button
@@ -299,6 +307,10 @@ async function put(): Promise<void> {
 </template>
 
 <style scoped>
+.other {
+  margin: 0.7rem 0;
+  max-width: 22rem;
+}
 .yard {
   max-width: 520px;
   min-height: 100dvh;

@@ -153,6 +153,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
 
 <style scoped>
 .chalk {
+  overflow-x: clip;
   padding: 0.8rem 1.2rem 3rem;
 }
 header {
@@ -167,6 +168,21 @@ nav {
   display: flex;
   flex-wrap: wrap;
   gap: 0.4rem;
+}
+@media (max-width: 640px) {
+  nav {
+    order: 3;
+    flex: 1 0 100%;
+    flex-wrap: nowrap;
+    overflow-x: auto;
+    padding: 4px 0;
+  }
+  nav > * {
+    flex: none;
+  }
+  header {
+    justify-content: space-between;
+  }
 }
 nav small {
   font-weight: 500;

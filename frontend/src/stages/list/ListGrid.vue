@@ -511,10 +511,16 @@ const columns = COLUMNS.length;
 
 <style scoped>
 .scroll {
-  overflow-x: auto;
+  overflow: auto;
   background: var(--paper);
   border: 2px solid var(--ink);
   min-height: 12rem;
+}
+/* A long list scrolls in itself, under its own header. */
+@media (min-width: 641px) {
+  .scroll {
+    max-height: calc(100dvh - var(--tape-high) - 5rem);
+  }
 }
 .grid {
   width: 100%;
@@ -523,6 +529,7 @@ const columns = COLUMNS.length;
 .grid th {
   position: sticky;
   top: 0;
+  z-index: 2;
   text-align: left;
   font-size: 0.8rem;
   font-weight: 600;
@@ -643,7 +650,28 @@ select.cell {
 .plus {
   padding-left: 0.6rem !important;
 }
+@media (pointer: coarse) {
+  .cell,
+  .x,
+  .w-name {
+    min-height: 44px;
+  }
+  .x {
+    min-width: 44px;
+  }
+  .tick {
+    width: 44px;
+  }
+  .tick input,
+  .panel input[type="checkbox"] {
+    width: 30px;
+    height: 44px;
+  }
+}
 @media print {
+  .scroll {
+    max-height: none;
+  }
   .draft,
   .tick,
   .ends {

@@ -19,6 +19,8 @@ const props = defineProps<{
   system: System;
   /** The pieces of the step in hand come first. */
   marks: string[];
+  /** What was just read of the piece, where a reading stopped the work. */
+  read?: { what: "thickness" | "width" | "length"; value: number };
 }>();
 const open = defineModel<boolean>({ required: true });
 const emit = defineEmits<{ replan: [] }>();
@@ -84,7 +86,9 @@ watch(mark, () => (at.value = null));
 function begin(): void {
   told.value = undefined;
   at.value = null;
-  value.value = null;
+  kind.value = props.read ? "measured" : "found";
+  what.value = props.read?.what ?? "thickness";
+  value.value = props.read?.value ?? null;
   note.value = "";
 }
 watch(open, (now) => now && begin());

@@ -134,6 +134,12 @@ const gone = computed(() =>
   (layout.value?.standing?.plan?.closed ?? []).flatMap((c) => c.items.map((i) => itemName(i))),
 );
 
+/** What a reading that stopped the work says of the piece. */
+const stopped = computed(() => {
+  const what = (["thickness", "width", "length"] as const).find((d) => d === step.value?.dimension);
+  const read = run.value?.verdict?.state === "stop" ? run.value.reading : null;
+  return what && read ? { what, value: read } : undefined;
+});
 function finish(): void {
   const was = step.value!;
   const minutes = run.value ? (Date.now() - run.value.began) / 60_000 : null;
@@ -287,10 +293,8 @@ const button = computed(() => {
               <li v-for="w in run.verdict.ways" :key="w"><Fig :text="w" /></li>
             </ul>
             <div class="after">
-              <button class="act" @click="again">Read it again</button
-              ><RouterLink class="act" :to="{ name: 'layout', params: { project: pk } }"
-                >To the layout</RouterLink
-              >
+              <button class="act" @click="again">Read it again</button>
+              <button v-if="stopped" class="act" @click="happened = true">Write it in the log</button>
             </div>
           </template>
         </div>
@@ -352,6 +356,7 @@ const button = computed(() => {
         :layout="data.layout"
         :system="data.system"
         :marks="step.done ? step.gives : step.takes"
+        :read="stopped"
         @replan="rest?.plan()"
       />
       <footer>

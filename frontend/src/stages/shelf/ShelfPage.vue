@@ -93,7 +93,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
           placeholder="What are you making?"
           maxlength="200"
       /></label>
-      <ChoiceField v-model="system" label="Measured in" :options="SYSTEMS" />
+      <ChoiceField v-model="system" class="units" label="Measured in" :options="SYSTEMS" />
       <button class="act lead">Start</button>
       <label class="act"
         >Open a job file<input class="sr" type="file" accept=".json,application/json" @change="bring"
@@ -133,6 +133,9 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
 </template>
 
 <style scoped>
+.units {
+  min-width: 11rem;
+}
 .shelf {
   max-width: 62rem;
   margin: 0 auto;

@@ -245,6 +245,9 @@ const SYSTEMS = [
 .feet {
   font-size: 0.92rem;
 }
+.carry {
+  min-width: 9rem;
+}
 @media (max-width: 900px) {
   .boards li {
     grid-template-columns: minmax(0, 1fr) auto;
