@@ -87,6 +87,9 @@ def test_a_nail_at_the_machine_by_touch_and_the_piece_to_its_end(
     assert left(page, demo)[1] == []
     account = page.request.get(f"/api/projects/{demo}/account").json()
     assert account["rough"] == pytest.approx(sum(account["where"].values()))
+    # Where all is done, what was planned has happened, and nothing is in work any more.
+    assert account["so_far"]["where"] == pytest.approx(account["where"])
+    assert account["so_far"]["where"]["in work"] == 0
     pieces = page.request.get(f"/api/layouts/{layout}/pieces").json()["pieces"]
     parts = page.request.get(f"/api/projects/{demo}").json()["parts"]
     made = {

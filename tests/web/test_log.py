@@ -91,6 +91,13 @@ def test_a_nail_at_the_jointer_and_the_rest_is_planned_round_it(
     assert mark not in {b["board"] for b in books["boards"]}  # its wood is charged to its board
     assert books["rough"] == pytest.approx(sum(books["where"].values()))
 
+    # What has really come of the boards cut so far stands beside what was planned for them.
+    far = books["so_far"]
+    assert far["rough"] == pytest.approx(sum(far["where"].values()))
+    assert far["rough"] == pytest.approx(sum(far["planned"].values()))
+    assert far["where"]["in work"] > 0 and far["planned"]["in work"] == 0
+    assert sum(machine["taken"] for machine in far["labour"]) == pytest.approx(9)
+
     # The event is taken back: the log keeps both.
     log = client.get(f"{base}/log").get_json()["events"]
     found = next(e for e in log if e["kind"] == "found")

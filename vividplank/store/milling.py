@@ -9,7 +9,7 @@ from datetime import datetime
 from statistics import median
 from typing import Any
 
-from sqlalchemy import select, update
+from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
 
 from vividplank.core.job import Job
@@ -109,6 +109,23 @@ def done(session: Session, layout: int) -> dict[str, Done]:
     """The steps ticked off, by key."""
     rows = session.scalars(select(StepDoneRow).where(StepDoneRow.layout == layout))
     return {r.key: Done(r.key, r.at, r.reading, r.minutes) for r in rows}
+
+
+@dataclass(frozen=True)
+class Time:
+    """Minutes that were foretold for some steps, and taken for them."""
+
+    foretold: float
+    taken: float
+
+
+def times(session: Session, layout: int) -> dict[str, Time]:
+    """The minutes of a layout's steps whose time is known, by machine."""
+    known = select(
+        StepDoneRow.machine, func.sum(StepDoneRow.foretold), func.sum(StepDoneRow.minutes)
+    ).where(StepDoneRow.layout == layout, StepDoneRow.minutes > 0, StepDoneRow.foretold > 0)
+    rows = session.execute(known.group_by(StepDoneRow.machine))
+    return {machine: Time(told or 0.0, taken or 0.0) for machine, told, taken in rows}
 
 
 def factors(session: Session) -> Factors:

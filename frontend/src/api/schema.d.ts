@@ -1472,6 +1472,7 @@ export interface components {
             rough: number;
             /** Share */
             share: number;
+            so_far: components["schemas"]["SoFarBody"] | null;
             /** Stale */
             stale: boolean;
             /** Where */
@@ -2518,7 +2519,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "rack" | "work" | "finished" | "offcut";
+            state: "rack" | "work" | "finished" | "offcut" | "cut";
             /** Thickness */
             thickness: number;
             /** Width */
@@ -2713,6 +2714,21 @@ export interface components {
              * @default 1016
              */
             rip: number;
+        };
+        /**
+         * LabourBody
+         * @description Minutes at a machine: planned for all steps, foretold for those whose time is known, and
+         *     taken for these.
+         */
+        LabourBody: {
+            /** Foretold */
+            foretold: number;
+            /** Machine */
+            machine: string;
+            /** Planned */
+            planned: number;
+            /** Taken */
+            taken: number;
         };
         /**
          * LayoutAnswer
@@ -4540,6 +4556,27 @@ export interface components {
             }[];
             /** Width */
             width: number;
+        };
+        /**
+         * SoFarBody
+         * @description What has really happened to the boards that have been cut into, beside what was planned for
+         *     all of them; board feet by category.
+         */
+        SoFarBody: {
+            /** Boards */
+            boards: string[];
+            /** Labour */
+            labour: components["schemas"]["LabourBody"][];
+            /** Planned */
+            planned: {
+                [key: string]: number;
+            };
+            /** Rough */
+            rough: number;
+            /** Where */
+            where: {
+                [key: string]: number;
+            };
         };
         /**
          * Source

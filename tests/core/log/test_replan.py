@@ -62,8 +62,10 @@ def holds(shop: Shop, left: Remaining, before: set[str], done: set[str]) -> None
     # The books close over all of it, and charge what was bought.
     books = account(shop.job, made, shop.plan.closed)
     assert {b.board for b in books.boards} <= {b.id for b in shop.job.boards}
-    for board in books.boards:
+    real = account(shop.job, made, shop.plan.closed, wood.done)
+    for board in (*books.boards, *real.boards):
         assert sum(board.where.values()) == board.rough
+        assert min(board.where.values()) >= -board.rough / 2000, board.where
 
 
 def laid_wood(shop: Shop) -> dict:  # type: ignore[type-arg]

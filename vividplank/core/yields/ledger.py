@@ -33,6 +33,7 @@ CATEGORIES = (
     "chips",
     "edge waste",
     "lost to error",
+    "in work",
 )
 #: What takes chips, by what is done.
 _CHIPS = {
@@ -107,17 +108,27 @@ class Account:
         return self.where["parts"] / self.rough if self.rough else 0.0
 
 
-def account(job: Job, routes: Iterable[Route], closed: Sequence[Closed] = ()) -> Account:
+def account(
+    job: Job,
+    routes: Iterable[Route],
+    closed: Sequence[Closed] = (),
+    done: Collection[str] | None = None,
+) -> Account:
     """The account of the boards these routes cut; boards left in the rack are not in it. What is
-    `closed` of the plan is scrap, or serves for something else.
+    `closed` of the plan is scrap, or serves for something else. With `done` it is that of these
+    steps alone, and of the boards they have cut: pieces that other steps take are in work.
     """
     ledger = Ledger(job, closed)
     spare: set[str] = set()
+    working: set[str] = set()
     for route in routes:
         spare |= {piece.mark for piece in route.kept}
         for step in route.steps:
-            ledger.enter(step)
-    ledger.close(spare)
+            if done is None or step.key in done:
+                ledger.enter(step)
+            else:
+                working |= set(step.takes)
+    ledger.close(spare, working)
     by_board: defaultdict[str, list[Entry]] = defaultdict(list)
     for entry in ledger.entries:
         by_board[entry.board].append(entry)
@@ -231,14 +242,17 @@ class Ledger:
         self._put(shares, "defects", faulty, step)
         self._put(shares, "end trim" if axis == "crosscut" else "edge waste", whole - faulty, step)
 
-    def close(self, spare: Collection[str] = ()) -> None:
-        """What is there when all is done: finished parts, pieces that are to `spare`, and those
-        that wait for others to be glued to.
+    def close(self, spare: Collection[str] = (), working: Collection[str] = ()) -> None:
+        """What is there in the end: finished parts, pieces that are to `spare`, those that wait for
+        others to be glued to, and those still in work.
         """
         for mark, piece in self._there.items():
             shares = self._origin[mark]
             whole = volume(piece)
             part = self._part.get(mark)
+            if mark in working:
+                self._put(shares, "in work", whole, "", mark)
+                continue
             if mark in self._then:
                 lost = self._then[mark] == "scrap"
                 self._put(shares, "lost to error" if lost else "offcuts kept", whole, "", mark)

@@ -1,15 +1,29 @@
 """Books: where the wood goes by the steps of the standing plan."""
 
+from collections import defaultdict
+from collections.abc import Collection, Mapping, Sequence
+
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from vividplank.core.milling import routes
+from vividplank.core.layout.model.plan import Plan
+from vividplank.core.milling import Route, routes
 from vividplank.core.timber import cubic_board_feet
 from vividplank.core.yields import CATEGORIES, OPERATIONS, account
+from vividplank.core.yields.ledger import Account
 from vividplank.store import layouts, milling, projects
 from vividplank.store.database import session
+from vividplank.store.layouts import Layout
+from vividplank.store.milling import Time
 from vividplank.web import answer
-from vividplank.web.schemas.project import AccountBody, BoardAccountBody, ProjectPath, TroubleBody
+from vividplank.web.schemas.project import (
+    AccountBody,
+    BoardAccountBody,
+    LabourBody,
+    ProjectPath,
+    SoFarBody,
+    TroubleBody,
+)
 
 area = APIBlueprint(
     "books", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody}
@@ -22,7 +36,10 @@ def get_account(path: ProjectPath) -> Response:
         project = projects.load(opened, path.project)
         layout, plan = layouts.standing_plan(opened, path.project)
         how = milling.of_project(opened, path.project, layout.job)
-    found = account(layout.job, routes(layout.job, plan, how), plan.closed)
+        times = milling.times(opened, layout.pk)
+        done = layouts.steps_done(opened, layout.pk)
+    made = routes(layout.job, plan, how)
+    found = account(layout.job, made, plan.closed)
     bought = cubic_board_feet(sum(b.rough for b in found.boards if b.price))
     parts = cubic_board_feet(found.where["parts"])
     price = float(found.price)
@@ -50,7 +67,42 @@ def get_account(path: ProjectPath) -> Response:
             chips={k: _feet(v) for k, v in found.chips.items()},
             per_foot_bought=price / float(bought) if bought else None,
             per_foot_of_parts=price / float(parts) if parts else None,
+            so_far=_so_far(layout, plan, made, found, done, times) if done else None,
         )
+    )
+
+
+def _so_far(
+    layout: Layout,
+    plan: Plan,
+    made: Sequence[Route],
+    planned: Account,
+    done: Collection[str],
+    times: Mapping[str, Time],
+) -> SoFarBody:
+    real = account(layout.job, made, plan.closed, done)
+    cut = {b.board for b in real.boards}
+    foretold = {
+        name: sum(b.where[name] for b in planned.boards if b.board in cut) for name in CATEGORIES
+    }
+    whole: defaultdict[str, float] = defaultdict(float)
+    for step in (s for r in made for s in r.steps):
+        whole[step.machine] += step.minutes
+    nothing = Time(0.0, 0.0)
+    return SoFarBody(
+        boards=sorted(cut),
+        rough=_feet(real.rough),
+        planned={k: _feet(v) for k, v in foretold.items()},
+        where={k: _feet(v) for k, v in real.where.items()},
+        labour=[
+            LabourBody(
+                machine=machine,
+                planned=round(minutes, 1),
+                foretold=round(times.get(machine, nothing).foretold, 1),
+                taken=round(times.get(machine, nothing).taken, 1),
+            )
+            for machine, minutes in sorted(whole.items(), key=lambda m: -m[1])
+        ],
     )
 
 

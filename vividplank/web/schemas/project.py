@@ -174,6 +174,29 @@ class BoardAccountBody(Body):
     chips: dict[str, float]
 
 
+class LabourBody(Body):
+    """Minutes at a machine: planned for all steps, foretold for those whose time is known, and
+    taken for these.
+    """
+
+    machine: str
+    planned: float
+    foretold: float
+    taken: float
+
+
+class SoFarBody(Body):
+    """What has really happened to the boards that have been cut into, beside what was planned for
+    all of them; board feet by category.
+    """
+
+    boards: list[str]
+    rough: float
+    planned: dict[str, float]
+    where: dict[str, float]
+    labour: list[LabourBody]
+
+
 class AccountBody(Body):
     """Board feet by category, the chips of them by operation; `per_foot_bought`,
     `per_foot_of_parts` in the shop's money.
@@ -190,6 +213,7 @@ class AccountBody(Body):
     chips: dict[str, float]
     per_foot_bought: float | None
     per_foot_of_parts: float | None
+    so_far: SoFarBody | None
 
 
 class WoodBody(Body):

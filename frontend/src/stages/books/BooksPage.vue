@@ -23,6 +23,15 @@ const most = computed(() => Math.max(1, ...(data.value?.boards.map((b) => b.roug
 const sum = computed(() => Object.values(data.value?.where ?? {}).reduce((a, b) => a + b, 0));
 /** What machine took the chips, where it took any. */
 const taken = computed(() => Object.entries(data.value?.chips ?? {}).filter(([, feet]) => feet > 0.0005));
+/** Of the boards that have been cut into: what was planned for them, and what has come of it so far. */
+const real = computed(() => {
+  const far = data.value?.so_far;
+  if (!far) return [];
+  return data
+    .value!.categories.map((name) => ({ name, planned: far.planned[name]!, so_far: far.where[name]! }))
+    .filter((r) => r.planned > 0.0005 || r.so_far > 0.0005);
+});
+const worked = computed(() => data.value?.so_far?.labour.filter((l) => l.planned > 0) ?? []);
 const slug = (c: string) => c.replaceAll(" ", "-");
 </script>
 
@@ -141,8 +150,55 @@ const slug = (c: string) => c.replaceAll(" ", "-");
       </section>
       <p class="soft closes" data-closes>
         The categories add up to {{ sum.toFixed(4) }} board feet of {{ data.rough.toFixed(4) }} rough: the
-        account closes. This is what the plan expects; nothing has been weighed against the shop yet.
+        account closes. This is what the plan expects.
       </p>
+      <section v-if="data.so_far" class="far" aria-labelledby="so-far">
+        <h2 id="so-far">As it has really gone so far</h2>
+        <p class="soft">
+          {{ data.so_far.boards.join(", ") }}: {{ data.so_far.rough.toFixed(2) }} board feet cut into. What is
+          in work becomes something else yet.
+        </p>
+        <div class="beside">
+          <table class="ruled">
+            <thead>
+              <tr>
+                <th>Where the wood went, bd ft</th>
+                <th class="num">planned</th>
+                <th class="num">so far</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="r in real" :key="r.name">
+                <td><span class="swatch" :class="slug(r.name)" /> {{ r.name }}</td>
+                <td class="num">{{ r.planned.toFixed(2) }}</td>
+                <td class="num">
+                  <b>{{ r.so_far.toFixed(2) }}</b>
+                </td>
+              </tr>
+            </tbody>
+          </table>
+          <table class="ruled">
+            <thead>
+              <tr>
+                <th>Minutes at the machines</th>
+                <th class="num">all of it</th>
+                <th class="num">foretold for what is done</th>
+                <th class="num">taken for it</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="l in worked" :key="l.machine">
+                <td>{{ l.machine }}</td>
+                <td class="num">{{ l.planned.toFixed(0) }}</td>
+                <td class="num">{{ l.foretold ? l.foretold.toFixed(0) : "–" }}</td>
+                <td class="num">
+                  <b>{{ l.taken ? l.taken.toFixed(0) : "–" }}</b>
+                </td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+      </section>
     </template>
   </section>
 </template>
@@ -223,6 +279,22 @@ const slug = (c: string) => c.replaceAll(" ", "-");
 }
 .lost-to-error {
   background: var(--ink);
+}
+.in-work {
+  background: var(--chalk-wash);
+}
+.far {
+  margin-top: 2rem;
+}
+.beside {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 1.4rem 3rem;
+  align-items: flex-start;
+}
+.beside .swatch {
+  display: inline-block;
+  vertical-align: -3px;
 }
 .scroll {
   overflow-x: auto;
