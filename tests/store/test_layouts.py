@@ -219,7 +219,10 @@ def test_what_was_milled_is_milled_in_the_plan_made_from_it(project: int) -> Non
         (taken,) = milling.done(opened, by_hand.pk).values()
         assert (taken.reading, taken.minutes) == (127, 2.5)
         from_file = layouts.keep(opened, project, HAND_JOB, HAND_PLAN, "file")
-        assert layouts.steps_done(opened, from_file.pk) == set()
+        assert layouts.steps_done(opened, from_file.pk) == {"B1/rough-length"}  # it cuts B1 alike
+        without_it = replace(HAND_PLAN, boards=HAND_PLAN.boards[1:])
+        otherwise = layouts.keep(opened, project, HAND_JOB, without_it, "file")
+        assert layouts.steps_done(opened, otherwise.pk) == set()
 
 
 def test_what_is_held_goes_with_the_next_search(project: int) -> None:

@@ -143,3 +143,22 @@ def test_no_plan_from_before_undoes_a_cut(
     refused = client.post(f"/api/projects/{project['pk']}/layout/undo")
     assert refused.status_code == 409 and "cut since" in refused.get_json()["what"]
     assert client.post(f"/api/layouts/{plan['pk']}/stand").status_code == 422
+
+
+def test_a_fault_of_a_board_nobody_has_cut_is_of_its_survey(
+    client: FlaskClient, asked: list[int], stood: Stood
+) -> None:
+    project, plan = stood
+    there = pieces(client, plan["pk"])
+    mark = next(m for m, p in there.items() if p["state"] == "rack")
+    said = client.post(f"/api/layouts/{plan['pk']}/events", json=metal(there[mark]))
+    assert said.status_code == 201
+    board = next(
+        b
+        for b in client.get(f"/api/projects/{project['pk']}").get_json()["boards"]
+        if b["id"] == mark
+    )
+    assert [d["kind"] for d in board["defects"]].count("metal") == 1
+    now = replan(client, project)
+    board = next(b for b in now["boards"] if b["id"] == mark)
+    assert [d["kind"] for d in board["defects"]].count("metal") == 1

@@ -1,7 +1,7 @@
 """Layouts: searches asked for, their progress, their plans, and the steps done of them."""
 
 import json
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, replace
 from decimal import Decimal
 
@@ -112,9 +112,26 @@ def keep(
     session.add(row)
     _hold(row, job, plan)
     session.flush()
-    if before:  # what was milled is milled
-        carry(session, before.pk, row.pk)
+    done = steps_done(session, before.pk) if before else set()
+    if before and done and (made_by == "hand" or _leaves(read(before), done, plan)):
+        carry(session, before.pk, row.pk)  # what was milled is milled
     return read(row)
+
+
+def _leaves(before: Layout, done: Collection[str], plan: Plan) -> bool:
+    """Whether a plan leaves what these steps have cut as the one before had it."""
+    assert before.plan
+    cut = {b.board: b.segments for b in plan.boards}
+    was = {b.board: b.segments for b in before.plan.boards}
+    return all(cut.get(b) == was[b] for b in boards_of(before.plan, done))
+
+
+def boards_of(plan: Plan, keys: Collection[str]) -> set[str]:
+    """The boards whose own steps these are, by the marks they begin with."""
+    marks = {key.split("/")[0] for key in keys}
+    ids = sorted((b.board for b in plan.boards), key=len, reverse=True)
+    found = (next((i for i in ids if m == i or m.startswith(f"{i}.")), "") for m in marks)
+    return {i for i in found if i}
 
 
 def carry(session: Session, before: int, after: int) -> None:

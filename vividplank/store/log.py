@@ -12,6 +12,7 @@ from vividplank.core.layout.model.plan import Plan
 from vividplank.core.log.events import (
     Did,
     Event,
+    Found,
     Void,
     event_from_document,
     event_to_document,
@@ -60,6 +61,17 @@ def add(session: Session, project: int, layout: int | None, event: Event) -> Eve
     session.add(EventRow(project=project, n=event.n, layout=layout, document=document))
     session.flush()
     return event
+
+
+def survey(session: Session, project: int, found: Found) -> None:
+    """A fault found on a board nobody has cut belongs to its survey."""
+    now = projects.load(session, project)
+    board = next((b for b in now.job.boards if b.id == found.piece), None)
+    if board is None:
+        return
+    put = replace(board, defects=(*board.defects, found.defect))
+    change = Change(f"{found.defect.kind} found on {board.id}", put_boards=(Put(put),))
+    projects.edit(session, project, now.version, change)
 
 
 def void(session: Session, project: int, n: int) -> None:
@@ -139,8 +151,7 @@ def left(session: Session, project: int, now: Job) -> Remaining | None:
         return None
     made = _routes(session, layout)
     cut = session.scalars(select(BoardCutRow.board).where(BoardCutRow.layout == layout.pk)).all()
-    found = remaining(now, layout.job, layout.plan, made, events, cut, strict=False)
-    return found if found.begun or found.closed else None
+    return remaining(now, layout.job, layout.plan, made, events, cut, strict=False)
 
 
 def bring_in(session: Session, project: int) -> Remaining | None:

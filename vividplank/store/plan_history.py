@@ -1,7 +1,5 @@
 """The plans of a project before and after the one that stands: back, forth, and by name."""
 
-from collections.abc import Collection
-
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -10,6 +8,7 @@ from vividplank.core.layout.model.plan import Plan
 from vividplank.store.errors import NothingToUndo
 from vividplank.store.layouts import (
     Layout,
+    boards_of,
     carry,
     plans,
     read,
@@ -73,14 +72,6 @@ def being_cut(session: Session, layout: Layout) -> tuple[str, ...]:
         return ()
     done = steps_done(session, layout.pk)
     return tuple(sorted({*layout.fixings.begun, *boards_of(layout.plan, done)}))
-
-
-def boards_of(plan: Plan, keys: Collection[str]) -> set[str]:
-    """The boards whose own steps these are, by the marks they begin with."""
-    marks = {key.split("/")[0] for key in keys}
-    ids = sorted((b.board for b in plan.boards), key=len, reverse=True)
-    found = (next((i for i in ids if m == i or m.startswith(f"{i}.")), "") for m in marks)
-    return {i for i in found if i}
 
 
 def steps_back(session: Session, project: int) -> tuple[int, int]:

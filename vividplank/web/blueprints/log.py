@@ -80,6 +80,8 @@ def add_event(path: LayoutPath, body: HappenedBody) -> Response:
         if event.piece not in there:
             raise Refusal("$.event.piece", f"is {event.piece}; expected a piece there is now")
         kept = log.add(opened, layout.project, layout.pk, event)
+        if isinstance(event, Found) and there[event.piece].state == "rack":
+            log.survey(opened, layout.project, event)
         project = projects.load(opened, layout.project)
         held = log.wood(opened, layout).pieces[event.piece]
         rest = log.left(opened, layout.project, project.job.on_boards())

@@ -292,6 +292,10 @@ const slug = (c: string) => c.replaceAll(" ", "-");
   gap: 1.4rem 3rem;
   align-items: flex-start;
 }
+.beside table {
+  flex: 1 1 24rem;
+  width: auto;
+}
 .beside .swatch {
   display: inline-block;
   vertical-align: -3px;

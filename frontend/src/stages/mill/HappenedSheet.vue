@@ -69,8 +69,10 @@ const piece = computed(() => pieces.value?.find((p) => p.mark === mark.value));
 const choices = computed(() => {
   const there = pieces.value ?? [];
   const first = there.filter((p) => props.marks.includes(p.mark));
-  const rest = there.filter((p) => !props.marks.includes(p.mark) && p.state !== "rack");
-  return [...first, ...rest].map(
+  const others = there.filter((p) => !props.marks.includes(p.mark));
+  const cut = others.filter((p) => p.state !== "rack");
+  const whole = others.filter((p) => p.state === "rack");
+  return [...first, ...cut, ...whole].map(
     (p) => [p.mark, p.names.length ? `${p.mark}: ${p.names.join(", ")}` : p.mark] as const,
   );
 });
