@@ -98,6 +98,14 @@ def test_a_nail_at_the_jointer_and_the_rest_is_planned_round_it(
     assert far["where"]["in work"] > 0 and far["planned"]["in work"] == 0
     assert sum(machine["taken"] for machine in far["labour"]) == pytest.approx(9)
 
+    # Planned once more, nothing is done twice to what is a board by now.
+    made = client.post(f"{base}/layout", json={"seconds": 1}).get_json()
+    lay_out(made["pk"])
+    rest = client.get(f"{base}/rest").get_json()
+    assert rest["freed"] == [] and mark not in rest["begun"]
+    board = pieces(client, client.get(f"{base}/layout").get_json()["standing"]["pk"])[mark]
+    assert [f["kind"] for f in board["faults"]].count("metal") == 1
+
     # The event is taken back: the log keeps both.
     log = client.get(f"{base}/log").get_json()["events"]
     found = next(e for e in log if e["kind"] == "found")

@@ -131,7 +131,7 @@ _MOST_KNOWN = 8
 def _routes(session: Session, layout: Layout) -> tuple[Route, ...]:
     assert layout.plan
     how = milling.of_project(session, layout.project, layout.job)
-    key = (database_url(), layout.pk, repr(how))
+    key = (database_url(), layout.pk, f"{layout.made_from} {layout.cost} {how!r}")
     found = _known.get(key)
     if found is None:
         found = routes(layout.job, layout.plan, how)

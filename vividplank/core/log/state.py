@@ -141,7 +141,7 @@ def state(
         if isinstance(seen, Measured | Found | Spoiled) and seen.piece not in known and strict:
             raise LogError(seen.n, f"is about {seen.piece}; expected a piece there is")
     _cut_up(pieces, events, {c.piece for c in plan.closed}, strict)
-    _observed(pieces, steps, events)
+    _observed(pieces, steps, events, {c.board for c in plan.closed})
     whole = {mark for mark, held in pieces.items() if held.state == "rack"}
     return Wood(pieces, done, frozenset(b.id for b in job.boards if b.id not in whole))
 
@@ -204,9 +204,15 @@ def _cut_up(
             pieces[span.piece] = Held(made, (), "offcut", held.step)
 
 
-def _observed(pieces: dict[str, Held], steps: Mapping[str, Step], events: Iterable[Event]) -> None:
+def _observed(
+    pieces: dict[str, Held],
+    steps: Mapping[str, Step],
+    events: Iterable[Event],
+    freed: Collection[str],
+) -> None:
     """Readings, faults and mishaps of the pieces that are still there. What was seen of a piece
-    before it was cut up went with it.
+    before it was cut up went with it; what was seen of one that has been `freed` is in the board
+    it has become.
     """
     for event in events:
         if isinstance(event, Did):
@@ -214,7 +220,7 @@ def _observed(pieces: dict[str, Held], steps: Mapping[str, Step], events: Iterab
                 _read_at(pieces, steps[event.step], event)
             continue
         held = pieces.get(event.piece) if isinstance(event, Measured | Found | Spoiled) else None
-        if held is None:
+        if held is None or (held.state == "rack" and held.piece.mark in freed):
             continue
         if isinstance(event, Measured):
             if event.what in ("thickness", "width", "length"):
