@@ -1,8 +1,10 @@
 import vue from "@vitejs/plugin-vue";
-import { defineConfig } from "vite";
+import { defineConfig } from "vitest/config";
 
 export default defineConfig({
   plugins: [vue()],
+  // Its components bring their styles, which Node alone cannot load.
+  test: { server: { deps: { inline: [/element-plus.es.components.[^/]+.style/] } } },
   build: {
     // Fonts and pictures stay files: the content policy takes nothing inline.
     assetsInlineLimit: 0,

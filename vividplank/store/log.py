@@ -118,7 +118,7 @@ def wood(session: Session, layout: Layout) -> Wood:
     """The pieces there are now; NotFoundError where the layout has no plan."""
     if layout.plan is None:
         raise NotFoundError("this layout has no plan yet")
-    made = _routes(session, layout)
+    made = routes_of(session, layout)
     return state(layout.job, layout.plan, made, happened(session, layout), strict=False)
 
 
@@ -128,7 +128,7 @@ _known: dict[tuple[str, int, str], tuple[Route, ...]] = {}
 _MOST_KNOWN = 8
 
 
-def _routes(session: Session, layout: Layout) -> tuple[Route, ...]:
+def routes_of(session: Session, layout: Layout) -> tuple[Route, ...]:
     assert layout.plan
     how = milling.of_project(session, layout.project, layout.job)
     key = (database_url(), layout.pk, f"{layout.made_from} {layout.cost} {how!r}")
@@ -149,7 +149,7 @@ def left(session: Session, project: int, now: Job) -> Remaining | None:
     events = happened(session, layout)
     if not events and not layout.plan.closed:
         return None
-    made = _routes(session, layout)
+    made = routes_of(session, layout)
     cut = session.scalars(select(BoardCutRow.board).where(BoardCutRow.layout == layout.pk)).all()
     return remaining(now, layout.job, layout.plan, made, events, cut, strict=False)
 
