@@ -135,6 +135,7 @@ def test_a_tick_is_an_event_and_a_void_takes_it_back(client: FlaskClient, stood:
     ]
     file = client.get(f"{base}/log.json").get_json()
     assert file["format"] == "vivid-plank/log" and len(file["events"]) == 4
+    assert all(e["at"] for e in file["events"])
 
 
 def test_no_plan_from_before_undoes_a_cut(

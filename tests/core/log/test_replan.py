@@ -20,9 +20,10 @@ from vividplank.core.exchange.log_file import log_document, read_log
 from vividplank.core.exchange.route_file import route_document
 from vividplank.core.job import Job
 from vividplank.core.layout.model.audit import audit
+from vividplank.core.layout.model.plan import Closed, Unplaced
 from vividplank.core.layout.search.search import Limits, search
 from vividplank.core.log.events import Did
-from vividplank.core.log.replan import Remaining
+from vividplank.core.log.replan import Remaining, remaining
 from vividplank.core.milling import Milling, routes
 from vividplank.core.milling.route.routes import usual_milling
 from vividplank.core.piece.volume import volume
@@ -111,3 +112,22 @@ def test_the_settle_half_way(seed: int) -> None:
     before = keys(shop.routes)
     done = {e.step for e in shop.events if isinstance(e, Did)}
     holds(shop, shop.replan(), before, done)
+
+
+def test_what_is_closed_has_to_be_made_again() -> None:
+    shop = settle()
+    item = next(i for *_, i in shop.plan.items() if not i.stave)
+    lost = Closed("O1.1", "O1/rough-length", "scrap", (item,))
+    given_up = replace(shop.plan, closed=(lost,))
+    assert [v.rule for v in audit(shop.job, given_up)] == [7]
+    again = Unplaced(item.part, shop.job.part(item.part).quantity + 1, "no wood for it")
+    assert audit(shop.job, replace(given_up, unplaced=(again,))) == []
+
+
+def test_a_reading_that_is_within_what_the_step_takes_frees_nothing() -> None:
+    shop = settle()
+    step = next(s for r in shop.routes for s in r.steps if s.kind == "thickness")
+    for read, frees in ((step.stock_out - step.tolerance, False), (step.stock_out - 2000, True)):
+        shop.events = [Did(n=1, step=step.key, reading=read)]
+        left = remaining(shop.now, shop.job, shop.plan, shop.routes, shop.events)
+        assert [f.reason for f in left.freed] == (["size"] if frees else [])

@@ -268,6 +268,8 @@ def _large_enough(part: Part, held: Held, only: Collection[str] | None = None) -
         only = {"thickness"} & set(only if only is not None else ("thickness",))
     body = held.body
     wanted = {"length": part.length, "width": part.width, "thickness": part.thickness}
+    if part.fitted:  # it is as long as the work asks
+        wanted["length"] = 0
     real = {"length": body.length, "width": body.width, "thickness": body.thick}
     return all(real[name] >= wanted[name] - _PAPER for name in (wanted if only is None else only))
 

@@ -233,7 +233,10 @@ def _observed(
 
 
 def _read_at(pieces: dict[str, Held], step: Step, event: Did) -> None:
+    """What was read as a step was done, unless it is what the step was to give."""
     if event.reading is None or step.dimension not in ("thickness", "width", "length"):
+        return
+    if abs(event.reading - step.stock_out) <= max(step.tolerance, 1):
         return
     for given in step.gives:
         held = pieces.get(given.piece)

@@ -3,6 +3,7 @@ find.
 """
 
 import json
+from dataclasses import replace
 
 import numpy as np
 from flask import Response
@@ -129,7 +130,8 @@ def get_log_file(path: ProjectPath) -> Response:
     with session() as opened:
         project = projects.load(opened, path.project)
         entries = log.entries(opened, path.project)
-    document = log_document((e.event for e in entries), project.job.unit)
+    events = (replace(e.event, at=e.at.isoformat()) for e in entries)
+    document = log_document(events, project.job.unit)
     text = json.dumps(document, indent=1) + "\n"
     return answer.file(text, f"{project.job.name}.log.json", "application/json")
 

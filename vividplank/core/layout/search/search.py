@@ -106,9 +106,8 @@ class _Search:
         self, job: Job, limits: Limits, watch: Watch | None, clock: Clock, task: Task
     ) -> None:
         self.whole = job
-        there = task.fixings.on(job)
-        self.held = task.pinned(there)
-        self.job = job = there
+        self.job = job = task.fixings.on(job)
+        self.held = task.pinned(job)
         self.limits = limits
         self.watch = watch
         self.stopped = False
