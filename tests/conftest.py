@@ -128,7 +128,8 @@ def asked(_queued: list[int]) -> list[int]:
 def application(_queued: list[int]) -> Flask:
     """The API; layouts wait in `asked`, all other work is done at once."""
     from vividplank.devices.simulated import SimulatedBench
-    from vividplank.jobs.queue import plan_days, think
+    from vividplank.devices.yards import SimulatedYard
+    from vividplank.jobs.queue import plan_days, simulate, think
     from vividplank.jobs.reading import read_drawing, straightened, upright
     from vividplank.web.app import create_app
     from vividplank.web.asking import Asking
@@ -138,10 +139,11 @@ def application(_queued: list[int]) -> Flask:
         read_drawing,
         lambda pk: think(pk, 0.2),
         lambda pk: plan_days(pk, 2.0),
+        simulate,
         upright,
         straightened,
     )
-    app: Flask = create_app(asking, SimulatedBench())
+    app: Flask = create_app(asking, SimulatedBench(), SimulatedYard())
     return app
 
 

@@ -344,7 +344,7 @@ def test_an_older_backup_is_restored_over_today_s_database_while_somebody_works(
         )
         assert cluster.run(psql, "-d", "plank", "-c", today).returncode == 0
         monkeypatch.setenv("PLANK_DATABASE", cluster.url())
-        client = create_app(Asking(*[lambda pk: None] * 4), NoInstruments()).test_client()
+        client = create_app(Asking(*[lambda pk: None] * 5), NoInstruments()).test_client()
         answers: list[tuple[int, str]] = []
         over = threading.Event()
 

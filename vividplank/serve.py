@@ -13,7 +13,15 @@ from waitress import create_server
 from vividplank import logs
 from vividplank.core.board.flat.warm import warm
 from vividplank.devices.simulated import SimulatedBench
-from vividplank.jobs.queue import ask_for_days, ask_for_work, ask_to_read, ask_to_think, make_app
+from vividplank.devices.yards import SimulatedYard
+from vividplank.jobs.queue import (
+    ask_for_days,
+    ask_for_work,
+    ask_to_read,
+    ask_to_simulate,
+    ask_to_think,
+    make_app,
+)
 from vividplank.jobs.reading import straightened, upright
 from vividplank.web.app import create_app
 from vividplank.web.asking import Asking
@@ -41,10 +49,12 @@ def main() -> int:
                         partial(ask_to_read, queue),
                         partial(ask_to_think, queue),
                         partial(ask_for_days, queue),
+                        partial(ask_to_simulate, queue),
                         upright,
                         straightened,
                     ),
                     SimulatedBench(),
+                    SimulatedYard(),
                 ),
                 host=chosen.host,
                 port=chosen.port,

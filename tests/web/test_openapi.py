@@ -39,7 +39,7 @@ def stood(cluster: Cluster, template: str) -> Iterator[FlaskClient]:
     url = cluster.url("plank_openapi")
     with pytest.MonkeyPatch.context() as patched:
         patched.setenv("PLANK_DATABASE", url)
-        client = create_app(Asking(*[lambda pk: None] * 4), SimulatedBench()).test_client()
+        client = create_app(Asking(*[lambda pk: None] * 5), SimulatedBench()).test_client()
         for _ in range(3):
             made = client.post("/api/projects/from-job", data=json.dumps(JOB)).get_json()
             lay_out(

@@ -12,7 +12,7 @@ from procrastinate.exceptions import AlreadyEnqueued
 from vividplank import logs
 from vividplank.core.layout.search.warm import warm
 from vividplank.jobs.queue import ending, log, make_app
-from vividplank.store import drawings, layouts, milling
+from vividplank.store import buying, drawings, layouts, milling
 from vividplank.store.database import session
 
 #: A worker that has not been heard of for so long is dead, and its work is taken over.
@@ -54,7 +54,7 @@ async def main() -> None:
                     shutdown_graceful_timeout=10.0,
                 )
             )
-            for queue in ("layout", "reading", "thinking", "days")
+            for queue in ("layout", "reading", "thinking", "days", "buying")
         ]
         watching = asyncio.create_task(_look_round(app))
         told = asyncio.create_task(asked.wait())
@@ -81,6 +81,7 @@ async def _look_round(app: procrastinate.App) -> None:
                 ("layout", "layout", "layout", "plank:lay_out", layouts.unfinished(opened)),
                 ("reading", "drawing", "drawing", "plank:read", drawings.unread(opened)),
                 ("days", "layout", "days", "plank:plan_days", milling.unplanned(opened)),
+                ("buying", "estimate", "estimate", "plank:simulate", buying.unfinished(opened)),
             )
         for queue, thing, lock, task, waiting in work:
             queued = {

@@ -10,6 +10,7 @@ import time
 import procrastinate
 from sqlalchemy.exc import DBAPIError
 
+from vividplank.core.buying.chance.purchase import guesses, purchase
 from vividplank.core.job import Job
 from vividplank.core.layout.explain.what_ifs import WhatIf, what_ifs
 from vividplank.core.layout.model.fixings import Task
@@ -21,7 +22,7 @@ from vividplank.core.milling import routes
 from vividplank.core.milling.days.day import CannotStand
 from vividplank.core.milling.days.day_solver import plan_days as solve_days
 from vividplank.jobs.reading import read_drawing
-from vividplank.store import drawings, layouts, milling, projects
+from vividplank.store import buying, drawings, layouts, milling, projects
 from vividplank.store import log as happenings
 from vividplank.store.database import database_url, gone, session
 from vividplank.store.errors import InDoubt, NotFoundError
@@ -198,6 +199,51 @@ def read(drawing: int) -> None:
 def ask_to_read(app: procrastinate.App, drawing: int) -> None:
     """Put a drawing on the queue, unless it waits there already."""
     _ask(app, "plank:read", f"drawing-{drawing}", "reading", drawing=drawing)
+
+
+@tasks.task(name="simulate", queue="buying")
+def simulate(estimate: int) -> None:
+    """Simulate trips for an estimate until it has as many as it wants; several workers may share
+    them out, each takes the next that nobody has written down.
+    """
+    try:
+        while not ending.is_set():
+            with session() as opened:
+                found, job = buying.estimate(opened, estimate)
+                milling_ = milling.of_project(opened, found.project, job)
+            if len(found.purchases) >= found.trips:
+                return
+            seed = len(found.purchases)
+            trip = purchase(
+                job,
+                found.source,
+                seed,
+                time.monotonic,
+                guesses(found.purchases),
+                grade=found.grade,
+                use_hand=found.use_hand,
+                milling=milling_,
+                go_on=lambda: not ending.is_set(),
+            )
+            if trip is None:
+                return
+            with session() as opened:
+                if not buying.add_trip(opened, estimate, trip):
+                    return
+    except NotFoundError:
+        log.info("estimate %s was removed while it was simulated", estimate)
+    except Exception as problem:
+        if isinstance(problem, InDoubt) or (isinstance(problem, DBAPIError) and gone(problem)):
+            log.warning("the database went away; estimate %s goes on when it is back", estimate)
+            return
+        log.exception("simulating for estimate %s failed", estimate)
+        with session() as opened:
+            buying.fail(opened, estimate, "the simulation failed; the worker's log says why")
+
+
+def ask_to_simulate(app: procrastinate.App, estimate: int) -> None:
+    """Put an estimate on the queue, unless it waits there already."""
+    _ask(app, "plank:simulate", f"estimate-{estimate}", "buying", estimate=estimate)
 
 
 def ask_to_think(app: procrastinate.App, layout: int) -> None:

@@ -277,3 +277,60 @@ class HeadingRow(Base):
     __tablename__ = "heading"
     heading: Mapped[str] = mapped_column(primary_key=True)
     meaning: Mapped[str]
+
+
+class SourceRow(Base):
+    """A source of wood that somebody of the shop has written or changed; the usual ones need no
+    row. `document` is none where one was taken off the list.
+    """
+
+    __tablename__ = "source"
+    id: Mapped[str] = mapped_column(primary_key=True)
+    document: Mapped[dict[str, Any] | None] = mapped_column(JSONB(none_as_null=True))
+    at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+
+
+class EstimateRow(Base):
+    """Simulated trips to a source for a list: `trips` wanted, and what the job and the source were.
+    `grade` is the one asked for, empty for the best there.
+    """
+
+    __tablename__ = "estimate"
+    pk: Mapped[int] = mapped_column(Identity(), primary_key=True)
+    project: Mapped[int] = mapped_column(ForeignKey("project.pk", ondelete="CASCADE"), index=True)
+    asked: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    made_from: Mapped[str]
+    job: Mapped[dict[str, Any]]
+    source: Mapped[dict[str, Any]]
+    grade: Mapped[str] = mapped_column(server_default="")
+    use_hand: Mapped[bool] = mapped_column(server_default="false")
+    trips: Mapped[int]
+    trouble: Mapped[str] = mapped_column(server_default="")
+
+
+class PurchaseRow(Base):
+    """One simulated trip of an estimate."""
+
+    __tablename__ = "purchase"
+    estimate: Mapped[int] = mapped_column(
+        ForeignKey("estimate.pk", ondelete="CASCADE"), primary_key=True
+    )
+    seed: Mapped[int] = mapped_column(primary_key=True, autoincrement=False)
+    document: Mapped[dict[str, Any]]
+
+
+class OfferRow(Base):
+    """A board looked at where it is sold: a board with what the ticket says, and the ways to cut it
+    that were found when it was looked at.
+    """
+
+    __tablename__ = "offer"
+    project: Mapped[int] = mapped_column(
+        ForeignKey("project.pk", ondelete="CASCADE"), primary_key=True
+    )
+    mark: Mapped[str] = mapped_column(primary_key=True)
+    at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    document: Mapped[dict[str, Any]]
+    state: Mapped[str] = mapped_column(server_default="pile")  # pile, cart, left
+    patterns: Mapped[list[Any]] = mapped_column(server_default="[]")
+    found_for: Mapped[str] = mapped_column(server_default="")  # the list they were found for

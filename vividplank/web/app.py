@@ -12,6 +12,7 @@ from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm.exc import StaleDataError
 from werkzeug.exceptions import HTTPException, NotFound
 
+from vividplank.core.buying.market.yard import NoYard, Yard
 from vividplank.core.exchange import Refusal
 from vividplank.core.refusal import json_path, parse
 from vividplank.core.survey.instruments import Bench
@@ -36,6 +37,7 @@ from vividplank.web.blueprints import (
     shelf,
     stock,
 )
+from vividplank.web.blueprints.buying import aisle, amounts, sources
 from vividplank.web.schemas.project import Health, TroubleBody
 
 logger = logging.getLogger("vividplank.web")
@@ -60,9 +62,9 @@ def _invalid(problem: ValidationError) -> Response:
     return _trouble(422, said, json_path(first["loc"]))
 
 
-def create_app(asking: Asking, instruments: Bench) -> OpenAPI:
+def create_app(asking: Asking, instruments: Bench, yard: Yard | None = None) -> OpenAPI:
     """The application; `asking` puts long work on the queue, `instruments` are those that can be
-    connected at the bench.
+    connected at the bench, `yard` says what lies at a source of wood.
     """
     app = OpenAPI(
         "vividplank",
@@ -77,6 +79,7 @@ def create_app(asking: Asking, instruments: Bench) -> OpenAPI:
     app.config["PROPAGATE_EXCEPTIONS"] = False
     app.extensions["asking"] = asking
     app.extensions["bench"] = instruments
+    app.extensions["yard"] = yard or NoYard()
     for area in (
         shelf,
         draw,
@@ -93,6 +96,9 @@ def create_app(asking: Asking, instruments: Bench) -> OpenAPI:
         days,
         log,
         books,
+        sources,
+        amounts,
+        aisle,
     ):
         app.register_api(area.area)
     app.before_request(_door)

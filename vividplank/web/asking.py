@@ -15,7 +15,8 @@ Ask = Callable[[int], None]
 
 @dataclass(frozen=True)
 class Asking:
-    """`lay_out`, `think` and `plan_days` take a layout's number, `read` a drawing's.
+    """`lay_out`, `think` and `plan_days` take a layout's number, `read` a drawing's, `simulate` an
+    estimate's.
 
     `upright` and `straightened` answer a photograph as a JPEG, or raise NoPhoto.
     """
@@ -24,6 +25,7 @@ class Asking:
     read: Ask
     think: Ask
     plan_days: Ask
+    simulate: Ask
     upright: Callable[[bytes], bytes] = bytes
     straightened: Callable[[bytes, Sequence[Corner], Ends, str], bytes] = lambda content, *_: (
         content

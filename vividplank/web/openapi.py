@@ -9,7 +9,7 @@ from vividplank.web.asking import Asking
 
 
 def openapi_document() -> str:
-    app = create_app(Asking(_nobody, _nobody, _nobody, _nobody), NoInstruments())
+    app = create_app(Asking(_nobody, _nobody, _nobody, _nobody, _nobody), NoInstruments())
     document = app.api_doc
     components = {
         name: value for name, value in document["components"].items() if value is not None

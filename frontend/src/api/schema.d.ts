@@ -823,6 +823,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/estimates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask for simulated trips to a source; a worker simulates them one by one. */
+        post: operations["amounts_addestimate_of_projects__int_project__estimates_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/formula": {
         parameters: {
             query?: never;
@@ -1040,10 +1057,116 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["parts_get_needs_projects__int_project__needs_get"];
+        /** What the list asks of the yard, of sheets and of stock lengths. */
+        get: operations["amounts_get_needs_projects__int_project__needs_get"];
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The boards looked at, judged beside the cart there is now. */
+        get: operations["aisle_get_offers_projects__int_project__offers_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/offers/bought": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The cart is bought: its boards become boards of the project, under marks of their own. */
+        post: operations["aisle_bring_home_projects__int_project__offers_bought_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/offers/cheapest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What of the boards looked at completes the list most cheaply, beside the cart. */
+        get: operations["aisle_choose_projects__int_project__offers_cheapest_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/offers/pile": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The boards that lie at the source today, taken down for the list; those that are there
+         * @description already stay.
+         */
+        post: operations["aisle_ask_for_pile_projects__int_project__offers_pile_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/offers/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** First words of plain boards, for where no server is in reach. */
+        get: operations["aisle_get_words_projects__int_project__offers_words_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/offers/{mark}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Record a board that is looked at, or what is known of it now; answers whether to take it. */
+        put: operations["aisle_put_offer_projects__int_project__offers__mark__put"];
+        post?: never;
+        delete: operations["aisle_drop_offer_projects__int_project__offers__mark__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1369,6 +1492,88 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All sources beside each other, from the trips that were simulated so far. */
+        get: operations["amounts_get_ways_projects__int_project__ways_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sources_get_sources_sources_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sources_get_price_book_sources_csv_get"];
+        put?: never;
+        /** Take in a price book: the prices of the sources it names are replaced, new ones are added. */
+        post: operations["sources_read_prices_sources_csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sources_get_price_workbook_sources_xlsx_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/{source}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["sources_put_source_sources__source__put"];
+        post?: never;
+        delete: operations["sources_drop_source_sources__source__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stock": {
         parameters: {
             query?: never;
@@ -1522,6 +1727,16 @@ export interface components {
             width: number;
         };
         /**
+         * Amount
+         * @description An amount and how far it may be off, with nine chances of ten.
+         */
+        Amount: {
+            /** Error */
+            error: number;
+            /** Value */
+            value: number;
+        };
+        /**
          * AnswersBody
          * @description What the maker says of a file; unit None: take its own word or the guess. `turned`: decisions
          *     turned round.
@@ -1560,6 +1775,50 @@ export interface components {
             y0: number;
             /** Y1 */
             y1: number;
+        };
+        /**
+         * Ask
+         * @description One wood and quarter. `quarter` is empty where none gives the thickness: such parts are built
+         *     up. `blanks` are board feet of rough blanks, `thumb` these with the rule of thumb's waste,
+         *     `on_hand` what is there already. `clear` and `sound` count pieces that must be clear, and that
+         *     may have tight knots and sapwood. `resaw` names thin parts of which two come out of a thicker
+         *     quarter. `price` a board foot is the median of the boards on hand that have one.
+         */
+        Ask: {
+            /** Blanks */
+            blanks: number;
+            /** Clear */
+            clear: number;
+            /** Key */
+            key: string;
+            /** Lengths */
+            lengths: components["schemas"]["Lengths"][];
+            /** On Hand */
+            on_hand: number;
+            /** One Board */
+            one_board: components["schemas"]["OneBoard"][];
+            /** Parts */
+            parts: string[];
+            /** Pieces */
+            pieces: number;
+            /** Price */
+            price: string | null;
+            /** Quarter */
+            quarter: string;
+            /** Resaw */
+            resaw: string[];
+            /** Rough */
+            rough: number;
+            /** Sound */
+            sound: number;
+            /** Species */
+            species: string;
+            /** Staves */
+            staves: components["schemas"]["Staves"][];
+            /** Thumb */
+            thumb: number;
+            /** Widest */
+            widest: number;
         };
         /** AskDays */
         AskDays: {
@@ -1741,12 +2000,80 @@ export interface components {
             /** Offcuts */
             offcuts: components["schemas"]["OffcutBody"][];
         };
+        /**
+         * BoardOffer
+         * @description `verdict` is None where the list has nothing of this wood; `feet` are by the tape and the
+         *     source's rule, `over` is what the ticket says more.
+         */
+        BoardOffer: {
+            /** Feet */
+            feet: number;
+            /** Group */
+            group: string;
+            /** Kg */
+            kg: number | null;
+            offer: components["schemas"]["Offer"];
+            /** Over */
+            over: number;
+            /** Over Feet */
+            over_feet: number;
+            verdict: components["schemas"]["BoardVerdict"] | null;
+        };
+        /** BoardOffers */
+        BoardOffers: {
+            /** Cart */
+            cart: components["schemas"]["CartBody"][];
+            /** Offers */
+            offers: components["schemas"]["BoardOffer"][];
+        };
         /** BoardPlan */
         BoardPlan: {
             /** Board */
             board: string;
             /** Segments */
             segments: components["schemas"]["Segment"][];
+        };
+        /** BoardVerdict */
+        BoardVerdict: {
+            /** Clear */
+            clear: number;
+            /** Completes */
+            completes: boolean;
+            /** Gives */
+            gives: [
+                string,
+                number
+            ][];
+            /** Keep */
+            keep: number;
+            /** Lost */
+            lost: number;
+            /** Price */
+            price: number;
+            /**
+             * Reason
+             * @enum {string}
+             */
+            reason: "good" | "covered" | "faults" | "warp" | "size" | "dear";
+            /** Segments */
+            segments: components["schemas"]["Segment"][];
+            /**
+             * Word
+             * @enum {string}
+             */
+            word: "take" | "even" | "leave" | "not-wanted";
+            /** Worth */
+            worth: number;
+        };
+        /**
+         * BoughtBody
+         * @description The project's version now, and the marks of the new boards.
+         */
+        BoughtBody: {
+            /** Boards */
+            boards: string[];
+            /** Version */
+            version: number;
         };
         /** CaliperBody */
         CaliperBody: {
@@ -1770,6 +2097,27 @@ export interface components {
             to_project: number;
             /** Version */
             version: number;
+        };
+        /**
+         * CartBody
+         * @description `remaining` of `pieces` of a group are still wanted beside the cart.
+         */
+        CartBody: {
+            /** Cost */
+            cost: number;
+            /** Key */
+            key: string;
+            /** Missing */
+            missing: [
+                string,
+                number
+            ][];
+            /** Pieces */
+            pieces: number;
+            /** Remaining */
+            remaining: number;
+            /** Value */
+            value: number;
         };
         /**
          * ChalkBody
@@ -1822,6 +2170,18 @@ export interface components {
         CheckList: {
             /** Checks */
             checks: components["schemas"]["CheckBody"][];
+        };
+        /** ChosenBody */
+        ChosenBody: {
+            /** Cost */
+            cost: number;
+            /** Left Out */
+            left_out: [
+                string,
+                number
+            ][];
+            /** Take */
+            take: string[];
         };
         /**
          * Climate
@@ -2227,6 +2587,31 @@ export interface components {
             /** Version */
             version: number;
         };
+        /** EstimateAsked */
+        EstimateAsked: {
+            /**
+             * Grade
+             * @default
+             */
+            grade: ("FAS" | "Selects" | "No. 1 Common" | "No. 2A Common" | "ungraded") | "";
+            /** Source */
+            source: string;
+            /**
+             * Trips
+             * @default 12
+             */
+            trips: number;
+            /**
+             * Use Hand
+             * @default false
+             */
+            use_hand: boolean;
+        };
+        /** EstimateMade */
+        EstimateMade: {
+            /** Pk */
+            pk: number;
+        };
         /**
          * EventBody
          * @description An event, and what it says in a sentence; `stands` unless it was taken back.
@@ -2261,6 +2646,45 @@ export interface components {
             y0: number;
             /** Y1 */
             y1: number;
+        };
+        /**
+         * Finished
+         * @description A finished size sold by the running foot, in `lengths` of so many ticks.
+         */
+        Finished: {
+            /** Lengths */
+            lengths: number[];
+            /** Per Foot */
+            per_foot: number;
+            /** Species */
+            species: string;
+            /** Thickness */
+            thickness: number;
+            /** Width */
+            width: number;
+        };
+        /**
+         * FirstWordsBody
+         * @description What plain boards are worth beside the cart, by trouble, length and width; `per_foot` is the
+         *     source's price.
+         */
+        FirstWordsBody: {
+            /** Key */
+            key: string;
+            /** Lengths */
+            lengths: number[];
+            /** Per Foot */
+            per_foot: number;
+            /** Quarter */
+            quarter: string;
+            /** Species */
+            species: string;
+            /** Widths */
+            widths: number[];
+            /** Worths */
+            worths: {
+                [key: string]: number[][];
+            };
         };
         /**
          * FixingsBody
@@ -2448,6 +2872,41 @@ export interface components {
              * @default []
              */
             zones: components["schemas"]["Zone"][];
+        };
+        /**
+         * GroupAmount
+         * @description Of one group at one source, from `trips` simulated ones: board feet and boards taken as they
+         *     come and picked from a pile of `pile`, for the chance that was asked; `left_out` counts the
+         *     trips that missed a part. Curves are (amount, chance).
+         */
+        GroupAmount: {
+            come: components["schemas"]["Amount"] | null;
+            come_boards: components["schemas"]["Amount"] | null;
+            /** Come Curve */
+            come_curve: [
+                number,
+                number
+            ][];
+            /** Cost */
+            cost: number;
+            /** Key */
+            key: string;
+            /** Left Out */
+            left_out: {
+                [key: string]: number;
+            };
+            picked: components["schemas"]["Amount"] | null;
+            /** Picked Boards */
+            picked_boards: number;
+            /** Picked Curve */
+            picked_curve: [
+                number,
+                number
+            ][];
+            /** Pile */
+            pile: number;
+            /** Trips */
+            trips: number;
         };
         /**
          * HappenedAnswer
@@ -2813,6 +3272,20 @@ export interface components {
             thickness: number;
             /** Too Long */
             too_long: string[];
+            /** Width */
+            width: number;
+        };
+        /**
+         * Lengths
+         * @description `pieces` that must come out of clear stretches up to `length` long and `width` wide.
+         */
+        Lengths: {
+            /** Length */
+            length: number;
+            /** Parts */
+            parts: string[];
+            /** Pieces */
+            pieces: number;
             /** Width */
             width: number;
         };
@@ -3331,41 +3804,14 @@ export interface components {
             /** Plans */
             plans: components["schemas"]["NamedPlan"][];
         };
-        /** NeedBody */
-        NeedBody: {
-            /** Cost */
-            cost: number | null;
-            /** Longest */
-            longest: number;
-            /** Net */
-            net: number;
-            /** On Hand */
-            on_hand: number;
-            /** Parts */
-            parts: string[];
-            /** Pieces */
-            pieces: number;
-            /** Price */
-            price: number | null;
-            /** Quarter */
-            quarter: string;
-            /** Species */
-            species: string;
-            /** To Buy */
-            to_buy: number;
-            /** Widest */
-            widest: number;
-        };
         /** NeedList */
         NeedList: {
+            /** Asks */
+            asks: components["schemas"]["Ask"][];
             /** Lengths */
             lengths: components["schemas"]["LengthNeedBody"][];
-            /** Needs */
-            needs: components["schemas"]["NeedBody"][];
             /** Sheets */
             sheets: components["schemas"]["SheetNeedBody"][];
-            /** Waste */
-            waste: number;
         };
         /** NewPattern */
         NewPattern: {
@@ -3409,12 +3855,34 @@ export interface components {
             /** Width */
             width: number;
         };
-        /** Offer */
+        /**
+         * Offer
+         * @description `board.price` is what it is asked for: the ticket's amount where it has one, else by the
+         *     board foot (`priced`). `ticket_feet` and `ticket` are what the ticket says, None where it says
+         *     nothing.
+         */
         Offer: {
-            /** Name */
-            name: string;
-            /** Says */
-            says: string;
+            board: components["schemas"]["Board"];
+            /** Per Foot */
+            per_foot: number;
+            /** Source */
+            source: string;
+            /**
+             * State
+             * @default pile
+             * @enum {string}
+             */
+            state: "pile" | "cart" | "left";
+            /**
+             * Ticket
+             * @default null
+             */
+            ticket: number | null;
+            /**
+             * Ticket Feet
+             * @default null
+             */
+            ticket_feet: number | null;
         };
         /**
          * OfferList
@@ -3431,6 +3899,43 @@ export interface components {
             readout: components["schemas"]["Offer"][];
             /** Scanner */
             scanner: components["schemas"]["Offer"][];
+        };
+        /** OfferPut */
+        OfferPut: {
+            board: components["schemas"]["Board"];
+            /** Per Foot */
+            per_foot: number;
+            /** Source */
+            source: string;
+            /**
+             * State
+             * @default pile
+             * @enum {string}
+             */
+            state: "pile" | "cart" | "left";
+            /**
+             * Ticket
+             * @default null
+             */
+            ticket: number | null;
+            /**
+             * Ticket Feet
+             * @default null
+             */
+            ticket_feet: number | null;
+        };
+        /**
+         * OneBoard
+         * @description Parts that must come out of one board: a `run` (end to end), a `match` (opened like a book)
+         *     or the `same` board; `length` is what a run takes.
+         */
+        OneBoard: {
+            /** Length */
+            length: number;
+            /** Parts */
+            parts: string[];
+            /** Why */
+            why: string;
         };
         /** OptionBody */
         OptionBody: {
@@ -3754,6 +4259,20 @@ export interface components {
             /** X1 */
             x1: number;
         };
+        /** PileAsked */
+        PileAsked: {
+            /**
+             * Count
+             * @default 23
+             */
+            count: number;
+            /** Quarter */
+            quarter: string;
+            /** Source */
+            source: string;
+            /** Species */
+            species: string;
+        };
         /**
          * PlanBody
          * @description A plan as the screens draw it; what is `closed` is made of other wood.
@@ -3814,6 +4333,48 @@ export interface components {
              * @default 121920
              */
             width: number;
+        };
+        /**
+         * Price
+         * @description One line of a price book: wood of one quarter and grade at `per_foot` money a board foot.
+         *
+         *     `thickness` is how thick the source leaves it, `length` and `width` what its boards measure,
+         *     `length_step` what lengths are cut to (0: any).
+         */
+        Price: {
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "FAS" | "Selects" | "No. 1 Common" | "No. 2A Common" | "ungraded";
+            length: components["schemas"]["Range"];
+            /**
+             * Length Step
+             * @default 0
+             */
+            length_step: number;
+            /** Per Foot */
+            per_foot: number;
+            /** Quarter */
+            quarter: string;
+            /** Species */
+            species: string;
+            /**
+             * Surfacing
+             * @enum {string}
+             */
+            surfacing: "rough" | "S1S" | "S2S" | "S2S1E" | "S3S" | "S4S";
+            /** Thickness */
+            thickness: number;
+            width: components["schemas"]["Range"];
+        };
+        /**
+         * PriceBook
+         * @description A price book as the text of a CSV file.
+         */
+        PriceBook: {
+            /** Text */
+            text: string;
         };
         /** ProjectBody */
         ProjectBody: {
@@ -4057,6 +4618,18 @@ export interface components {
             /** Says */
             says: string;
         };
+        /**
+         * Range
+         * @description Least, most usual and most of a length in ticks: a triangular distribution.
+         */
+        Range: {
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Usual */
+            usual: number;
+        };
         /** ReadAt */
         ReadAt: {
             board: components["schemas"]["Board"];
@@ -4150,6 +4723,19 @@ export interface components {
         ReasonsBody: {
             /** Reasons */
             reasons: components["schemas"]["ReasonBody"][];
+        };
+        /** RecommendationBody */
+        RecommendationBody: {
+            /** Milled */
+            milled: boolean;
+            /** Next */
+            next: string;
+            /** Only */
+            only: boolean;
+            /** Saves */
+            saves: number;
+            /** Source */
+            source: string;
         };
         /**
          * RemainingBody
@@ -4580,13 +5166,152 @@ export interface components {
         };
         /**
          * Source
-         * @description Where the part was taken off: a drawing of the project, and the found thing's key in it.
+         * @description A place that sells wood.
+         *
+         *     `trip` is the money and `trip_hours` the time that going there takes; `least` the least board
+         *     feet it sells; `skimming` and `edging` what it asks a board foot for skimming two faces and for
+         *     one straight-line ripped edge (0: it does not), `milling` what it asks a board foot for milling
+         *     to a list. `moisture` and `straightness` say what its wood usually is.
          */
         Source: {
-            /** Drawing */
-            drawing: number;
-            /** Key */
-            key: string;
+            /**
+             * Edging
+             * @default 0
+             */
+            edging: number;
+            /**
+             * Finished
+             * @default []
+             */
+            finished: components["schemas"]["Finished"][];
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sawmill" | "yard" | "finished" | "milling";
+            /**
+             * Least
+             * @default 0
+             */
+            least: number;
+            /**
+             * Milling
+             * @default 0
+             */
+            milling: number;
+            /**
+             * Moisture
+             * @default 9
+             */
+            moisture: number;
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Prices
+             * @default []
+             */
+            prices: components["schemas"]["Price"][];
+            /**
+             * Skimming
+             * @default 0
+             */
+            skimming: number;
+            /**
+             * Straightness
+             * @default usual
+             * @enum {string}
+             */
+            straightness: "straight" | "usual" | "wild";
+            /**
+             * @default {
+             *       "half_inches_up": false,
+             *       "method": "exact",
+             *       "whole_feet": false
+             *     }
+             */
+            ticket: components["schemas"]["TicketRule"];
+            /**
+             * Trip
+             * @default 0
+             */
+            trip: number;
+            /**
+             * Trip Hours
+             * @default 0
+             */
+            trip_hours: number;
+        };
+        /** SourceList */
+        SourceList: {
+            /** Sources */
+            sources: components["schemas"]["Source"][];
+        };
+        /** SourcePut */
+        SourcePut: {
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * SourceWay
+         * @description `money` is what picking costs on the average with the trip there, `milled` what of it is for
+         *     milling; `hours` is the time at the machines and on the road. `risk` is the chance that a pile
+         *     does not give the whole list, that is, of a second trip. `cannot` are parts that it mostly does
+         *     not give, `lacking` groups it does not sell, `elsewhere` steps that no machine of the shop does.
+         */
+        SourceWay: {
+            /** Cannot */
+            cannot: string[];
+            /** Elsewhere */
+            elsewhere: number;
+            /** Groups */
+            groups: components["schemas"]["GroupAmount"][];
+            /** Hours */
+            hours: number;
+            /** Lacking */
+            lacking: string[];
+            /** Machine Hours */
+            machine_hours: {
+                [key: string]: number;
+            };
+            /** Milled */
+            milled: number;
+            /** Money */
+            money: number;
+            /** Risk */
+            risk: number;
+            /** Source */
+            source: string;
+        };
+        /**
+         * SourceWayBody
+         * @description A source; `way` is None where no trip was simulated yet. `done` of `trips` were; `per_foot`
+         *     is its price for every group of the list, none where it has none. `milled` where the wood is
+         *     milled to the list there.
+         */
+        SourceWayBody: {
+            /** Done */
+            done: number;
+            /** Milled */
+            milled: boolean;
+            /** Name */
+            name: string;
+            /** Per Foot */
+            per_foot: {
+                [key: string]: number | null;
+            };
+            /** Source */
+            source: string;
+            /** Trips */
+            trips: number;
+            /** Trouble */
+            trouble: string;
+            way: components["schemas"]["SourceWay"] | null;
         };
         /** SpoiledEvent */
         SpoiledEvent: {
@@ -4631,6 +5356,18 @@ export interface components {
             y0: number;
             /** Y1 */
             y1: number;
+        };
+        /**
+         * Staves
+         * @description A panel whose staves may be as narrow as this.
+         */
+        Staves: {
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Part */
+            part: string;
         };
         /** StepBody */
         StepBody: {
@@ -5147,6 +5884,12 @@ export interface components {
              */
             method: "machine" | "carrier" | "step-and-carrier" | "bridge" | "hand" | "ridge" | "strips" | "halves" | "sled" | "both-sides" | "line" | "straight-carrier" | "outside" | "none";
         };
+        /** WayList */
+        WayList: {
+            recommended: components["schemas"]["RecommendationBody"] | null;
+            /** Ways */
+            ways: components["schemas"]["SourceWayBody"][];
+        };
         /** WhatIfBody */
         WhatIfBody: {
             /** About */
@@ -5211,6 +5954,11 @@ export interface components {
             at: number[];
             /** Text */
             text: string;
+        };
+        /** WordsList */
+        WordsList: {
+            /** Words */
+            words: components["schemas"]["FirstWordsBody"][];
         };
         /**
          * Zone
@@ -7722,6 +8470,50 @@ export interface operations {
             };
         };
     };
+    amounts_addestimate_of_projects__int_project__estimates_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EstimateAsked"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstimateMade"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     cutlist_try_formula_projects__int_project__formula_post: {
         parameters: {
             query?: never;
@@ -8319,10 +9111,9 @@ export interface operations {
             };
         };
     };
-    parts_get_needs_projects__int_project__needs_get: {
+    amounts_get_needs_projects__int_project__needs_get: {
         parameters: {
             query?: {
-                waste?: number;
                 stock_length?: number | null;
             };
             header?: never;
@@ -8341,6 +9132,300 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["NeedList"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    aisle_get_offers_projects__int_project__offers_get: {
+        parameters: {
+            query: {
+                source: string;
+            };
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOffers"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    aisle_bring_home_projects__int_project__offers_bought_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoughtBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    aisle_choose_projects__int_project__offers_cheapest_get: {
+        parameters: {
+            query: {
+                source: string;
+            };
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChosenBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    aisle_ask_for_pile_projects__int_project__offers_pile_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PileAsked"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOffers"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    aisle_get_words_projects__int_project__offers_words_get: {
+        parameters: {
+            query: {
+                source: string;
+            };
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    aisle_put_offer_projects__int_project__offers__mark__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfferPut"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOffer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    aisle_drop_offer_projects__int_project__offers__mark__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {
@@ -9159,6 +10244,282 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    amounts_get_ways_projects__int_project__ways_get: {
+        parameters: {
+            query?: {
+                chance?: number;
+                hour?: number;
+                use_hand?: boolean;
+            };
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    sources_get_sources_sources_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourceList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    sources_get_price_book_sources_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    sources_read_prices_sources_csv_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PriceBook"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourceList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    sources_get_price_workbook_sources_xlsx_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    sources_put_source_sources__source__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SourcePut"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    sources_drop_source_sources__source__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

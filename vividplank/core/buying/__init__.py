@@ -1,6 +1,6 @@
-"""What the list asks of the yard."""
+"""What to buy, before any board is seen: board feet, sheets, stock lengths."""
 
+from vividplank.core.buying.ask import Ask, asks
 from vividplank.core.buying.lengths import LengthNeed, SheetNeed, length_needs, sheet_needs
-from vividplank.core.buying.need import Need, needs
 
-__all__ = ["LengthNeed", "Need", "SheetNeed", "length_needs", "needs", "sheet_needs"]
+__all__ = ["Ask", "LengthNeed", "SheetNeed", "asks", "length_needs", "sheet_needs"]

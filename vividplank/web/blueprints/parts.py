@@ -2,19 +2,17 @@
 
 import json
 import time
-from dataclasses import asdict, replace
-from fractions import Fraction
+from dataclasses import replace
 from urllib.parse import quote
 
 from flask import Response, request
 from flask_openapi3 import APIBlueprint
 
-from vividplank.core.buying import length_needs, needs, sheet_needs
+from vividplank.core.buying import sheet_needs
 from vividplank.core.cutlist import Part
 from vividplank.core.exchange import Refusal, job_document
 from vividplank.core.exchange.parts_list import write_parts
 from vividplank.core.layout.search.sheets import lay_sheets
-from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
 from vividplank.core.milling.shop.machines import usual_machines
 from vividplank.core.timber import WOODS
 from vividplank.store import milling, projects
@@ -23,15 +21,10 @@ from vividplank.store.projects import Project
 from vividplank.web import answer
 from vividplank.web.schemas.project import (
     LabelQuery,
-    LengthNeedBody,
-    NeedBody,
-    NeedList,
     ProjectPath,
-    SheetNeedBody,
     SheetPlanBody,
     SheetPlans,
     TroubleBody,
-    WasteQuery,
     WoodBody,
     WoodList,
 )
@@ -63,44 +56,6 @@ def get_job(path: ProjectPath) -> Response:
     own = machines if machines != usual_machines(project.job.unit) else None
     text = json.dumps(job_document(project.job, own), indent=1) + "\n"
     return answer.file(text, f"{project.job.name}.job.json", "application/json")
-
-
-@area.get("/projects/<int:project>/needs", responses={200: NeedList})
-def get_needs(path: ProjectPath, query: WasteQuery) -> Response:
-    with session() as opened:
-        project = projects.load(opened, path.project)
-    found = needs(project.job, Fraction(str(query.waste)))
-    return answer.body(
-        NeedList(
-            waste=query.waste,
-            needs=[
-                NeedBody(
-                    species=n.species,
-                    quarter=n.quarter,
-                    parts=list(n.parts),
-                    pieces=n.pieces,
-                    net=float(n.net),
-                    to_buy=float(n.to_buy),
-                    longest=n.longest,
-                    widest=n.widest,
-                    on_hand=float(n.on_hand),
-                    price=None if n.price is None else float(n.price),
-                    cost=None if n.cost is None else float(n.cost),
-                )
-                for n in found
-            ],
-            sheets=[SheetNeedBody.model_validate(asdict(s)) for s in sheet_needs(project.job)],
-            lengths=[
-                LengthNeedBody.model_validate(asdict(n))
-                for n in length_needs(project.job, query.stock_length or _stock(project))
-            ],
-        )
-    )
-
-
-def _stock(project: Project) -> int:
-    """Finished stock is sold in lengths of about eight feet where nobody says otherwise."""
-    return 2400 * TICKS_PER_MM if project.job.unit == "mm" else 96 * TICKS_PER_INCH
 
 
 @area.get("/projects/<int:project>/sheets", responses={200: SheetPlans})

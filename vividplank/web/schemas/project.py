@@ -102,20 +102,6 @@ class VersionBody(Body):
     version: Number
 
 
-class NeedBody(Body):
-    species: str
-    quarter: str
-    parts: list[str]
-    pieces: int
-    net: float
-    to_buy: float
-    longest: Ticks
-    widest: Ticks
-    on_hand: float
-    price: float | None
-    cost: float | None
-
-
 class SheetNeedBody(Body):
     species: str
     thickness: Ticks
@@ -155,13 +141,6 @@ class SheetPlanBody(Body):
 
 class SheetPlans(Body):
     plans: list[SheetPlanBody]
-
-
-class NeedList(Body):
-    waste: float
-    needs: list[NeedBody]
-    sheets: list[SheetNeedBody]
-    lengths: list[LengthNeedBody]
 
 
 class BoardAccountBody(Body):
@@ -251,11 +230,6 @@ class LayoutPath(BaseModel):
 
 class DrawingPath(BaseModel):
     drawing: Number
-
-
-class WasteQuery(BaseModel):
-    waste: Annotated[float, Field(ge=0, le=3)] = 0.3
-    stock_length: Annotated[int, Field(gt=0, le=10**8)] | None = None
 
 
 class LabelQuery(BaseModel):

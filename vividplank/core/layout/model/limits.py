@@ -8,13 +8,14 @@ from decimal import Decimal
 @dataclass(frozen=True)
 class Limits:
     """How long to search, and in how many processes at once. `rounds` makes a search that does not
-    depend on the clock (and has no help).
+    depend on the clock (and has no help). Without `prove` nothing is spent on a lower bound.
     """
 
     seconds: float = 10.0
     rounds: int | None = None
     seed: int = 1
     workers: int = 1
+    prove: bool = True
 
     def __post_init__(self) -> None:
         if self.seconds <= 0:

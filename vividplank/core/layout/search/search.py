@@ -3,14 +3,14 @@ lower bound is raised beside it.
 """
 
 from collections.abc import Callable, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from decimal import Decimal
 
 from vividplank.core.job import Job
 from vividplank.core.layout.bound.lower_bound import lower_bound
 from vividplank.core.layout.bound.relaxation import BoardRelaxation, Floats
 from vividplank.core.layout.model.fixings import Task, pinned_needs, remaining_types
-from vividplank.core.layout.model.item_types import item_types, together
+from vividplank.core.layout.model.item_types import ItemType, item_types, together
 from vividplank.core.layout.model.limits import Clock, Limits, Progress, Watch
 from vividplank.core.layout.model.plan import Item, Plan, Unplaced
 from vividplank.core.layout.model.solution import Objective, Solution
@@ -87,6 +87,36 @@ def _once(job: Job, limits: Limits, clock: Clock, watch: Watch | None, task: Tas
         return searching.run(first)
 
 
+@dataclass(frozen=True)
+class Valued:
+    """A plan and, by board, how many units of each item type (ticks of width of a panel) it gives;
+    `areas` is what a unit takes of a board's face with its kerfs, the scarcer the more.
+    """
+
+    plan: Plan
+    item_types: tuple[ItemType, ...]
+    taken: dict[str, tuple[tuple[int, int], ...]]
+    areas: tuple[float, ...]
+
+
+def search_valued(job: Job, limits: Limits, clock: Clock, watch: Watch | None = None) -> Valued:
+    """As `search` with one worker and no wishes, telling what every board gives."""
+    face = job.shop.allowance.face
+    job = replace(job, boards=tuple(b.thickened(face) if b.lies_flat else b for b in job.boards))
+    searching = _Search(job, limits, watch, clock, Task(plain=True))
+    heuristic = searching.heuristic
+    areas = tuple(p * u for p, u in zip(heuristic.plain, heuristic.units, strict=True))
+    if not job.boards:
+        return Valued(searching.nothing(), tuple(searching.item_types), {}, areas)
+    plan = searching.run(searching.first())
+    taken = {
+        b.id: pattern.taken
+        for b, pattern in zip(job.boards, searching.best.patterns, strict=True)
+        if pattern.segments
+    }
+    return Valued(plan, tuple(searching.item_types), taken, areas)
+
+
 def _worker(
     job: Job, task: Task, limits: Limits, clock: Clock, exchange: Exchange, first: bool
 ) -> CostBounds:
@@ -111,6 +141,7 @@ class _Search:
         self.limits = limits
         self.watch = watch
         self.stopped = False
+        self.best = Solution([])
         self.clock = clock
         self.began = clock()
         placed = {
@@ -220,9 +251,10 @@ class _Search:
     def run(self, solution: Solution) -> Plan:
         """The best plan from this one on."""
         heuristic = self.heuristic
-        if not self.known.bound:
+        if self.limits.prove and not self.known.bound:
             self.known.learn(CostBounds(lower_bound(self.whole)))
-        if self.known.exchange_with is None and self.limits.rounds is None and self.item_types:
+        alone = self.known.exchange_with is None and self.limits.rounds is None
+        if self.limits.prove and alone and self.item_types:
             heuristic.trying = "how cheap it could be at all"
             objective = heuristic.objective(solution)
             self.prove(
@@ -234,6 +266,7 @@ class _Search:
             [heuristic.master.with_bonus(i, pattern) for i, pattern in enumerate(best.patterns)],
             best.remaining,
         )
+        self.best = best
         plan = self._plan(best)
         if self.watch:
             self.watch(self._progress(best, objective))

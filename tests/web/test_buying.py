@@ -1,0 +1,231 @@
+"""Buy through a real PostgreSQL: sources, simulated trips, and boards on offer."""
+
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+from tests.web.test_api import INCH, JOB, edit, make
+
+Project = dict[str, Any]
+YARD, MILL = "lantern-yard", "otter-bend"
+
+
+@pytest.fixture
+def listed(client: FlaskClient) -> Project:
+    """A list of ash: eight rails and a wide one."""
+    parts = [
+        {
+            "id": "R",
+            "name": "Rail",
+            "quantity": 8,
+            "species": "ash",
+            "length": 24,
+            "width": 2.5,
+            "thickness": 0.75,
+            "faces": "clear-one",
+        },
+        {
+            "id": "W",
+            "name": "Wide",
+            "quantity": 1,
+            "species": "ash",
+            "length": 30,
+            "width": 5,
+            "thickness": 0.75,
+            "faces": "clear-one",
+        },
+    ]
+    job = {**JOB, "parts": parts, "boards": []}
+    return make(client, job)
+
+
+def base(project: Project) -> str:
+    return f"/api/projects/{project['pk']}"
+
+
+def a_board(mark: str, length: int = 80, width: int = 6, **more: object) -> dict[str, Any]:
+    ends = [
+        {"x": x, "y0": 0, "y1": width * INCH, "t0": INCH, "t1": INCH} for x in (0, length * INCH)
+    ]
+    board = {
+        "id": mark,
+        "species": "ash",
+        "length": length * INCH,
+        "stations": ends,
+        "quarter": "4/4",
+        **more,
+    }
+    return {"board": board, "source": MILL, "per_foot": 2.2}
+
+
+def ask(client: FlaskClient, project: Project, source: str, trips: int = 3) -> None:
+    body = {"source": source, "trips": trips}
+    answer = client.post(f"{base(project)}/estimates", json=body)
+    assert answer.status_code == 202, answer.get_json()
+
+
+def ways(client: FlaskClient, project: Project, **query: object) -> dict[tuple[str, bool], Any]:
+    found = client.get(f"{base(project)}/ways", query_string=query).get_json()
+    return {(w["source"], w["milled"]): w for w in found["ways"]} | {("", False): found}
+
+
+def test_what_to_ask_for(client: FlaskClient, listed: Project) -> None:
+    (ask,) = client.get(f"{base(listed)}/needs").get_json()["asks"]
+    assert (ask["key"], ask["pieces"]) == ("ash 4/4", 9)
+    assert ask["lengths"][0]["parts"] == ["W"] and ask["thumb"] > ask["blanks"] > 3
+
+
+def test_sources_are_kept_by_hand_and_taken_off(client: FlaskClient) -> None:
+    first = client.get("/api/sources").get_json()["sources"]
+    mine = {**first[0], "name": "Otter Bend, up the hill", "trip": 12.5}
+    assert client.put("/api/sources/otter-bend", json={"source": mine}).status_code == 204
+    new = {"id": "x", "name": "The barn", "kind": "yard"}
+    assert client.put("/api/sources/the-barn", json={"source": new}).status_code == 204
+    assert client.delete("/api/sources/quill-dressed").status_code == 204
+    names = [s["name"] for s in client.get("/api/sources").get_json()["sources"]]
+    assert names == ["Lantern Street yard", "Otter Bend, up the hill", "The barn"]
+    assert client.delete("/api/sources/nobody").status_code == 404
+
+
+def test_a_price_book_goes_out_and_comes_in(client: FlaskClient) -> None:
+    text = client.get("/api/sources.csv").get_data(as_text=True)
+    assert client.get("/api/sources.xlsx").data[:2] == b"PK"
+    dearer = text.replace("Lantern Street yard", "Kingfisher").replace(
+        "FAS,S2S,9.8,", "FAS,S2S,11,"
+    )
+    found = client.post("/api/sources.csv", json={"text": dearer}).get_json()["sources"]
+    new = next(s for s in found if s["name"] == "Kingfisher")
+    assert new["prices"][0]["per_foot"] == 11
+    broken = client.post("/api/sources.csv", json={"text": dearer.replace("0.8125", "thick")})
+    assert broken.status_code == 422 and "Thickness" in broken.get_json()["where"]
+
+
+def test_trips_are_simulated_and_compared(client: FlaskClient, listed: Project) -> None:
+    before = ways(client, listed)
+    assert before[MILL, False]["way"] is None and before[MILL, False]["per_foot"]["ash 4/4"] > 0
+    ask(client, listed, MILL)
+    ask(client, listed, YARD)
+    found = ways(client, listed, chance=0.9)
+    mill, yard = found[MILL, False], found[YARD, False]
+    assert mill["done"] == mill["trips"] == 3
+    (group,) = mill["way"]["groups"]
+    assert group["trips"] == 3 and group["come"]["value"] > 0
+    surer = ways(client, listed, chance=0.97)[MILL, False]["way"]["groups"][0]
+    assert surer["come"]["value"] > group["come"]["value"]
+    assert mill["way"]["money"] < yard["way"]["money"]
+    best = found["", False]["recommended"]
+    assert best["source"] in (MILL, YARD) and best["saves"] > 0
+    # A part is changed: what was simulated for the old list is not said of the new one.
+    part = {**listed["parts"][0], "quantity": 9, "was": "R"}
+    assert edit(client, listed, put_parts=[part]).status_code == 200
+    assert ways(client, listed)[MILL, False]["way"] is None
+
+
+def test_a_list_without_boards_has_nothing_to_simulate(client: FlaskClient) -> None:
+    project = make(client, {**JOB, "parts": [], "boards": []})
+    answer = client.post(f"{base(project)}/estimates", json={"source": MILL})
+    assert answer.status_code == 422 and "no part" in answer.get_json()["what"]
+
+
+def offers(client: FlaskClient, project: Project) -> dict[str, Any]:
+    found: dict[str, Any] = client.get(
+        f"{base(project)}/offers", query_string={"source": MILL}
+    ).get_json()
+    return found
+
+
+def put(client: FlaskClient, project: Project, offer: dict[str, Any]) -> dict[str, Any]:
+    answer = client.put(f"{base(project)}/offers/{offer['board']['id']}", json=offer)
+    assert answer.status_code == 200, answer.get_json()
+    found: dict[str, Any] = answer.get_json()
+    return found
+
+
+def test_a_board_in_the_aisle_is_judged_and_the_cart_counts(
+    client: FlaskClient, listed: Project
+) -> None:
+    ask(client, listed, MILL)
+    good = put(client, listed, a_board("Y1"))
+    assert good["verdict"]["word"] == "take" and good["verdict"]["worth"] > good["verdict"]["price"]
+    assert good["feet"] == 3 and good["kg"] > 3  # 6 x 80 / 144 = 3.3, by the surface rule 3
+    check = {
+        "kind": "check",
+        "face": "both",
+        "x0": 0,
+        "x1": 50 * INCH,
+        "y0": 2 * INCH,
+        "y1": 3 * INCH,
+    }
+    bad = put(client, listed, a_board("Y2", defects=[check]))
+    assert bad["verdict"]["worth"] < good["verdict"]["worth"]
+    assert bad["verdict"]["reason"] == "faults"
+    put(client, listed, {**a_board("Y1"), "state": "cart"})
+    put(client, listed, {**a_board("Y3"), "state": "cart"})
+    found = offers(client, listed)
+    (cart,) = found["cart"]
+    assert cart["remaining"] < cart["pieces"] == 9
+    assert [o["offer"]["board"]["id"] for o in found["offers"]] == ["Y1", "Y2", "Y3"]
+    for _ in range(3):  # the list is covered before long
+        put(client, listed, {**a_board(f"Z{_}", 120, 8), "state": "cart"})
+    assert offers(client, listed)["cart"][0]["remaining"] == 0
+    last = put(client, listed, a_board("Y9"))
+    assert (last["verdict"]["word"], last["verdict"]["reason"]) == ("not-wanted", "covered")
+
+
+def test_a_ticket_that_says_too_much_is_told(client: FlaskClient, listed: Project) -> None:
+    said = put(client, listed, {**a_board("Y1"), "ticket_feet": 5})
+    assert (said["over_feet"], said["over"]) == (2, 4.4)
+    assert said["offer"]["board"]["price"] == 11
+
+
+def test_the_cart_comes_home_as_boards(client: FlaskClient, listed: Project) -> None:
+    assert client.post(f"{base(listed)}/offers/bought").status_code == 422
+    put(
+        client, listed, {**a_board("Y1", moisture=[{"percent": 11, "day": 20000}]), "state": "cart"}
+    )
+    put(client, listed, a_board("Y2"))
+    answer = client.post(f"{base(listed)}/offers/bought").get_json()
+    assert answer["boards"] == ["Y1"]
+    (board,) = client.get(base(listed)).get_json()["boards"]
+    assert board["price"] == 6.6 and board["moisture"][0]["percent"] == 11
+    assert "Otter Bend" in board["note"]
+    assert [o["offer"]["board"]["id"] for o in offers(client, listed)["offers"]] == ["Y2"]
+    # The same mark again, and the project's undo.
+    put(client, listed, {**a_board("Y1"), "state": "cart"})
+    assert client.post(f"{base(listed)}/offers/bought").get_json()["boards"] == ["Y1.2"]
+
+
+def test_of_what_lies_there_the_cheapest_boards_are_named(
+    client: FlaskClient, listed: Project
+) -> None:
+    body = {"source": MILL, "species": "ash", "quarter": "4/4", "count": 12}
+    pile = client.post(f"{base(listed)}/offers/pile", json=body).get_json()
+    assert len(pile["offers"]) == 12
+    again = client.post(f"{base(listed)}/offers/pile", json=body).get_json()
+    assert len(again["offers"]) == 12
+    chosen = client.get(f"{base(listed)}/offers/cheapest", query_string={"source": MILL}).get_json()
+    prices = {o["offer"]["board"]["id"]: o["offer"]["board"]["price"] for o in pile["offers"]}
+    assert chosen["left_out"] == [] and 0 < len(chosen["take"]) < 12
+    assert chosen["cost"] == pytest.approx(sum(prices[m] for m in chosen["take"]))
+    assert client.delete(f"{base(listed)}/offers/{chosen['take'][0]}").status_code == 204
+    assert len(offers(client, listed)["offers"]) == 11
+
+
+def test_first_words_for_where_no_server_is(client: FlaskClient, listed: Project) -> None:
+    (words,) = client.get(f"{base(listed)}/offers/words", query_string={"source": MILL}).get_json()[
+        "words"
+    ]
+    assert words["quarter"] == "4/4" and words["per_foot"] > 0
+    assert len(words["worths"]["check"]) == len(words["lengths"])
+    assert words["worths"]["none"][-1][-1] > 0
+
+
+def test_boards_looked_at_for_an_older_list_are_looked_at_anew(
+    client: FlaskClient, listed: Project
+) -> None:
+    first = put(client, listed, a_board("Y1"))
+    part = {**listed["parts"][1], "was": "W", "length": 60 * INCH}
+    assert edit(client, listed, put_parts=[part]).status_code == 200
+    (now,) = offers(client, listed)["offers"]
+    assert now["verdict"]["gives"] and now["verdict"]["worth"] != first["verdict"]["worth"]

@@ -1,0 +1,164 @@
+"""What a board is worth to a list, given what is in the cart: the value of what the cart gives with
+it less that without it.
+
+The value of a set of boards is the best choice of one cutting pattern for each, by the values of
+the parts (values.py): a set packing program over patterns that were found for every board when it
+was looked at, so that two sets are compared over the same patterns and a difference is not noise.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from random import Random
+from typing import Any
+
+from vividplank.core.board import Board
+from vividplank.core.buying.chance.values import Values
+from vividplank.core.job import Job
+from vividplank.core.layout.model.item_types import ItemType, item_types
+from vividplank.core.layout.model.pattern import (
+    CuttingPattern,
+    PatternBlank,
+    PatternSegment,
+    PatternStrip,
+)
+from vividplank.core.layout.patterns.generator import PatternGenerator
+from vividplank.core.layout.search.restricted_master import RestrictedMaster
+from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM
+
+#: Patterns are sought for the whole list, for what is still wanted, and for parts of either.
+_AT_RANDOM = 3
+#: Search effort: ways followed side by side, and tried to go on with each.
+_BEAM, _TRIES = 2, 2
+_SECONDS = 0.5
+Patterns = tuple[CuttingPattern, ...]
+
+
+@dataclass(frozen=True)
+class Cart:
+    """What a set of boards gives: the pattern of each, the units still wanted, and its value."""
+
+    patterns: dict[str, CuttingPattern]
+    remaining: tuple[int, ...]
+    value: float
+
+    @property
+    def whole(self) -> bool:
+        return not any(self.remaining)
+
+
+@dataclass(frozen=True)
+class Worth:
+    """`value` is what the list costs less to complete with this board; `pattern` what it gives
+    then.
+    """
+
+    value: float
+    pattern: CuttingPattern | None
+    before: Cart
+    after: Cart
+
+
+class Judge:
+    """Says what boards are worth to one list."""
+
+    def __init__(self, job: Job, values: Values, seed: int = 1) -> None:
+        """`job` is the list of one wood and quarter."""
+        self.job = job
+        self.types: list[ItemType] = item_types(job)
+        self.values = values.units
+        self.last = values.last
+        self.cost = values.cost
+        self.demand = [w.width if w.is_panel else w.count for w in self.types]
+        self.seed = seed
+        self.narrowest = min((w.stave_least or w.width for w in self.types), default=0)
+        self.mark = TICKS_PER_64TH if job.unit == "in" else TICKS_PER_MM // 2
+
+    def patterns(self, board: Board, remaining: Sequence[int], *, few: bool = False) -> Patterns:
+        """Ways to cut a board, for the whole list and for what is still wanted; with `few` only for
+        the latter.
+        """
+        face = self.job.shop.allowance.face
+        lying = board.thickened(face) if board.lies_flat else board
+        generator = PatternGenerator(lying, self.job.shop, self.types, self.mark)
+        rng = Random(f"{self.seed} {board.id}")
+        wanted = [list(remaining)] if few else [self.demand, list(remaining)]
+        some = () if few else (self.demand, remaining) * _AT_RANDOM
+        wanted += [
+            [
+                n if w.is_panel and rng.random() < 0.5 else round(n * rng.random())
+                for w, n in zip(self.types, base, strict=True)
+            ]
+            for base in some
+        ]
+        found: dict[tuple[tuple[int, int], ...], CuttingPattern] = {}
+        for amounts in wanted:
+            if any(amounts):
+                for pattern in generator.cut(amounts, self.values, rng, _BEAM, _TRIES):
+                    found.setdefault(pattern.taken, pattern)
+        return tuple(found.values())
+
+    def cart(self, boards: Sequence[tuple[str, Patterns]]) -> Cart:
+        """The best that boards give together; each under its mark with its patterns."""
+        master = RestrictedMaster([0.0] * len(boards), self.demand, self.values)
+        for k, (_, patterns) in enumerate(boards):
+            for pattern in patterns:
+                master.add(k, pattern)
+        chosen = master.solve(_SECONDS, self.values) or {}
+        got = [0] * len(self.types)
+        for pattern in chosen.values():
+            for index, amount in pattern.taken:
+                got[index] += amount
+        remaining = tuple(max(0, d - g) for d, g in zip(self.demand, got, strict=True))
+        value = sum(
+            v * (d - r) for v, d, r in zip(self.values, self.demand, remaining, strict=True)
+        ) + (0.0 if any(remaining) else self.last)
+        return Cart({boards[k][0]: p for k, p in chosen.items()}, remaining, value)
+
+    def worth(
+        self,
+        cart: Sequence[tuple[str, Patterns]],
+        mark: str,
+        patterns: Patterns,
+        before: Cart | None = None,
+    ) -> Worth:
+        """Of a board with these patterns, beside a cart; `before` is what that gives, where it is
+        known.
+        """
+        before = before or self.cart(cart)
+        after = self.cart([*cart, (mark, patterns)])
+        return Worth(max(0.0, after.value - before.value), after.patterns.get(mark), before, after)
+
+
+def patterns_to_rows(patterns: Patterns) -> list[Any]:
+    """As JSON values."""
+    return [list(p) for p in patterns]
+
+
+def patterns_from_rows(rows: Sequence[Any]) -> Patterns:
+    """What `patterns_to_rows` has written."""
+    return tuple(
+        CuttingPattern(
+            tuple(
+                PatternSegment(
+                    x0,
+                    x1,
+                    y0,
+                    slope,
+                    tuple(
+                        PatternStrip(
+                            low,
+                            high,
+                            tuple(
+                                PatternBlank(a, b, tuple(tuple(layer) for layer in layers))
+                                for a, b, layers in blanks
+                            ),
+                        )
+                        for low, high, blanks in strips
+                    ),
+                )
+                for x0, x1, y0, slope, strips in segments
+            ),
+            tuple((index, amount) for index, amount in taken),
+        )
+        for segments, taken in rows
+    )

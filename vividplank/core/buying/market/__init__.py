@@ -1,0 +1,1 @@
+"""Where wood is bought: sources, their boards, prices and tickets."""

@@ -1,0 +1,164 @@
+"""Price books in and out as tables: a row for every wood, quarter and grade of a source, lengths in
+inches.
+"""
+
+import csv
+import io
+import re
+from collections.abc import Iterable, Sequence
+from dataclasses import replace
+from typing import Any
+
+from openpyxl import Workbook
+from openpyxl.styles import Font
+from pydantic import TypeAdapter, ValidationError
+
+from vividplank.core.buying.market.population import Range
+from vividplank.core.buying.market.source import Price, Source
+from vividplank.core.measure import TICKS_PER_INCH
+from vividplank.core.refusal import Refusal
+
+_COLUMNS = (
+    "Source",
+    "Kind",
+    "Wood",
+    "Quarter",
+    "Grade",
+    "Surfacing",
+    "Price a board foot",
+    "Thickness",
+    "Length least",
+    "Length usual",
+    "Length most",
+    "Width least",
+    "Width usual",
+    "Width most",
+    "Length step",
+)
+_LENGTHS = frozenset(_COLUMNS[7:])
+_PRICE = TypeAdapter(Price)
+_SOURCE = TypeAdapter(Source)
+#: Rows of a price book that are read at most.
+_MOST = 5000
+
+
+def price_book_csv(sources: Iterable[Source]) -> str:
+    """All price lines of all sources."""
+    out = io.StringIO()
+    table = csv.writer(out, lineterminator="\n")
+    table.writerow(_COLUMNS)
+    for row in _rows(sources):
+        table.writerow(row)
+    return out.getvalue()
+
+
+def price_book_xlsx(sources: Iterable[Source]) -> bytes:
+    """The same as a workbook."""
+    book = Workbook()
+    sheet = book.active
+    assert sheet is not None
+    sheet.title = "Price book"
+    sheet.append(_COLUMNS)
+    for cell in sheet[1]:
+        cell.font = Font(bold=True)
+    for row in _rows(sources):
+        sheet.append(row)
+    sheet.freeze_panes = "A2"
+    out = io.BytesIO()
+    book.save(out)
+    return out.getvalue()
+
+
+def _rows(sources: Iterable[Source]) -> Iterable[list[Any]]:
+    for s in sources:
+        for p in s.prices:
+            lengths = (
+                p.thickness,
+                *(getattr(p.length, n) for n in ("least", "usual", "most")),
+                *(getattr(p.width, n) for n in ("least", "usual", "most")),
+                p.length_step,
+            )
+            yield [
+                s.name,
+                s.kind,
+                p.species,
+                p.quarter,
+                p.grade,
+                p.surfacing,
+                float(p.per_foot),
+                *(round(n / TICKS_PER_INCH, 5) for n in lengths),
+            ]
+
+
+def read_price_book(text: str, known: Sequence[Source]) -> list[Source]:
+    """The sources a price book names, with its prices in place of those they had.
+
+    A source is known by its name; a new one starts with the usual ticket rule and no trip.
+
+    Raises
+    ------
+    Refusal
+        Where a column is missing or a row is not a price, naming the row.
+    """
+    rows = list(csv.DictReader(io.StringIO(text.removeprefix("\ufeff"))))
+    if not rows:
+        raise Refusal("$", "has no row; expected a heading and a row for every price")
+    if len(rows) > _MOST:
+        raise Refusal("$", f"has {len(rows)} rows; expected {_MOST} at most")
+    missing = [c for c in _COLUMNS if c not in rows[0]]
+    if missing:
+        raise Refusal("$", f"has no column {missing[0]!r}")
+    by_name = {s.name.casefold(): s for s in known}
+    prices: dict[str, list[Price]] = {}
+    named: dict[str, tuple[str, str]] = {}
+    for n, row in enumerate(rows, 2):
+        name = (row["Source"] or "").strip()
+        if not name:
+            raise Refusal(f"row {n}", "names no source")
+        named.setdefault(name.casefold(), (name, (row["Kind"] or "yard").strip()))
+        prices.setdefault(name.casefold(), []).append(_price(row, n))
+    found = []
+    for key, lines in prices.items():
+        name, kind = named[key]
+        source = by_name.get(key)
+        if source is None:
+            id = re.sub(r"[^a-z0-9]+", "-", key).strip("-") or "source"
+            try:
+                source = _SOURCE.validate_python({"id": id, "name": name, "kind": kind})
+            except ValidationError:
+                raise Refusal(
+                    "Kind", f"is {kind!r}; expected sawmill, yard, finished or milling"
+                ) from None
+        found.append(replace(source, prices=tuple(lines)))
+    return found
+
+
+def _price(row: dict[str, str], n: int) -> Price:
+    def ticks(column: str) -> int:
+        try:
+            return round(float(row[column]) * TICKS_PER_INCH)
+        except (TypeError, ValueError, OverflowError):
+            raise Refusal(
+                f"row {n}, {column}", f"is {row[column]!r}; expected inches as a number"
+            ) from None
+
+    sizes = {c: ticks(c) for c in _COLUMNS if c in _LENGTHS}
+    try:
+        return _PRICE.validate_python(
+            {
+                "species": (row["Wood"] or "").strip(),
+                "quarter": (row["Quarter"] or "").strip(),
+                "grade": (row["Grade"] or "").strip(),
+                "per_foot": (row["Price a board foot"] or "").strip(),
+                "surfacing": (row["Surfacing"] or "").strip(),
+                "thickness": sizes["Thickness"],
+                "length": Range(*(sizes[f"Length {w}"] for w in ("least", "usual", "most"))),
+                "width": Range(*(sizes[f"Width {w}"] for w in ("least", "usual", "most"))),
+                "length_step": sizes["Length step"],
+            }
+        )
+    except ValidationError as problem:
+        first = problem.errors(include_url=False)[0]
+        where = ".".join(str(p) for p in first["loc"])
+        said = first["msg"].replace("Input should be", "expected")
+        raise Refusal(f"row {n}, {where}", said) from None

@@ -1,0 +1,248 @@
+"""Sources of wood and their price books."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+from decimal import ROUND_HALF_UP, Decimal
+from fractions import Fraction
+from random import Random
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from vividplank.core.board import Board, same_species
+from vividplank.core.buying.market.population import Grade, Population, Range, Straightness, draw
+from vividplank.core.fields import Money, Name, Note, NotNegativeTicks, PositiveTicks
+from vividplank.core.measure import TICKS_PER_INCH
+from vividplank.core.timber import QUARTERS, board_feet
+from vividplank.core.timber.board_feet import TicketRule
+
+_INCH = TICKS_PER_INCH
+_FOOT = 12 * _INCH
+#: A sawmill, a yard, a shop of finished sizes, and a shop that mills for others.
+SourceKind = Literal["sawmill", "yard", "finished", "milling"]
+Surfacing = Literal["rough", "S1S", "S2S", "S2S1E", "S3S", "S4S"]
+SURFACED: dict[Surfacing, tuple[str, ...]] = {
+    "rough": (),
+    "S1S": ("A",),
+    "S2S": ("A", "B"),
+    "S2S1E": ("A", "B", "datum-edge"),
+    "S3S": ("A", "B", "datum-edge"),
+    "S4S": ("A", "B", "datum-edge", "far-edge"),
+}
+Amount = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
+
+
+@dataclass(frozen=True)
+class Price:
+    """One line of a price book: wood of one quarter and grade at `per_foot` money a board foot.
+
+    `thickness` is how thick the source leaves it, `length` and `width` what its boards measure,
+    `length_step` what lengths are cut to (0: any).
+    """
+
+    species: Name
+    quarter: Name
+    grade: Grade
+    per_foot: Money
+    surfacing: Surfacing
+    thickness: PositiveTicks
+    length: Range
+    width: Range
+    length_step: NotNegativeTicks = 0
+
+
+@dataclass(frozen=True)
+class Finished:
+    """A finished size sold by the running foot, in `lengths` of so many ticks."""
+
+    species: Name
+    width: PositiveTicks
+    thickness: PositiveTicks
+    per_foot: Money
+    lengths: Annotated[tuple[PositiveTicks, ...], Field(min_length=1, max_length=20)]
+
+
+@dataclass(frozen=True)
+class Source:
+    """A place that sells wood.
+
+    `trip` is the money and `trip_hours` the time that going there takes; `least` the least board
+    feet it sells; `skimming` and `edging` what it asks a board foot for skimming two faces and for
+    one straight-line ripped edge (0: it does not), `milling` what it asks a board foot for milling
+    to a list. `moisture` and `straightness` say what its wood usually is.
+    """
+
+    id: Name
+    name: Name
+    kind: SourceKind
+    ticket: TicketRule = TicketRule()
+    trip: Money = Decimal(0)
+    trip_hours: Amount = 0.0
+    least: Amount = 0.0
+    skimming: Money = Decimal(0)
+    edging: Money = Decimal(0)
+    milling: Money = Decimal(0)
+    straightness: Straightness = "usual"
+    moisture: Annotated[float, Field(ge=4, le=40, allow_inf_nan=False)] = 9.0
+    note: Note = ""
+    prices: Annotated[tuple[Price, ...], Field(max_length=500)] = ()
+    finished: Annotated[tuple[Finished, ...], Field(max_length=500)] = ()
+
+    def price(self, species: str, quarter: str, grade: str = "") -> Price | None:
+        """Its line for a wood and quarter; of several grades the one named, else the dearest."""
+        fits = [
+            p
+            for p in self.prices
+            if same_species(p.species, species)
+            and p.quarter == quarter
+            and (not grade or p.grade == grade)
+        ]
+        return max(fits, key=lambda p: p.per_foot, default=None)
+
+    def population(self, price: Price) -> Population:
+        """Its boards of one line of the price book."""
+        return Population(
+            price.species,
+            price.quarter,
+            price.grade,
+            price.length,
+            price.width,
+            price.thickness,
+            price.length_step,
+            straightness=self.straightness,
+            dressed=SURFACED[price.surfacing],  # type: ignore[arg-type]
+            moisture=self.moisture,
+        )
+
+    def pile(self, price: Price, count: int, rng: Random, stem: str) -> tuple[Board, ...]:
+        """So many of its boards, with what it asks for each."""
+        lot = self.population(price)
+        boards = (draw(lot, rng, f"{stem}{n}") for n in range(1, count + 1))
+        return tuple(replace(b, price=asked(b, price.per_foot, self.ticket)) for b in boards)
+
+
+def ticket_feet(board: Board, rule: TicketRule) -> Fraction:
+    """Board feet on the ticket: at the rough thickness of its quarter, by the source's rule."""
+    return board_feet(board.nominal.rough, round(board.mean_width), board.length, rule)
+
+
+def asked(board: Board, per_foot: Decimal, rule: TicketRule) -> Decimal:
+    """What a board costs by its ticket."""
+    feet = ticket_feet(board, rule)
+    return money(Decimal(feet.numerator) / Decimal(feet.denominator) * per_foot)
+
+
+def money(amount: Decimal) -> Decimal:
+    return amount.quantize(Decimal("0.01"), ROUND_HALF_UP)
+
+
+@dataclass(frozen=True)
+class _Wood:
+    species: str
+    dearness: Decimal
+    quarters: tuple[str, ...] = field(default=("4/4", "5/4", "8/4"))
+
+
+#: Woods of the made-up sources, and what they cost beside each other.
+_WOODS = (
+    _Wood("white oak", Decimal("1.00"), ("4/4", "5/4", "6/4", "8/4", "12/4")),
+    _Wood("ash", Decimal("0.62"), ("4/4", "5/4", "6/4", "8/4")),
+    _Wood("red oak", Decimal("0.66")),
+    _Wood("cherry", Decimal("0.95")),
+    _Wood("walnut", Decimal("1.55")),
+    _Wood("hard maple", Decimal("0.85")),
+    _Wood("poplar", Decimal("0.45")),
+)
+
+
+def usual_sources() -> tuple[Source, ...]:
+    """Three made-up sources: a sawmill, a yard, and a shop that sells finished sizes."""
+    return (
+        Source(
+            "otter-bend",
+            "Otter Bend sawmill",
+            "sawmill",
+            TicketRule("surface"),
+            Decimal(28),
+            2.5,
+            20.0,
+            straightness="wild",
+            moisture=11.0,
+            note="Rough from the saw, ungraded; bring your own tape.",
+            prices=_book(Decimal("5.20"), "ungraded", "rough", (72, 108, 168), (5, 7, 13)),
+        ),
+        Source(
+            "lantern-yard",
+            "Lantern Street yard",
+            "yard",
+            TicketRule("surface", half_inches_up=True),
+            Decimal(9),
+            1.0,
+            skimming=Decimal("0.45"),
+            edging=Decimal("0.35"),
+            straightness="usual",
+            moisture=8.0,
+            note="Skimmed on two faces; boards may be picked.",
+            prices=_book(Decimal("9.80"), "FAS", "S2S", (84, 108, 156), (5, 7, 11))
+            + _book(Decimal("7.40"), "No. 1 Common", "S2S", (60, 90, 132), (4, 6, 10)),
+        ),
+        Source(
+            "quill-dressed",
+            "Quill & Son, dressed stock",
+            "finished",
+            trip=Decimal(6),
+            trip_hours=0.8,
+            milling=Decimal("4.50"),
+            straightness="straight",
+            moisture=8.0,
+            note="Planed all round in fixed lengths; mills to a list as well.",
+            prices=_book(Decimal("13.90"), "FAS", "S4S", (72, 96, 120), (4, 6, 8), 24),
+            finished=_finished(),
+        ),
+    )
+
+
+def _book(
+    oak: Decimal,
+    grade: Grade,
+    surfacing: Surfacing,
+    lengths: Sequence[int],
+    widths: Sequence[int],
+    step: int = 0,
+) -> tuple[Price, ...]:
+    """All woods, priced beside white oak; sizes in inches."""
+    found = []
+    skimmed = len(set(SURFACED[surfacing]) & {"A", "B"}) == 2
+    for wood in _WOODS:
+        for quarter in QUARTERS:
+            if quarter.name in wood.quarters:
+                thicker = 1 + Decimal(quarter.rough - QUARTERS[0].rough) / (8 * _INCH)
+                found.append(
+                    Price(
+                        wood.species,
+                        quarter.name,
+                        grade,
+                        money(oak * wood.dearness * thicker),
+                        surfacing,
+                        quarter.surfaced if skimmed else quarter.rough + _INCH // 16,
+                        Range(*(n * _INCH for n in lengths)),
+                        Range(*(n * _INCH for n in widths)),
+                        step * _INCH,
+                    )
+                )
+    return tuple(found)
+
+
+def _finished() -> tuple[Finished, ...]:
+    """Planed strips of 3/4 in, by the running foot."""
+    return tuple(
+        Finished(
+            wood.species,
+            width * _INCH // 2,
+            3 * _INCH // 4,
+            money(Decimal("13.90") * wood.dearness * width / 24),
+            (4 * _FOOT, 6 * _FOOT, 8 * _FOOT),
+        )
+        for wood in _WOODS
+        for width in (3, 5, 7, 11)
+    )

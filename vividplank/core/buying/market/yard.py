@@ -1,0 +1,21 @@
+"""What a place that sells wood is asked: which boards it has. A yard with a catalogue of its own
+would answer behind this.
+"""
+
+from typing import Protocol
+
+from vividplank.core.buying.market.offer import Offer
+from vividplank.core.buying.market.source import Price, Source
+
+
+class Yard(Protocol):
+    def pile(self, source: Source, price: Price, count: int, day: int) -> tuple[Offer, ...]:
+        """Boards of one line of its price book that lie there on a day, with their tickets."""
+        ...
+
+
+class NoYard:
+    """Where every board is written down by hand."""
+
+    def pile(self, source: Source, price: Price, count: int, day: int) -> tuple[Offer, ...]:
+        return ()

@@ -1,0 +1,245 @@
+"""Sources of wood, simulated trips, and boards looked at where they are sold."""
+
+import hashlib
+import json
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime
+from typing import Any
+
+from pydantic import TypeAdapter
+from sqlalchemy import delete, func, select
+from sqlalchemy.orm import Session
+
+from vividplank.core.buying.aisle import Looked
+from vividplank.core.buying.chance.purchase import Purchase
+from vividplank.core.buying.chance.worth import Patterns, patterns_from_rows, patterns_to_rows
+from vividplank.core.buying.market.offer import Offer
+from vividplank.core.buying.market.source import Source, usual_sources
+from vividplank.core.document import digest, job_from_document, job_to_document
+from vividplank.core.job import Job
+from vividplank.store.errors import NotFoundError
+from vividplank.store.models import EstimateRow, OfferRow, PurchaseRow, SourceRow
+
+_SOURCE = TypeAdapter(Source)
+_PURCHASE = TypeAdapter(Purchase)
+_OFFER = TypeAdapter(Offer)
+#: Estimates that are kept for a project: the last of each source and grade, and a few before.
+_KEPT = 12
+
+
+def source_to_document(source: Source) -> dict[str, Any]:
+    document: dict[str, Any] = _SOURCE.dump_python(source, mode="json")
+    return document
+
+
+def sources(session: Session) -> tuple[Source, ...]:
+    """The usual ones and those of the shop's own, as they were last written."""
+    rows = {
+        r.id: r.document for r in session.scalars(select(SourceRow).order_by(SourceRow.at)).all()
+    }
+    found = [s for s in usual_sources() if s.id not in rows]
+    own = [_SOURCE.validate_python(d) for d in rows.values() if d is not None]
+    return (*found, *own)
+
+
+def source(session: Session, id: str) -> Source:
+    for found in sources(session):
+        if found.id == id:
+            return found
+    raise NotFoundError("there is no such source; it may have been removed")
+
+
+def put_source(session: Session, put: Source) -> None:
+    session.merge(SourceRow(id=put.id, document=source_to_document(put)))
+    session.flush()
+
+
+def drop_source(session: Session, id: str) -> None:
+    source(session, id)
+    session.merge(SourceRow(id=id, document=None))
+    session.flush()
+
+
+# ---- simulated trips -----------------------------------------------------------------------------
+
+
+@dataclass(frozen=True)
+class Estimated:
+    """An estimate and the trips that were simulated so far; `made_from` is the digest of the list
+    and the source.
+    """
+
+    pk: int
+    project: int
+    source: Source
+    grade: str
+    use_hand: bool
+    trips: int
+    trouble: str
+    asked: datetime
+    made_from: str
+    purchases: tuple[Purchase, ...]
+
+
+def list_digest(job: Job) -> str:
+    """Changes when anything does that buying for the list depends on, but the boards."""
+    return digest(replace(job, boards=()))
+
+
+def estimate_digest(job: Job, source: Source, use_hand: bool) -> str:
+    text = json.dumps(source_to_document(source), sort_keys=True)
+    of = digest(job) if use_hand else list_digest(job)
+    return hashlib.sha256(f"{of} {text}".encode()).hexdigest()
+
+
+def ask(
+    session: Session, project: int, job: Job, at: Source, grade: str, use_hand: bool, trips: int
+) -> int:
+    """Ask for so many simulated trips; one that stands for the same takes more."""
+    made_from = estimate_digest(job, at, use_hand)
+    there = session.scalars(
+        select(EstimateRow).where(
+            EstimateRow.project == project,
+            EstimateRow.made_from == made_from,
+            EstimateRow.grade == grade,
+            EstimateRow.use_hand == use_hand,
+        )
+    ).first()
+    if there:
+        there.trips = max(there.trips, trips)
+        there.trouble = ""
+        session.flush()
+        return there.pk
+    row = EstimateRow(
+        project=project,
+        made_from=made_from,
+        job=job_to_document(job),
+        source=source_to_document(at),
+        grade=grade,
+        use_hand=use_hand,
+        trips=trips,
+    )
+    session.add(row)
+    session.flush()
+    old = select(EstimateRow.pk).where(EstimateRow.project == project)
+    kept = old.order_by(EstimateRow.pk.desc()).limit(_KEPT)
+    session.execute(
+        delete(EstimateRow).where(EstimateRow.project == project, EstimateRow.pk.not_in(kept))
+    )
+    return row.pk
+
+
+def estimates(session: Session, project: int) -> list[Estimated]:
+    """Those of a project, the newest first."""
+    rows = session.scalars(
+        select(EstimateRow).where(EstimateRow.project == project).order_by(EstimateRow.pk.desc())
+    )
+    return [_estimated(session, r) for r in rows]
+
+
+def estimate(session: Session, pk: int) -> tuple[Estimated, Job]:
+    row = session.get(EstimateRow, pk)
+    if row is None:
+        raise NotFoundError("there is no such estimate; the list may have changed since")
+    return _estimated(session, row), job_from_document(row.job)
+
+
+def add_trip(session: Session, pk: int, trip: Purchase) -> bool:
+    """Keep a trip; answers whether more are wanted."""
+    wanted = session.scalar(select(EstimateRow.trips).where(EstimateRow.pk == pk).with_for_update())
+    if wanted is None:
+        return False
+    session.merge(
+        PurchaseRow(estimate=pk, seed=trip.seed, document=_PURCHASE.dump_python(trip, mode="json"))
+    )
+    session.flush()
+    return bool(wanted > _done(session, pk))
+
+
+def fail(session: Session, pk: int, trouble: str) -> None:
+    row = session.get(EstimateRow, pk)
+    if row:
+        row.trouble = trouble
+
+
+def unfinished(session: Session) -> list[int]:
+    """Estimates that want more trips, the oldest first."""
+    done = select(func.count()).where(PurchaseRow.estimate == EstimateRow.pk).scalar_subquery()
+    found = select(EstimateRow.pk).where(EstimateRow.trips > done, EstimateRow.trouble == "")
+    return list(session.scalars(found.order_by(EstimateRow.pk)))
+
+
+def _done(session: Session, pk: int) -> int:
+    count = select(func.count()).where(PurchaseRow.estimate == pk)
+    return session.scalar(count) or 0
+
+
+def _estimated(session: Session, row: EstimateRow) -> Estimated:
+    trips = session.scalars(
+        select(PurchaseRow.document)
+        .where(PurchaseRow.estimate == row.pk)
+        .order_by(PurchaseRow.seed)
+    )
+    return Estimated(
+        row.pk,
+        row.project,
+        _SOURCE.validate_python(row.source),
+        row.grade,
+        row.use_hand,
+        row.trips,
+        row.trouble,
+        row.asked,
+        row.made_from,
+        tuple(_PURCHASE.validate_python(d) for d in trips),
+    )
+
+
+# ---- boards on offer -----------------------------------------------------------------------------
+
+
+@dataclass(frozen=True)
+class Kept:
+    """An offer, and the ways to cut its board for the list as it is; none where it has changed."""
+
+    offer: Offer
+    patterns: Patterns | None
+
+    @property
+    def looked(self) -> Looked:
+        return Looked(self.offer.board, self.patterns or ())
+
+
+def offers(session: Session, project: int, job: Job) -> list[Kept]:
+    """In the order in which they were looked at."""
+    now = list_digest(job)
+    rows = session.scalars(
+        select(OfferRow).where(OfferRow.project == project).order_by(OfferRow.at, OfferRow.mark)
+    )
+    return [_kept(r, now) for r in rows]
+
+
+def put_offer(
+    session: Session, project: int, job: Job, offer: Offer, patterns: Patterns | None
+) -> None:
+    """Keep a board that was looked at, or what is known of it now; under its mark, once."""
+    row = session.get(OfferRow, (project, offer.board.id))
+    if row is None:
+        row = OfferRow(project=project, mark=offer.board.id)
+        session.add(row)
+    row.document = _OFFER.dump_python(offer, mode="json")
+    row.state = offer.state
+    if patterns is not None:
+        row.patterns = patterns_to_rows(patterns)
+        row.found_for = list_digest(job)
+    session.flush()
+
+
+def drop_offers(session: Session, project: int, marks: Sequence[str]) -> None:
+    session.execute(delete(OfferRow).where(OfferRow.project == project, OfferRow.mark.in_(marks)))
+
+
+def _kept(row: OfferRow, now: str) -> Kept:
+    offer = replace(_OFFER.validate_python(row.document), state=row.state)  # type: ignore[arg-type]
+    fits = row.found_for == now
+    return Kept(offer, patterns_from_rows(row.patterns) if fits else None)

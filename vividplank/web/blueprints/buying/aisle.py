@@ -1,0 +1,250 @@
+"""Boards on offer, judged beside the cart."""
+
+import time
+from collections.abc import Sequence
+from dataclasses import asdict, dataclass, field, replace
+from datetime import date
+from fractions import Fraction
+from functools import lru_cache
+from typing import cast
+
+from flask import Response, current_app
+from flask_openapi3 import APIBlueprint
+from sqlalchemy.orm import Session
+
+from vividplank.core.board.volume import board_volume
+from vividplank.core.buying.aisle import Aisle, Looked
+from vividplank.core.buying.chance.purchase import Purchase
+from vividplank.core.buying.chance.verdict import Verdict
+from vividplank.core.buying.market.offer import Offer
+from vividplank.core.buying.market.source import Source
+from vividplank.core.buying.market.ticket import TicketLine, check_ticket
+from vividplank.core.buying.market.yard import Yard
+from vividplank.core.job import Job
+from vividplank.core.job.change import Change, Put
+from vividplank.core.refusal import Refusal
+from vividplank.core.timber import weight_kg, wood_named
+from vividplank.store import buying, projects
+from vividplank.store.buying import Kept
+from vividplank.store.database import session
+from vividplank.web import answer
+from vividplank.web.blueprints.buying.amounts import estimate_of
+from vividplank.web.schemas.buying import (
+    BoardOffer,
+    BoardOffers,
+    BoardVerdict,
+    BoughtBody,
+    CartBody,
+    ChosenBody,
+    FirstWordsBody,
+    OfferPath,
+    OfferPut,
+    PileAsked,
+    SourceQuery,
+    WordsList,
+)
+from vividplank.web.schemas.project import (
+    ProjectPath,
+    TroubleBody,
+)
+
+area = APIBlueprint(
+    "aisle", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody}
+)
+#: Seconds to choose the cheapest boards of a pile.
+_CHOOSE_SECONDS = 4.0
+#: Lists and sources whose values are kept at hand.
+_AT_HAND = 8
+
+
+@area.get("/projects/<int:project>/offers", responses={200: BoardOffers})
+def get_offers(path: ProjectPath, query: SourceQuery) -> Response:
+    """The boards looked at, judged beside the cart there is now."""
+    return answer.body(_listed(path.project, query.source))
+
+
+def _listed(project: int, source: str) -> BoardOffers:
+    with session() as opened:
+        aisle, job = _aisle_of(opened, project, source)
+        kept = buying.offers(opened, project, job)
+        kept = [_looked(opened, project, job, aisle, k, kept) for k in kept]
+    cart = _cart(kept)
+    judged = aisle.judged([k.looked for k in kept], cart)
+    return BoardOffers(
+        offers=[_offer(k.offer, aisle, judged.get(k.offer.board.id)) for k in kept],
+        cart=[CartBody.model_validate(asdict(s)) for s in aisle.standing(cart)],
+    )
+
+
+@area.put("/projects/<int:project>/offers/<mark>", responses={200: BoardOffer})
+def put_offer(path: OfferPath, body: OfferPut) -> Response:
+    """Record a board that is looked at, or what is known of it now; answers whether to take it."""
+    offer = Offer(**{**dict(body), "board": replace(body.board, id=path.mark)})
+    with session() as opened:
+        aisle, job = _aisle_of(opened, path.project, body.source)
+        offer = offer.priced(aisle.source.ticket)
+        there = [
+            k for k in buying.offers(opened, path.project, job) if k.offer.board.id != path.mark
+        ]
+        patterns, verdict = aisle.look(offer.board, _cart(there))
+        buying.put_offer(opened, path.project, job, offer, patterns)
+    return answer.body(_offer(offer, aisle, verdict))
+
+
+@area.delete("/projects/<int:project>/offers/<mark>", responses={204: None})
+def drop_offer(path: OfferPath) -> Response:
+    with session() as opened:
+        buying.drop_offers(opened, path.project, [path.mark])
+    return Response(status=204)
+
+
+@area.post("/projects/<int:project>/offers/pile", responses={201: BoardOffers})
+def ask_for_pile(path: ProjectPath, body: PileAsked) -> Response:
+    """The boards that lie at the source today, taken down for the list; those that are there
+    already stay.
+    """
+    yard = cast(Yard, current_app.extensions["yard"])
+    with session() as opened:
+        aisle, job = _aisle_of(opened, path.project, body.source)
+        price = aisle.source.price(body.species, body.quarter)
+        if price is None:
+            raise Refusal("$", f"{aisle.source.name} sells no {body.quarter} {body.species}")
+        kept = buying.offers(opened, path.project, job)
+        there = {k.offer.board.id for k in kept}
+        new = yard.pile(aisle.source, price, body.count, date.today().toordinal())
+        for offer in new:
+            if offer.board.id not in there:
+                patterns, _ = aisle.look(offer.board, _cart(kept))
+                buying.put_offer(opened, path.project, job, offer, patterns)
+    return answer.body(_listed(path.project, body.source), 201)
+
+
+@area.get("/projects/<int:project>/offers/cheapest", responses={200: ChosenBody})
+def choose(path: ProjectPath, query: SourceQuery) -> Response:
+    """What of the boards looked at completes the list most cheaply, beside the cart."""
+    with session() as opened:
+        aisle, job = _aisle_of(opened, path.project, query.source)
+        kept = buying.offers(opened, path.project, job)
+    take, left, cost = aisle.cheapest(
+        [k.offer.board for k in kept if k.offer.state == "pile"],
+        [k.offer.board for k in kept if k.offer.state == "cart"],
+        time.monotonic,
+        _CHOOSE_SECONDS,
+    )
+    return answer.body(ChosenBody(take=list(take), left_out=sorted(left.items()), cost=float(cost)))
+
+
+@area.get("/projects/<int:project>/offers/words", responses={200: WordsList})
+def get_words(path: ProjectPath, query: SourceQuery) -> Response:
+    """First words of plain boards, for where no server is in reach."""
+    with session() as opened:
+        aisle, job = _aisle_of(opened, path.project, query.source)
+        cart = _cart(buying.offers(opened, path.project, job))
+    species = {g.key: (g.species, g.quarter_name) for g in aisle.groups}
+    found = []
+    for w in aisle.words(cart):
+        wood, quarter = species[w.key]
+        price = aisle.source.price(wood, quarter)
+        found.append(
+            FirstWordsBody(
+                key=w.key,
+                species=wood,
+                quarter=quarter,
+                per_foot=float(price.per_foot) if price else 0.0,
+                lengths=list(w.lengths),
+                widths=list(w.widths),
+                worths={t: [list(row) for row in rows] for t, rows in w.worths.items()},
+            )
+        )
+    return answer.body(WordsList(words=found))
+
+
+@area.post("/projects/<int:project>/offers/bought", responses={200: BoughtBody})
+def bring_home(path: ProjectPath) -> Response:
+    """The cart is bought: its boards become boards of the project, under marks of their own."""
+    with session() as opened:
+        project = projects.load(opened, path.project)
+        names = {s.id: s.name for s in buying.sources(opened)}
+        kept = buying.offers(opened, path.project, project.job)
+        cart = [k.offer for k in kept if k.offer.state == "cart"]
+        if not cart:
+            raise Refusal("$", "there is no board in the cart")
+        taken = {b.id for b in project.job.boards}
+        boards = []
+        for offer in cart:
+            mark = offer.board.id
+            n = 2
+            while mark in taken:
+                mark, n = f"{offer.board.id}.{n}", n + 1
+            taken.add(mark)
+            where = f"bought at {names.get(offer.source, offer.source)}"
+            note = f"{offer.board.note}; {where}" if offer.board.note else where
+            boards.append(replace(offer.board, id=mark, note=note))
+        change = Change("the cart", put_boards=tuple(Put(b) for b in boards))
+        now = projects.edit(opened, path.project, project.version, change)
+        buying.drop_offers(opened, path.project, [o.board.id for o in cart])
+    return answer.body(BoughtBody(version=now.version, boards=[b.id for b in boards]))
+
+
+def _cart(kept: Sequence[Kept]) -> list[Looked]:
+    return [k.looked for k in kept if k.offer.state == "cart"]
+
+
+def _looked(
+    opened: Session, project: int, job: Job, aisle: Aisle, one: Kept, kept: Sequence[Kept]
+) -> Kept:
+    """The same, with the ways to cut it found anew where the list has changed since."""
+    if one.patterns is not None:
+        return one
+    cart = [k for k in kept if k.offer.board.id != one.offer.board.id]
+    patterns, _ = aisle.look(one.offer.board, _cart(cart))
+    buying.put_offer(opened, project, job, one.offer, patterns)
+    return replace(one, patterns=patterns)
+
+
+def _offer(offer: Offer, aisle: Aisle, verdict: Verdict | None) -> BoardOffer:
+    board = offer.board
+    line = TicketLine(
+        board,
+        offer.per_foot,
+        None if offer.ticket_feet is None else Fraction(str(offer.ticket_feet)),
+        offer.ticket,
+    )
+    checked = check_ticket([line], aisle.source.ticket).lines[0]
+    group = aisle.group_of(board)
+    wood = wood_named(board.species)
+    damp = board.moisture[0].percent if board.moisture else 12.0
+    return BoardOffer(
+        offer=offer,
+        group=group.key if group else "",
+        verdict=BoardVerdict.model_validate(asdict(verdict)) if verdict else None,
+        feet=round(float(checked.taped), 3),
+        over_feet=round(float(checked.over_feet), 3),
+        over=float(checked.over),
+        kg=weight_kg(wood, float(board_volume(board)), damp) if wood else None,
+    )
+
+
+@dataclass(frozen=True)
+class _Key:
+    """One list at one source with so many trips; the rest is what they are."""
+
+    made_from: str
+    trips: int
+    job: Job = field(compare=False)
+    source: Source = field(compare=False)
+    purchases: tuple[Purchase, ...] = field(compare=False)
+
+
+@lru_cache(maxsize=_AT_HAND)
+def _aisle(key: _Key) -> Aisle:
+    return Aisle(key.job, key.source, key.purchases)
+
+
+def _aisle_of(opened: Session, project: int, source: str) -> tuple[Aisle, Job]:
+    job = projects.load(opened, project).job
+    at = buying.source(opened, source)
+    found = estimate_of(buying.estimates(opened, project), job, at, use_hand=False)
+    purchases = found.purchases if found else ()
+    made_from = buying.estimate_digest(job, at, use_hand=False)
+    return _aisle(_Key(made_from, len(purchases), job, at, purchases)), job

@@ -1,0 +1,121 @@
+"""What to ask for, and how much with what chance."""
+
+from collections.abc import Sequence
+from dataclasses import asdict
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from vividplank.core.buying import asks, length_needs, sheet_needs
+from vividplank.core.buying.chance.purchase import groups_at
+from vividplank.core.buying.chance.ways import SourceWay, recommended, source_way
+from vividplank.core.buying.market.source import Source
+from vividplank.core.job import Job
+from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
+from vividplank.core.refusal import Refusal
+from vividplank.store import buying, projects
+from vividplank.store.buying import Estimated
+from vividplank.store.database import session
+from vividplank.web import answer
+from vividplank.web.asking import ask
+from vividplank.web.schemas.buying import (
+    EstimateAsked,
+    EstimateMade,
+    NeedList,
+    NeedQuery,
+    RecommendationBody,
+    SourceWayBody,
+    WayList,
+    WaysQuery,
+)
+from vividplank.web.schemas.project import (
+    LengthNeedBody,
+    ProjectPath,
+    SheetNeedBody,
+    TroubleBody,
+)
+
+area = APIBlueprint(
+    "amounts", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody}
+)
+
+
+@area.get("/projects/<int:project>/needs", responses={200: NeedList})
+def get_needs(path: ProjectPath, query: NeedQuery) -> Response:
+    """What the list asks of the yard, of sheets and of stock lengths."""
+    with session() as opened:
+        job = projects.load(opened, path.project).job
+    usual = 2400 * TICKS_PER_MM if job.unit == "mm" else 96 * TICKS_PER_INCH
+    lengths = length_needs(job, query.stock_length or usual)
+    return answer.body(
+        NeedList(
+            asks=list(asks(job)),
+            sheets=[SheetNeedBody.model_validate(asdict(s)) for s in sheet_needs(job)],
+            lengths=[LengthNeedBody.model_validate(asdict(n)) for n in lengths],
+        )
+    )
+
+
+@area.post("/projects/<int:project>/estimates", responses={202: EstimateMade})
+def addestimate_of(path: ProjectPath, body: EstimateAsked) -> Response:
+    """Ask for simulated trips to a source; a worker simulates them one by one."""
+    with session() as opened:
+        job = projects.load(opened, path.project).job
+        if not job.on_boards().parts:
+            raise Refusal("$", "the list has no part that is cut from boards")
+        source = buying.source(opened, body.source)
+        pk = buying.ask(opened, path.project, job, source, body.grade, body.use_hand, body.trips)
+    ask().simulate(pk)
+    return answer.body(EstimateMade(pk=pk), 202)
+
+
+@area.get("/projects/<int:project>/ways", responses={200: WayList})
+def get_ways(path: ProjectPath, query: WaysQuery) -> Response:
+    """All sources beside each other, from the trips that were simulated so far."""
+    with session() as opened:
+        job = projects.load(opened, path.project).job
+        sources = buying.sources(opened)
+        known = buying.estimates(opened, path.project)
+    bodies, able = [], []
+    for source in sources:
+        found = estimate_of(known, job, source, use_hand=query.use_hand)
+        for milled in (False, True) if source.milling else (False,):
+            body = _way(job, source, found, query.chance, milled)
+            bodies.append(body)
+            if body.way:
+                able.append((body.way, milled))
+    best = recommended(able, query.hour)
+    return answer.body(
+        WayList(
+            ways=bodies,
+            recommended=RecommendationBody.model_validate(asdict(best)) if best else None,
+        )
+    )
+
+
+def _way(
+    job: Job, source: Source, found: Estimated | None, chance: float, milled: bool
+) -> SourceWayBody:
+    pieces = sum(p.quantity for p in job.on_boards().parts)
+    way: SourceWay | None = None
+    if found and found.purchases:
+        way = source_way(source, found.purchases, pieces, chance, milled=milled)
+    prices = {g.key: source.price(g.species, g.quarter_name) for g in groups_at(job, source)}
+    return SourceWayBody(
+        source=source.id,
+        name=source.name,
+        milled=milled,
+        trips=found.trips if found else 0,
+        done=len(found.purchases) if found else 0,
+        trouble=found.trouble if found else "",
+        way=way,
+        per_foot={key: float(p.per_foot) if p else None for key, p in prices.items()},
+    )
+
+
+def estimate_of(
+    known: Sequence[Estimated], job: Job, source: Source, *, use_hand: bool
+) -> Estimated | None:
+    """The newest that was made of this list and this source as they are."""
+    made_from = buying.estimate_digest(job, source, use_hand)
+    return next((e for e in known if e.made_from == made_from), None)

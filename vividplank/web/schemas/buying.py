@@ -1,0 +1,195 @@
+"""Buying over the wire: what to ask for, simulated trips, boards on offer. Lengths in ticks, money
+and board feet as numbers.
+"""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from vividplank.core.board import Board
+from vividplank.core.buying.ask import Ask
+from vividplank.core.buying.chance.ways import SourceWay
+from vividplank.core.buying.market.offer import Offer, OfferState
+from vividplank.core.buying.market.population import Grade
+from vividplank.core.buying.market.source import Source
+from vividplank.core.fields import Money, Name, Number, Ticks
+from vividplank.core.layout.model.plan import Segment
+from vividplank.web.schemas.project import LengthNeedBody, SheetNeedBody
+from vividplank.web.shapes import Body
+
+Chance = Annotated[float, Field(ge=0.5, le=0.99)]
+
+
+class NeedList(Body):
+    asks: list[Ask]
+    sheets: list[SheetNeedBody]
+    lengths: list[LengthNeedBody]
+
+
+class NeedQuery(Body):
+    stock_length: Annotated[int, Field(gt=0, le=10**9)] | None = None
+
+
+class SourceList(Body):
+    sources: list[Source]
+
+
+class SourcePut(Body):
+    source: Source
+
+
+class SourcePath(Body):
+    source: Name
+
+
+class PriceBook(Body):
+    """A price book as the text of a CSV file."""
+
+    text: Annotated[str, Field(max_length=2_000_000)]
+
+
+class EstimateAsked(Body):
+    source: Name
+    grade: Grade | Literal[""] = ""
+    use_hand: bool = False
+    trips: Annotated[int, Field(ge=1, le=400)] = 12
+
+
+class EstimateMade(Body):
+    pk: Number
+
+
+class WaysQuery(Body):
+    """`chance` that the list is to be covered with, and what an hour of the maker's time counts."""
+
+    chance: Chance = 0.9
+    hour: Annotated[float, Field(ge=0, le=10_000)] = 0.0
+    use_hand: bool = False
+
+
+class SourceWayBody(Body):
+    """A source; `way` is None where no trip was simulated yet. `done` of `trips` were; `per_foot`
+    is its price for every group of the list, none where it has none. `milled` where the wood is
+    milled to the list there.
+    """
+
+    source: Name
+    name: str
+    milled: bool
+    trips: int
+    done: int
+    trouble: str
+    way: SourceWay | None
+    per_foot: dict[str, float | None]
+
+
+class RecommendationBody(Body):
+    source: Name
+    milled: bool
+    next: str
+    saves: float
+    only: bool
+
+
+class WayList(Body):
+    ways: list[SourceWayBody]
+    recommended: RecommendationBody | None
+
+
+class BoardVerdict(Body):
+    word: Literal["take", "even", "leave", "not-wanted"]
+    worth: float
+    price: float
+    reason: Literal["good", "covered", "faults", "warp", "size", "dear"]
+    lost: float
+    gives: list[tuple[str, int]]
+    keep: Ticks
+    clear: Ticks
+    segments: list[Segment]
+    completes: bool
+
+
+class BoardOffer(Body):
+    """`verdict` is None where the list has nothing of this wood; `feet` are by the tape and the
+    source's rule, `over` is what the ticket says more.
+    """
+
+    offer: Offer
+    group: str
+    verdict: BoardVerdict | None
+    feet: float
+    over_feet: float
+    over: float
+    kg: float | None
+
+
+class CartBody(Body):
+    """`remaining` of `pieces` of a group are still wanted beside the cart."""
+
+    key: str
+    pieces: int
+    remaining: int
+    missing: list[tuple[str, int]]
+    value: float
+    cost: float
+
+
+class BoardOffers(Body):
+    offers: list[BoardOffer]
+    cart: list[CartBody]
+
+
+class OfferPath(Body):
+    project: Number
+    mark: Name
+
+
+class SourceQuery(Body):
+    source: Name
+
+
+class OfferPut(Body):
+    board: Board
+    source: Name
+    per_foot: Money
+    ticket_feet: Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)] | None = None
+    ticket: Money | None = None
+    state: OfferState = "pile"
+
+
+class PileAsked(Body):
+    source: Name
+    species: Name
+    quarter: Name
+    count: Annotated[int, Field(ge=1, le=100)] = 23
+
+
+class ChosenBody(Body):
+    take: list[str]
+    left_out: list[tuple[str, int]]
+    cost: float
+
+
+class FirstWordsBody(Body):
+    """What plain boards are worth beside the cart, by trouble, length and width; `per_foot` is the
+    source's price.
+    """
+
+    key: str
+    species: str
+    quarter: str
+    per_foot: float
+    lengths: list[Ticks]
+    widths: list[Ticks]
+    worths: dict[Literal["none", "check", "twist"], list[list[float]]]
+
+
+class WordsList(Body):
+    words: list[FirstWordsBody]
+
+
+class BoughtBody(Body):
+    """The project's version now, and the marks of the new boards."""
+
+    version: Number
+    boards: list[str]
