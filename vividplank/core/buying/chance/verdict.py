@@ -104,7 +104,7 @@ def _reason(
 
 def _value(judge: Judge, cart: Sequence[tuple[str, Patterns]], other: Board, worth: Worth) -> float:
     """How much more it would be worth if it were like `other`."""
-    patterns = judge.patterns(other, worth.before.remaining, few=True)
+    patterns = judge.patterns(other, worth.before.remaining)
     return judge.worth(cart, other.id, patterns, worth.before).value - worth.value
 
 
@@ -193,7 +193,7 @@ def first_words(
             row = []
             for width in widths:
                 board = _plain(like, length, width, trouble)
-                patterns = judge.patterns(board, before.remaining, few=True)
+                patterns = judge.patterns(board, before.remaining, 1)
                 row.append(round(judge.worth(cart, board.id, patterns, before).value, 2))
             rows.append(tuple(row))
         table[trouble] = tuple(rows)

@@ -27,8 +27,9 @@ from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM
 
 #: Patterns are sought for the whole list, for what is still wanted, and for parts of either.
 _AT_RANDOM = 3
-#: Search effort: ways followed side by side, and tried to go on with each.
-_BEAM, _TRIES = 2, 2
+#: Search effort, for all that is wanted and for a part of it: ways followed side by side, and tried
+#: to go on with each.
+_BROAD, _NARROW = (3, 4), (2, 2)
 _SECONDS = 0.5
 Patterns = tuple[CuttingPattern, ...]
 
@@ -66,6 +67,10 @@ class Judge:
         self.job = job
         self.types: list[ItemType] = item_types(job)
         self.values = values.units
+        self._profits = [  # for a volume, as generators ask
+            v * (w.width if w.is_panel else 1) / w.volume
+            for v, w in zip(values.units, self.types, strict=True)
+        ]
         self.last = values.last
         self.cost = values.cost
         self.demand = [w.width if w.is_panel else w.count for w in self.types]
@@ -73,27 +78,27 @@ class Judge:
         self.narrowest = min((w.stave_least or w.width for w in self.types), default=0)
         self.mark = TICKS_PER_64TH if job.unit == "in" else TICKS_PER_MM // 2
 
-    def patterns(self, board: Board, remaining: Sequence[int], *, few: bool = False) -> Patterns:
-        """Ways to cut a board, for the whole list and for what is still wanted; with `few` only for
-        the latter.
+    def patterns(self, board: Board, remaining: Sequence[int], tries: int = _AT_RANDOM) -> Patterns:
+        """Ways to cut a board, for the whole list and for what is still wanted, and for as many
+        random parts of both.
         """
         face = self.job.shop.allowance.face
         lying = board.thickened(face) if board.lies_flat else board
         generator = PatternGenerator(lying, self.job.shop, self.types, self.mark)
         rng = Random(f"{self.seed} {board.id}")
-        wanted = [list(remaining)] if few else [self.demand, list(remaining)]
-        some = () if few else (self.demand, remaining) * _AT_RANDOM
+        wanted = [self.demand, list(remaining)]
         wanted += [
             [
                 n if w.is_panel and rng.random() < 0.5 else round(n * rng.random())
                 for w, n in zip(self.types, base, strict=True)
             ]
-            for base in some
+            for base in (self.demand, remaining) * tries
         ]
         found: dict[tuple[tuple[int, int], ...], CuttingPattern] = {}
-        for amounts in wanted:
+        for n, amounts in enumerate(wanted):
             if any(amounts):
-                for pattern in generator.cut(amounts, self.values, rng, _BEAM, _TRIES):
+                beam, among = _BROAD if n < 2 else _NARROW
+                for pattern in generator.cut(amounts, self._profits, rng, beam, among):
                     found.setdefault(pattern.taken, pattern)
         return tuple(found.values())
 
