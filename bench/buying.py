@@ -117,9 +117,9 @@ def estimate(job: Job, case: Case, purchases: int, seed: int) -> Estimate:
 
 def covers(job: Job, case: Case, feet: float, seed: str) -> bool:
     bought, got = [], 0.0
-    source = boards_of(case.population, Random(seed))
+    coming = boards_of(case.population, Random(seed))
     while got < feet:
-        bought.append(next(source))
+        bought.append(next(coming))
         got += feet_of(bought[-1])
     return not missing(groups(job)[0].job, bought, time.monotonic, _ROUNDS)
 

@@ -33,6 +33,11 @@ export const router = createRouter({
       name: "survey",
       component: () => import("./stages/boards/QuickSurvey.vue"),
     },
+    {
+      path: "/project/:project(\\d+)/aisle",
+      name: "aisle",
+      component: () => import("./stages/buy/AislePage.vue"),
+    },
     { path: "/stock", name: "stock", component: () => import("./stages/stock/StockPage.vue") },
     { path: "/:rest(.*)*", redirect: "/" },
   ],
@@ -43,6 +48,7 @@ const WORDS: Record<string, string> = {
   shelf: "The shelf",
   layout: "Lay out",
   survey: "In the yard",
+  aisle: "In the aisle",
   stock: "Stock room",
 };
 

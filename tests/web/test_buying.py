@@ -1,4 +1,4 @@
-"""Buy through a real PostgreSQL: sources, simulated trips, and boards on offer."""
+"""Buy through a real PostgreSQL: suppliers, simulated trips, and boards on offer."""
 
 from typing import Any
 
@@ -56,18 +56,18 @@ def a_board(mark: str, length: int = 80, width: int = 6, **more: object) -> dict
         "quarter": "4/4",
         **more,
     }
-    return {"board": board, "source": MILL, "per_foot": 2.2}
+    return {"board": board, "supplier": MILL, "per_foot": 2.2}
 
 
-def ask(client: FlaskClient, project: Project, source: str, trips: int = 3) -> None:
-    body = {"source": source, "trips": trips}
+def ask(client: FlaskClient, project: Project, supplier: str, trips: int = 3) -> None:
+    body = {"supplier": supplier, "trips": trips}
     answer = client.post(f"{base(project)}/estimates", json=body)
     assert answer.status_code == 202, answer.get_json()
 
 
 def ways(client: FlaskClient, project: Project, **query: object) -> dict[tuple[str, bool], Any]:
     found = client.get(f"{base(project)}/ways", query_string=query).get_json()
-    return {(w["source"], w["milled"]): w for w in found["ways"]} | {("", False): found}
+    return {(w["supplier"], w["milled"]): w for w in found["ways"]} | {("", False): found}
 
 
 def test_what_to_ask_for(client: FlaskClient, listed: Project) -> None:
@@ -76,28 +76,28 @@ def test_what_to_ask_for(client: FlaskClient, listed: Project) -> None:
     assert ask["lengths"][0]["parts"] == ["W"] and ask["thumb"] > ask["blanks"] > 3
 
 
-def test_sources_are_kept_by_hand_and_taken_off(client: FlaskClient) -> None:
-    first = client.get("/api/sources").get_json()["sources"]
+def test_suppliers_are_kept_by_hand_and_taken_off(client: FlaskClient) -> None:
+    first = client.get("/api/suppliers").get_json()["suppliers"]
     mine = {**first[0], "name": "Otter Bend, up the hill", "trip": 12.5}
-    assert client.put("/api/sources/otter-bend", json={"source": mine}).status_code == 204
+    assert client.put("/api/suppliers/otter-bend", json={"supplier": mine}).status_code == 204
     new = {"id": "x", "name": "The barn", "kind": "yard"}
-    assert client.put("/api/sources/the-barn", json={"source": new}).status_code == 204
-    assert client.delete("/api/sources/quill-dressed").status_code == 204
-    names = [s["name"] for s in client.get("/api/sources").get_json()["sources"]]
+    assert client.put("/api/suppliers/the-barn", json={"supplier": new}).status_code == 204
+    assert client.delete("/api/suppliers/quill-dressed").status_code == 204
+    names = [s["name"] for s in client.get("/api/suppliers").get_json()["suppliers"]]
     assert names == ["Lantern Street yard", "Otter Bend, up the hill", "The barn"]
-    assert client.delete("/api/sources/nobody").status_code == 404
+    assert client.delete("/api/suppliers/nobody").status_code == 404
 
 
 def test_a_price_book_goes_out_and_comes_in(client: FlaskClient) -> None:
-    text = client.get("/api/sources.csv").get_data(as_text=True)
-    assert client.get("/api/sources.xlsx").data[:2] == b"PK"
+    text = client.get("/api/suppliers.csv").get_data(as_text=True)
+    assert client.get("/api/suppliers.xlsx").data[:2] == b"PK"
     dearer = text.replace("Lantern Street yard", "Kingfisher").replace(
         "FAS,S2S,9.8,", "FAS,S2S,11,"
     )
-    found = client.post("/api/sources.csv", json={"text": dearer}).get_json()["sources"]
+    found = client.post("/api/suppliers.csv", json={"text": dearer}).get_json()["suppliers"]
     new = next(s for s in found if s["name"] == "Kingfisher")
     assert new["prices"][0]["per_foot"] == 11
-    broken = client.post("/api/sources.csv", json={"text": dearer.replace("0.8125", "thick")})
+    broken = client.post("/api/suppliers.csv", json={"text": dearer.replace("0.8125", "thick")})
     assert broken.status_code == 422 and "Thickness" in broken.get_json()["where"]
 
 
@@ -115,7 +115,7 @@ def test_trips_are_simulated_and_compared(client: FlaskClient, listed: Project) 
     assert surer["come"]["value"] > group["come"]["value"]
     assert mill["way"]["money"] < yard["way"]["money"]
     best = found["", False]["recommended"]
-    assert best["source"] in (MILL, YARD) and best["saves"] > 0
+    assert best["supplier"] in (MILL, YARD) and best["saves"] > 0
     # A part is changed: what was simulated for the old list is not said of the new one.
     part = {**listed["parts"][0], "quantity": 9, "was": "R"}
     assert edit(client, listed, put_parts=[part]).status_code == 200
@@ -124,13 +124,13 @@ def test_trips_are_simulated_and_compared(client: FlaskClient, listed: Project) 
 
 def test_a_list_without_boards_has_nothing_to_simulate(client: FlaskClient) -> None:
     project = make(client, {**JOB, "parts": [], "boards": []})
-    answer = client.post(f"{base(project)}/estimates", json={"source": MILL})
+    answer = client.post(f"{base(project)}/estimates", json={"supplier": MILL})
     assert answer.status_code == 422 and "no part" in answer.get_json()["what"]
 
 
 def offers(client: FlaskClient, project: Project) -> dict[str, Any]:
     found: dict[str, Any] = client.get(
-        f"{base(project)}/offers", query_string={"source": MILL}
+        f"{base(project)}/offers", query_string={"supplier": MILL}
     ).get_json()
     return found
 
@@ -199,23 +199,25 @@ def test_the_cart_comes_home_as_boards(client: FlaskClient, listed: Project) -> 
 def test_of_what_lies_there_the_cheapest_boards_are_named(
     client: FlaskClient, listed: Project
 ) -> None:
-    body = {"source": MILL, "species": "ash", "quarter": "4/4", "count": 12}
+    body = {"supplier": MILL, "species": "ash", "quarter": "4/4", "count": 12}
     pile = client.post(f"{base(listed)}/offers/pile", json=body).get_json()
     assert len(pile["offers"]) == 12
     again = client.post(f"{base(listed)}/offers/pile", json=body).get_json()
     assert len(again["offers"]) == 12
-    chosen = client.get(f"{base(listed)}/offers/cheapest", query_string={"source": MILL}).get_json()
+    chosen = client.get(
+        f"{base(listed)}/offers/cheapest", query_string={"supplier": MILL}
+    ).get_json()
     prices = {o["offer"]["board"]["id"]: o["offer"]["board"]["price"] for o in pile["offers"]}
-    assert chosen["left_out"] == [] and 0 < len(chosen["take"]) < 12
+    assert chosen["left_out"] == {} and 0 < len(chosen["take"]) < 12
     assert chosen["cost"] == pytest.approx(sum(prices[m] for m in chosen["take"]))
     assert client.delete(f"{base(listed)}/offers/{chosen['take'][0]}").status_code == 204
     assert len(offers(client, listed)["offers"]) == 11
 
 
 def test_first_words_for_where_no_server_is(client: FlaskClient, listed: Project) -> None:
-    (words,) = client.get(f"{base(listed)}/offers/words", query_string={"source": MILL}).get_json()[
-        "words"
-    ]
+    (words,) = client.get(
+        f"{base(listed)}/offers/words", query_string={"supplier": MILL}
+    ).get_json()["words"]
     assert words["quarter"] == "4/4" and words["per_foot"] > 0
     assert len(words["worths"]["check"]) == len(words["lengths"])
     assert words["worths"]["none"][-1][-1] > 0

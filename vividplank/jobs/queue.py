@@ -216,7 +216,7 @@ def simulate(estimate: int) -> None:
             seed = len(found.purchases)
             trip = purchase(
                 job,
-                found.source,
+                found.supplier,
                 seed,
                 time.monotonic,
                 guesses(found.purchases),

@@ -1,4 +1,4 @@
-"""Sources of wood, simulated trips, and boards looked at where they are sold."""
+"""Suppliers of wood, simulated trips, and boards looked at where they are sold."""
 
 import hashlib
 import json
@@ -14,50 +14,51 @@ from sqlalchemy.orm import Session
 from vividplank.core.buying.aisle import Looked
 from vividplank.core.buying.chance.purchase import Purchase
 from vividplank.core.buying.chance.worth import Patterns, patterns_from_rows, patterns_to_rows
-from vividplank.core.buying.market.offer import Offer
-from vividplank.core.buying.market.source import Source, usual_sources
+from vividplank.core.buying.market.offer import OfferedBoard
+from vividplank.core.buying.market.supplier import Supplier, usual_suppliers
 from vividplank.core.document import digest, job_from_document, job_to_document
 from vividplank.core.job import Job
 from vividplank.store.errors import NotFoundError
-from vividplank.store.models import EstimateRow, OfferRow, PurchaseRow, SourceRow
+from vividplank.store.models import EstimateRow, OfferRow, PurchaseRow, SupplierRow
 
-_SOURCE = TypeAdapter(Source)
+_SUPPLIER = TypeAdapter(Supplier)
 _PURCHASE = TypeAdapter(Purchase)
-_OFFER = TypeAdapter(Offer)
-#: Estimates that are kept for a project: the last of each source and grade, and a few before.
+_OFFER = TypeAdapter(OfferedBoard)
+#: Estimates that are kept for a project: the last of each supplier and grade, and a few before.
 _KEPT = 12
 
 
-def source_to_document(source: Source) -> dict[str, Any]:
-    document: dict[str, Any] = _SOURCE.dump_python(source, mode="json")
+def supplier_to_document(supplier: Supplier) -> dict[str, Any]:
+    document: dict[str, Any] = _SUPPLIER.dump_python(supplier, mode="json")
     return document
 
 
-def sources(session: Session) -> tuple[Source, ...]:
+def suppliers(session: Session) -> tuple[Supplier, ...]:
     """The usual ones and those of the shop's own, as they were last written."""
     rows = {
-        r.id: r.document for r in session.scalars(select(SourceRow).order_by(SourceRow.at)).all()
+        r.id: r.document
+        for r in session.scalars(select(SupplierRow).order_by(SupplierRow.at)).all()
     }
-    found = [s for s in usual_sources() if s.id not in rows]
-    own = [_SOURCE.validate_python(d) for d in rows.values() if d is not None]
+    found = [s for s in usual_suppliers() if s.id not in rows]
+    own = [_SUPPLIER.validate_python(d) for d in rows.values() if d is not None]
     return (*found, *own)
 
 
-def source(session: Session, id: str) -> Source:
-    for found in sources(session):
+def supplier(session: Session, id: str) -> Supplier:
+    for found in suppliers(session):
         if found.id == id:
             return found
-    raise NotFoundError("there is no such source; it may have been removed")
+    raise NotFoundError("there is no such supplier; it may have been removed")
 
 
-def put_source(session: Session, put: Source) -> None:
-    session.merge(SourceRow(id=put.id, document=source_to_document(put)))
+def put_supplier(session: Session, put: Supplier) -> None:
+    session.merge(SupplierRow(id=put.id, document=supplier_to_document(put)))
     session.flush()
 
 
-def drop_source(session: Session, id: str) -> None:
-    source(session, id)
-    session.merge(SourceRow(id=id, document=None))
+def drop_supplier(session: Session, id: str) -> None:
+    supplier(session, id)
+    session.merge(SupplierRow(id=id, document=None))
     session.flush()
 
 
@@ -67,12 +68,12 @@ def drop_source(session: Session, id: str) -> None:
 @dataclass(frozen=True)
 class Estimated:
     """An estimate and the trips that were simulated so far; `made_from` is the digest of the list
-    and the source.
+    and the supplier.
     """
 
     pk: int
     project: int
-    source: Source
+    supplier: Supplier
     grade: str
     use_hand: bool
     trips: int
@@ -87,14 +88,14 @@ def list_digest(job: Job) -> str:
     return digest(replace(job, boards=()))
 
 
-def estimate_digest(job: Job, source: Source, use_hand: bool) -> str:
-    text = json.dumps(source_to_document(source), sort_keys=True)
+def estimate_digest(job: Job, supplier: Supplier, use_hand: bool) -> str:
+    text = json.dumps(supplier_to_document(supplier), sort_keys=True)
     of = digest(job) if use_hand else list_digest(job)
     return hashlib.sha256(f"{of} {text}".encode()).hexdigest()
 
 
 def ask(
-    session: Session, project: int, job: Job, at: Source, grade: str, use_hand: bool, trips: int
+    session: Session, project: int, job: Job, at: Supplier, grade: str, use_hand: bool, trips: int
 ) -> int:
     """Ask for so many simulated trips; one that stands for the same takes more."""
     made_from = estimate_digest(job, at, use_hand)
@@ -115,7 +116,7 @@ def ask(
         project=project,
         made_from=made_from,
         job=job_to_document(job),
-        source=source_to_document(at),
+        supplier=supplier_to_document(at),
         grade=grade,
         use_hand=use_hand,
         trips=trips,
@@ -184,7 +185,7 @@ def _estimated(session: Session, row: EstimateRow) -> Estimated:
     return Estimated(
         row.pk,
         row.project,
-        _SOURCE.validate_python(row.source),
+        _SUPPLIER.validate_python(row.supplier),
         row.grade,
         row.use_hand,
         row.trips,
@@ -202,7 +203,7 @@ def _estimated(session: Session, row: EstimateRow) -> Estimated:
 class Kept:
     """An offer, and the ways to cut its board for the list as it is; none where it has changed."""
 
-    offer: Offer
+    offer: OfferedBoard
     patterns: Patterns | None
 
     @property
@@ -220,7 +221,7 @@ def offers(session: Session, project: int, job: Job) -> list[Kept]:
 
 
 def put_offer(
-    session: Session, project: int, job: Job, offer: Offer, patterns: Patterns | None
+    session: Session, project: int, job: Job, offer: OfferedBoard, patterns: Patterns | None
 ) -> None:
     """Keep a board that was looked at, or what is known of it now; under its mark, once."""
     row = session.get(OfferRow, (project, offer.board.id))

@@ -279,19 +279,19 @@ class HeadingRow(Base):
     meaning: Mapped[str]
 
 
-class SourceRow(Base):
-    """A source of wood that somebody of the shop has written or changed; the usual ones need no
+class SupplierRow(Base):
+    """A supplier of wood that somebody of the shop has written or changed; the usual ones need no
     row. `document` is none where one was taken off the list.
     """
 
-    __tablename__ = "source"
+    __tablename__ = "supplier"
     id: Mapped[str] = mapped_column(primary_key=True)
     document: Mapped[dict[str, Any] | None] = mapped_column(JSONB(none_as_null=True))
     at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
 
 
 class EstimateRow(Base):
-    """Simulated trips to a source for a list: `trips` wanted, and what the job and the source were.
+    """Simulated trips to a supplier: `trips` wanted, and what the job and the supplier were.
     `grade` is the one asked for, empty for the best there.
     """
 
@@ -301,7 +301,7 @@ class EstimateRow(Base):
     asked: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
     made_from: Mapped[str]
     job: Mapped[dict[str, Any]]
-    source: Mapped[dict[str, Any]]
+    supplier: Mapped[dict[str, Any]]
     grade: Mapped[str] = mapped_column(server_default="")
     use_hand: Mapped[bool] = mapped_column(server_default="false")
     trips: Mapped[int]

@@ -37,7 +37,7 @@ from vividplank.web.blueprints import (
     shelf,
     stock,
 )
-from vividplank.web.blueprints.buying import aisle, amounts, sources
+from vividplank.web.blueprints.buying import aisle, amounts, suppliers
 from vividplank.web.schemas.project import Health, TroubleBody
 
 logger = logging.getLogger("vividplank.web")
@@ -96,7 +96,7 @@ def create_app(asking: Asking, instruments: Bench, yard: Yard | None = None) -> 
         days,
         log,
         books,
-        sources,
+        suppliers,
         amounts,
         aisle,
     ):

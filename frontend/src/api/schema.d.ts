@@ -832,7 +832,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Ask for simulated trips to a source; a worker simulates them one by one. */
+        /** Ask for simulated trips to a supplier; a worker simulates them one by one. */
         post: operations["amounts_addestimate_of_projects__int_project__estimates_post"];
         delete?: never;
         options?: never;
@@ -1128,7 +1128,7 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * The boards that lie at the source today, taken down for the list; those that are there
+         * The boards that lie at the supplier today, taken down for the list; those that are there
          * @description already stay.
          */
         post: operations["aisle_ask_for_pile_projects__int_project__offers_pile_post"];
@@ -1499,76 +1499,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All sources beside each other, from the trips that were simulated so far. */
+        /** All suppliers beside each other, from the trips that were simulated so far. */
         get: operations["amounts_get_ways_projects__int_project__ways_get"];
         put?: never;
         post?: never;
         delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sources": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["sources_get_sources_sources_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sources.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["sources_get_price_book_sources_csv_get"];
-        put?: never;
-        /** Take in a price book: the prices of the sources it names are replaced, new ones are added. */
-        post: operations["sources_read_prices_sources_csv_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sources.xlsx": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["sources_get_price_workbook_sources_xlsx_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sources/{source}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["sources_put_source_sources__source__put"];
-        post?: never;
-        delete: operations["sources_drop_source_sources__source__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1626,6 +1561,71 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suppliers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["suppliers_get_suppliers_suppliers_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suppliers.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["suppliers_get_price_book_suppliers_csv_get"];
+        put?: never;
+        /** Take in a price book: prices of the suppliers it names are replaced, new ones added. */
+        post: operations["suppliers_read_prices_suppliers_csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suppliers.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["suppliers_get_price_workbook_suppliers_xlsx_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suppliers/{supplier}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["suppliers_put_supplier_suppliers__supplier__put"];
+        post?: never;
+        delete: operations["suppliers_drop_supplier_suppliers__supplier__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2003,7 +2003,7 @@ export interface components {
         /**
          * BoardOffer
          * @description `verdict` is None where the list has nothing of this wood; `feet` are by the tape and the
-         *     source's rule, `over` is what the ticket says more.
+         *     supplier's rule, `over` is what the ticket says more.
          */
         BoardOffer: {
             /** Feet */
@@ -2012,7 +2012,7 @@ export interface components {
             group: string;
             /** Kg */
             kg: number | null;
-            offer: components["schemas"]["Offer"];
+            offer: components["schemas"]["OfferedBoard"];
             /** Over */
             over: number;
             /** Over Feet */
@@ -2040,10 +2040,9 @@ export interface components {
             /** Completes */
             completes: boolean;
             /** Gives */
-            gives: [
-                string,
-                number
-            ][];
+            gives: {
+                [key: string]: number;
+            };
             /** Keep */
             keep: number;
             /** Lost */
@@ -2108,10 +2107,9 @@ export interface components {
             /** Key */
             key: string;
             /** Missing */
-            missing: [
-                string,
-                number
-            ][];
+            missing: {
+                [key: string]: number;
+            };
             /** Pieces */
             pieces: number;
             /** Remaining */
@@ -2176,10 +2174,9 @@ export interface components {
             /** Cost */
             cost: number;
             /** Left Out */
-            left_out: [
-                string,
-                number
-            ][];
+            left_out: {
+                [key: string]: number;
+            };
             /** Take */
             take: string[];
         };
@@ -2594,8 +2591,8 @@ export interface components {
              * @default
              */
             grade: ("FAS" | "Selects" | "No. 1 Common" | "No. 2A Common" | "ungraded") | "";
-            /** Source */
-            source: string;
+            /** Supplier */
+            supplier: string;
             /**
              * Trips
              * @default 12
@@ -2666,7 +2663,7 @@ export interface components {
         /**
          * FirstWordsBody
          * @description What plain boards are worth beside the cart, by trouble, length and width; `per_foot` is the
-         *     source's price.
+         *     supplier's price.
          */
         FirstWordsBody: {
             /** Key */
@@ -2875,18 +2872,15 @@ export interface components {
         };
         /**
          * GroupAmount
-         * @description Of one group at one source, from `trips` simulated ones: board feet and boards taken as they
-         *     come and picked from a pile of `pile`, for the chance that was asked; `left_out` counts the
+         * @description Of one group at one supplier, from `trips` simulated ones: board feet and boards taken as
+         *     they come and picked from a pile of `pile`, for the chance that was asked; `left_out` counts the
          *     trips that missed a part. Curves are (amount, chance).
          */
         GroupAmount: {
             come: components["schemas"]["Amount"] | null;
             come_boards: components["schemas"]["Amount"] | null;
             /** Come Curve */
-            come_curve: [
-                number,
-                number
-            ][];
+            come_curve: number[][];
             /** Cost */
             cost: number;
             /** Key */
@@ -2899,10 +2893,7 @@ export interface components {
             /** Picked Boards */
             picked_boards: number;
             /** Picked Curve */
-            picked_curve: [
-                number,
-                number
-            ][];
+            picked_curve: number[][];
             /** Pile */
             pile: number;
             /** Trips */
@@ -3855,34 +3846,12 @@ export interface components {
             /** Width */
             width: number;
         };
-        /**
-         * Offer
-         * @description `board.price` is what it is asked for: the ticket's amount where it has one, else by the
-         *     board foot (`priced`). `ticket_feet` and `ticket` are what the ticket says, None where it says
-         *     nothing.
-         */
+        /** Offer */
         Offer: {
-            board: components["schemas"]["Board"];
-            /** Per Foot */
-            per_foot: number;
-            /** Source */
-            source: string;
-            /**
-             * State
-             * @default pile
-             * @enum {string}
-             */
-            state: "pile" | "cart" | "left";
-            /**
-             * Ticket
-             * @default null
-             */
-            ticket: number | null;
-            /**
-             * Ticket Feet
-             * @default null
-             */
-            ticket_feet: number | null;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
         };
         /**
          * OfferList
@@ -3905,14 +3874,43 @@ export interface components {
             board: components["schemas"]["Board"];
             /** Per Foot */
             per_foot: number;
-            /** Source */
-            source: string;
             /**
              * State
              * @default pile
              * @enum {string}
              */
             state: "pile" | "cart" | "left";
+            /** Supplier */
+            supplier: string;
+            /**
+             * Ticket
+             * @default null
+             */
+            ticket: number | null;
+            /**
+             * Ticket Feet
+             * @default null
+             */
+            ticket_feet: number | null;
+        };
+        /**
+         * OfferedBoard
+         * @description `board.price` is what it is asked for: the ticket's amount where it has one, else by the
+         *     board foot (`priced`). `ticket_feet` and `ticket` are what the ticket says, None where it says
+         *     nothing.
+         */
+        OfferedBoard: {
+            board: components["schemas"]["Board"];
+            /** Per Foot */
+            per_foot: number;
+            /**
+             * State
+             * @default pile
+             * @enum {string}
+             */
+            state: "pile" | "cart" | "left";
+            /** Supplier */
+            supplier: string;
             /**
              * Ticket
              * @default null
@@ -4268,10 +4266,10 @@ export interface components {
             count: number;
             /** Quarter */
             quarter: string;
-            /** Source */
-            source: string;
             /** Species */
             species: string;
+            /** Supplier */
+            supplier: string;
         };
         /**
          * PlanBody
@@ -4338,7 +4336,7 @@ export interface components {
          * Price
          * @description One line of a price book: wood of one quarter and grade at `per_foot` money a board foot.
          *
-         *     `thickness` is how thick the source leaves it, `length` and `width` what its boards measure,
+         *     `thickness` is how thick the supplier leaves it, `length` and `width` what its boards measure,
          *     `length_step` what lengths are cut to (0: any).
          */
         Price: {
@@ -4734,8 +4732,8 @@ export interface components {
             only: boolean;
             /** Saves */
             saves: number;
-            /** Source */
-            source: string;
+            /** Supplier */
+            supplier: string;
         };
         /**
          * RemainingBody
@@ -5166,152 +5164,13 @@ export interface components {
         };
         /**
          * Source
-         * @description A place that sells wood.
-         *
-         *     `trip` is the money and `trip_hours` the time that going there takes; `least` the least board
-         *     feet it sells; `skimming` and `edging` what it asks a board foot for skimming two faces and for
-         *     one straight-line ripped edge (0: it does not), `milling` what it asks a board foot for milling
-         *     to a list. `moisture` and `straightness` say what its wood usually is.
+         * @description Where the part was taken off: a drawing of the project, and the found thing's key in it.
          */
         Source: {
-            /**
-             * Edging
-             * @default 0
-             */
-            edging: number;
-            /**
-             * Finished
-             * @default []
-             */
-            finished: components["schemas"]["Finished"][];
-            /** Id */
-            id: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "sawmill" | "yard" | "finished" | "milling";
-            /**
-             * Least
-             * @default 0
-             */
-            least: number;
-            /**
-             * Milling
-             * @default 0
-             */
-            milling: number;
-            /**
-             * Moisture
-             * @default 9
-             */
-            moisture: number;
-            /** Name */
-            name: string;
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-            /**
-             * Prices
-             * @default []
-             */
-            prices: components["schemas"]["Price"][];
-            /**
-             * Skimming
-             * @default 0
-             */
-            skimming: number;
-            /**
-             * Straightness
-             * @default usual
-             * @enum {string}
-             */
-            straightness: "straight" | "usual" | "wild";
-            /**
-             * @default {
-             *       "half_inches_up": false,
-             *       "method": "exact",
-             *       "whole_feet": false
-             *     }
-             */
-            ticket: components["schemas"]["TicketRule"];
-            /**
-             * Trip
-             * @default 0
-             */
-            trip: number;
-            /**
-             * Trip Hours
-             * @default 0
-             */
-            trip_hours: number;
-        };
-        /** SourceList */
-        SourceList: {
-            /** Sources */
-            sources: components["schemas"]["Source"][];
-        };
-        /** SourcePut */
-        SourcePut: {
-            source: components["schemas"]["Source"];
-        };
-        /**
-         * SourceWay
-         * @description `money` is what picking costs on the average with the trip there, `milled` what of it is for
-         *     milling; `hours` is the time at the machines and on the road. `risk` is the chance that a pile
-         *     does not give the whole list, that is, of a second trip. `cannot` are parts that it mostly does
-         *     not give, `lacking` groups it does not sell, `elsewhere` steps that no machine of the shop does.
-         */
-        SourceWay: {
-            /** Cannot */
-            cannot: string[];
-            /** Elsewhere */
-            elsewhere: number;
-            /** Groups */
-            groups: components["schemas"]["GroupAmount"][];
-            /** Hours */
-            hours: number;
-            /** Lacking */
-            lacking: string[];
-            /** Machine Hours */
-            machine_hours: {
-                [key: string]: number;
-            };
-            /** Milled */
-            milled: number;
-            /** Money */
-            money: number;
-            /** Risk */
-            risk: number;
-            /** Source */
-            source: string;
-        };
-        /**
-         * SourceWayBody
-         * @description A source; `way` is None where no trip was simulated yet. `done` of `trips` were; `per_foot`
-         *     is its price for every group of the list, none where it has none. `milled` where the wood is
-         *     milled to the list there.
-         */
-        SourceWayBody: {
-            /** Done */
-            done: number;
-            /** Milled */
-            milled: boolean;
-            /** Name */
-            name: string;
-            /** Per Foot */
-            per_foot: {
-                [key: string]: number | null;
-            };
-            /** Source */
-            source: string;
-            /** Trips */
-            trips: number;
-            /** Trouble */
-            trouble: string;
-            way: components["schemas"]["SourceWay"] | null;
+            /** Drawing */
+            drawing: number;
+            /** Key */
+            key: string;
         };
         /** SpoiledEvent */
         SpoiledEvent: {
@@ -5580,6 +5439,155 @@ export interface components {
             y0: number;
             /** Y1 */
             y1: number;
+        };
+        /**
+         * Supplier
+         * @description A place that sells wood.
+         *
+         *     `trip` is the money and `trip_hours` the time that going there takes; `least` the least board
+         *     feet it sells; `skimming` and `edging` what it asks a board foot for skimming two faces and for
+         *     one straight-line ripped edge (0: it does not), `milling` what it asks a board foot for milling
+         *     to a list. `moisture` and `straightness` say what its wood usually is.
+         */
+        Supplier: {
+            /**
+             * Edging
+             * @default 0
+             */
+            edging: number;
+            /**
+             * Finished
+             * @default []
+             */
+            finished: components["schemas"]["Finished"][];
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sawmill" | "yard" | "finished" | "milling";
+            /**
+             * Least
+             * @default 0
+             */
+            least: number;
+            /**
+             * Milling
+             * @default 0
+             */
+            milling: number;
+            /**
+             * Moisture
+             * @default 9
+             */
+            moisture: number;
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Prices
+             * @default []
+             */
+            prices: components["schemas"]["Price"][];
+            /**
+             * Skimming
+             * @default 0
+             */
+            skimming: number;
+            /**
+             * Straightness
+             * @default usual
+             * @enum {string}
+             */
+            straightness: "straight" | "usual" | "wild";
+            /**
+             * @default {
+             *       "half_inches_up": false,
+             *       "method": "exact",
+             *       "whole_feet": false
+             *     }
+             */
+            ticket: components["schemas"]["TicketRule"];
+            /**
+             * Trip
+             * @default 0
+             */
+            trip: number;
+            /**
+             * Trip Hours
+             * @default 0
+             */
+            trip_hours: number;
+        };
+        /** SupplierList */
+        SupplierList: {
+            /** Suppliers */
+            suppliers: components["schemas"]["Supplier"][];
+        };
+        /** SupplierPut */
+        SupplierPut: {
+            supplier: components["schemas"]["Supplier"];
+        };
+        /**
+         * SupplierWay
+         * @description `money` is what picking costs on the average with the trip there, `milled` what of it is for
+         *     milling; `hours` is the time at the machines and on the road. `risk` is the chance that a pile
+         *     does not give the whole list, that is, of a second trip. `cannot` are parts that it mostly does
+         *     not give, `lacking` groups it does not sell, `elsewhere` steps that no machine of the shop does.
+         */
+        SupplierWay: {
+            /** Cannot */
+            cannot: string[];
+            /** Elsewhere */
+            elsewhere: number;
+            /** Groups */
+            groups: components["schemas"]["GroupAmount"][];
+            /** Hours */
+            hours: number;
+            /** Lacking */
+            lacking: string[];
+            /** Machine Hours */
+            machine_hours: {
+                [key: string]: number;
+            };
+            /** Milled */
+            milled: number;
+            /** Money */
+            money: number;
+            /** Risk */
+            risk: number;
+            /** Supplier */
+            supplier: string;
+        };
+        /**
+         * SupplierWayBody
+         * @description A supplier; `way` is None where no trip was simulated yet. `done` of `trips` were; `per_foot`
+         *     is its price for every group of the list, none where it has none. `milled` where the wood is
+         *     milled to the list there.
+         */
+        SupplierWayBody: {
+            /** Done */
+            done: number;
+            /** Milled */
+            milled: boolean;
+            /** Name */
+            name: string;
+            /** Per Foot */
+            per_foot: {
+                [key: string]: number | null;
+            };
+            /** Supplier */
+            supplier: string;
+            /** Trips */
+            trips: number;
+            /** Trouble */
+            trouble: string;
+            way: components["schemas"]["SupplierWay"] | null;
         };
         /**
          * Surface
@@ -5888,7 +5896,7 @@ export interface components {
         WayList: {
             recommended: components["schemas"]["RecommendationBody"] | null;
             /** Ways */
-            ways: components["schemas"]["SourceWayBody"][];
+            ways: components["schemas"]["SupplierWayBody"][];
         };
         /** WhatIfBody */
         WhatIfBody: {
@@ -9156,7 +9164,7 @@ export interface operations {
     aisle_get_offers_projects__int_project__offers_get: {
         parameters: {
             query: {
-                source: string;
+                supplier: string;
             };
             header?: never;
             path: {
@@ -9238,7 +9246,7 @@ export interface operations {
     aisle_choose_projects__int_project__offers_cheapest_get: {
         parameters: {
             query: {
-                source: string;
+                supplier: string;
             };
             header?: never;
             path: {
@@ -9324,7 +9332,7 @@ export interface operations {
     aisle_get_words_projects__int_project__offers_words_get: {
         parameters: {
             query: {
-                source: string;
+                supplier: string;
             };
             header?: never;
             path: {
@@ -10306,238 +10314,6 @@ export interface operations {
             };
         };
     };
-    sources_get_sources_sources_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SourceList"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-        };
-    };
-    sources_get_price_book_sources_csv_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-        };
-    };
-    sources_read_prices_sources_csv_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PriceBook"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SourceList"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-        };
-    };
-    sources_get_price_workbook_sources_xlsx_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-        };
-    };
-    sources_put_source_sources__source__put: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                source: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SourcePut"];
-            };
-        };
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-        };
-    };
-    sources_drop_source_sources__source__delete: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                source: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleBody"];
-                };
-            };
-        };
-    };
     stock_list_stock_get: {
         parameters: {
             query?: {
@@ -10661,6 +10437,238 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    suppliers_get_suppliers_suppliers_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    suppliers_get_price_book_suppliers_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    suppliers_read_prices_suppliers_csv_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PriceBook"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    suppliers_get_price_workbook_suppliers_xlsx_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    suppliers_put_supplier_suppliers__supplier__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                supplier: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SupplierPut"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    suppliers_drop_supplier_suppliers__supplier__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                supplier: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

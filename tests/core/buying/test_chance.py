@@ -19,10 +19,10 @@ from vividplank.core.buying.chance.purchase import Bought, Purchase, groups_at, 
 from vividplank.core.buying.chance.sample import Given, Picked, Taken, as_they_come, missing
 from vividplank.core.buying.chance.values import part_values
 from vividplank.core.buying.chance.verdict import TROUBLES
-from vividplank.core.buying.chance.ways import recommended, source_way
+from vividplank.core.buying.chance.ways import recommended, supplier_way
 from vividplank.core.buying.chance.worth import Judge, patterns_from_rows, patterns_to_rows
 from vividplank.core.buying.market.population import Population, Range
-from vividplank.core.buying.market.source import Source, usual_sources
+from vividplank.core.buying.market.supplier import Supplier, usual_suppliers
 from vividplank.core.job import Job
 from vividplank.core.layout.model.item_types import item_types
 
@@ -123,7 +123,7 @@ def test_values_share_out_what_boards_cost() -> None:
     assert values.units[1] > 1.5 * values.units[0]
 
 
-HERE = Source("here", "Here", "yard", prices=usual_sources()[1].prices)
+HERE = Supplier("here", "Here", "yard", prices=usual_suppliers()[1].prices)
 
 
 def an_aisle(job: Job) -> Aisle:
@@ -212,16 +212,16 @@ def test_patterns_come_back_as_they_were_kept() -> None:
 @examples(12)
 def test_a_cart_is_worth_no_less_for_one_more_board(seed: int, many: int) -> None:
     rng = Random(seed)
-    source = usual_sources()[0]
+    supplier = usual_suppliers()[0]
     job = Job(
         "", BARE, (a_part("R", 5, 30, 3, species="ash"), a_part("S", 4, 14, 2, species="ash")), ()
     )
-    aisle = Aisle(job, source, ())
+    aisle = Aisle(job, supplier, ())
     (group,) = aisle.groups
     judge: Judge = aisle.judges[group.key]
-    price = source.price("ash", "4/4")
+    price = supplier.price("ash", "4/4")
     assert price
-    pile = source.pile(price, many + 1, rng, "Y")
+    pile = supplier.pile(price, many + 1, rng, "Y")
     cart = [(b.id, judge.patterns(b, judge.demand)) for b in pile]
     values = [judge.cart(cart[:n]).value for n in range(len(cart) + 1)]
     assert values == sorted(values) and values[-1] <= judge.cost + 1e-6
@@ -235,14 +235,14 @@ def test_skimmed_boards_are_bought_a_quarter_thicker_where_they_must_be_faced() 
         (a_part("R", thickness=13 / 16, species="white oak"),),
         (),
     )
-    mill, yard, _ = usual_sources()
+    mill, yard, _ = usual_suppliers()
     assert [g.quarter_name for g in groups_at(job, mill)] == ["4/4"]
     assert [g.quarter_name for g in groups_at(job, yard)] == ["5/4"]
 
 
 def test_one_trip_buys_the_whole_list_and_says_what_is_not_sold() -> None:
     parts = (a_part("A", 2, 20, 3, species="ash"), a_part("B", 1, 20, 3, species="teak"))
-    trip = purchase(Job("", BARE, parts, ()), usual_sources()[0], 3, time.monotonic, {})
+    trip = purchase(Job("", BARE, parts, ()), usual_suppliers()[0], 3, time.monotonic, {})
     assert trip and trip.lacking == ("teak 4/4",)
     (ash,) = trip.bought
     assert ash.key == "ash 4/4" and not ash.picked.left_out and ash.taken.whole
@@ -254,28 +254,28 @@ def trips(cost: float, minutes: float, left: tuple[str, ...] = ()) -> list[Purch
     return [Purchase(n, (Bought("oak 4/4", Taken(3, 9.0, 15.0), picked),)) for n in range(6)]
 
 
-def test_sources_are_compared_in_money_and_hours() -> None:
+def test_suppliers_are_compared_in_money_and_hours() -> None:
     near = replace(HERE, id="near", trip=Decimal(5), trip_hours=0.5, milling=Decimal(3))
     far = replace(HERE, id="far", trip=Decimal(20), trip_hours=2.0)
-    dear = source_way(near, trips(100, 60), 4, 0.9)
+    dear = supplier_way(near, trips(100, 60), 4, 0.9)
     assert (dear.money, dear.hours) == (105, 1.5)
-    cheap = source_way(far, trips(60, 240), 4, 0.9)
+    cheap = supplier_way(far, trips(60, 240), 4, 0.9)
     assert (cheap.money, cheap.hours) == (80, 6)
     # Twelve board feet milled for 3 each: 36 more, and two minutes a piece.
-    milled = source_way(near, trips(100, 60), 4, 0.9, milled=True)
+    milled = supplier_way(near, trips(100, 60), 4, 0.9, milled=True)
     assert (milled.money, milled.milled) == (141, 36)
     assert milled.hours == pytest.approx(0.5 + 8 / 60)
     ways = [(dear, False), (cheap, False), (milled, True)]
     best = recommended(ways, 0)
-    assert best and (best.source, best.saves, best.only) == ("far", 25, False)
+    assert best and (best.supplier, best.saves, best.only) == ("far", 25, False)
     best = recommended(ways, 40)  # 105 + 60, 80 + 240, 141 + 25
-    assert best and (best.source, best.milled, best.next) == ("near", False, "near")
+    assert best and (best.supplier, best.milled, best.next) == ("near", False, "near")
 
 
 def test_a_source_without_the_wood_is_not_recommended() -> None:
-    short = source_way(HERE, trips(10, 10, ("R",)), 4, 0.9)
+    short = supplier_way(HERE, trips(10, 10, ("R",)), 4, 0.9)
     assert short.cannot == ("R",) and short.risk == 1 and not short.possible
     assert recommended([(short, False)], 20) is None
-    whole = source_way(replace(HERE, id="else"), trips(500, 10), 4, 0.9)
+    whole = supplier_way(replace(HERE, id="else"), trips(500, 10), 4, 0.9)
     best = recommended([(short, False), (whole, False)], 20)
-    assert best and best.source == "else" and best.only
+    assert best and best.supplier == "else" and best.only

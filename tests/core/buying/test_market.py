@@ -14,39 +14,39 @@ from tests.making import a_board, t
 from tests.profiles import examples
 from vividplank.core.board import Board
 from vividplank.core.board.check import check_board
-from vividplank.core.buying.market.offer import Offer
+from vividplank.core.buying.market.offer import OfferedBoard
 from vividplank.core.buying.market.population import draw
 from vividplank.core.buying.market.price_book import price_book_csv, read_price_book
-from vividplank.core.buying.market.source import asked, ticket_feet, usual_sources
+from vividplank.core.buying.market.supplier import asked, ticket_feet, usual_suppliers
 from vividplank.core.buying.market.ticket import TicketLine, check_ticket
 from vividplank.core.measure import TICKS_PER_MM
 from vividplank.core.refusal import Refusal
 from vividplank.core.timber.board_feet import TicketRule, board_feet
 from vividplank.devices.yards import SimulatedYard
 
-SOURCES = usual_sources()
-PRICES = [(s, p) for s in SOURCES for p in s.prices]
+SUPPLIERS = usual_suppliers()
+PRICES = [(s, p) for s in SUPPLIERS for p in s.prices]
 
 
 @given(st.sampled_from(PRICES), st.integers(0, 10**6))
 @examples(60)
 def test_a_drawn_board_is_one_that_can_be_recorded(at: tuple, seed: int) -> None:  # type: ignore[type-arg]
-    source, price = at
-    board = draw(source.population(price), Random(seed), "Y1")
+    supplier, price = at
+    board = draw(supplier.population(price), Random(seed), "Y1")
     check_board(board, "$")
     assert price.length.least <= board.length <= price.length.most
     assert board.widest <= price.width.most
     for d in board.defects:
         assert 0 <= d.x0 < d.x1 <= board.length and 0 <= d.y0 < d.y1 <= board.widest
-    assert board == draw(source.population(price), Random(seed), "Y1")
+    assert board == draw(supplier.population(price), Random(seed), "Y1")
 
 
 def test_a_population_has_the_boards_it_says_it_has() -> None:
-    lot = SOURCES[0].population(SOURCES[0].prices[0])
+    lot = SUPPLIERS[0].population(SUPPLIERS[0].prices[0])
     boards = [draw(lot, Random(n), "Y") for n in range(400)]
     feet = fmean(float(ticket_feet(b, TicketRule())) for b in boards)
     assert feet == pytest.approx(lot.mean_board_feet, rel=0.05)
-    # Moisture about what the source says; bow with its square of length: 0.35 in at 8 ft.
+    # Moisture about what the supplier says; bow with its square of length: 0.35 in at 8 ft.
     assert fmean(b.moisture[0].percent for b in boards) == pytest.approx(11.0, abs=0.3)
     bows = [b.warp.bow / t(1) / (b.length / t(96)) ** 2 for b in boards]
     assert fmean(x * x for x in bows) ** 0.5 == pytest.approx(0.35, rel=0.1)
@@ -102,16 +102,16 @@ def test_a_ticket_is_checked_line_by_line() -> None:
 
 def test_an_offer_costs_what_its_ticket_says() -> None:
     board = ninety_six_by(6)
-    offer = Offer(board, "here", Decimal(9))
+    offer = OfferedBoard(board, "here", Decimal(9))
     assert offer.priced(TicketRule()).board.price == 42
     assert replace(offer, ticket_feet=5).priced(TicketRule()).board.price == 45
     assert replace(offer, ticket=Decimal(40)).priced(TicketRule()).board.price == 40
 
 
 def test_a_price_book_comes_back_as_it_went_out() -> None:
-    assert read_price_book(price_book_csv(SOURCES), SOURCES) == list(SOURCES)
-    text = price_book_csv(SOURCES).replace("Lantern Street yard", "Kingfisher yard")
-    names = [s.name for s in read_price_book(text, SOURCES)]
+    assert read_price_book(price_book_csv(SUPPLIERS), SUPPLIERS) == list(SUPPLIERS)
+    text = price_book_csv(SUPPLIERS).replace("Lantern Street yard", "Kingfisher yard")
+    names = [s.name for s in read_price_book(text, SUPPLIERS)]
     assert names == ["Otter Bend sawmill", "Kingfisher yard", "Quill & Son, dressed stock"]
 
 
@@ -125,15 +125,17 @@ def test_a_price_book_comes_back_as_it_went_out() -> None:
     ],
 )
 def test_a_price_book_that_cannot_be_read_says_where(change: tuple[str, str], says: str) -> None:
-    text = price_book_csv(SOURCES[1:2]).replace(*change, 1)
+    text = price_book_csv(SUPPLIERS[1:2]).replace(*change, 1)
     with pytest.raises(Refusal, match=says):
-        read_price_book(text, SOURCES)
+        read_price_book(text, SUPPLIERS)
 
 
 def test_a_yard_has_the_same_boards_all_day() -> None:
-    yard, source = SimulatedYard(), SOURCES[1]
-    pile = yard.pile(source, source.prices[0], 40, 1)
-    assert pile == yard.pile(source, source.prices[0], 40, 1)
-    assert pile != yard.pile(source, source.prices[0], 40, 2)
-    wrong = [o for o in pile if Fraction(str(o.ticket_feet)) != ticket_feet(o.board, source.ticket)]
+    yard, supplier = SimulatedYard(), SUPPLIERS[1]
+    pile = yard.pile(supplier, supplier.prices[0], 40, 1)
+    assert pile == yard.pile(supplier, supplier.prices[0], 40, 1)
+    assert pile != yard.pile(supplier, supplier.prices[0], 40, 2)
+    wrong = [
+        o for o in pile if Fraction(str(o.ticket_feet)) != ticket_feet(o.board, supplier.ticket)
+    ]
     assert 0 < len(wrong) < 15  # now and then a ticket says too much

@@ -12,7 +12,7 @@ from vividplank.core.buying.chance.verdict import FirstWords, Verdict, first_wor
 from vividplank.core.buying.chance.worth import Cart, Judge, Patterns
 from vividplank.core.buying.groups import Group
 from vividplank.core.buying.market.population import draw
-from vividplank.core.buying.market.source import Source
+from vividplank.core.buying.market.supplier import Supplier
 from vividplank.core.job import Job
 from vividplank.core.layout.model.item_types import item_types
 from vividplank.core.layout.model.limits import Clock, Limits
@@ -48,11 +48,11 @@ class Standing:
 
 
 class Aisle:
-    """One list at one source, with what simulated purchases there say its parts cost."""
+    """One list at one supplier, with what simulated purchases there say its parts cost."""
 
-    def __init__(self, job: Job, source: Source, purchases: Sequence[Purchase]) -> None:
-        self.source = source
-        self.groups = [g for g in groups_at(job, source) if g.quarter]
+    def __init__(self, job: Job, supplier: Supplier, purchases: Sequence[Purchase]) -> None:
+        self.supplier = supplier
+        self.groups = [g for g in groups_at(job, supplier) if g.quarter]
         self.judges = {g.key: Judge(g.job, self._values(g, purchases)) for g in self.groups}
 
     def _values(self, group: Group, purchases: Sequence[Purchase]) -> Values:
@@ -60,7 +60,7 @@ class Aisle:
         bought = [b.picked for p in purchases for b in p.bought if b.key == group.key]
         if bought and any(b.given for b in bought):
             return part_values(types, bought)
-        price = self.source.price(group.species, group.quarter_name)
+        price = self.supplier.price(group.species, group.quarter_name)
         per_foot = float(price.per_foot) if price else 1.0
         return thumb_values(group.job, types, rough_feet(group) / _FILLED * per_foot)
 
@@ -138,9 +138,9 @@ class Aisle:
         """First words of plain boards, worked out beforehand."""
         found = []
         for group in self.groups:
-            price = self.source.price(group.species, group.quarter_name)
+            price = self.supplier.price(group.species, group.quarter_name)
             if price:
-                like = draw(self.source.population(price), Random(1), "plain")
+                like = draw(self.supplier.population(price), Random(1), "plain")
                 found.append(
                     first_words(
                         self.judges[group.key],

@@ -34,7 +34,7 @@ class Group:
 def groups(job: Job, surfaced: dict[str, int] | None = None) -> tuple[Group, ...]:
     """The groups of a list, by wood and from the thinnest quarter up.
 
-    `surfaced` says how thick a source leaves its boards by quarter, where that is not the usual:
+    `surfaced` says how thick a supplier leaves its boards by quarter, where that is not the usual:
     the thinnest quarter that gives a part is bought for it.
     """
     job = job.on_boards()

@@ -8,10 +8,10 @@ from pydantic import Field
 
 from vividplank.core.board import Board
 from vividplank.core.buying.ask import Ask
-from vividplank.core.buying.chance.ways import SourceWay
-from vividplank.core.buying.market.offer import Offer, OfferState
+from vividplank.core.buying.chance.ways import SupplierWay
+from vividplank.core.buying.market.offer import OfferedBoard, OfferState
 from vividplank.core.buying.market.population import Grade
-from vividplank.core.buying.market.source import Source
+from vividplank.core.buying.market.supplier import Supplier
 from vividplank.core.fields import Money, Name, Number, Ticks
 from vividplank.core.layout.model.plan import Segment
 from vividplank.web.schemas.project import LengthNeedBody, SheetNeedBody
@@ -30,16 +30,16 @@ class NeedQuery(Body):
     stock_length: Annotated[int, Field(gt=0, le=10**9)] | None = None
 
 
-class SourceList(Body):
-    sources: list[Source]
+class SupplierList(Body):
+    suppliers: list[Supplier]
 
 
-class SourcePut(Body):
-    source: Source
+class SupplierPut(Body):
+    supplier: Supplier
 
 
-class SourcePath(Body):
-    source: Name
+class SupplierPath(Body):
+    supplier: Name
 
 
 class PriceBook(Body):
@@ -49,7 +49,7 @@ class PriceBook(Body):
 
 
 class EstimateAsked(Body):
-    source: Name
+    supplier: Name
     grade: Grade | Literal[""] = ""
     use_hand: bool = False
     trips: Annotated[int, Field(ge=1, le=400)] = 12
@@ -67,24 +67,24 @@ class WaysQuery(Body):
     use_hand: bool = False
 
 
-class SourceWayBody(Body):
-    """A source; `way` is None where no trip was simulated yet. `done` of `trips` were; `per_foot`
+class SupplierWayBody(Body):
+    """A supplier; `way` is None where no trip was simulated yet. `done` of `trips` were; `per_foot`
     is its price for every group of the list, none where it has none. `milled` where the wood is
     milled to the list there.
     """
 
-    source: Name
+    supplier: Name
     name: str
     milled: bool
     trips: int
     done: int
     trouble: str
-    way: SourceWay | None
+    way: SupplierWay | None
     per_foot: dict[str, float | None]
 
 
 class RecommendationBody(Body):
-    source: Name
+    supplier: Name
     milled: bool
     next: str
     saves: float
@@ -92,7 +92,7 @@ class RecommendationBody(Body):
 
 
 class WayList(Body):
-    ways: list[SourceWayBody]
+    ways: list[SupplierWayBody]
     recommended: RecommendationBody | None
 
 
@@ -102,7 +102,7 @@ class BoardVerdict(Body):
     price: float
     reason: Literal["good", "covered", "faults", "warp", "size", "dear"]
     lost: float
-    gives: list[tuple[str, int]]
+    gives: dict[str, int]
     keep: Ticks
     clear: Ticks
     segments: list[Segment]
@@ -111,10 +111,10 @@ class BoardVerdict(Body):
 
 class BoardOffer(Body):
     """`verdict` is None where the list has nothing of this wood; `feet` are by the tape and the
-    source's rule, `over` is what the ticket says more.
+    supplier's rule, `over` is what the ticket says more.
     """
 
-    offer: Offer
+    offer: OfferedBoard
     group: str
     verdict: BoardVerdict | None
     feet: float
@@ -129,7 +129,7 @@ class CartBody(Body):
     key: str
     pieces: int
     remaining: int
-    missing: list[tuple[str, int]]
+    missing: dict[str, int]
     value: float
     cost: float
 
@@ -144,13 +144,13 @@ class OfferPath(Body):
     mark: Name
 
 
-class SourceQuery(Body):
-    source: Name
+class SupplierQuery(Body):
+    supplier: Name
 
 
 class OfferPut(Body):
     board: Board
-    source: Name
+    supplier: Name
     per_foot: Money
     ticket_feet: Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)] | None = None
     ticket: Money | None = None
@@ -158,7 +158,7 @@ class OfferPut(Body):
 
 
 class PileAsked(Body):
-    source: Name
+    supplier: Name
     species: Name
     quarter: Name
     count: Annotated[int, Field(ge=1, le=100)] = 23
@@ -166,13 +166,13 @@ class PileAsked(Body):
 
 class ChosenBody(Body):
     take: list[str]
-    left_out: list[tuple[str, int]]
+    left_out: dict[str, int]
     cost: float
 
 
 class FirstWordsBody(Body):
     """What plain boards are worth beside the cart, by trouble, length and width; `per_foot` is the
-    source's price.
+    supplier's price.
     """
 
     key: str

@@ -1,4 +1,4 @@
-"""One simulated trip to a source for a whole list, and what trips of the same kind say together."""
+"""One simulated trip to a supplier for a whole list."""
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
@@ -15,7 +15,7 @@ from vividplank.core.buying.chance.sample import (
     picked,
 )
 from vividplank.core.buying.groups import Group, groups
-from vividplank.core.buying.market.source import SURFACED, Price, Source
+from vividplank.core.buying.market.supplier import SURFACED, Price, Supplier
 from vividplank.core.job import Job
 from vividplank.core.layout.model.limits import Clock
 from vividplank.core.milling import Milling
@@ -36,7 +36,7 @@ class Bought:
 
 @dataclass(frozen=True)
 class Purchase:
-    """A trip; `lacking` are the groups that the source does not sell."""
+    """A trip; `lacking` are the groups that the supplier does not sell."""
 
     seed: int
     bought: tuple[Bought, ...]
@@ -53,11 +53,11 @@ def guesses(purchases: Sequence[Purchase]) -> dict[str, int]:
     return {key: round(median(c)) for key, c in counts.items()}
 
 
-def groups_at(job: Job, source: Source) -> tuple[Group, ...]:
+def groups_at(job: Job, supplier: Supplier) -> tuple[Group, ...]:
     """The groups of a list as they are bought there: of skimmed wood a part takes the quarter that
     leaves it a facing, for skimmed boards are not flat.
     """
-    skimmed = any({"A", "B"} <= set(SURFACED[p.surfacing]) for p in source.prices)
+    skimmed = any({"A", "B"} <= set(SURFACED[p.surfacing]) for p in supplier.prices)
     surfaced = {q.name: q.surfaced - job.shop.allowance.face for q in QUARTERS} if skimmed else None
     return groups(job, surfaced)
 
@@ -74,7 +74,7 @@ def on_hand(job: Job, group: Group) -> tuple[Board, ...]:
 
 def purchase(
     job: Job,
-    source: Source,
+    supplier: Supplier,
     seed: int,
     clock: Clock,
     guesses: Mapping[str, int],
@@ -90,15 +90,15 @@ def purchase(
     boards, whatever the list asks for: two lists are compared over the same wood.
     """
     found, lacking = [], []
-    for group in groups_at(job, source):
-        price = source.price(group.species, group.quarter_name, grade)
+    for group in groups_at(job, supplier):
+        price = supplier.price(group.species, group.quarter_name, grade)
         if price is None:
             lacking.append(group.key)
             continue
         if not go_on():
             return None
         hand = on_hand(job, group) if use_hand else ()
-        bought = _buy(group, source, price, seed, clock, guesses, hand, milling, go_on)
+        bought = _buy(group, supplier, price, seed, clock, guesses, hand, milling, go_on)
         if bought is None:
             return None
         found.append(bought)
@@ -107,7 +107,7 @@ def purchase(
 
 def _buy(
     group: Group,
-    source: Source,
+    supplier: Supplier,
     price: Price,
     seed: int,
     clock: Clock,
@@ -116,9 +116,9 @@ def _buy(
     milling: Milling | None,
     go_on: Callable[[], bool],
 ) -> Bought | None:
-    lot = source.population(price)
+    lot = supplier.population(price)
     guess = guesses.get(group.key) or first_guess(group, lot.mean_board_feet)
-    name = f"{source.id} {group.key} {seed}"
+    name = f"{supplier.id} {group.key} {seed}"
     pile = max(LEAST_PILE, round(PILE * guess))
     best = picked(
         group.job, hand, lot, price.per_foot, pile, Random(f"pile {name}"), clock, milling

@@ -111,7 +111,7 @@ def as_they_come(
 
     `cart` are boards there are already, `guess` how many more are tried first.
     """
-    source = boards_of(population, rng)
+    coming = boards_of(population, rng)
     drawn: list[Board] = []
     most = int(_HOPELESS * max(4, guess)) + 4
     sizes = frozenset(_sizes(job))
@@ -120,7 +120,7 @@ def as_they_come(
     def short(n: int) -> float:
         """What is missing after n boards; 1 where no board gives some part at all."""
         while len(drawn) < n:
-            drawn.append(next(source))
+            drawn.append(next(coming))
             given.append(_gives(drawn[-1], sizes))
         if sizes - frozenset().union(*given[: len(cart) + n]):
             return 1.0
@@ -203,12 +203,12 @@ def picked(
     """Pick what covers the list most cheaply out of a pile; `hand` are boards there are already,
     for nothing.
     """
-    source = boards_of(population, rng)
+    coming = boards_of(population, rng)
     owned = tuple(replace(b, price=Decimal(0)) for b in hand)
     least = max(per_foot, Decimal("0.01"))
     priced = tuple(
         replace(b, price=round(Decimal(feet_of(b)) * least, 2))
-        for b in (next(source) for _ in range(pile))
+        for b in (next(coming) for _ in range(pile))
     )
     limits = Limits(_ENOUGH_SECONDS, _PICKING_ROUNDS, prove=False)
     whole = replace(job, boards=owned + priced)

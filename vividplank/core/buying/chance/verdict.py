@@ -183,7 +183,7 @@ def first_words(
     widths: Sequence[int],
 ) -> FirstWords:
     """Worked out beforehand, for the aisle where no server is in reach; `like` is a board of this
-    source: its wood and thickness.
+    supplier: its wood and thickness.
     """
     before = judge.cart(cart)
     table: dict[Trouble, tuple[tuple[float, ...], ...]] = {}

@@ -1,25 +1,35 @@
-"""Ways to get the wood of a list compared: what each source costs in money and hours, and with what
-chance.
+"""Ways to get the wood of a list compared: what each supplier costs in money and hours, and with
+what chance.
 """
 
 from collections.abc import Sequence
 from dataclasses import dataclass
 from statistics import fmean
+from typing import Annotated
+
+from pydantic import WithJsonSchema
 
 from vividplank.core.buying.chance.estimate import Amount, Estimate, curve, each_of
 from vividplank.core.buying.chance.purchase import Bought, Purchase
-from vividplank.core.buying.market.source import Source
+from vividplank.core.buying.market.supplier import Supplier
 
 #: Minutes a piece takes that comes milled: looked over, and cut to length.
 _MILLED = 2.0
-#: A source that lacks a part in more than this share of the trips does not have the wood for it.
+#: A supplier that lacks a part in more than this share of the trips does not have the wood for it.
 _MOSTLY = 0.5
+
+
+#: (amount, chance) pairs.
+Curve = Annotated[
+    tuple[tuple[float, float], ...],
+    WithJsonSchema({"type": "array", "items": {"type": "array", "items": {"type": "number"}}}),
+]
 
 
 @dataclass(frozen=True)
 class GroupAmount:
-    """Of one group at one source, from `trips` simulated ones: board feet and boards taken as they
-    come and picked from a pile of `pile`, for the chance that was asked; `left_out` counts the
+    """Of one group at one supplier, from `trips` simulated ones: board feet and boards taken as
+    they come and picked from a pile of `pile`, for the chance that was asked; `left_out` counts the
     trips that missed a part. Curves are (amount, chance).
     """
 
@@ -28,23 +38,23 @@ class GroupAmount:
     pile: int
     come: Amount | None
     come_boards: Amount | None
-    come_curve: tuple[tuple[float, float], ...]
+    come_curve: Curve
     picked: Amount | None
     picked_boards: float
-    picked_curve: tuple[tuple[float, float], ...]
+    picked_curve: Curve
     cost: float
     left_out: dict[str, int]
 
 
 @dataclass(frozen=True)
-class SourceWay:
+class SupplierWay:
     """`money` is what picking costs on the average with the trip there, `milled` what of it is for
     milling; `hours` is the time at the machines and on the road. `risk` is the chance that a pile
     does not give the whole list, that is, of a second trip. `cannot` are parts that it mostly does
     not give, `lacking` groups it does not sell, `elsewhere` steps that no machine of the shop does.
     """
 
-    source: str
+    supplier: str
     groups: tuple[GroupAmount, ...]
     money: float
     milled: float
@@ -60,22 +70,22 @@ class SourceWay:
         return not self.cannot and not self.lacking and self.elsewhere < 1
 
 
-def source_way(
-    source: Source,
+def supplier_way(
+    supplier: Supplier,
     purchases: Sequence[Purchase],
     pieces: int,
     chance: float,
     *,
     milled: bool = False,
-) -> SourceWay:
-    """What the trips to one source say; `milled` has the wood milled to the list there."""
+) -> SupplierWay:
+    """What the trips to one supplier say; `milled` has the wood milled to the list there."""
     keys = list(dict.fromkeys(b.key for p in purchases for b in p.bought))
     each = each_of(chance, len(keys))
     trips = [{b.key: b for b in p.bought} for p in purchases]
     amounts = tuple(_amount(key, [t[key] for t in trips if key in t], each) for key in keys)
     feet = fmean(sum(b.picked.feet for b in t.values()) for t in trips)
     cost = fmean(sum(b.picked.cost for b in t.values()) for t in trips)
-    extra = float(source.milling) * feet if milled else 0.0
+    extra = float(supplier.milling) * feet if milled else 0.0
     machines: dict[str, float] = {}
     for t in trips:
         for b in t.values():
@@ -88,12 +98,12 @@ def source_way(
         for part, count in amount.left_out.items():
             left[part] = left.get(part, 0) + count
     short = sum(any(b.picked.left_out for b in t.values()) for t in trips)
-    return SourceWay(
-        source.id,
+    return SupplierWay(
+        supplier.id,
         amounts,
-        cost + float(source.trip) + extra,
+        cost + float(supplier.trip) + extra,
         extra,
-        sum(machines.values()) + source.trip_hours,
+        sum(machines.values()) + supplier.trip_hours,
         {m: round(h, 2) for m, h in sorted(machines.items(), key=lambda m: -m[1])},
         short / len(trips),
         tuple(p for p, count in left.items() if count > _MOSTLY * len(trips)),
@@ -131,21 +141,21 @@ def _amount(key: str, bought: Sequence[Bought], chance: float) -> GroupAmount:
 
 @dataclass(frozen=True)
 class Recommendation:
-    """The source that is cheapest with an hour at its price, and the next; `saves` is the
+    """The supplier that is cheapest with an hour at its price, and the next; `saves` is the
     difference. `only` where no other way is possible.
     """
 
-    source: str
+    supplier: str
     milled: bool
     next: str
     saves: float
     only: bool
 
 
-def recommended(ways: Sequence[tuple[SourceWay, bool]], an_hour: float) -> Recommendation | None:
+def recommended(ways: Sequence[tuple[SupplierWay, bool]], an_hour: float) -> Recommendation | None:
     """Of ways, each with whether it is milled there; None where none is possible."""
     able = sorted(
-        (w.money + an_hour * w.hours, w.source, milled) for w, milled in ways if w.possible
+        (w.money + an_hour * w.hours, w.supplier, milled) for w, milled in ways if w.possible
     )
     if not able:
         return None

@@ -1,1 +1,1 @@
-"""Where wood is bought: sources, their boards, prices and tickets."""
+"""Where wood is bought: suppliers, their boards, prices and tickets."""

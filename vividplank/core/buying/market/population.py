@@ -1,4 +1,4 @@
-"""The boards a source has, described as a population from which boards can be drawn.
+"""The boards a supplier has, described as a population from which boards can be drawn.
 
 Sizes are triangular, warp is normal and grows with length (bow with its square, for a board that
 bends evenly), faults come as a Poisson process over the face. The figures of the grades are from
@@ -21,7 +21,7 @@ from vividplank.core.timber import QUARTERS
 from vividplank.core.timber.rest import Moisture
 
 Grade = Literal["FAS", "Selects", "No. 1 Common", "No. 2A Common", "ungraded"]
-#: How boards usually lie: what a source is asked of its wood.
+#: How boards usually lie: what a supplier is asked of its wood.
 Straightness = Literal["straight", "usual", "wild"]
 Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 _INCH = TICKS_PER_INCH
@@ -62,9 +62,9 @@ class Range:
 
 @dataclass(frozen=True)
 class Population:
-    """Boards of one wood, quarter and grade as a source has them.
+    """Boards of one wood, quarter and grade as a supplier has them.
 
-    `length_step` is what lengths are cut to (0: any), `dressed` which faces and edges the source
+    `length_step` is what lengths are cut to (0: any), `dressed` which faces and edges the supplier
     has planed, `thickness` how thick the boards then are in the middle; `end_checks` is the chance
     that an end is checked, `hidden` that a board has a fault that shows only once it is skimmed.
     """

@@ -1,5 +1,5 @@
-"""Price books in and out as tables: a row for every wood, quarter and grade of a source, lengths in
-inches.
+"""Price books in and out as tables: a row for every wood, quarter and grade of a supplier, lengths
+in inches.
 """
 
 import csv
@@ -14,12 +14,12 @@ from openpyxl.styles import Font
 from pydantic import TypeAdapter, ValidationError
 
 from vividplank.core.buying.market.population import Range
-from vividplank.core.buying.market.source import Price, Source
+from vividplank.core.buying.market.supplier import Price, Supplier
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.refusal import Refusal
 
 _COLUMNS = (
-    "Source",
+    "Supplier",
     "Kind",
     "Wood",
     "Quarter",
@@ -37,22 +37,22 @@ _COLUMNS = (
 )
 _LENGTHS = frozenset(_COLUMNS[7:])
 _PRICE = TypeAdapter(Price)
-_SOURCE = TypeAdapter(Source)
+_SUPPLIER = TypeAdapter(Supplier)
 #: Rows of a price book that are read at most.
 _MOST = 5000
 
 
-def price_book_csv(sources: Iterable[Source]) -> str:
-    """All price lines of all sources."""
+def price_book_csv(suppliers: Iterable[Supplier]) -> str:
+    """All price lines of all suppliers."""
     out = io.StringIO()
     table = csv.writer(out, lineterminator="\n")
     table.writerow(_COLUMNS)
-    for row in _rows(sources):
+    for row in _rows(suppliers):
         table.writerow(row)
     return out.getvalue()
 
 
-def price_book_xlsx(sources: Iterable[Source]) -> bytes:
+def price_book_xlsx(suppliers: Iterable[Supplier]) -> bytes:
     """The same as a workbook."""
     book = Workbook()
     sheet = book.active
@@ -61,7 +61,7 @@ def price_book_xlsx(sources: Iterable[Source]) -> bytes:
     sheet.append(_COLUMNS)
     for cell in sheet[1]:
         cell.font = Font(bold=True)
-    for row in _rows(sources):
+    for row in _rows(suppliers):
         sheet.append(row)
     sheet.freeze_panes = "A2"
     out = io.BytesIO()
@@ -69,8 +69,8 @@ def price_book_xlsx(sources: Iterable[Source]) -> bytes:
     return out.getvalue()
 
 
-def _rows(sources: Iterable[Source]) -> Iterable[list[Any]]:
-    for s in sources:
+def _rows(suppliers: Iterable[Supplier]) -> Iterable[list[Any]]:
+    for s in suppliers:
         for p in s.prices:
             lengths = (
                 p.thickness,
@@ -90,10 +90,10 @@ def _rows(sources: Iterable[Source]) -> Iterable[list[Any]]:
             ]
 
 
-def read_price_book(text: str, known: Sequence[Source]) -> list[Source]:
-    """The sources a price book names, with its prices in place of those they had.
+def read_price_book(text: str, known: Sequence[Supplier]) -> list[Supplier]:
+    """The suppliers a price book names, with its prices in place of those they had.
 
-    A source is known by its name; a new one starts with the usual ticket rule and no trip.
+    A supplier is known by its name; a new one starts with the usual ticket rule and no trip.
 
     Raises
     ------
@@ -112,24 +112,24 @@ def read_price_book(text: str, known: Sequence[Source]) -> list[Source]:
     prices: dict[str, list[Price]] = {}
     named: dict[str, tuple[str, str]] = {}
     for n, row in enumerate(rows, 2):
-        name = (row["Source"] or "").strip()
+        name = (row["Supplier"] or "").strip()
         if not name:
-            raise Refusal(f"row {n}", "names no source")
+            raise Refusal(f"row {n}", "names no supplier")
         named.setdefault(name.casefold(), (name, (row["Kind"] or "yard").strip()))
         prices.setdefault(name.casefold(), []).append(_price(row, n))
     found = []
     for key, lines in prices.items():
         name, kind = named[key]
-        source = by_name.get(key)
-        if source is None:
-            id = re.sub(r"[^a-z0-9]+", "-", key).strip("-") or "source"
+        supplier = by_name.get(key)
+        if supplier is None:
+            id = re.sub(r"[^a-z0-9]+", "-", key).strip("-") or "supplier"
             try:
-                source = _SOURCE.validate_python({"id": id, "name": name, "kind": kind})
+                supplier = _SUPPLIER.validate_python({"id": id, "name": name, "kind": kind})
             except ValidationError:
                 raise Refusal(
                     "Kind", f"is {kind!r}; expected sawmill, yard, finished or milling"
                 ) from None
-        found.append(replace(source, prices=tuple(lines)))
+        found.append(replace(supplier, prices=tuple(lines)))
     return found
 
 

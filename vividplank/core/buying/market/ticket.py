@@ -6,7 +6,7 @@ from decimal import Decimal
 from fractions import Fraction
 
 from vividplank.core.board import Board
-from vividplank.core.buying.market.source import money, ticket_feet
+from vividplank.core.buying.market.supplier import money, ticket_feet
 from vividplank.core.timber.board_feet import TicketRule
 
 

@@ -4,12 +4,14 @@ would answer behind this.
 
 from typing import Protocol
 
-from vividplank.core.buying.market.offer import Offer
-from vividplank.core.buying.market.source import Price, Source
+from vividplank.core.buying.market.offer import OfferedBoard
+from vividplank.core.buying.market.supplier import Price, Supplier
 
 
 class Yard(Protocol):
-    def pile(self, source: Source, price: Price, count: int, day: int) -> tuple[Offer, ...]:
+    def pile(
+        self, supplier: Supplier, price: Price, count: int, day: int
+    ) -> tuple[OfferedBoard, ...]:
         """Boards of one line of its price book that lie there on a day, with their tickets."""
         ...
 
@@ -17,5 +19,7 @@ class Yard(Protocol):
 class NoYard:
     """Where every board is written down by hand."""
 
-    def pile(self, source: Source, price: Price, count: int, day: int) -> tuple[Offer, ...]:
+    def pile(
+        self, supplier: Supplier, price: Price, count: int, day: int
+    ) -> tuple[OfferedBoard, ...]:
         return ()

@@ -1,4 +1,4 @@
-"""Sources of wood, simulated purchases, and boards looked at where they are sold."""
+"""Suppliers of wood, simulated purchases, and boards looked at where they are sold."""
 
 from datetime import datetime
 
@@ -18,7 +18,7 @@ def _now() -> sa.Column[datetime]:
 
 def upgrade() -> None:
     op.create_table(
-        "source",
+        "supplier",
         sa.Column("id", sa.Text(), primary_key=True),
         sa.Column("document", postgresql.JSONB(), nullable=True),
         _now(),
@@ -38,7 +38,7 @@ def upgrade() -> None:
         ),
         sa.Column("made_from", sa.Text(), nullable=False),
         sa.Column("job", postgresql.JSONB(), nullable=False),
-        sa.Column("source", postgresql.JSONB(), nullable=False),
+        sa.Column("supplier", postgresql.JSONB(), nullable=False),
         sa.Column("grade", sa.Text(), server_default="", nullable=False),
         sa.Column("use_hand", sa.Boolean(), server_default="false", nullable=False),
         sa.Column("trips", sa.BigInteger(), nullable=False),

@@ -1,1 +1,1 @@
-"""Buy: sources of wood, how much with what chance, and boards on offer."""
+"""Buy: suppliers of wood, how much with what chance, and boards on offer."""

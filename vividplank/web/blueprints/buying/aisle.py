@@ -16,8 +16,8 @@ from vividplank.core.board.volume import board_volume
 from vividplank.core.buying.aisle import Aisle, Looked
 from vividplank.core.buying.chance.purchase import Purchase
 from vividplank.core.buying.chance.verdict import Verdict
-from vividplank.core.buying.market.offer import Offer
-from vividplank.core.buying.market.source import Source
+from vividplank.core.buying.market.offer import OfferedBoard
+from vividplank.core.buying.market.supplier import Supplier
 from vividplank.core.buying.market.ticket import TicketLine, check_ticket
 from vividplank.core.buying.market.yard import Yard
 from vividplank.core.job import Job
@@ -40,7 +40,7 @@ from vividplank.web.schemas.buying import (
     OfferPath,
     OfferPut,
     PileAsked,
-    SourceQuery,
+    SupplierQuery,
     WordsList,
 )
 from vividplank.web.schemas.project import (
@@ -53,36 +53,39 @@ area = APIBlueprint(
 )
 #: Seconds to choose the cheapest boards of a pile.
 _CHOOSE_SECONDS = 4.0
-#: Lists and sources whose values are kept at hand.
+#: Lists and suppliers whose values are kept at hand.
 _AT_HAND = 8
 
 
 @area.get("/projects/<int:project>/offers", responses={200: BoardOffers})
-def get_offers(path: ProjectPath, query: SourceQuery) -> Response:
+def get_offers(path: ProjectPath, query: SupplierQuery) -> Response:
     """The boards looked at, judged beside the cart there is now."""
-    return answer.body(_listed(path.project, query.source))
+    return answer.body(_listed(path.project, query.supplier))
 
 
-def _listed(project: int, source: str) -> BoardOffers:
+def _listed(project: int, supplier: str) -> BoardOffers:
     with session() as opened:
-        aisle, job = _aisle_of(opened, project, source)
+        aisle, job = _aisle_of(opened, project, supplier)
         kept = buying.offers(opened, project, job)
         kept = [_looked(opened, project, job, aisle, k, kept) for k in kept]
     cart = _cart(kept)
     judged = aisle.judged([k.looked for k in kept], cart)
     return BoardOffers(
         offers=[_offer(k.offer, aisle, judged.get(k.offer.board.id)) for k in kept],
-        cart=[CartBody.model_validate(asdict(s)) for s in aisle.standing(cart)],
+        cart=[
+            CartBody.model_validate(asdict(s) | {"missing": dict(s.missing)})
+            for s in aisle.standing(cart)
+        ],
     )
 
 
 @area.put("/projects/<int:project>/offers/<mark>", responses={200: BoardOffer})
 def put_offer(path: OfferPath, body: OfferPut) -> Response:
     """Record a board that is looked at, or what is known of it now; answers whether to take it."""
-    offer = Offer(**{**dict(body), "board": replace(body.board, id=path.mark)})
+    offer = OfferedBoard(**{**dict(body), "board": replace(body.board, id=path.mark)})
     with session() as opened:
-        aisle, job = _aisle_of(opened, path.project, body.source)
-        offer = offer.priced(aisle.source.ticket)
+        aisle, job = _aisle_of(opened, path.project, body.supplier)
+        offer = offer.priced(aisle.supplier.ticket)
         there = [
             k for k in buying.offers(opened, path.project, job) if k.offer.board.id != path.mark
         ]
@@ -100,30 +103,30 @@ def drop_offer(path: OfferPath) -> Response:
 
 @area.post("/projects/<int:project>/offers/pile", responses={201: BoardOffers})
 def ask_for_pile(path: ProjectPath, body: PileAsked) -> Response:
-    """The boards that lie at the source today, taken down for the list; those that are there
+    """The boards that lie at the supplier today, taken down for the list; those that are there
     already stay.
     """
     yard = cast(Yard, current_app.extensions["yard"])
     with session() as opened:
-        aisle, job = _aisle_of(opened, path.project, body.source)
-        price = aisle.source.price(body.species, body.quarter)
+        aisle, job = _aisle_of(opened, path.project, body.supplier)
+        price = aisle.supplier.price(body.species, body.quarter)
         if price is None:
-            raise Refusal("$", f"{aisle.source.name} sells no {body.quarter} {body.species}")
+            raise Refusal("$", f"{aisle.supplier.name} sells no {body.quarter} {body.species}")
         kept = buying.offers(opened, path.project, job)
         there = {k.offer.board.id for k in kept}
-        new = yard.pile(aisle.source, price, body.count, date.today().toordinal())
+        new = yard.pile(aisle.supplier, price, body.count, date.today().toordinal())
         for offer in new:
             if offer.board.id not in there:
                 patterns, _ = aisle.look(offer.board, _cart(kept))
                 buying.put_offer(opened, path.project, job, offer, patterns)
-    return answer.body(_listed(path.project, body.source), 201)
+    return answer.body(_listed(path.project, body.supplier), 201)
 
 
 @area.get("/projects/<int:project>/offers/cheapest", responses={200: ChosenBody})
-def choose(path: ProjectPath, query: SourceQuery) -> Response:
+def choose(path: ProjectPath, query: SupplierQuery) -> Response:
     """What of the boards looked at completes the list most cheaply, beside the cart."""
     with session() as opened:
-        aisle, job = _aisle_of(opened, path.project, query.source)
+        aisle, job = _aisle_of(opened, path.project, query.supplier)
         kept = buying.offers(opened, path.project, job)
     take, left, cost = aisle.cheapest(
         [k.offer.board for k in kept if k.offer.state == "pile"],
@@ -131,20 +134,20 @@ def choose(path: ProjectPath, query: SourceQuery) -> Response:
         time.monotonic,
         _CHOOSE_SECONDS,
     )
-    return answer.body(ChosenBody(take=list(take), left_out=sorted(left.items()), cost=float(cost)))
+    return answer.body(ChosenBody(take=list(take), left_out=left, cost=float(cost)))
 
 
 @area.get("/projects/<int:project>/offers/words", responses={200: WordsList})
-def get_words(path: ProjectPath, query: SourceQuery) -> Response:
+def get_words(path: ProjectPath, query: SupplierQuery) -> Response:
     """First words of plain boards, for where no server is in reach."""
     with session() as opened:
-        aisle, job = _aisle_of(opened, path.project, query.source)
+        aisle, job = _aisle_of(opened, path.project, query.supplier)
         cart = _cart(buying.offers(opened, path.project, job))
     species = {g.key: (g.species, g.quarter_name) for g in aisle.groups}
     found = []
     for w in aisle.words(cart):
         wood, quarter = species[w.key]
-        price = aisle.source.price(wood, quarter)
+        price = aisle.supplier.price(wood, quarter)
         found.append(
             FirstWordsBody(
                 key=w.key,
@@ -164,7 +167,7 @@ def bring_home(path: ProjectPath) -> Response:
     """The cart is bought: its boards become boards of the project, under marks of their own."""
     with session() as opened:
         project = projects.load(opened, path.project)
-        names = {s.id: s.name for s in buying.sources(opened)}
+        names = {s.id: s.name for s in buying.suppliers(opened)}
         kept = buying.offers(opened, path.project, project.job)
         cart = [k.offer for k in kept if k.offer.state == "cart"]
         if not cart:
@@ -177,7 +180,7 @@ def bring_home(path: ProjectPath) -> Response:
             while mark in taken:
                 mark, n = f"{offer.board.id}.{n}", n + 1
             taken.add(mark)
-            where = f"bought at {names.get(offer.source, offer.source)}"
+            where = f"bought at {names.get(offer.supplier, offer.supplier)}"
             note = f"{offer.board.note}; {where}" if offer.board.note else where
             boards.append(replace(offer.board, id=mark, note=note))
         change = Change("the cart", put_boards=tuple(Put(b) for b in boards))
@@ -202,7 +205,7 @@ def _looked(
     return replace(one, patterns=patterns)
 
 
-def _offer(offer: Offer, aisle: Aisle, verdict: Verdict | None) -> BoardOffer:
+def _offer(offer: OfferedBoard, aisle: Aisle, verdict: Verdict | None) -> BoardOffer:
     board = offer.board
     line = TicketLine(
         board,
@@ -210,14 +213,16 @@ def _offer(offer: Offer, aisle: Aisle, verdict: Verdict | None) -> BoardOffer:
         None if offer.ticket_feet is None else Fraction(str(offer.ticket_feet)),
         offer.ticket,
     )
-    checked = check_ticket([line], aisle.source.ticket).lines[0]
+    checked = check_ticket([line], aisle.supplier.ticket).lines[0]
     group = aisle.group_of(board)
     wood = wood_named(board.species)
     damp = board.moisture[0].percent if board.moisture else 12.0
     return BoardOffer(
         offer=offer,
         group=group.key if group else "",
-        verdict=BoardVerdict.model_validate(asdict(verdict)) if verdict else None,
+        verdict=BoardVerdict.model_validate(asdict(verdict) | {"gives": dict(verdict.gives)})
+        if verdict
+        else None,
         feet=round(float(checked.taped), 3),
         over_feet=round(float(checked.over_feet), 3),
         over=float(checked.over),
@@ -227,23 +232,23 @@ def _offer(offer: Offer, aisle: Aisle, verdict: Verdict | None) -> BoardOffer:
 
 @dataclass(frozen=True)
 class _Key:
-    """One list at one source with so many trips; the rest is what they are."""
+    """One list at one supplier with so many trips; the rest is what they are."""
 
     made_from: str
     trips: int
     job: Job = field(compare=False)
-    source: Source = field(compare=False)
+    supplier: Supplier = field(compare=False)
     purchases: tuple[Purchase, ...] = field(compare=False)
 
 
 @lru_cache(maxsize=_AT_HAND)
 def _aisle(key: _Key) -> Aisle:
-    return Aisle(key.job, key.source, key.purchases)
+    return Aisle(key.job, key.supplier, key.purchases)
 
 
-def _aisle_of(opened: Session, project: int, source: str) -> tuple[Aisle, Job]:
+def _aisle_of(opened: Session, project: int, supplier: str) -> tuple[Aisle, Job]:
     job = projects.load(opened, project).job
-    at = buying.source(opened, source)
+    at = buying.supplier(opened, supplier)
     found = estimate_of(buying.estimates(opened, project), job, at, use_hand=False)
     purchases = found.purchases if found else ()
     made_from = buying.estimate_digest(job, at, use_hand=False)

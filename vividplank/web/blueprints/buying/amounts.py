@@ -8,8 +8,8 @@ from flask_openapi3 import APIBlueprint
 
 from vividplank.core.buying import asks, length_needs, sheet_needs
 from vividplank.core.buying.chance.purchase import groups_at
-from vividplank.core.buying.chance.ways import SourceWay, recommended, source_way
-from vividplank.core.buying.market.source import Source
+from vividplank.core.buying.chance.ways import SupplierWay, recommended, supplier_way
+from vividplank.core.buying.market.supplier import Supplier
 from vividplank.core.job import Job
 from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
 from vividplank.core.refusal import Refusal
@@ -24,7 +24,7 @@ from vividplank.web.schemas.buying import (
     NeedList,
     NeedQuery,
     RecommendationBody,
-    SourceWayBody,
+    SupplierWayBody,
     WayList,
     WaysQuery,
 )
@@ -58,29 +58,29 @@ def get_needs(path: ProjectPath, query: NeedQuery) -> Response:
 
 @area.post("/projects/<int:project>/estimates", responses={202: EstimateMade})
 def addestimate_of(path: ProjectPath, body: EstimateAsked) -> Response:
-    """Ask for simulated trips to a source; a worker simulates them one by one."""
+    """Ask for simulated trips to a supplier; a worker simulates them one by one."""
     with session() as opened:
         job = projects.load(opened, path.project).job
         if not job.on_boards().parts:
             raise Refusal("$", "the list has no part that is cut from boards")
-        source = buying.source(opened, body.source)
-        pk = buying.ask(opened, path.project, job, source, body.grade, body.use_hand, body.trips)
+        supplier = buying.supplier(opened, body.supplier)
+        pk = buying.ask(opened, path.project, job, supplier, body.grade, body.use_hand, body.trips)
     ask().simulate(pk)
     return answer.body(EstimateMade(pk=pk), 202)
 
 
 @area.get("/projects/<int:project>/ways", responses={200: WayList})
 def get_ways(path: ProjectPath, query: WaysQuery) -> Response:
-    """All sources beside each other, from the trips that were simulated so far."""
+    """All suppliers beside each other, from the trips that were simulated so far."""
     with session() as opened:
         job = projects.load(opened, path.project).job
-        sources = buying.sources(opened)
+        suppliers = buying.suppliers(opened)
         known = buying.estimates(opened, path.project)
     bodies, able = [], []
-    for source in sources:
-        found = estimate_of(known, job, source, use_hand=query.use_hand)
-        for milled in (False, True) if source.milling else (False,):
-            body = _way(job, source, found, query.chance, milled)
+    for supplier in suppliers:
+        found = estimate_of(known, job, supplier, use_hand=query.use_hand)
+        for milled in (False, True) if supplier.milling else (False,):
+            body = _way(job, supplier, found, query.chance, milled)
             bodies.append(body)
             if body.way:
                 able.append((body.way, milled))
@@ -94,16 +94,16 @@ def get_ways(path: ProjectPath, query: WaysQuery) -> Response:
 
 
 def _way(
-    job: Job, source: Source, found: Estimated | None, chance: float, milled: bool
-) -> SourceWayBody:
+    job: Job, supplier: Supplier, found: Estimated | None, chance: float, milled: bool
+) -> SupplierWayBody:
     pieces = sum(p.quantity for p in job.on_boards().parts)
-    way: SourceWay | None = None
+    way: SupplierWay | None = None
     if found and found.purchases:
-        way = source_way(source, found.purchases, pieces, chance, milled=milled)
-    prices = {g.key: source.price(g.species, g.quarter_name) for g in groups_at(job, source)}
-    return SourceWayBody(
-        source=source.id,
-        name=source.name,
+        way = supplier_way(supplier, found.purchases, pieces, chance, milled=milled)
+    prices = {g.key: supplier.price(g.species, g.quarter_name) for g in groups_at(job, supplier)}
+    return SupplierWayBody(
+        supplier=supplier.id,
+        name=supplier.name,
         milled=milled,
         trips=found.trips if found else 0,
         done=len(found.purchases) if found else 0,
@@ -114,8 +114,8 @@ def _way(
 
 
 def estimate_of(
-    known: Sequence[Estimated], job: Job, source: Source, *, use_hand: bool
+    known: Sequence[Estimated], job: Job, supplier: Supplier, *, use_hand: bool
 ) -> Estimated | None:
-    """The newest that was made of this list and this source as they are."""
-    made_from = buying.estimate_digest(job, source, use_hand)
+    """The newest that was made of this list and this supplier as they are."""
+    made_from = buying.estimate_digest(job, supplier, use_hand)
     return next((e for e in known if e.made_from == made_from), None)

@@ -1,4 +1,4 @@
-"""Sources of wood and their price books."""
+"""Suppliers of wood and their price books."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
@@ -19,7 +19,7 @@ from vividplank.core.timber.board_feet import TicketRule
 _INCH = TICKS_PER_INCH
 _FOOT = 12 * _INCH
 #: A sawmill, a yard, a shop of finished sizes, and a shop that mills for others.
-SourceKind = Literal["sawmill", "yard", "finished", "milling"]
+SupplierKind = Literal["sawmill", "yard", "finished", "milling"]
 Surfacing = Literal["rough", "S1S", "S2S", "S2S1E", "S3S", "S4S"]
 SURFACED: dict[Surfacing, tuple[str, ...]] = {
     "rough": (),
@@ -36,7 +36,7 @@ Amount = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
 class Price:
     """One line of a price book: wood of one quarter and grade at `per_foot` money a board foot.
 
-    `thickness` is how thick the source leaves it, `length` and `width` what its boards measure,
+    `thickness` is how thick the supplier leaves it, `length` and `width` what its boards measure,
     `length_step` what lengths are cut to (0: any).
     """
 
@@ -63,7 +63,7 @@ class Finished:
 
 
 @dataclass(frozen=True)
-class Source:
+class Supplier:
     """A place that sells wood.
 
     `trip` is the money and `trip_hours` the time that going there takes; `least` the least board
@@ -74,7 +74,7 @@ class Source:
 
     id: Name
     name: Name
-    kind: SourceKind
+    kind: SupplierKind
     ticket: TicketRule = TicketRule()
     trip: Money = Decimal(0)
     trip_hours: Amount = 0.0
@@ -122,7 +122,7 @@ class Source:
 
 
 def ticket_feet(board: Board, rule: TicketRule) -> Fraction:
-    """Board feet on the ticket: at the rough thickness of its quarter, by the source's rule."""
+    """Board feet on the ticket: at the rough thickness of its quarter, by the supplier's rule."""
     return board_feet(board.nominal.rough, round(board.mean_width), board.length, rule)
 
 
@@ -143,7 +143,7 @@ class _Wood:
     quarters: tuple[str, ...] = field(default=("4/4", "5/4", "8/4"))
 
 
-#: Woods of the made-up sources, and what they cost beside each other.
+#: Woods of the made-up suppliers, and what they cost beside each other.
 _WOODS = (
     _Wood("white oak", Decimal("1.00"), ("4/4", "5/4", "6/4", "8/4", "12/4")),
     _Wood("ash", Decimal("0.62"), ("4/4", "5/4", "6/4", "8/4")),
@@ -155,10 +155,10 @@ _WOODS = (
 )
 
 
-def usual_sources() -> tuple[Source, ...]:
-    """Three made-up sources: a sawmill, a yard, and a shop that sells finished sizes."""
+def usual_suppliers() -> tuple[Supplier, ...]:
+    """Three made-up suppliers: a sawmill, a yard, and a shop that sells finished sizes."""
     return (
-        Source(
+        Supplier(
             "otter-bend",
             "Otter Bend sawmill",
             "sawmill",
@@ -171,7 +171,7 @@ def usual_sources() -> tuple[Source, ...]:
             note="Rough from the saw, ungraded; bring your own tape.",
             prices=_book(Decimal("5.20"), "ungraded", "rough", (72, 108, 168), (5, 7, 13)),
         ),
-        Source(
+        Supplier(
             "lantern-yard",
             "Lantern Street yard",
             "yard",
@@ -186,7 +186,7 @@ def usual_sources() -> tuple[Source, ...]:
             prices=_book(Decimal("9.80"), "FAS", "S2S", (84, 108, 156), (5, 7, 11))
             + _book(Decimal("7.40"), "No. 1 Common", "S2S", (60, 90, 132), (4, 6, 10)),
         ),
-        Source(
+        Supplier(
             "quill-dressed",
             "Quill & Son, dressed stock",
             "finished",

@@ -1,0 +1,168 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/vue-query";
+import { computed, type Ref } from "vue";
+import { api, type Schemas } from "./client";
+
+export type Ask = Schemas["Ask"];
+export type Supplier = Schemas["Supplier"];
+export type Way = Schemas["SupplierWayBody"];
+export type Ways = Schemas["WayList"];
+export type Words = Schemas["FirstWordsBody"];
+export type BoardOffer = Schemas["BoardOffer"];
+export type BoardOffers = Schemas["BoardOffers"];
+export type OfferPut = Schemas["OfferPut"];
+export type Verdict = Schemas["BoardVerdict"];
+export type Cart = Schemas["CartBody"];
+
+/** How often the amounts are asked again while trips are being simulated, in milliseconds. */
+const LOOK_AGAIN = 1200;
+
+/** What the list asks for: boards, sheets and stock lengths. */
+export function useNeeds(pk: Ref<number>, stockLength: Ref<number | null>) {
+  return useQuery({
+    queryKey: computed(() => ["needs", pk.value, stockLength.value]),
+    queryFn: async () =>
+      (
+        await api.GET("/api/projects/{project}/needs", {
+          params: {
+            path: { project: pk.value },
+            query: stockLength.value ? { stock_length: stockLength.value } : {},
+          },
+        })
+      ).data!,
+    placeholderData: keepPreviousData,
+  });
+}
+
+export function useSuppliers() {
+  return useQuery({
+    queryKey: ["suppliers"],
+    queryFn: async () => (await api.GET("/api/suppliers")).data!.suppliers,
+  });
+}
+
+export interface Wish {
+  chance: number;
+  hour: number;
+  hand: boolean;
+}
+
+/** All suppliers beside each other; asked again while trips are simulated. */
+export function useWays(pk: Ref<number>, wish: Ref<Wish>) {
+  return useQuery({
+    queryKey: computed(() => ["needs", "ways", pk.value, wish.value]),
+    queryFn: async () =>
+      (
+        await api.GET("/api/projects/{project}/ways", {
+          params: {
+            path: { project: pk.value },
+            query: { chance: wish.value.chance, hour: wish.value.hour, use_hand: wish.value.hand },
+          },
+        })
+      ).data!,
+    placeholderData: keepPreviousData,
+    refetchInterval: (query) =>
+      query.state.data?.ways.some((w) => w.done < w.trips && !w.trouble) ? LOOK_AGAIN : false,
+  });
+}
+
+/** The boards looked at at one supplier, judged beside the cart. */
+export function useOffers(pk: Ref<number>, supplier: Ref<string>) {
+  return useQuery({
+    queryKey: computed(() => ["offers", pk.value, supplier.value]),
+    queryFn: async () => await offers(pk.value, supplier.value),
+    enabled: computed(() => !!supplier.value),
+    placeholderData: keepPreviousData,
+  });
+}
+async function offers(project: number, supplier: string): Promise<BoardOffers> {
+  const params = { path: { project }, query: { supplier } };
+  return (await api.GET("/api/projects/{project}/offers", { params })).data!;
+}
+
+/** First words of plain boards, worked out beforehand. */
+export function useWords(pk: Ref<number>, supplier: Ref<string>) {
+  return useQuery({
+    queryKey: computed(() => ["words", pk.value, supplier.value]),
+    queryFn: async () =>
+      (
+        await api.GET("/api/projects/{project}/offers/words", {
+          params: { path: { project: pk.value }, query: { supplier: supplier.value } },
+        })
+      ).data!.words,
+    enabled: computed(() => !!supplier.value),
+    staleTime: Infinity,
+  });
+}
+
+export async function putOffer(project: number, offer: OfferPut): Promise<BoardOffer> {
+  const params = { path: { project, mark: offer.board.id } };
+  return (await api.PUT("/api/projects/{project}/offers/{mark}", { params, body: offer })).data!;
+}
+
+/** What is done with suppliers, simulated trips and boards on offer. */
+export function useBuying(pk: Ref<number>) {
+  const client = useQueryClient();
+  const fresh = (...names: string[]) => {
+    for (const name of names) void client.invalidateQueries({ queryKey: [name] });
+  };
+  const path = () => ({ path: { project: pk.value } });
+  const simulate = useMutation({
+    mutationFn: async (body: Schemas["EstimateAsked"]) => {
+      await api.POST("/api/projects/{project}/estimates", { params: path(), body });
+    },
+    onSuccess: () => fresh("needs"),
+  });
+  const putSupplier = useMutation({
+    mutationFn: async (supplier: Supplier) => {
+      await api.PUT("/api/suppliers/{supplier}", {
+        params: { path: { supplier: supplier.id } },
+        body: { supplier },
+      });
+    },
+    onSuccess: () => fresh("suppliers", "needs", "offers", "words"),
+  });
+  const dropSupplier = useMutation({
+    mutationFn: async (supplier: string) => {
+      await api.DELETE("/api/suppliers/{supplier}", { params: { path: { supplier } } });
+    },
+    onSuccess: () => fresh("suppliers", "needs"),
+  });
+  const readPrices = useMutation({
+    mutationFn: async (text: string) => {
+      await api.POST("/api/suppliers.csv", { body: { text } });
+    },
+    onSuccess: () => fresh("suppliers", "needs", "offers", "words"),
+  });
+  const put = useMutation({
+    mutationFn: async (offer: OfferPut) => await putOffer(pk.value, offer),
+    onSuccess: () => fresh("offers", "words"),
+  });
+  const drop = useMutation({
+    mutationFn: async (mark: string) => {
+      await api.DELETE("/api/projects/{project}/offers/{mark}", {
+        params: { path: { project: pk.value, mark } },
+      });
+    },
+    onSuccess: () => fresh("offers", "words"),
+  });
+  const pile = useMutation({
+    mutationFn: async (body: Schemas["PileAsked"]) => {
+      await api.POST("/api/projects/{project}/offers/pile", { params: path(), body });
+    },
+    onSuccess: () => fresh("offers"),
+  });
+  const cheapest = useMutation({
+    mutationFn: async (supplier: string) =>
+      (
+        await api.GET("/api/projects/{project}/offers/cheapest", {
+          params: { ...path(), query: { supplier } },
+        })
+      ).data!,
+  });
+  const bringHome = useMutation({
+    mutationFn: async () =>
+      (await api.POST("/api/projects/{project}/offers/bought", { params: path() })).data!,
+    onSuccess: () => fresh("offers", "project", "layout", "needs", "words"),
+  });
+  return { simulate, putSupplier, dropSupplier, readPrices, put, drop, pile, cheapest, bringHome, fresh };
+}

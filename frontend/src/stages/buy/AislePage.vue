@@ -1,0 +1,233 @@
+<script setup lang="ts">
+/** In the aisle with the phone: boards looked at, the cart, and the next board. */
+import { ElEmpty, ElTag } from "element-plus";
+import "element-plus/es/components/empty/style/css";
+import "element-plus/es/components/tag/style/css";
+import { computed, ref } from "vue";
+import { useRoute, useRouter } from "vue-router";
+import type { BoardOffer, OfferPut } from "../../api/buying";
+import { useProject } from "../../api/project";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import Len from "../../controls/Len.vue";
+import LookForm from "./LookForm.vue";
+import { useAisle } from "./useAisle";
+import VerdictCard from "./VerdictCard.vue";
+import { amount, counted, VERDICTS } from "./words";
+
+const { pk, project } = useProject();
+const route = useRoute();
+const router = useRouter();
+const { suppliers, supplier, at, offers, cart, wanted, words, waits, isWaiting, record } = useAisle(pk);
+/** What is on the screen is in the address, so that the phone's own Back goes to the boards. */
+const looking = computed(() => route.query.look !== undefined);
+const open = computed(() => offers.value.find((o) => o.offer.board.id === route.query.board));
+const go = (query: Record<string, string>) => void router.push({ query });
+const back = () => void router.replace({ query: {} });
+const busy = ref(false);
+const name = (id: string) => project.value?.parts.find((p) => p.id === id)?.name || id;
+const woods = computed(() => {
+  const asked = (wanted.value ?? []).map((w) => w.key);
+  const sold = (at.value?.prices ?? []).map((p) => [p.species, p.quarter] as [string, string]);
+  const first = sold.filter(([s, n]) => asked.includes(`${s} ${n}`));
+  return [...new Map([...first, ...sold].map((pair) => [pair.join("|"), pair])).values()];
+});
+const mark = computed(() => {
+  const taken = new Set([...offers.value.map((o) => o.offer.board.id)]);
+  for (let n = 1; ; n++) if (!taken.has(`Y${n}`)) return `Y${n}`;
+});
+async function judge(offer: OfferPut): Promise<void> {
+  busy.value = true;
+  await record(offer);
+  busy.value = false;
+  await router.replace({ query: { board: offer.board.id } });
+}
+async function put(o: BoardOffer, state: "cart" | "left" | "pile"): Promise<void> {
+  busy.value = true;
+  await record({ ...o.offer, state });
+  busy.value = false;
+  back();
+}
+const spent = computed(() => cart.value.reduce((sum, o) => sum + Number(o.offer.board.price ?? 0), 0));
+const kg = computed(() => cart.value.reduce((sum, o) => sum + (o.kg ?? 0), 0));
+const longest = computed(() => Math.max(0, ...cart.value.map((o) => o.offer.board.length)));
+const remaining = computed(() => (wanted.value ?? []).reduce((sum, w) => sum + w.remaining, 0));
+const pieces = computed(() => (wanted.value ?? []).reduce((sum, w) => sum + w.pieces, 0));
+const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const;
+</script>
+
+<template>
+  <main v-if="project" class="aisle">
+    <LookForm
+      v-if="looking && at"
+      :mark="mark"
+      :woods="woods"
+      :supplier="at"
+      :words="words ?? []"
+      :system="project.system"
+      @judge="judge"
+      @leave="back"
+    />
+    <section v-else-if="open" class="one">
+      <header>
+        <button class="act quiet" @click="back">‹ Boards</button>
+        <b
+          >{{ open.offer.board.id }}: <Len :ticks="open.offer.board.length" :system="project.system" bare /> ×
+          <Len
+            :ticks="open.offer.board.stations[0]!.y1 - open.offer.board.stations[0]!.y0"
+            :system="project.system"
+        /></b>
+      </header>
+      <p v-if="isWaiting(open.offer.board.id)" class="note">
+        The server is out of reach: the board is kept here, and judged when it answers.
+      </p>
+      <VerdictCard :looked="open" :parts="project.parts" :system="project.system" />
+      <footer>
+        <button
+          class="act"
+          :disabled="busy"
+          @click="put(open, open.offer.state === 'cart' ? 'pile' : 'left')"
+        >
+          {{ open.offer.state === "cart" ? "Back on the pile" : "Leave it" }}
+        </button>
+        <button
+          v-if="open.offer.state !== 'cart'"
+          class="act lead"
+          :disabled="busy"
+          @click="put(open, 'cart')"
+        >
+          In the cart
+        </button>
+      </footer>
+    </section>
+    <section v-else class="all">
+      <header>
+        <RouterLink
+          class="act quiet"
+          :to="{ name: 'buy', params: { project: pk }, query: { view: 'offers' } }"
+          >‹ Buy</RouterLink
+        >
+        <b>In the aisle</b>
+      </header>
+      <ChoiceField v-model="supplier" label="At" :options="(suppliers ?? []).map((s) => [s.id, s.name])" />
+      <div class="sum" role="status">
+        <p v-if="wanted.length && !remaining" class="enough">
+          Enough: the cart gives the whole list. Stop here.
+        </p>
+        <p v-else-if="wanted.length">
+          <b>{{ pieces - remaining }} of {{ pieces }}</b> pieces are in the cart
+        </p>
+        <p class="soft">
+          {{ cart.length }} boards, {{ amount(spent) }}<template v-if="kg">, {{ kg.toFixed(0) }} kg</template
+          ><template v-if="longest">, the longest <Len :ticks="longest" :system="project.system" /></template>
+        </p>
+        <p v-for="w in wanted.filter((one) => one.remaining)" :key="w.key" class="soft">
+          {{ w.key }}: {{ counted(w.missing, name) }}
+        </p>
+      </div>
+      <p v-if="waits.length" class="note">
+        {{ waits.length === 1 ? "1 board waits" : `${waits.length} boards wait` }} for the server; kept in
+        this phone.
+      </p>
+      <ElEmpty
+        v-if="!offers.length"
+        :image-size="60"
+        description="Length, width and one look: a first word in ten seconds, a verdict in a minute."
+      />
+      <ul>
+        <li v-for="o in offers" :key="o.offer.board.id">
+          <button class="row" @click="go({ board: o.offer.board.id })">
+            <b>{{ o.offer.board.id }}</b>
+            <span
+              ><Len :ticks="o.offer.board.length" :system="project.system" bare /> ×
+              <Len
+                :ticks="o.offer.board.stations[0]!.y1 - o.offer.board.stations[0]!.y0"
+                :system="project.system"
+              /><br /><span class="soft">{{ STATES[o.offer.state ?? "pile"] }}</span></span
+            >
+            <span class="end"
+              ><ElTag v-if="isWaiting(o.offer.board.id)" type="info">waits</ElTag
+              ><template v-else-if="o.verdict"
+                >{{ VERDICTS[o.verdict.word] }}<br /><span class="soft"
+                  >{{ amount(o.verdict.worth) }} / {{ amount(o.verdict.price) }}</span
+                ></template
+              ></span
+            >
+          </button>
+        </li>
+      </ul>
+      <button class="act lead big" @click="go({ look: '' })">Look at a board</button>
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.aisle {
+  max-width: 540px;
+  min-height: 100dvh;
+  margin: 0 auto;
+  padding: 8px 12px 20px;
+}
+.one,
+.all {
+  display: flex;
+  flex-direction: column;
+  gap: 0.7rem;
+  min-height: calc(100dvh - 28px);
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  min-height: 48px;
+}
+.sum {
+  border: 2px solid var(--ink);
+  background: var(--paper);
+  padding: 0.6rem 0.8rem;
+}
+.enough {
+  font-weight: 720;
+  font-size: 1.15rem;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.row {
+  width: 100%;
+  display: grid;
+  grid-template-columns: 3.6rem 1fr auto;
+  gap: 0.6rem;
+  align-items: center;
+  min-height: 60px;
+  border: 0;
+  border-bottom: 1px solid var(--ink-faint);
+  background: none;
+  text-align: left;
+}
+.end {
+  text-align: right;
+}
+footer {
+  display: flex;
+  gap: 8px;
+  margin-top: auto;
+  position: sticky;
+  bottom: 0;
+  background: var(--plaster);
+  padding: 10px 0 14px;
+}
+footer .act,
+.big {
+  flex: 1;
+  min-height: 58px;
+  font-size: 1.1rem;
+}
+.big {
+  flex: none;
+  margin-top: auto;
+  position: sticky;
+  bottom: 10px;
+}
+</style>

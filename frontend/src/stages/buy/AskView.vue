@@ -1,0 +1,138 @@
+<script setup lang="ts">
+/** What to ask the yard for: not only board feet, but the boards that the list needs. */
+import { ElDescriptions, ElDescriptionsItem, ElTag, ElTooltip } from "element-plus";
+import "element-plus/es/components/descriptions/style/css";
+import "element-plus/es/components/descriptions-item/style/css";
+import "element-plus/es/components/tag/style/css";
+import "element-plus/es/components/tooltip/style/css";
+import type { Ask } from "../../api/buying";
+import { useProject } from "../../api/project";
+import { woodColours } from "../../board/geometry";
+import Len from "../../controls/Len.vue";
+import { wood } from "./words";
+
+defineProps<{ asks: Ask[] }>();
+const { pk, project } = useProject();
+const name = (id: string) => project.value?.parts.find((p) => p.id === id)?.name || id;
+const names = (ids: readonly string[]) => [...new Set(ids.map(name))].join(", ");
+const TOGETHER: Record<string, string> = {
+  run: "end to end out of one board, so that the grain runs through",
+  match: "opened like a book out of one thick board",
+  same: "out of one board",
+};
+</script>
+
+<template>
+  <div v-if="project">
+    <article v-for="a in asks" :key="a.key" class="ask">
+      <header :style="{ borderLeftColor: woodColours(a.species)[1] }">
+        <h2>
+          {{ a.species }} <b>{{ a.quarter || "built up" }}</b>
+        </h2>
+        <ElTooltip
+          content="A quarter is a quarter inch of rough thickness: 4/4 is sawn an inch thick and skims to 13/16."
+          placement="top"
+          :trigger="['hover', 'focus', 'click']"
+        >
+          <button class="what" aria-label="What a quarter is">?</button>
+        </ElTooltip>
+        <p class="soft">{{ a.pieces }} pieces: {{ names(a.parts) }}</p>
+      </header>
+      <div class="lines">
+        <p v-for="(n, i) in a.lengths" :key="i" class="line">
+          <b>{{ n.pieces }}</b>
+          <span
+            >{{ n.pieces === 1 ? "piece" : "pieces" }}, {{ i ? "" : "the longest:" }} clear stretches up to
+            <b><Len :ticks="n.length" :system="project.system" /></b> long and
+            <b><Len :ticks="n.width" :system="project.system" /></b> wide
+            <span class="soft">({{ names(n.parts) }})</span></span
+          >
+        </p>
+        <p v-for="(o, i) in a.one_board" :key="`o${i}`" class="line">
+          <ElTag effect="dark">one board</ElTag>
+          <span
+            >{{ names(o.parts) }}: {{ TOGETHER[o.why]
+            }}<template v-if="o.length"
+              >, <Len :ticks="o.length" :system="project.system" /> of it</template
+            ></span
+          >
+        </p>
+        <p v-for="s in a.staves" :key="s.part" class="line">
+          <ElTag effect="dark">narrow will do</ElTag>
+          <span
+            >{{ name(s.part) }} is glued up: boards from
+            <Len :ticks="s.least" :system="project.system" /> wide give its staves</span
+          >
+        </p>
+        <p v-if="a.resaw.length" class="line">
+          <ElTag effect="dark">or thicker</ElTag>
+          <span>{{ names(a.resaw) }}: two come out of one thickness resawn, where you find it</span>
+        </p>
+      </div>
+      <ElDescriptions :column="1" size="small" border class="facts">
+        <ElDescriptionsItem label="In rough blanks">{{ wood(a.blanks, project.system) }}</ElDescriptionsItem>
+        <ElDescriptionsItem label="By the rule of thumb">
+          {{ wood(a.thumb, project.system) }}, a third for waste
+        </ElDescriptionsItem>
+        <ElDescriptionsItem label="On hand">
+          {{ a.on_hand ? wood(a.on_hand, project.system) : "none" }}
+        </ElDescriptionsItem>
+        <ElDescriptionsItem label="Must show a clear face">{{ a.clear }} pieces</ElDescriptionsItem>
+        <ElDescriptionsItem label="May have tight knots, sapwood">{{ a.sound }} pieces</ElDescriptionsItem>
+      </ElDescriptions>
+    </article>
+    <p v-if="asks.length" class="soft foot">
+      A rule of thumb knows nothing of long parts or short boards.
+      <RouterLink :to="{ name: 'buy', params: { project: pk }, query: { view: 'ways' } }"
+        >Where, and how much</RouterLink
+      >
+      lays the list out on boards as each supplier has them.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.ask {
+  display: grid;
+  grid-template-columns: minmax(13rem, 17rem) minmax(0, 1fr) minmax(17rem, 22rem);
+  gap: 1rem 2rem;
+  padding: 1.1rem 0;
+  border-bottom: 2px solid var(--ink);
+}
+header {
+  border-left: 10px solid;
+  padding-left: 0.8rem;
+}
+header h2 {
+  display: inline;
+}
+.what {
+  border: 0;
+  background: none;
+  min-width: 44px;
+  min-height: 44px;
+  font-weight: 700;
+  color: var(--chalk-ink);
+  cursor: help;
+}
+.line {
+  display: flex;
+  gap: 0.7rem;
+  align-items: baseline;
+  padding: 0.35rem 0;
+}
+.line > b {
+  font-size: 1.4rem;
+  font-stretch: 85%;
+  min-width: 2ch;
+  text-align: right;
+}
+.foot {
+  padding-top: 1rem;
+}
+@media (max-width: 1000px) {
+  .ask {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

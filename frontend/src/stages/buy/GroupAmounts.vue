@@ -1,0 +1,85 @@
+<script setup lang="ts">
+/** One wood and quarter at one supplier: how much to take for the chance asked for, and the curve. */
+import { defineAsyncComponent, computed } from "vue";
+import type { Schemas } from "../../api/client";
+import type { System } from "../../measure";
+import { counted, perCent, wood } from "./words";
+
+const ChanceChart = defineAsyncComponent(() => import("./ChanceChart.vue"));
+const props = defineProps<{
+  group: Schemas["GroupAmount"];
+  perFoot: number | null;
+  chance: number;
+  whole: number;
+  system: System;
+  name: (id: string) => string;
+}>();
+const curve = (pairs: Schemas["GroupAmount"]["come_curve"]) => pairs as unknown as [number, number][];
+const missed = computed(() => Object.keys(props.group.left_out).length);
+const said = (a: Schemas["Amount"] | null | undefined) =>
+  a ? `${wood(a.value, props.system)} ± ${wood(a.error, props.system)}` : "not enough ever";
+</script>
+
+<template>
+  <div class="group">
+    <div>
+      <h3>{{ group.key }}</h3>
+      <dl>
+        <dt>Picked from a pile of {{ group.pile }}</dt>
+        <dd>
+          <b>{{ said(group.picked) }}</b><span class="soft">
+            in about {{ group.picked_boards.toFixed(1) }} boards</span
+          >
+        </dd>
+        <dt>Taken as it comes</dt>
+        <dd>
+          <b>{{ said(group.come) }}</b><span v-if="group.come_boards" class="soft">
+            in {{ Math.ceil(group.come_boards.value) }} boards</span
+          >
+        </dd>
+      </dl>
+      <p v-if="missed" class="note">
+        Hard to find: {{ counted(group.left_out, name) }} {{ missed === 1 ? "trip" : "trips" }} of
+        {{ group.trips }} without a board for {{ missed === 1 ? "it" : "them" }}.
+      </p>
+      <p class="soft">
+        From {{ group.trips }} trips; ± holds with nine chances of ten.
+        <template v-if="chance > whole + 0.001"
+          >Each wood by itself needs {{ perCent(chance) }} for all of them to come to
+          {{ perCent(whole) }}.</template
+        >
+      </p>
+    </div>
+    <ChanceChart
+      :come="curve(group.come_curve)"
+      :picked="curve(group.picked_curve)"
+      :chance="chance"
+      :system="system"
+      :label="`Chance that an amount of ${group.key} covers the list`"
+    />
+  </div>
+</template>
+
+<style scoped>
+.group {
+  display: grid;
+  grid-template-columns: minmax(18rem, 26rem) minmax(0, 1fr);
+  gap: 1rem 2rem;
+  padding: 1rem 0;
+  border-bottom: 1px solid var(--ink-faint);
+}
+dt {
+  color: var(--ink-soft);
+  font-size: 0.85rem;
+  margin-top: 0.5rem;
+}
+dd {
+  margin: 0;
+  font-size: 1.15rem;
+}
+@media (max-width: 800px) {
+  .group {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,129 @@
+<script setup lang="ts">
+/** What is bought otherwise than by the board foot: sheets, and finished sizes in stock lengths. */
+import { ElSkeleton } from "element-plus";
+import "element-plus/es/components/skeleton/style/css";
+import { useQuery } from "@tanstack/vue-query";
+import { computed, ref } from "vue";
+import { api, type Schemas } from "../../api/client";
+import { useProject } from "../../api/project";
+import BoardDrawing from "../../board/BoardDrawing.vue";
+import Len from "../../controls/Len.vue";
+import MeasureField from "../../controls/MeasureField.vue";
+
+defineProps<{ sheets: Schemas["SheetNeedBody"][]; lengths: Schemas["LengthNeedBody"][] }>();
+const emit = defineEmits<{ stock: [number] }>();
+const { pk, project } = useProject();
+/** Sheets are laid out when asked for: that takes the engine a moment. */
+const laying = ref(false);
+const plans = useQuery({
+  queryKey: computed(() => ["sheets", pk.value, project.value?.version]),
+  queryFn: async () =>
+    (await api.GET("/api/projects/{project}/sheets", { params: { path: { project: pk.value } } })).data!
+      .plans,
+  enabled: laying,
+});
+const laidOut = (species: string, thickness: number) =>
+  (plans.data.value ?? []).filter((p) => p.species === species && p.thickness === thickness);
+</script>
+
+<template>
+  <div v-if="project">
+    <div v-for="s in sheets" :key="`s${s.species}${s.thickness}`" class="need">
+      <div>
+        <h2>
+          {{ s.species }} sheet <b><Len :ticks="s.thickness" :system="project.system" /></b>
+        </h2>
+        <p class="soft">{{ s.pieces }} parts: {{ s.parts.join(", ") }}</p>
+      </div>
+      <div class="told">
+        <p>
+          <b>{{ s.sheets }} sheet{{ s.sheets === 1 ? "" : "s" }}</b> of
+          <Len :ticks="s.sheet[0]!" :system="project.system" bare /> ×
+          <Len :ticks="s.sheet[1]!" :system="project.system" />, cut in rows along it<template
+            v-if="s.sheets > s.least"
+            >; {{ s.least }} by area alone</template
+          >.
+        </p>
+        <button v-if="!laying" class="act" @click="laying = true">Lay them out</button>
+        <ElSkeleton v-else-if="plans.isFetching.value" :rows="2" animated />
+        <template v-for="plan in laidOut(s.species, s.thickness)" :key="`${plan.species}${plan.thickness}`">
+          <p>
+            <b>{{ plan.sheets }}</b> when laid out{{
+              plan.sheets <= plan.least ? ": fewer cannot be" : `; never under ${plan.least}`
+            }}. Crosscut the sheet at the red lines, then rip each piece.
+          </p>
+          <BoardDrawing
+            v-for="(b, i) in plan.boards"
+            :key="b.id"
+            :board="b"
+            :segments="plan.cut[i]"
+            :parts="plan.parts"
+            :scale="4"
+            :system="project.system"
+          />
+        </template>
+        <p v-if="s.grained" class="soft">
+          {{ s.grained }} of the parts follow its grain, which runs the long way.
+        </p>
+        <p v-if="s.too_large.length" class="note">
+          {{ s.too_large.join(", ") }} {{ s.too_large.length === 1 ? "is" : "are" }} larger than a sheet: join
+          two, or change the grain.
+        </p>
+      </div>
+    </div>
+    <div v-for="n in lengths" :key="`n${n.species}${n.width}${n.thickness}`" class="need">
+      <div>
+        <h2>
+          {{ n.species }}
+          <b
+            ><Len :ticks="n.width" :system="project.system" bare /> ×
+            <Len :ticks="n.thickness" :system="project.system"
+          /></b>
+        </h2>
+        <p class="soft">{{ n.pieces }} pieces: {{ n.parts.join(", ") }}</p>
+      </div>
+      <div class="told">
+        <p>
+          <b>{{ n.lengths }} length{{ n.lengths === 1 ? "" : "s" }}</b> of
+          <Len :ticks="n.stock_length" :system="project.system" />, bought finished<template v-if="n.spare"
+            >; {{ n.spare }} more of the longest piece to spare</template
+          ><template v-if="n.lengths > n.least">. {{ n.least }} by length alone</template>.
+        </p>
+        <p class="soft">{{ n.cuts.map((c) => c.join(" + ")).join("; ") }}</p>
+        <MeasureField
+          class="stock"
+          label="Sold in lengths of"
+          :system="project.system"
+          :model-value="n.stock_length"
+          @update:model-value="emit('stock', $event)"
+        />
+        <p v-if="n.too_long.length" class="note">
+          {{ n.too_long.join(", ") }} {{ n.too_long.length === 1 ? "is" : "are" }} longer than that.
+        </p>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.need {
+  display: grid;
+  grid-template-columns: 18rem minmax(0, 1fr);
+  gap: 1rem 2rem;
+  padding: 1.1rem 0;
+  border-bottom: 2px solid var(--ink);
+}
+.told {
+  display: flex;
+  flex-direction: column;
+  gap: 0.5rem;
+}
+.stock {
+  max-width: 12rem;
+}
+@media (max-width: 760px) {
+  .need {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,236 @@
+<script setup lang="ts">
+/** Price books: where wood is bought, what it costs there, and how tickets are counted. */
+import {
+  ElButton,
+  ElCollapse,
+  ElCollapseItem,
+  ElForm,
+  ElFormItem,
+  ElInput,
+  ElInputNumber,
+  ElMessage,
+  ElOption,
+  ElPopconfirm,
+  ElSelect,
+  ElSwitch,
+  ElTable,
+  ElTableColumn,
+  ElUpload,
+  type FormRules,
+  type UploadRawFile,
+} from "element-plus";
+import "element-plus/es/components/collapse/style/css";
+import "element-plus/es/components/collapse-item/style/css";
+import "element-plus/es/components/form/style/css";
+import "element-plus/es/components/form-item/style/css";
+import "element-plus/es/components/popconfirm/style/css";
+import "element-plus/es/components/switch/style/css";
+import "element-plus/es/components/table/style/css";
+import "element-plus/es/components/table-column/style/css";
+import "element-plus/es/components/upload/style/css";
+import { computed, ref } from "vue";
+import { useBuying, useSuppliers, type Supplier } from "../../api/buying";
+import { useProject } from "../../api/project";
+import { withErrorToast } from "../../controls/withErrorToast";
+
+const { pk } = useProject();
+const { data: suppliers } = useSuppliers();
+const { putSupplier, dropSupplier, readPrices } = useBuying(pk);
+const open = ref("");
+const find = ref("");
+const KINDS = [
+  ["sawmill", "a sawmill"],
+  ["yard", "a yard"],
+  ["finished", "finished stock"],
+  ["milling", "mills for others"],
+] as const;
+const STRAIGHT = [
+  ["straight", "lies straight"],
+  ["usual", "as usual"],
+  ["wild", "warps a good deal"],
+] as const;
+const RULES: FormRules<Supplier> = {
+  name: [{ required: true, message: "It needs a name", trigger: "change" }],
+};
+const save = (s: Supplier) => withErrorToast(async () => void (await putSupplier.mutateAsync(s)));
+/** A field of a supplier written anew, if it changed. */
+function set<K extends keyof Supplier>(s: Supplier, field: K, value: Supplier[K] | null | undefined): void {
+  if (value !== null && value !== undefined && value !== "" && value !== s[field])
+    void save({ ...s, [field]: value });
+}
+function setPrice(s: Supplier, index: number, value: number | null | undefined): void {
+  if (typeof value !== "number" || value === s.prices[index]!.per_foot) return;
+  void save({ ...s, prices: s.prices.map((p, i) => (i === index ? { ...p, per_foot: value } : p)) });
+}
+async function add(): Promise<void> {
+  const taken = new Set((suppliers.value ?? []).map((s) => s.id));
+  let n = 1;
+  while (taken.has(`supplier-${n}`)) n++;
+  const like = suppliers.value?.find((s) => s.kind === "yard") ?? suppliers.value?.[0];
+  if (!like) return;
+  await save({ ...like, id: `supplier-${n}`, name: `Supplier ${n}`, note: "", finished: [] });
+  open.value = `supplier-${n}`;
+}
+function upload(file: UploadRawFile): false {
+  void withErrorToast(async () => {
+    await readPrices.mutateAsync(await file.text());
+    ElMessage({ type: "success", message: "The prices are taken in" });
+  });
+  return false;
+}
+const rows = computed(() => (s: Supplier) => {
+  const words = find.value.trim().toLowerCase();
+  return s.prices
+    .map((p, index) => ({ ...p, index }))
+    .filter((p) => !words || `${p.species} ${p.quarter} ${p.grade}`.toLowerCase().includes(words));
+});
+</script>
+
+<template>
+  <div>
+    <div class="head">
+      <button class="act" @click="add">Another supplier</button>
+      <ElUpload :before-upload="upload" :show-file-list="false" accept=".csv,text/csv">
+        <ElButton size="large">Take prices in (CSV)</ElButton>
+      </ElUpload>
+      <a class="act" href="/api/suppliers.csv" download>Prices as CSV</a>
+      <a class="act" href="/api/suppliers.xlsx" download>as a workbook</a>
+      <ElInput
+        v-model="find"
+        class="find"
+        placeholder="Find a wood, quarter or grade"
+        clearable
+        size="large"
+      />
+    </div>
+    <ElCollapse v-model="open" accordion>
+      <ElCollapseItem v-for="s in suppliers ?? []" :key="s.id" :name="s.id">
+        <template #title
+          ><b class="name">{{ s.name }}</b
+          ><span class="soft">{{ s.note }}</span></template
+        >
+        <ElForm :model="s" :rules="RULES" label-position="top" class="form" @submit.prevent>
+          <ElFormItem label="Name" prop="name"
+            ><ElInput :model-value="s.name" @change="set(s, 'name', $event.trim())"
+          /></ElFormItem>
+          <ElFormItem label="It is"
+            ><ElSelect :model-value="s.kind" aria-label="It is" @change="set(s, 'kind', $event)"
+              ><ElOption v-for="[v, word] in KINDS" :key="v" :value="v" :label="word" /></ElSelect
+          ></ElFormItem>
+          <ElFormItem label="Its wood"
+            ><ElSelect
+              :model-value="s.straightness"
+              aria-label="Its wood"
+              @change="set(s, 'straightness', $event)"
+              ><ElOption v-for="[v, word] in STRAIGHT" :key="v" :value="v" :label="word" /></ElSelect
+          ></ElFormItem>
+          <ElFormItem label="Moisture, %"
+            ><ElInputNumber
+              :model-value="s.moisture"
+              :min="4"
+              :max="40"
+              :step="0.5"
+              aria-label="Moisture in per cent"
+              @change="set(s, 'moisture', $event)"
+          /></ElFormItem>
+          <ElFormItem label="The trip there costs"
+            ><ElInputNumber
+              :model-value="Number(s.trip)"
+              :min="0"
+              aria-label="The trip there costs"
+              @change="set(s, 'trip', $event)"
+          /></ElFormItem>
+          <ElFormItem label="and takes, hours"
+            ><ElInputNumber
+              :model-value="s.trip_hours"
+              :min="0"
+              :step="0.25"
+              aria-label="Hours the trip takes"
+              @change="set(s, 'trip_hours', $event)"
+          /></ElFormItem>
+          <ElFormItem label="Mills to a list, a bd ft (0: not)"
+            ><ElInputNumber
+              :model-value="Number(s.milling)"
+              :min="0"
+              :step="0.25"
+              aria-label="Milling to a list, for a board foot"
+              @change="set(s, 'milling', $event)"
+          /></ElFormItem>
+          <ElFormItem label="Tickets round the surface to whole feet"
+            ><ElSwitch
+              :model-value="s.ticket.method === 'surface'"
+              aria-label="Tickets round the surface to whole feet"
+              @change="set(s, 'ticket', { ...s.ticket, method: $event ? 'surface' : 'exact' })"
+          /></ElFormItem>
+          <ElFormItem label="Count whole feet of length"
+            ><ElSwitch
+              :model-value="s.ticket.whole_feet"
+              aria-label="Tickets count whole feet of length"
+              @change="set(s, 'ticket', { ...s.ticket, whole_feet: !!$event })"
+          /></ElFormItem>
+          <ElFormItem label="Width up to half inches"
+            ><ElSwitch
+              :model-value="s.ticket.half_inches_up"
+              aria-label="Tickets round the width up to half inches"
+              @change="set(s, 'ticket', { ...s.ticket, half_inches_up: !!$event })"
+          /></ElFormItem>
+          <ElFormItem label="Note" class="wide"
+            ><ElInput :model-value="s.note" @change="save({ ...s, note: $event })"
+          /></ElFormItem>
+        </ElForm>
+        <ElTable :data="rows(s)" height="22rem" size="small">
+          <ElTableColumn prop="species" label="Wood" min-width="110" />
+          <ElTableColumn prop="quarter" label="Quarter" width="90" />
+          <ElTableColumn prop="grade" label="Grade" min-width="130" />
+          <ElTableColumn prop="surfacing" label="Surfaced" width="100" />
+          <ElTableColumn label="A board foot" width="190">
+            <template #default="{ row }"
+              ><ElInputNumber
+                :model-value="Number(row.per_foot)"
+                :min="0"
+                :precision="2"
+                :step="0.25"
+                :aria-label="`${row.species} ${row.quarter} ${row.grade}, a board foot`"
+                @change="setPrice(s, row.index, $event)"
+            /></template>
+          </ElTableColumn>
+        </ElTable>
+        <ElPopconfirm
+          :title="`Take ${s.name} off the list?`"
+          confirm-button-text="Take it off"
+          cancel-button-text="Keep it"
+          width="260"
+          @confirm="withErrorToast(async () => void (await dropSupplier.mutateAsync(s.id)))"
+        >
+          <template #reference><button class="act">Take it off the list</button></template>
+        </ElPopconfirm>
+      </ElCollapseItem>
+    </ElCollapse>
+  </div>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.7rem;
+  align-items: center;
+  margin-bottom: 0.8rem;
+}
+.find {
+  flex: 1 1 14rem;
+  max-width: 22rem;
+}
+.name {
+  margin-right: 0.8rem;
+  font-size: 1.1rem;
+}
+.form {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(13rem, 1fr));
+  gap: 0 1.2rem;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+</style>

@@ -1,0 +1,90 @@
+<script setup lang="ts">
+/** Whether to take a board: the word, its worth beside its price, what it gives, drawn on it, and why not more. */
+import { ElTag } from "element-plus";
+import "element-plus/es/components/tag/style/css";
+import { computed, ref } from "vue";
+import type { BoardOffer } from "../../api/buying";
+import type { Part } from "../../api/client";
+import type { System } from "../../measure";
+import BoardDrawing from "../../board/BoardDrawing.vue";
+import { useWidth } from "../../controls/width";
+import { showUnit, TICKS_PER_INCH as IN } from "../../measure";
+import { amount, because, counted, VERDICTS, wood } from "./words";
+
+const props = defineProps<{ looked: BoardOffer; parts: Part[]; system: System }>();
+const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted": "info" } as const;
+const frame = ref<HTMLElement>();
+const width = useWidth(frame, 360);
+const board = computed(() => props.looked.offer.board);
+const scale = computed(() => Math.max(2, (width.value - 14) / (board.value.length / IN)));
+const v = computed(() => props.looked.verdict);
+const say = (ticks: number) => showUnit(ticks, props.system);
+const name = (id: string) => props.parts.find((p) => p.id === id)?.name || id;
+const why = computed(() => (v.value ? because(v.value, say) : ""));
+/** What is kept of it where the rest gives nothing more, a foot and more of it. */
+const cutBack = computed(
+  () => v.value && Object.keys(v.value.gives).length > 0 && board.value.length - v.value.keep > 12 * IN,
+);
+</script>
+
+<template>
+  <article ref="frame" class="verdict" aria-live="polite">
+    <template v-if="v">
+      <header>
+        <ElTag :type="TYPES[v.word]" effect="dark" size="large" class="word">{{ VERDICTS[v.word] }}</ElTag>
+        <p>
+          worth <b>{{ amount(v.worth) }}</b> to this list, asked <b>{{ amount(v.price) }}</b>
+        </p>
+      </header>
+      <p v-if="Object.keys(v.gives).length">
+        Gives {{ counted(v.gives, name)
+        }}<template v-if="cutBack">, out of its first {{ say(v.keep) }}</template
+        >.
+      </p>
+      <p v-if="why" class="soft">{{ why }}</p>
+      <p v-if="v.completes"><b>With it nothing of this wood is wanted any more: stop here.</b></p>
+    </template>
+    <p v-else>The list wants nothing of this wood.</p>
+    <BoardDrawing
+      :board="board"
+      :segments="v?.segments ?? []"
+      :parts="parts"
+      :scale="scale"
+      :system="system"
+    />
+    <p class="soft">
+      {{ wood(looked.feet, system) }} by the tape<template v-if="looked.over_feet > 0"
+        >;
+        <b class="over"
+          >the ticket says {{ wood(looked.over_feet, system) }} too much, {{ amount(looked.over) }}</b
+        ></template
+      ><template v-else-if="looked.over_feet < 0"
+        >; the ticket says {{ wood(-looked.over_feet, system) }} less</template
+      ><template v-if="looked.kg">; about {{ looked.kg.toFixed(0) }} kg</template>
+    </p>
+  </article>
+</template>
+
+<style scoped>
+.verdict {
+  display: flex;
+  flex-direction: column;
+  gap: 0.5rem;
+  min-width: 0;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem 1rem;
+  align-items: center;
+}
+.word {
+  font-size: 1.2rem;
+  font-weight: 720;
+  height: auto;
+  padding: 0.4rem 0.9rem;
+}
+.over {
+  color: var(--crayon-ink);
+}
+</style>

@@ -1,0 +1,195 @@
+<script setup lang="ts">
+/** The list bought at each supplier: money, hours, chance; and how much to take for the chance that is wanted. */
+import { ElAlert, ElCheckbox, ElProgress, ElSegmented, ElTable, ElTableColumn, ElTag } from "element-plus";
+import "element-plus/es/components/alert/style/css";
+import "element-plus/es/components/progress/style/css";
+import "element-plus/es/components/segmented/style/css";
+import "element-plus/es/components/table/style/css";
+import "element-plus/es/components/table-column/style/css";
+import "element-plus/es/components/tag/style/css";
+import { computed, ref } from "vue";
+import { useBuying, useWays, type Way, type Wish } from "../../api/buying";
+import { useProject } from "../../api/project";
+import CountField from "../../controls/fields/CountField.vue";
+import { withErrorToast } from "../../controls/withErrorToast";
+import GroupAmounts from "./GroupAmounts.vue";
+import { amount, perCent, woodPrice } from "./words";
+
+/** Trips simulated at first, and with each time more are asked for. */
+const TRIPS = 12;
+const { pk, project } = useProject();
+const wish = ref<Wish>({ chance: 0.9, hour: 25, hand: false });
+const CHANCES = [0.8, 0.9, 0.95].map((value) => ({ value, label: perCent(value) }));
+const { data } = useWays(pk, wish);
+const { simulate } = useBuying(pk);
+const ways = computed(() => data.value?.ways ?? []);
+const keyOf = (w: Way) => `${w.supplier}${w.milled}`;
+const opened = ref("");
+const shown = computed(
+  () =>
+    ways.value.find((w) => keyOf(w) === opened.value) ??
+    ways.value.find((w) => w.supplier === data.value?.recommended?.supplier && w.way) ??
+    ways.value.find((w) => w.way),
+);
+const begun = computed(() => ways.value.some((w) => w.trips));
+const suppliers = computed(() => [...new Map(ways.value.map((w) => [w.supplier, w])).values()]);
+const running = computed(() => suppliers.value.filter((w) => w.done < w.trips && !w.trouble));
+const done = computed(() => suppliers.value.reduce((sum, w) => sum + w.done, 0));
+const wanted = computed(() => suppliers.value.reduce((sum, w) => sum + w.trips, 0));
+
+const ask = () =>
+  withErrorToast(async () => {
+    for (const w of suppliers.value)
+      await simulate.mutateAsync({
+        supplier: w.supplier,
+        grade: "",
+        use_hand: wish.value.hand,
+        trips: w.done + TRIPS,
+      });
+  });
+const nameOf = (supplier: string) => ways.value.find((w) => w.supplier === supplier)?.name ?? supplier;
+const part = (id: string) => project.value?.parts.find((p) => p.id === id)?.name || id;
+
+/** What stands against a way, or what is to be said of it. */
+function remark(w: Way): string {
+  if (w.trouble) return w.trouble;
+  const way = w.way;
+  if (!way) return "";
+  if (way.lacking.length) return `sells no ${way.lacking.join(", no ")}`;
+  if (way.cannot.length) return `its boards rarely give ${way.cannot.map(part).join(", ")}`;
+  if (way.elsewhere >= 1) return "asks for a machine you do not have";
+  return way.risk > 0 ? `${perCent(way.risk)} that a pile there lacks a part` : "";
+}
+const machines = (w: Way) =>
+  Object.entries(w.way?.machine_hours ?? {})
+    .map(([machine, hours]) => `${machine} ${hours.toFixed(1)} h`)
+    .join(", ");
+</script>
+
+<template>
+  <div v-if="project">
+    <div class="wish">
+      <div class="field">
+        <span id="chance">The list is to be covered with a chance of</span>
+        <ElSegmented v-model="wish.chance" :options="CHANCES" aria-labelledby="chance" size="large" />
+      </div>
+      <CountField v-model="wish.hour" label="An hour of mine counts" :min="0" :max="1000" :step="5" />
+      <ElCheckbox v-model="wish.hand" size="large">Use the boards on hand first</ElCheckbox>
+      <button class="act" :class="{ lead: !begun }" :disabled="running.length > 0" @click="ask">
+        {{ begun ? `Simulate ${TRIPS} more trips each` : "Simulate buying it" }}
+      </button>
+    </div>
+    <p v-if="!begun" class="soft intro">
+      Boards are drawn as each supplier has them: its sizes, grades, faults and warp. The list is laid out on
+      them as your own plan would be, trip after trip, and milled by your machines' pace. The first answer
+      takes some seconds, a good one a minute.
+    </p>
+    <ElProgress
+      v-if="running.length"
+      :percentage="Math.round((100 * done) / Math.max(1, wanted))"
+      :format="() => `${done} of ${wanted} trips`"
+      :stroke-width="10"
+    />
+    <ElAlert v-if="data?.recommended" type="success" :closable="false" class="best">
+      <template #title>
+        <b>{{ nameOf(data.recommended.supplier) }}{{ data.recommended.milled ? ", milled for you" : "" }}</b
+        >{{
+          data.recommended.only
+            ? " is the only one that gives the whole list with your machines."
+            : `: ${amount(data.recommended.saves)} less than the next, ${nameOf(data.recommended.next)},` +
+              ` with an hour at ${amount(wish.hour)}.`
+        }}
+      </template>
+    </ElAlert>
+    <ElTable
+      v-if="begun"
+      :data="ways"
+      :row-key="keyOf"
+      highlight-current-row
+      :current-row-key="shown ? keyOf(shown) : ''"
+      @row-click="(row: Way) => (opened = keyOf(row as Way))"
+    >
+      <ElTableColumn label="Where" min-width="210">
+        <template #default="{ row }">
+          <button class="link" @click="opened = keyOf(row as Way)">{{ row.name }}</button>
+          <ElTag v-if="row.milled" type="info" class="tag">milled for you</ElTag>
+        </template>
+      </ElTableColumn>
+      <ElTableColumn label="Money" align="right" width="110">
+        <template #default="{ row }">{{ row.way ? amount(row.way.money) : "–" }}</template>
+      </ElTableColumn>
+      <ElTableColumn label="Hours" align="right" width="90">
+        <template #default="{ row }">{{ row.way ? row.way.hours.toFixed(1) : "–" }}</template>
+      </ElTableColumn>
+      <ElTableColumn label="With your hours" align="right" width="140">
+        <template #default="{ row }">{{
+          row.way ? amount(row.way.money + wish.hour * row.way.hours) : "–"
+        }}</template>
+      </ElTableColumn>
+      <ElTableColumn label="" min-width="260">
+        <template #default="{ row }">{{ remark(row as Way) }}</template>
+      </ElTableColumn>
+      <ElTableColumn label="Trips" align="right" width="90">
+        <template #default="{ row }">{{ row.done }}</template>
+      </ElTableColumn>
+    </ElTable>
+    <section v-if="shown?.way" class="shown">
+      <h2>{{ shown.name }}{{ shown.milled ? ", milled for you" : "" }}: how much</h2>
+      <p class="soft">
+        {{ machines(shown) || "No machine time"
+        }}{{ shown.way.milled ? `; ${amount(shown.way.milled)} of the money is for milling` : "" }}.
+      </p>
+      <GroupAmounts
+        v-for="g in shown.way.groups"
+        :key="g.key"
+        :group="g"
+        :per-foot="shown.per_foot[g.key] ?? null"
+        :chance="wish.chance ** (1 / shown.way.groups.length)"
+        :whole="wish.chance"
+        :system="project.system"
+        :name="part"
+      />
+      <p class="soft">
+        Prices:
+        {{
+          Object.entries(shown.per_foot)
+            .map(([k, p]) => `${k} ${p === null ? "not sold" : woodPrice(p, project!.system)}`)
+            .join("; ")
+        }}.
+      </p>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.wish {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.8rem 1.6rem;
+  align-items: end;
+  margin-bottom: 1rem;
+}
+.intro {
+  max-width: 46rem;
+}
+.best {
+  margin: 0.8rem 0;
+  font-size: 1rem;
+}
+.tag {
+  margin-left: 0.5rem;
+}
+.link {
+  border: 0;
+  background: none;
+  padding: 0;
+  min-height: 44px;
+  text-decoration: underline;
+  font-weight: 600;
+  cursor: pointer;
+  text-align: left;
+}
+.shown {
+  margin-top: 1.4rem;
+}
+</style>

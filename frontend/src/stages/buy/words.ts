@@ -1,0 +1,52 @@
+/** How the stage says things: wood by the reader's units, verdicts and their reasons. */
+import type { Verdict } from "../../api/buying";
+import { isMetric, type System, TICKS_PER_INCH as IN, TICKS_PER_MM as MM } from "../../measure";
+
+/** Cubic metres in a board foot: 144 cubic inches. */
+const CUBIC_METRES = (144 * (IN / MM) ** 3) / 1e9;
+
+/** Board feet as the reader counts wood: board feet to a tenth, or cubic metres to a litre. */
+export function wood(feet: number, system: System): string {
+  return isMetric(system) ? `${(feet * CUBIC_METRES).toFixed(3)} m³` : `${feet.toFixed(1)} bd ft`;
+}
+
+/** A price by the reader's measure of wood. */
+export function woodPrice(perFoot: number, system: System): string {
+  return isMetric(system) ? `${(perFoot / CUBIC_METRES).toFixed(0)} a m³` : `${perFoot.toFixed(2)} a bd ft`;
+}
+
+export const VERDICTS: Record<Verdict["word"], string> = {
+  take: "Take it",
+  even: "Take it or leave it",
+  leave: "Leave it",
+  "not-wanted": "Nothing here for it",
+};
+
+const PER_CENT = new Intl.NumberFormat(undefined, { style: "percent", maximumFractionDigits: 0 });
+export const perCent = (share: number) => PER_CENT.format(share);
+export const amount = (money: number) => money.toFixed(2);
+
+/** "2 × Rail, 1 × Shelf". */
+export function counted(counts: Record<string, number>, name: (id: string) => string): string {
+  return Object.entries(counts)
+    .map(([id, n]) => `${n} × ${name(id)}`)
+    .join(", ");
+}
+
+/** Why it is not worth more, in a sentence; empty where nothing is to be said. */
+export function because(verdict: Verdict, say: (ticks: number) => string): string {
+  switch (verdict.reason) {
+    case "covered":
+      return "The cart gives all the parts of this wood already.";
+    case "faults":
+      return `Its faults cost ${amount(verdict.lost)} of its worth; ${say(verdict.clear)} of it is clear.`;
+    case "warp":
+      return `Its warp costs ${amount(verdict.lost)} of its worth: flattened it is too thin for more.`;
+    case "size":
+      return "No part that is still wanted lies in it: too short, too narrow or too thin.";
+    case "dear":
+      return "It gives parts, but boards that cost less for what they give turn up.";
+    default:
+      return "";
+  }
+}
