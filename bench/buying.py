@@ -30,7 +30,7 @@ from vividplank.core.shop import Shop
 _CHANCE = 0.9
 _ESTIMATES = 10
 #: A layout is given three times the rounds that the estimate gives one.
-_ROUNDS = 15
+_ROUNDS = 24
 _THICK = 3 * INCH // 4
 
 

@@ -203,42 +203,50 @@ def ask_to_read(app: procrastinate.App, drawing: int) -> None:
 
 @tasks.task(name="simulate", queue="buying")
 def simulate(estimate: int) -> None:
-    """Simulate trips for an estimate until it has as many as it wants; several workers may share
-    them out, each takes the next that nobody has written down.
+    """Simulate trips, one for each estimate that wants any, in turn, until this one has all its
+    own: so all suppliers have a first answer soon. Several workers may share the work; what two of
+    them have done both is kept once.
     """
+    trips = 1
+    while trips and not ending.is_set():
+        with session() as opened:
+            waiting = buying.unfinished(opened)
+        if estimate not in waiting:
+            return
+        trips = _trip(waiting[0])
+
+
+def _trip(estimate: int) -> int:
+    """One more trip of an estimate; 0 where there was none to make."""
     try:
-        while not ending.is_set():
-            with session() as opened:
-                found, job = buying.estimate(opened, estimate)
-                milling_ = milling.of_project(opened, found.project, job)
-            if len(found.purchases) >= found.trips:
-                return
-            seed = len(found.purchases)
-            trip = purchase(
-                job,
-                found.supplier,
-                seed,
-                time.monotonic,
-                guesses(found.purchases),
-                grade=found.grade,
-                use_hand=found.use_hand,
-                milling=milling_,
-                go_on=lambda: not ending.is_set(),
-            )
-            if trip is None:
-                return
-            with session() as opened:
-                if not buying.add_trip(opened, estimate, trip):
-                    return
+        with session() as opened:
+            found, job = buying.estimate(opened, estimate)
+            machines = milling.of_project(opened, found.project, job)
+        trip = purchase(
+            job,
+            found.supplier,
+            len(found.purchases),
+            time.monotonic,
+            guesses(found.purchases),
+            grade=found.grade,
+            use_hand=found.use_hand,
+            milling=machines,
+            go_on=lambda: not ending.is_set(),
+        )
+        if trip is None:
+            return 0
+        with session() as opened:
+            buying.add_trip(opened, estimate, trip)
     except NotFoundError:
         log.info("estimate %s was removed while it was simulated", estimate)
     except Exception as problem:
         if isinstance(problem, InDoubt) or (isinstance(problem, DBAPIError) and gone(problem)):
             log.warning("the database went away; estimate %s goes on when it is back", estimate)
-            return
+            return 0
         log.exception("simulating for estimate %s failed", estimate)
         with session() as opened:
             buying.fail(opened, estimate, "the simulation failed; the worker's log says why")
+    return 1
 
 
 def ask_to_simulate(app: procrastinate.App, estimate: int) -> None:

@@ -146,16 +146,14 @@ def estimate(session: Session, pk: int) -> tuple[Estimated, Job]:
     return _estimated(session, row), job_from_document(row.job)
 
 
-def add_trip(session: Session, pk: int, trip: Purchase) -> bool:
-    """Keep a trip; answers whether more are wanted."""
-    wanted = session.scalar(select(EstimateRow.trips).where(EstimateRow.pk == pk).with_for_update())
-    if wanted is None:
-        return False
+def add_trip(session: Session, pk: int, trip: Purchase) -> None:
+    """Keep a trip, once under its seed."""
+    if session.scalar(select(EstimateRow.pk).where(EstimateRow.pk == pk).with_for_update()) is None:
+        raise NotFoundError("there is no such estimate; the list may have changed since")
     session.merge(
         PurchaseRow(estimate=pk, seed=trip.seed, document=_PURCHASE.dump_python(trip, mode="json"))
     )
     session.flush()
-    return bool(wanted > _done(session, pk))
 
 
 def fail(session: Session, pk: int, trouble: str) -> None:
@@ -165,15 +163,10 @@ def fail(session: Session, pk: int, trouble: str) -> None:
 
 
 def unfinished(session: Session) -> list[int]:
-    """Estimates that want more trips, the oldest first."""
+    """Estimates that want more trips, those with the fewest first."""
     done = select(func.count()).where(PurchaseRow.estimate == EstimateRow.pk).scalar_subquery()
     found = select(EstimateRow.pk).where(EstimateRow.trips > done, EstimateRow.trouble == "")
-    return list(session.scalars(found.order_by(EstimateRow.pk)))
-
-
-def _done(session: Session, pk: int) -> int:
-    count = select(func.count()).where(PurchaseRow.estimate == pk)
-    return session.scalar(count) or 0
+    return list(session.scalars(found.order_by(done, EstimateRow.pk)))
 
 
 def _estimated(session: Session, row: EstimateRow) -> Estimated:
@@ -214,10 +207,10 @@ class Kept:
 def offers(session: Session, project: int, job: Job) -> list[Kept]:
     """In the order in which they were looked at."""
     now = list_digest(job)
-    rows = session.scalars(
-        select(OfferRow).where(OfferRow.project == project).order_by(OfferRow.at, OfferRow.mark)
-    )
-    return [_kept(r, now) for r in rows]
+    rows = session.scalars(select(OfferRow).where(OfferRow.project == project))
+    # Of those that were taken down together Y2 comes before Y10.
+    ordered = sorted(rows, key=lambda r: (r.at, len(r.mark), r.mark))
+    return [_kept(r, now) for r in ordered]
 
 
 def put_offer(

@@ -72,7 +72,7 @@ const TOGETHER: Record<string, string> = {
       <ElDescriptions :column="1" size="small" border class="facts">
         <ElDescriptionsItem label="In rough blanks">{{ wood(a.blanks, project.system) }}</ElDescriptionsItem>
         <ElDescriptionsItem label="By the rule of thumb">
-          {{ wood(a.thumb, project.system) }}, a third for waste
+          {{ wood(a.thumb, project.system) }}, 30 % for waste
         </ElDescriptionsItem>
         <ElDescriptionsItem label="On hand">
           {{ a.on_hand ? wood(a.on_hand, project.system) : "none" }}

@@ -128,7 +128,7 @@ const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted":
             :ticks="row.offer.board.stations[0].y1 - row.offer.board.stations[0].y0"
             :system="project.system"
           />
-          <span class="soft">{{ row.offer.board.quarter }} {{ row.offer.board.species }}</span></template
+          <span class="soft kind">{{ row.offer.board.quarter }} {{ row.offer.board.species }}</span></template
         >
       </ElTableColumn>
       <ElTableColumn label="Verdict" min-width="190">
@@ -229,6 +229,9 @@ const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted":
 .card {
   padding: 0.6rem 1rem;
   max-width: 70rem;
+}
+.kind {
+  margin-left: 0.6rem;
 }
 .pick {
   margin-left: 0.4rem;

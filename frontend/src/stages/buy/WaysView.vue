@@ -34,6 +34,8 @@ const shown = computed(
 const begun = computed(() => ways.value.some((w) => w.trips));
 const suppliers = computed(() => [...new Map(ways.value.map((w) => [w.supplier, w])).values()]);
 const running = computed(() => suppliers.value.filter((w) => w.done < w.trips && !w.trouble));
+/** A recommendation needs an answer of every supplier. */
+const allTried = computed(() => suppliers.value.every((w) => w.done || w.trouble));
 const done = computed(() => suppliers.value.reduce((sum, w) => sum + w.done, 0));
 const wanted = computed(() => suppliers.value.reduce((sum, w) => sum + w.trips, 0));
 
@@ -90,7 +92,7 @@ const machines = (w: Way) =>
       :format="() => `${done} of ${wanted} trips`"
       :stroke-width="10"
     />
-    <ElAlert v-if="data?.recommended" type="success" :closable="false" class="best">
+    <ElAlert v-if="data?.recommended && allTried" type="info" :closable="false" class="best">
       <template #title>
         <b>{{ nameOf(data.recommended.supplier) }}{{ data.recommended.milled ? ", milled for you" : "" }}</b
         >{{

@@ -25,6 +25,8 @@ Grade = Literal["FAS", "Selects", "No. 1 Common", "No. 2A Common", "ungraded"]
 Straightness = Literal["straight", "usual", "wild"]
 Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 _INCH = TICKS_PER_INCH
+#: A tape in the aisle is read to 1/8 in.
+_READ = _INCH // 8
 _FOOT = 12 * TICKS_PER_INCH
 #: Standard deviations of bow and twist at 8 ft, and of cup at 8 in, in inches.
 _WARP: dict[Straightness, tuple[float, float, float]] = {
@@ -94,11 +96,10 @@ class Population:
 def draw(population: Population, rng: Random, mark: str) -> Board:
     """A board of this population; its price is left open."""
     p = population
-    length = p.length.draw(rng)
-    if p.length_step:
-        length = max(p.length.least, length // p.length_step * p.length_step)
-    width = p.width.draw(rng)
-    narrower = min(width // 3, rng.randint(0, p.taper)) if p.taper else 0
+    step = p.length_step or _READ
+    length = max(p.length.least, p.length.draw(rng) // step * step)
+    width = max(p.width.least, p.width.draw(rng) // _READ * _READ)
+    narrower = min(width // 3, rng.randint(0, p.taper)) // _READ * _READ if p.taper else 0
     skimmed = {"A", "B"} <= set(p.dressed)
     uneven = 0 if skimmed else _INCH // 32
     thick = p.thickness + (0 if skimmed else round(rng.gauss(0, _INCH / 48)))
