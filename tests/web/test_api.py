@@ -165,9 +165,9 @@ def test_a_pasted_list_is_read_and_what_was_not_understood_is_told(client: Flask
 
 def test_what_to_buy_and_what_a_board_yields(client: FlaskClient) -> None:
     project = make(client)
-    needs = client.get(f"/api/projects/{project['pk']}/needs?waste=0.25").get_json()["needs"]
-    assert needs[0]["quarter"] == "4/4" and needs[0]["to_buy"] == pytest.approx(
-        needs[0]["net"] * 1.25
+    asks = client.get(f"/api/projects/{project['pk']}/needs").get_json()["asks"]
+    assert asks[0]["quarter"] == "4/4" and asks[0]["thumb"] == pytest.approx(
+        asks[0]["blanks"] * 1.3
     )
     look = client.post(
         f"/api/projects/{project['pk']}/look", json={"board": project["boards"][0]}
@@ -365,7 +365,7 @@ def test_sheets_are_laid_out_and_stock_lengths_cut(client: FlaskClient) -> None:
         species="pine",
     )
     edit(client, project, put_parts=[shelf, rail])
-    needs = client.get(f"/api/projects/{project['pk']}/needs?waste=0").get_json()
+    needs = client.get(f"/api/projects/{project['pk']}/needs").get_json()
     (lengths,) = needs["lengths"]
     assert sorted(name for cut in lengths["cuts"] for name in cut) == ["B", "B", "B"]
     assert len(lengths["cuts"]) == lengths["lengths"]

@@ -84,7 +84,7 @@ def test_suppliers_are_kept_by_hand_and_taken_off(client: FlaskClient) -> None:
     assert client.put("/api/suppliers/the-barn", json={"supplier": new}).status_code == 204
     assert client.delete("/api/suppliers/quill-dressed").status_code == 204
     names = [s["name"] for s in client.get("/api/suppliers").get_json()["suppliers"]]
-    assert names == ["Lantern Street yard", "Otter Bend, up the hill", "The barn"]
+    assert names == ["Otter Bend, up the hill", "Lantern Street yard", "The barn"]
     assert client.delete("/api/suppliers/nobody").status_code == 404
 
 

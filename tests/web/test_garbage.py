@@ -124,6 +124,9 @@ def test_any_bytes_are_refused_as_files(client: FlaskClient, content: bytes) -> 
         ("get", "/api/projects/77/milling"),
         ("get", "/api/projects/77/account"),
         ("get", "/api/projects/77/needs"),
+        ("get", "/api/projects/77/ways"),
+        ("get", "/api/projects/77/offers?supplier=otter-bend"),
+        ("post", "/api/projects/77/offers/bought"),
         ("get", "/api/projects/77/parts.csv"),
         ("get", "/api/layouts/77/plan.json"),
         ("get", "/api/layouts/77/plan.svg"),
@@ -138,9 +141,18 @@ def test_what_is_not_there_is_said(client: FlaskClient, method: str, path: str) 
     assert answer.status_code == 404 and answer.get_json()["what"]
 
 
-@pytest.mark.parametrize("query", ["waste=-1", "waste=9", "waste=much"])
-def test_a_share_of_waste_that_cannot_be_is_refused(client: FlaskClient, query: str) -> None:
-    is_a_sentence(client.get(f"/api/projects/{make(client)['pk']}/needs?{query}"))
+@pytest.mark.parametrize(
+    "asked",
+    [
+        "needs?stock_length=-1",
+        "ways?chance=2",
+        "ways?hour=much",
+        "offers",
+        "offers?supplier=nobody",
+    ],
+)
+def test_a_question_about_buying_that_cannot_be_is_refused(client: FlaskClient, asked: str) -> None:
+    is_a_sentence(client.get(f"/api/projects/{make(client)['pk']}/{asked}"))
 
 
 DEEP = '{"name": ' + "[" * 50_000 + "]" * 50_000 + "}"
@@ -182,7 +194,12 @@ def test_a_number_no_row_can_have_is_refused(
 
 @pytest.mark.parametrize(
     "address",
-    ["/api/projects/%00", "/api/projects?find=%00", "/%00", "/api/projects/1/needs?waste=%ff"],
+    [
+        "/api/projects/%00",
+        "/api/projects?find=%00",
+        "/%00",
+        "/api/projects/1/needs?stock_length=%ff",
+    ],
 )
 def test_an_address_with_a_character_that_belongs_in_none(
     client: FlaskClient, address: str

@@ -231,7 +231,7 @@ def test_sheets_and_bought_lengths_go_into_buy_and_not_onto_boards(
         ],
     )
     needs = client.get(f"{base}/needs?stock_length={2500 * 320}").get_json()
-    assert {p for n in needs["needs"] for p in n["parts"]} == {"A", "D"}
+    assert {p for a in needs["asks"] for p in a["parts"]} == {"A", "D"}
     # 48 across holds two rows of 20, 96 along two of 40: four to a sheet, five take two.
     assert [(s["parts"], s["sheets"], s["least"]) for s in needs["sheets"]] == [(["B"], 2, 1)]
     assert [(n["lengths"], n["spare"]) for n in needs["lengths"]] == [(4, 1)]

@@ -34,14 +34,13 @@ def supplier_to_document(supplier: Supplier) -> dict[str, Any]:
 
 
 def suppliers(session: Session) -> tuple[Supplier, ...]:
-    """The usual ones and those of the shop's own, as they were last written."""
-    rows = {
-        r.id: r.document
-        for r in session.scalars(select(SupplierRow).order_by(SupplierRow.at)).all()
-    }
-    found = [s for s in usual_suppliers() if s.id not in rows]
-    own = [_SUPPLIER.validate_python(d) for d in rows.values() if d is not None]
-    return (*found, *own)
+    """The usual ones, as they were last written, and then those of the shop's own."""
+    rows = session.scalars(select(SupplierRow).order_by(SupplierRow.at, SupplierRow.id)).all()
+    written = {r.id: r.document for r in rows}
+    usual = {s.id: supplier_to_document(s) for s in usual_suppliers()}
+    found = [written.get(id, document) for id, document in usual.items()]
+    found += [document for id, document in written.items() if id not in usual]
+    return tuple(_SUPPLIER.validate_python(d) for d in found if d is not None)
 
 
 def supplier(session: Session, id: str) -> Supplier:

@@ -79,6 +79,24 @@ async function offers(project: number, supplier: string): Promise<BoardOffers> {
   return (await api.GET("/api/projects/{project}/offers", { params })).data!;
 }
 
+/** One of them with the reason for its verdict, which takes longer. */
+export function useOffer(pk: Ref<number>, supplier: Ref<string>, mark: Ref<string>) {
+  return useQuery({
+    queryKey: computed(() => ["offers", pk.value, supplier.value, mark.value]),
+    queryFn: async () =>
+      (
+        await api.GET("/api/projects/{project}/offers/{mark}", {
+          params: {
+            path: { project: pk.value, mark: mark.value },
+            query: { supplier: supplier.value },
+          },
+        })
+      ).data!,
+    enabled: computed(() => !!supplier.value && !!mark.value),
+    retry: false,
+  });
+}
+
 /** First words of plain boards, worked out beforehand. */
 export function useWords(pk: Ref<number>, supplier: Ref<string>) {
   return useQuery({
@@ -119,7 +137,15 @@ export function useBuying(pk: Ref<number>) {
         body: { supplier },
       });
     },
-    onSuccess: () => fresh("suppliers", "needs", "offers", "words"),
+    // Shown at once, so that the next field is written on top of it.
+    onMutate: (supplier) => {
+      client.setQueryData<Supplier[]>(["suppliers"], (all) =>
+        all?.some((s) => s.id === supplier.id)
+          ? all.map((s) => (s.id === supplier.id ? supplier : s))
+          : [...(all ?? []), supplier],
+      );
+    },
+    onSettled: () => fresh("suppliers", "needs", "offers", "words"),
   });
   const dropSupplier = useMutation({
     mutationFn: async (supplier: string) => {

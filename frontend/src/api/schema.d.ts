@@ -1162,7 +1162,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** One of the boards looked at, judged beside the rest of the cart, with the reason. */
+        get: operations["aisle_get_offer_projects__int_project__offers__mark__get"];
         /** Record a board that is looked at, or what is known of it now; answers whether to take it. */
         put: operations["aisle_put_offer_projects__int_project__offers__mark__put"];
         post?: never;
@@ -2049,11 +2050,8 @@ export interface components {
             lost: number;
             /** Price */
             price: number;
-            /**
-             * Reason
-             * @enum {string}
-             */
-            reason: "good" | "covered" | "faults" | "warp" | "size" | "dear";
+            /** Reason */
+            reason: ("good" | "covered" | "faults" | "warp" | "size" | "dear") | null;
             /** Segments */
             segments: components["schemas"]["Segment"][];
             /**
@@ -9349,6 +9347,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WordsList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    aisle_get_offer_projects__int_project__offers__mark__get: {
+        parameters: {
+            query: {
+                supplier: string;
+            };
+            header?: never;
+            path: {
+                project: number;
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOffer"];
                 };
             };
             /** @description Not Found */

@@ -74,17 +74,19 @@ class Aisle:
         thinner = [g for g in alike if max(p.thickness for p in g.job.parts) <= board.thickest]
         return max(thinner, key=lambda g: g.quarter.rough if g.quarter else 0, default=None)
 
-    def look(self, board: Board, cart: Sequence[Looked]) -> tuple[Patterns, Verdict | None]:
+    def look(
+        self, board: Board, cart: Sequence[Looked], *, why: bool = True
+    ) -> tuple[Patterns, Verdict | None]:
         """The ways to cut a board, and whether to take it; no verdict where the list has nothing of
-        its wood.
+        its wood. Without `why` no reason is sought.
         """
         group = self.group_of(board)
         if group is None:
             return (), None
         judge, there = self.judges[group.key], self._cart(group, cart)
-        remaining = judge.cart(there).remaining
-        patterns = judge.patterns(board, remaining)
-        return patterns, verdict(judge, there, board, patterns)
+        before = judge.cart(there)
+        patterns = judge.patterns(board, before.remaining)
+        return patterns, verdict(judge, there, board, patterns, before, why=why)
 
     def judged(self, looked: Sequence[Looked], cart: Sequence[Looked]) -> dict[str, Verdict]:
         """Of boards that were looked at before, by mark, beside the cart there is now; a board in

@@ -100,7 +100,7 @@ class BoardVerdict(Body):
     word: Literal["take", "even", "leave", "not-wanted"]
     worth: float
     price: float
-    reason: Literal["good", "covered", "faults", "warp", "size", "dear"]
+    reason: Literal["good", "covered", "faults", "warp", "size", "dear"] | None
     lost: float
     gives: dict[str, int]
     keep: Ticks

@@ -80,7 +80,13 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
       <p v-if="isWaiting(open.offer.board.id)" class="note">
         The server is out of reach: the board is kept here, and judged when it answers.
       </p>
-      <VerdictCard :looked="open" :parts="project.parts" :system="project.system" />
+      <VerdictCard
+        :project="pk"
+        :supplier="supplier"
+        :looked="open"
+        :parts="project.parts"
+        :system="project.system"
+      />
       <footer>
         <button
           class="act"

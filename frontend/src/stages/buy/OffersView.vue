@@ -113,7 +113,13 @@ const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted":
       <ElTableColumn type="expand">
         <template #default="{ row }"
           ><div class="card">
-            <VerdictCard :looked="row as BoardOffer" :parts="project.parts" :system="project.system" /></div
+            <VerdictCard
+              :project="pk"
+              :supplier="supplier"
+              :looked="row as BoardOffer"
+              :parts="project.parts"
+              :system="project.system"
+            /></div
         ></template>
       </ElTableColumn>
       <ElTableColumn label="Board" width="110">

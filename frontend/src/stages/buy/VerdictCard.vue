@@ -3,7 +3,7 @@
 import { ElTag } from "element-plus";
 import "element-plus/es/components/tag/style/css";
 import { computed, ref } from "vue";
-import type { BoardOffer } from "../../api/buying";
+import { useOffer, type BoardOffer } from "../../api/buying";
 import type { Part } from "../../api/client";
 import type { System } from "../../measure";
 import BoardDrawing from "../../board/BoardDrawing.vue";
@@ -11,13 +11,25 @@ import { useWidth } from "../../controls/width";
 import { showUnit, TICKS_PER_INCH as IN } from "../../measure";
 import { amount, because, counted, VERDICTS, wood } from "./words";
 
-const props = defineProps<{ looked: BoardOffer; parts: Part[]; system: System }>();
+const props = defineProps<{
+  project: number;
+  supplier: string;
+  looked: BoardOffer;
+  parts: Part[];
+  system: System;
+}>();
+const { data: told } = useOffer(
+  computed(() => props.project),
+  computed(() => props.supplier),
+  computed(() => props.looked.offer.board.id),
+);
 const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted": "info" } as const;
 const frame = ref<HTMLElement>();
 const width = useWidth(frame, 360);
 const board = computed(() => props.looked.offer.board);
 const scale = computed(() => Math.max(2, (width.value - 14) / (board.value.length / IN)));
-const v = computed(() => props.looked.verdict);
+/** As the list has it at once, and with the reason when that has come. */
+const v = computed(() => told.value?.verdict ?? props.looked.verdict);
 const say = (ticks: number) => showUnit(ticks, props.system);
 const name = (id: string) => props.parts.find((p) => p.id === id)?.name || id;
 const why = computed(() => (v.value ? because(v.value, say) : ""));

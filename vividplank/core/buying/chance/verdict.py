@@ -27,14 +27,15 @@ _NAMED = 0.1
 class Verdict:
     """`worth` is what the list costs less to complete with this board; `gives` how many of each
     part it would give then, within its first `keep` ticks. `clear` is its longest stretch free of
-    unsound faults. `lost` is what it would be worth more without the reason. `completes` where
+    unsound faults. `lost` is what it would be worth more without the
+    reason, which is None where none was sought. `completes` where
     nothing would be wanted after it.
     """
 
     word: Word
     worth: float
     price: float
-    reason: Reason
+    reason: Reason | None
     lost: float
     gives: tuple[tuple[str, int], ...]
     keep: int
@@ -57,7 +58,10 @@ def verdict(
     """
     worth = judge.worth(cart, board.id, patterns, before)
     price = float(board.price)
-    reason, lost = _reason(judge, cart, board, worth) if why else ("good", 0.0)
+    reason: Reason | None = None
+    lost = 0.0
+    if why:
+        reason, lost = _reason(judge, cart, board, worth)
     width = max(1, judge.narrowest)
     if worth.pattern is None or worth.value <= 0:
         return Verdict(

@@ -27,6 +27,7 @@ from vividplank.core.timber import weight_kg, wood_named
 from vividplank.store import buying, projects
 from vividplank.store.buying import Kept
 from vividplank.store.database import session
+from vividplank.store.errors import NotFoundError
 from vividplank.web import answer
 from vividplank.web.blueprints.buying.amounts import estimate_of
 from vividplank.web.schemas.buying import (
@@ -92,6 +93,20 @@ def put_offer(path: OfferPath, body: OfferPut) -> Response:
         patterns, verdict = aisle.look(offer.board, _cart(there))
         buying.put_offer(opened, path.project, job, offer, patterns)
     return answer.body(_offer(offer, aisle, verdict))
+
+
+@area.get("/projects/<int:project>/offers/<mark>", responses={200: BoardOffer})
+def get_offer(path: OfferPath, query: SupplierQuery) -> Response:
+    """One of the boards looked at, judged beside the rest of the cart, with the reason."""
+    with session() as opened:
+        aisle, job = _aisle_of(opened, path.project, query.supplier)
+        kept = buying.offers(opened, path.project, job)
+    found = next((k for k in kept if k.offer.board.id == path.mark), None)
+    if found is None:
+        raise NotFoundError("there is no such board; it may have been forgotten or brought home")
+    others = [k for k in kept if k.offer.board.id != path.mark]
+    _, verdict = aisle.look(found.offer.board, _cart(others))
+    return answer.body(_offer(found.offer, aisle, verdict))
 
 
 @area.delete("/projects/<int:project>/offers/<mark>", responses={204: None})

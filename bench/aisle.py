@@ -1,0 +1,196 @@
+"""Buying by the program against what is done without it.
+
+`thumb`: 300 purchases of boards taken as they come: what the program says covers with nine chances
+of ten, against rough blanks with 20 and 30 % more; money spent, and how often a second trip is
+needed.
+`pile`: 50 lists bought out of piles of 60 boards looked at one after another: by the verdicts,
+by a greedy picker (whatever gives a part that is still wanted), and the cheapest set in hindsight.
+`verdict`: seconds for a verdict on a list of 170 parts with 20 boards in the cart, and its worth
+against two full solves of what completing the list costs, with the board and without.
+
+    .plank/venv/bin/python -m bench.aisle thumb|pile|verdict [number]
+"""
+
+import sys
+import time
+from dataclasses import replace
+from decimal import Decimal
+from random import Random
+from statistics import fmean, median
+
+from bench.buying import Case, cases, estimate
+from bench.shop_jobs import shop_job
+from vividplank.core.board import Board
+from vividplank.core.buying.aisle import Aisle, Looked
+from vividplank.core.buying.chance.purchase import Bought, Purchase, first_guess, rough_feet
+from vividplank.core.buying.chance.sample import Taken, boards_of, feet_of, missing, picked
+from vividplank.core.buying.groups import groups
+from vividplank.core.buying.market.population import Population, Range
+from vividplank.core.buying.market.supplier import Price, Supplier, money
+from vividplank.core.job import Job
+from vividplank.core.layout.model.limits import Limits
+from vividplank.core.layout.search.search import search
+from vividplank.core.layout.search.warm import warm
+from vividplank.core.measure import TICKS_PER_INCH as INCH
+from vividplank.core.shop import Shop
+
+_PER_FOOT = Decimal(8)
+_THUMBS = (0.2, 0.3)
+_PILE = 60
+_SOLVE_SECONDS = 4.0
+
+
+def thumb(purchases: int) -> None:
+    """Ours and the rules of thumb, case by case."""
+    total: dict[str, list[tuple[float, bool]]] = {}
+    for case in cases():
+        job = Job(case.name, Shop(), case.parts, ())
+        (group,) = groups(job)
+        blanks = rough_feet(group)
+        ours = estimate(job, case, 20, 1).amount(0.9).value
+        amounts = {"ours": ours} | {f"{t:.0%} more": blanks * (1 + t) for t in _THUMBS}
+        for name, feet in amounts.items():
+            tried = []
+            for n in range(purchases // 6):
+                bought, got = [], 0.0
+                coming = boards_of(case.population, Random(f"{case.name} thumb {n}"))
+                while got < feet:
+                    bought.append(next(coming))
+                    got += feet_of(bought[-1])
+                tried.append((got, missing(group.job, bought, time.monotonic) > 0))
+            total.setdefault(name, []).extend(tried)
+            print(
+                f"{case.name}, {name}: {feet:.1f} board feet, {fmean(f for f, _ in tried):.1f} "
+                f"bought, second trip {fmean(s for _, s in tried):.0%}",
+                flush=True,
+            )
+    for name, tried in total.items():
+        print(
+            f"{name}: {len(tried)} purchases, {fmean(f for f, _ in tried):.1f} board feet each, "
+            f"second trip in {fmean(s for _, s in tried):.1%}",
+            flush=True,
+        )
+
+
+def supplier_of(case: Case) -> Supplier:
+    """A place that sells the case's population."""
+    p = case.population
+    price = Price(p.species, p.quarter, p.grade, _PER_FOOT, "rough", p.thickness, p.length, p.width)
+    return Supplier("here", "Here", "sawmill", straightness=p.straightness, prices=(price,))
+
+
+def _priced(boards: list[Board]) -> list[Board]:
+    return [replace(b, price=money(Decimal(feet_of(b)) * _PER_FOOT)) for b in boards]
+
+
+def _aisle(job: Job, lot: Population, at: Supplier, seed: int) -> Aisle:
+    (group,) = groups(job)
+    pile = max(24, 3 * first_guess(group, lot.mean_board_feet))
+    trips = []
+    for n in range(6):
+        rng = Random(f"values {seed} {n}")
+        found = picked(group.job, (), lot, _PER_FOOT, pile, rng, time.monotonic)
+        trips.append(Purchase(n, (Bought(group.key, Taken(1, 0.0, 1.0), found),)))
+    return Aisle(job, at, trips)
+
+
+def _complete(job: Job, cart: list[Board], rest: list[Board]) -> float:
+    """What completing the list costs out of the rest, at best; what cannot be had counts double."""
+    boards = tuple(replace(b, price=Decimal(0)) for b in cart) + tuple(rest)
+    limits = Limits(_SOLVE_SECONDS, prove=False)
+    plan = search(replace(job, boards=boards), limits, time.monotonic)
+    volume = {p.id: p.volume for p in job.parts}
+    short = sum(volume[u.part] for u in plan.unplaced) / sum(
+        p.volume * p.quantity for p in job.parts
+    )
+    return float(plan.cost) + 2 * short * sum(float(b.price) for b in rest)
+
+
+def pile(lists: int) -> None:
+    """Ours, greedy and hindsight, over all cases in turn."""
+    ratios: dict[str, list[float]] = {"verdicts": [], "greedy": []}
+    for n in range(lists):
+        case = cases()[n % 6]
+        job = Job(case.name, Shop(), case.parts, ())
+        (group,) = groups(job)
+        at = supplier_of(case)
+        aisle = _aisle(job, case.population, at, n)
+        coming = boards_of(case.population, Random(f"{case.name} pile {n}"))
+        boards = _priced([replace(next(coming), id=f"Y{k}") for k in range(_PILE)])
+        best = _complete(group.job, [], boards)
+        told = f"{case.name} {n}: hindsight {best:.2f}"
+        for name in ratios:
+            cart: list[Looked] = []
+            for board in boards:
+                patterns, verdict = aisle.look(board, cart, why=False)
+                gives = verdict is not None and verdict.word != "not-wanted"
+                if gives and (name == "greedy" or (verdict and verdict.word == "take")):
+                    cart.append(Looked(board, patterns))
+                    if verdict and verdict.completes:
+                        break
+            taken = [k.board for k in cart]
+            rest = [b for b in boards if b not in taken]
+            cost = sum(float(b.price) for b in taken) + _complete(group.job, taken, rest)
+            ratios[name].append(cost / best)
+            told += f", {name} {cost:.2f}"
+        print(told, flush=True)
+    for name, found in ratios.items():
+        print(
+            f"{name}: {fmean(found):.3f} times hindsight on the average, {median(found):.3f} median"
+        )
+
+
+def verdict(boards: int) -> None:
+    """Seconds, and worth against full solves."""
+    job = shop_job(170, 1)
+    parts = tuple(replace(p, species="elm") for p in job.parts)
+    job = replace(job, parts=parts, boards=())
+    lot = Population(
+        "elm",
+        "4/4",
+        "No. 1 Common",
+        Range(72 * INCH, 100 * INCH, 144 * INCH),
+        Range(5 * INCH, 7 * INCH, 11 * INCH),
+        INCH + INCH // 16,
+    )
+    price = Price("elm", "4/4", lot.grade, _PER_FOOT, "rough", lot.thickness, lot.length, lot.width)
+    at = Supplier("here", "Here", "sawmill", prices=(price,))
+    (group,) = groups(job)
+    aisle = _aisle(job, lot, at, 1)
+    coming = boards_of(lot, Random("verdicts"))
+    cart: list[Looked] = []
+    for k in range(20):
+        board = _priced([replace(next(coming), id=f"C{k}")])[0]
+        cart.append(Looked(board, aisle.look(board, cart, why=False)[0]))
+    rest = _priced([replace(next(coming), id=f"R{k}") for k in range(40)])
+    taken = [k.board for k in cart]
+    without = _complete(group.job, taken, rest)
+    seconds, off = [], []
+    for k in range(boards):
+        board = _priced([replace(next(coming), id=f"N{k}")])[0]
+        began = time.perf_counter()
+        _, found = aisle.look(board, cart)
+        seconds.append(time.perf_counter() - began)
+        assert found
+        saved = without - _complete(group.job, [*taken, board], rest)
+        off.append(found.worth - saved)
+        print(
+            f"{board.id}: {seconds[-1]:.2f} s, worth {found.worth:.2f}, asked {found.price:.2f}, "
+            f"a full solve saves {saved:.2f}",
+            flush=True,
+        )
+    print(
+        f"{sum(p.quantity for p in job.parts)} parts, {len(cart)} boards in the cart: verdict in "
+        f"{median(seconds):.2f} s in the median, {max(seconds):.2f} at most; worth less full solve "
+        f"{fmean(off):.2f} on the average, {fmean(abs(o) for o in off):.2f} in amount"
+    )
+
+
+if __name__ == "__main__":
+    warm()
+    number = int(sys.argv[2]) if len(sys.argv) > 2 else 0
+    {
+        "thumb": lambda: thumb(number or 300),
+        "pile": lambda: pile(number or 50),
+        "verdict": lambda: verdict(number or 20),
+    }[sys.argv[1]]()
