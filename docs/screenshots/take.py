@@ -24,10 +24,10 @@ VIEWS = (
     ("pattern", "draw", DESK),
     ("list", "list", DESK),
     ("buy", "buy", DESK),
+    ("suppliers", "buy?view=ways", DESK),
+    ("aisle-phone", "aisle", PHONE),
     ("boards", "boards/O3", DESK),
-    ("boards-phone", "boards/O3", PHONE),
     ("survey-phone", "survey", PHONE),
-    ("depths", "boards/O3", DESK),
     ("stock", "/stock", DESK),
     ("layout", "layout", DESK),
     ("bench", "layout", DESK),
@@ -50,6 +50,20 @@ def shoot(page: Page, name: str, address: str) -> None:
         picture = page.locator("svg.piece")
         picture.wait_for()
         picture.click(position={"x": 200, "y": 40})
+    if name == "suppliers":
+        if page.get_by_role("button", name="Simulate buying it").count():
+            page.get_by_role("button", name="Simulate buying it").click()
+        page.locator(".best").wait_for(timeout=90_000)
+        page.locator("canvas").first.wait_for()
+    if name == "aisle-phone":  # a board with a check, judged
+        page.get_by_role("button", name="Look at a board").click()
+        page.get_by_label("Length", exact=True).fill("102")
+        page.get_by_label("Width", exact=True).fill("8 1/4")
+        page.get_by_role("button", name="Faults: tap them").click()
+        page.locator(".picture svg").click(position={"x": 60, "y": 16})
+        page.get_by_role("button", name="longer by 24").click()
+        page.get_by_role("button", name="Judge it").click()
+        page.locator(".verdict .word").wait_for()
     if name == "mill":
         if page.get_by_role("button", name="Plan the days").count():
             page.get_by_role("button", name="Plan the days").click()
@@ -80,13 +94,6 @@ def shoot(page: Page, name: str, address: str) -> None:
     if name == "survey-phone":
         for key in ("Next", "9", "6", "Next", "7", "add ¼"):
             page.get_by_role("button", name=key, exact=True).click()
-    if name == "depths":
-        page.get_by_text("Show what has to come off each face").click()
-        page.locator(".depth rect").first.wait_for()
-        page.get_by_text("Show what has to come off each face").evaluate(
-            "e => e.scrollIntoView({block: 'start'})"
-        )
-        page.mouse.wheel(0, -70)  # out from under the tape
     if name == "stock":
         page.get_by_label("A piece so thick").fill("3/4")
         page.get_by_label("so long").fill("44")

@@ -92,7 +92,7 @@ def test_nine_boards_of_23_are_chosen_in_the_aisle(page: Page, listed: str) -> N
     look(page, "84", "6", "a check or split")
     page.get_by_role("button", name="Faults: tap them where they lie").click()
     page.get_by_role("button", name="check", exact=True).click()
-    page.locator(".picture svg").click(position={"x": 40, "y": 18})
+    page.locator(".picture svg").click(position={"x": 40, "y": 12})
     for _ in range(3):
         page.get_by_role("button", name="longer by 24").click()
     page.get_by_role("button", name="Judge it").click()

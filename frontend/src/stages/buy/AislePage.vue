@@ -70,12 +70,13 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
     <section v-else-if="open" class="one">
       <header>
         <button class="act quiet" @click="back">‹ Boards</button>
-        <b
-          >{{ open.offer.board.id }}: <Len :ticks="open.offer.board.length" :system="project.system" bare /> ×
+        <h1>
+          {{ open.offer.board.id }}: <Len :ticks="open.offer.board.length" :system="project.system" bare /> ×
           <Len
             :ticks="open.offer.board.stations[0]!.y1 - open.offer.board.stations[0]!.y0"
             :system="project.system"
-        /></b>
+          />
+        </h1>
       </header>
       <p v-if="isWaiting(open.offer.board.id)" class="note">
         The server is out of reach: the board is kept here, and judged when it answers.
@@ -112,7 +113,7 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
           :to="{ name: 'buy', params: { project: pk }, query: { view: 'offers' } }"
           >‹ Buy</RouterLink
         >
-        <b>In the aisle</b>
+        <h1>In the aisle</h1>
       </header>
       <ChoiceField v-model="supplier" label="At" :options="(suppliers ?? []).map((s) => [s.id, s.name])" />
       <div class="sum" role="status">
@@ -179,6 +180,9 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
   flex-direction: column;
   gap: 0.7rem;
   min-height: calc(100dvh - 28px);
+}
+header h1 {
+  font-size: 1.15rem;
 }
 header {
   display: flex;

@@ -9,12 +9,18 @@ import type { Ask } from "../../api/buying";
 import { useProject } from "../../api/project";
 import { woodColours } from "../../board/geometry";
 import Len from "../../controls/Len.vue";
+import { isMetric, TICKS_PER_INCH as IN, TICKS_PER_MM as MM } from "../../measure";
 import { wood } from "./words";
 
 defineProps<{ asks: Ask[] }>();
 const { pk, project } = useProject();
 const name = (id: string) => project.value?.parts.find((p) => p.id === id)?.name || id;
 const names = (ids: readonly string[]) => [...new Set(ids.map(name))].join(", ");
+/** To the next mark of a tape: nobody asks for tenths of a millimetre. */
+const upTo = (ticks: number) => {
+  const step = isMetric(project.value!.system) ? MM : IN / 16;
+  return Math.ceil(ticks / step) * step;
+};
 const TOGETHER: Record<string, string> = {
   run: "end to end out of one board, so that the grain runs through",
   match: "opened like a book out of one thick board",
@@ -24,6 +30,9 @@ const TOGETHER: Record<string, string> = {
 
 <template>
   <div v-if="project">
+    <p v-if="asks.length" class="out">
+      <a class="act" :href="`/api/projects/${pk}/shopping.pdf`" download>The card on paper (PDF)</a>
+    </p>
     <article v-for="a in asks" :key="a.key" class="ask">
       <header :style="{ borderLeftColor: woodColours(a.species)[1] }">
         <h2>
@@ -43,8 +52,8 @@ const TOGETHER: Record<string, string> = {
           <b>{{ n.pieces }}</b>
           <span
             >{{ n.pieces === 1 ? "piece" : "pieces" }}, {{ i ? "" : "the longest:" }} clear stretches up to
-            <b><Len :ticks="n.length" :system="project.system" /></b> long and
-            <b><Len :ticks="n.width" :system="project.system" /></b> wide
+            <b><Len :ticks="upTo(n.length)" :system="project.system" /></b> long and
+            <b><Len :ticks="upTo(n.width)" :system="project.system" /></b> wide
             <span class="soft">({{ names(n.parts) }})</span></span
           >
         </p>
@@ -53,7 +62,7 @@ const TOGETHER: Record<string, string> = {
           <span
             >{{ names(o.parts) }}: {{ TOGETHER[o.why]
             }}<template v-if="o.length"
-              >, <Len :ticks="o.length" :system="project.system" /> of it</template
+              >, <Len :ticks="upTo(o.length)" :system="project.system" /> of it</template
             ></span
           >
         </p>
@@ -61,7 +70,7 @@ const TOGETHER: Record<string, string> = {
           <ElTag effect="dark">narrow will do</ElTag>
           <span
             >{{ name(s.part) }} is glued up: boards from
-            <Len :ticks="s.least" :system="project.system" /> wide give its staves</span
+            <Len :ticks="upTo(s.least)" :system="project.system" /> wide give its staves</span
           >
         </p>
         <p v-if="a.resaw.length" class="line">
@@ -105,6 +114,9 @@ header {
 }
 header h2 {
   display: inline;
+}
+.out {
+  margin-bottom: 0.4rem;
 }
 .what {
   border: 0;

@@ -136,7 +136,8 @@ function judge(): void {
 <template>
   <section class="look">
     <header>
-      <button class="act quiet" @click="emit('leave')">‹ Boards</button><b>{{ mark }}</b>
+      <button class="act quiet" @click="emit('leave')">‹ Boards</button>
+      <h1>{{ mark }}</h1>
     </header>
     <ChoiceField v-model="which" label="Wood" :options="woods.map(([s, n]) => [`${s}|${n}`, `${s} ${n}`])" />
     <div class="two">
@@ -223,6 +224,9 @@ function judge(): void {
   flex-direction: column;
   gap: 0.7rem;
 }
+header h1 {
+  font-size: 1.15rem;
+}
 header {
   display: flex;
   justify-content: space-between;
@@ -245,6 +249,10 @@ header {
   align-items: center;
   min-height: 3rem;
   font-size: 1.05rem;
+}
+:deep(.el-collapse-item__header),
+:deep(.el-collapse-item__content) {
+  padding-inline: 0.6rem;
 }
 .picture {
   overflow-x: auto;

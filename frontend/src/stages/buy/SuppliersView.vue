@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** Price books: where wood is bought, what it costs there, and how tickets are counted. */
 import {
-  ElButton,
   ElCollapse,
   ElCollapseItem,
   ElForm,
@@ -91,7 +90,7 @@ const rows = computed(() => (s: Supplier) => {
     <div class="head">
       <button class="act" @click="add">Another supplier</button>
       <ElUpload :before-upload="upload" :show-file-list="false" accept=".csv,text/csv">
-        <ElButton size="large">Take prices in (CSV)</ElButton>
+        <span class="act">Take prices in (CSV)</span>
       </ElUpload>
       <a class="act" href="/api/suppliers.csv" download>Prices as CSV</a>
       <a class="act" href="/api/suppliers.xlsx" download>as a workbook</a>

@@ -56,6 +56,17 @@ def get_needs(path: ProjectPath, query: NeedQuery) -> Response:
     )
 
 
+@area.get("/projects/<int:project>/shopping.pdf", responses={200: None})
+def get_shopping_card(path: ProjectPath) -> Response:
+    """What to ask for, as a card to take along."""
+    from vividplank.core.exchange.paper.shopping_pdf import shopping_pdf
+
+    with session() as opened:
+        project = projects.load(opened, path.project)
+    content = shopping_pdf(project.job, asks(project.job), project.system)
+    return answer.file(content, f"{project.job.name} shopping.pdf", "application/pdf")
+
+
 @area.post("/projects/<int:project>/estimates", responses={202: EstimateMade})
 def addestimate_of(path: ProjectPath, body: EstimateAsked) -> Response:
     """Ask for simulated trips to a supplier; a worker simulates them one by one."""
