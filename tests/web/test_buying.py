@@ -63,15 +63,17 @@ def a_board(mark: str, length: int = 80, width: int = 6, **more: object) -> dict
     return {"board": board, "supplier": MILL, "per_foot": 2.2}
 
 
-def ask(client: FlaskClient, project: Project, supplier: str, trips: int = 3) -> None:
-    body = {"supplier": supplier, "trips": trips}
+def ask(
+    client: FlaskClient, project: Project, supplier: str, trips: int = 3, grade: str = ""
+) -> None:
+    body = {"supplier": supplier, "trips": trips, "grade": grade}
     answer = client.post(f"{base(project)}/estimates", json=body)
     assert answer.status_code == 202, answer.get_json()
 
 
 def ways(client: FlaskClient, project: Project, **query: object) -> dict[tuple[str, bool], Any]:
     found = client.get(f"{base(project)}/ways", query_string=query).get_json()
-    return {(w["supplier"], w["milled"]): w for w in found["ways"]} | {("", False): found}
+    return {(w["supplier"], w["grade"]): w for w in found["ways"]} | {("", ""): found}
 
 
 def test_what_to_ask_for(client: FlaskClient, listed: Project) -> None:
@@ -138,23 +140,28 @@ def test_a_price_book_goes_out_and_comes_in(client: FlaskClient) -> None:
 
 def test_trips_are_simulated_and_compared(client: FlaskClient, listed: Project) -> None:
     before = ways(client, listed)
-    assert before[MILL, False]["way"] is None and before[MILL, False]["per_foot"]["ash 4/4"] > 0
+    assert before[MILL, ""]["way"] is None and before[MILL, ""]["per_foot"]["ash 4/4"] > 0
     ask(client, listed, MILL)
-    ask(client, listed, YARD)
+    ask(client, listed, YARD, grade="FAS")
+    ask(client, listed, YARD, grade="No. 1 Common")
     found = ways(client, listed, chance=0.9)
-    mill, yard = found[MILL, False], found[YARD, False]
+    mill, yard = found[MILL, ""], found[YARD, "FAS"]
     assert mill["done"] == mill["trips"] == 3
     (group,) = mill["way"]["groups"]
     assert group["trips"] == 3 and group["come"]["value"] > 0
-    surer = ways(client, listed, chance=0.97)[MILL, False]["way"]["groups"][0]
+    surer = ways(client, listed, chance=0.97)[MILL, ""]["way"]["groups"][0]
     assert surer["come"]["value"] > group["come"]["value"]
     assert mill["way"]["money"] < yard["way"]["money"]
-    best = found["", False]["recommended"]
+    common = found[YARD, "No. 1 Common"]  # a grade below: less a foot, and more of it
+    assert common["per_foot"]["ash 4/4"] < yard["per_foot"]["ash 4/4"]
+    feet = [sum(g["cost"] for g in w["way"]["groups"]) for w in (common, yard)]
+    assert feet[0] != feet[1]
+    best = found["", ""]["recommended"]
     assert best["supplier"] in (MILL, YARD) and best["saves"] > 0
     # A part is changed: what was simulated for the old list is not said of the new one.
     part = {**listed["parts"][0], "quantity": 9, "was": "R"}
     assert edit(client, listed, put_parts=[part]).status_code == 200
-    assert ways(client, listed)[MILL, False]["way"] is None
+    assert ways(client, listed)[MILL, ""]["way"] is None
 
 
 def test_a_list_without_boards_has_nothing_to_simulate(client: FlaskClient) -> None:

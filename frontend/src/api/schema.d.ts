@@ -833,7 +833,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Ask for simulated trips to a supplier; a worker simulates them one by one. */
-        post: operations["amounts_addestimate_of_projects__int_project__estimates_post"];
+        post: operations["amounts_add_estimate_projects__int_project__estimates_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4739,10 +4739,14 @@ export interface components {
         };
         /** RecommendationBody */
         RecommendationBody: {
+            /** Grade */
+            grade: string;
             /** Milled */
             milled: boolean;
             /** Next */
             next: string;
+            /** Next Grade */
+            next_grade: string;
             /** Only */
             only: boolean;
             /** Saves */
@@ -5560,6 +5564,8 @@ export interface components {
             cannot: string[];
             /** Elsewhere */
             elsewhere: number;
+            /** Grade */
+            grade: string;
             /** Groups */
             groups: components["schemas"]["GroupAmount"][];
             /** Hours */
@@ -5588,6 +5594,8 @@ export interface components {
         SupplierWayBody: {
             /** Done */
             done: number;
+            /** Grade */
+            grade: string;
             /** Milled */
             milled: boolean;
             /** Name */
@@ -8493,7 +8501,7 @@ export interface operations {
             };
         };
     };
-    amounts_addestimate_of_projects__int_project__estimates_post: {
+    amounts_add_estimate_projects__int_project__estimates_post: {
         parameters: {
             query?: never;
             header?: never;

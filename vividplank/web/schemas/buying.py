@@ -75,6 +75,7 @@ class SupplierWayBody(Body):
 
     supplier: Name
     name: str
+    grade: str
     milled: bool
     trips: int
     done: int
@@ -85,8 +86,10 @@ class SupplierWayBody(Body):
 
 class RecommendationBody(Body):
     supplier: Name
+    grade: str
     milled: bool
     next: str
+    next_grade: str
     saves: float
     only: bool
 

@@ -23,16 +23,22 @@ const CHANCES = [0.8, 0.9, 0.95].map((value) => ({ value, label: perCent(value) 
 const { data } = useWays(pk, wish);
 const { simulate } = useBuying(pk);
 const ways = computed(() => data.value?.ways ?? []);
-const keyOf = (w: Way) => `${w.supplier}${w.milled}`;
+const keyOf = (w: Way) => `${w.supplier}${w.grade}${w.milled}`;
 const opened = ref("");
+const isBest = (w: Way) => {
+  const best = data.value?.recommended;
+  return w.supplier === best?.supplier && w.grade === best.grade && w.milled === best.milled;
+};
 const shown = computed(
   () =>
     ways.value.find((w) => keyOf(w) === opened.value) ??
-    ways.value.find((w) => w.supplier === data.value?.recommended?.supplier && w.way) ??
+    ways.value.find((w) => w.way && isBest(w)) ??
     ways.value.find((w) => w.way),
 );
 const begun = computed(() => ways.value.some((w) => w.trips));
-const suppliers = computed(() => [...new Map(ways.value.map((w) => [w.supplier, w])).values()]);
+const suppliers = computed(() => [
+  ...new Map(ways.value.map((w) => [`${w.supplier}${w.grade}`, w])).values(),
+]);
 const running = computed(() => suppliers.value.filter((w) => w.done < w.trips && !w.trouble));
 /** A recommendation needs an answer of every supplier. */
 const allTried = computed(() => suppliers.value.every((w) => w.done || w.trouble));
@@ -44,12 +50,22 @@ const ask = () =>
     for (const w of suppliers.value)
       await simulate.mutateAsync({
         supplier: w.supplier,
-        grade: "",
+        grade: w.grade as "",
         use_hand: wish.value.hand,
         trips: w.done + TRIPS,
       });
   });
-const nameOf = (supplier: string) => ways.value.find((w) => w.supplier === supplier)?.name ?? supplier;
+const nameOf = (supplier: string, grade: string) => {
+  const name = ways.value.find((w) => w.supplier === supplier)?.name ?? supplier;
+  return grade ? `${name}, ${grade}` : name;
+};
+const advice = computed(() => {
+  const best = data.value?.recommended;
+  if (!best) return "";
+  if (best.only) return " is the only one that gives the whole list with your machines.";
+  const next = nameOf(best.next, best.next_grade);
+  return `: ${amount(best.saves)} less than the next, ${next}, with an hour at ${amount(wish.value.hour)}.`;
+});
 const part = (id: string) => project.value?.parts.find((p) => p.id === id)?.name || id;
 
 /** What stands against a way, or what is to be said of it. */
@@ -94,13 +110,10 @@ const machines = (w: Way) =>
     />
     <ElAlert v-if="data?.recommended && allTried" type="info" :closable="false" class="best">
       <template #title>
-        <b>{{ nameOf(data.recommended.supplier) }}{{ data.recommended.milled ? ", milled for you" : "" }}</b
-        >{{
-          data.recommended.only
-            ? " is the only one that gives the whole list with your machines."
-            : `: ${amount(data.recommended.saves)} less than the next, ${nameOf(data.recommended.next)},` +
-              ` with an hour at ${amount(wish.hour)}.`
-        }}
+        <b
+          >{{ nameOf(data.recommended.supplier, data.recommended.grade)
+          }}{{ data.recommended.milled ? ", milled for you" : "" }}</b
+        >{{ advice }}
       </template>
     </ElAlert>
     <ElTable
@@ -113,7 +126,9 @@ const machines = (w: Way) =>
     >
       <ElTableColumn label="Where" min-width="210">
         <template #default="{ row }">
-          <button class="link" @click="opened = keyOf(row as Way)">{{ row.name }}</button>
+          <button class="link" @click="opened = keyOf(row as Way)">
+            {{ nameOf(row.supplier, row.grade) }}
+          </button>
           <ElTag v-if="row.milled" type="info" class="tag">milled for you</ElTag>
         </template>
       </ElTableColumn>
@@ -136,7 +151,7 @@ const machines = (w: Way) =>
       </ElTableColumn>
     </ElTable>
     <section v-if="shown?.way" class="shown">
-      <h2>{{ shown.name }}{{ shown.milled ? ", milled for you" : "" }}: how much</h2>
+      <h2>{{ nameOf(shown.supplier, shown.grade) }}{{ shown.milled ? ", milled for you" : "" }}: how much</h2>
       <p class="soft">
         {{ machines(shown) || "No machine time"
         }}{{ shown.way.milled ? `; ${amount(shown.way.milled)} of the money is for milling` : "" }}.

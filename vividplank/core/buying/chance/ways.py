@@ -55,6 +55,7 @@ class SupplierWay:
     """
 
     supplier: str
+    grade: str
     groups: tuple[GroupAmount, ...]
     money: float
     milled: float
@@ -76,9 +77,12 @@ def supplier_way(
     pieces: int,
     chance: float,
     *,
+    grade: str = "",
     milled: bool = False,
 ) -> SupplierWay:
-    """What the trips to one supplier say; `milled` has the wood milled to the list there."""
+    """What the trips to one supplier for one of its grades say; `milled` has the wood milled to the
+    list there.
+    """
     keys = list(dict.fromkeys(b.key for p in purchases for b in p.bought))
     each = each_of(chance, len(keys))
     trips = [{b.key: b for b in p.bought} for p in purchases]
@@ -100,6 +104,7 @@ def supplier_way(
     short = sum(any(b.picked.left_out for b in t.values()) for t in trips)
     return SupplierWay(
         supplier.id,
+        grade,
         amounts,
         cost + float(supplier.trip) + extra,
         extra,
@@ -146,8 +151,10 @@ class Recommendation:
     """
 
     supplier: str
+    grade: str
     milled: bool
     next: str
+    next_grade: str
     saves: float
     only: bool
 
@@ -155,11 +162,14 @@ class Recommendation:
 def recommended(ways: Sequence[tuple[SupplierWay, bool]], an_hour: float) -> Recommendation | None:
     """Of ways, each with whether it is milled there; None where none is possible."""
     able = sorted(
-        (w.money + an_hour * w.hours, w.supplier, milled) for w, milled in ways if w.possible
+        (w.money + an_hour * w.hours, w.supplier, w.grade, milled)
+        for w, milled in ways
+        if w.possible
     )
     if not able:
         return None
-    first = able[0]
+    cost, supplier, grade, milled = able[0]
     if len(able) == 1:
-        return Recommendation(first[1], first[2], "", 0.0, True)
-    return Recommendation(first[1], first[2], able[1][1], able[1][0] - first[0], False)
+        return Recommendation(supplier, grade, milled, "", "", 0.0, True)
+    then, next_, next_grade, _ = able[1]
+    return Recommendation(supplier, grade, milled, next_, next_grade, then - cost, False)

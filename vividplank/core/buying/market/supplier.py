@@ -99,6 +99,14 @@ class Supplier:
         ]
         return max(fits, key=lambda p: p.per_foot, default=None)
 
+    @property
+    def grades(self) -> tuple[str, ...]:
+        """The grades it sells, the dearest first."""
+        dearest: dict[str, Decimal] = {}
+        for p in self.prices:
+            dearest[p.grade] = max(dearest.get(p.grade, p.per_foot), p.per_foot)
+        return tuple(sorted(dearest, key=lambda g: -dearest[g]))
+
     def population(self, price: Price) -> Population:
         """Its boards of one line of the price book."""
         return Population(

@@ -29,7 +29,7 @@ from vividplank.store.buying import Kept
 from vividplank.store.database import session
 from vividplank.store.errors import NotFoundError
 from vividplank.web import answer
-from vividplank.web.blueprints.buying.amounts import estimate_of
+from vividplank.web.blueprints.buying.amounts import best_estimate
 from vividplank.web.schemas.buying import (
     BoardOffer,
     BoardOffers,
@@ -264,7 +264,7 @@ def _aisle(key: _Key) -> Aisle:
 def _aisle_of(opened: Session, project: int, supplier: str) -> tuple[Aisle, Job]:
     job = projects.load(opened, project).job
     at = buying.supplier(opened, supplier)
-    found = estimate_of(buying.estimates(opened, project), job, at, use_hand=False)
+    found = best_estimate(buying.estimates(opened, project), job, at)
     purchases = found.purchases if found else ()
     made_from = buying.estimate_digest(job, at, use_hand=False)
     return _aisle(_Key(made_from, len(purchases), job, at, purchases)), job

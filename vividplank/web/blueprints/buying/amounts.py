@@ -68,7 +68,7 @@ def get_shopping_card(path: ProjectPath) -> Response:
 
 
 @area.post("/projects/<int:project>/estimates", responses={202: EstimateMade})
-def addestimate_of(path: ProjectPath, body: EstimateAsked) -> Response:
+def add_estimate(path: ProjectPath, body: EstimateAsked) -> Response:
     """Ask for simulated trips to a supplier; a worker simulates them one by one."""
     with session() as opened:
         job = projects.load(opened, path.project).job
@@ -89,12 +89,14 @@ def get_ways(path: ProjectPath, query: WaysQuery) -> Response:
         known = buying.estimates(opened, path.project)
     bodies, able = [], []
     for supplier in suppliers:
-        found = estimate_of(known, job, supplier, use_hand=query.use_hand)
-        for milled in (False, True) if supplier.milling else (False,):
-            body = _way(job, supplier, found, query.chance, milled)
-            bodies.append(body)
-            if body.way:
-                able.append((body.way, milled))
+        grades = supplier.grades if len(supplier.grades) > 1 else ("",)
+        for grade in grades:
+            found = estimate_of(known, job, supplier, grade, use_hand=query.use_hand)
+            for milled in (False, True) if supplier.milling else (False,):
+                body = _way(job, supplier, grade, found, query.chance, milled)
+                bodies.append(body)
+                if body.way:
+                    able.append((body.way, milled))
     best = recommended(able, query.hour)
     return answer.body(
         WayList(
@@ -105,16 +107,23 @@ def get_ways(path: ProjectPath, query: WaysQuery) -> Response:
 
 
 def _way(
-    job: Job, supplier: Supplier, found: Estimated | None, chance: float, milled: bool
+    job: Job,
+    supplier: Supplier,
+    grade: str,
+    found: Estimated | None,
+    chance: float,
+    milled: bool,
 ) -> SupplierWayBody:
     pieces = sum(p.quantity for p in job.on_boards().parts)
     way: SupplierWay | None = None
     if found and found.purchases:
-        way = supplier_way(supplier, found.purchases, pieces, chance, milled=milled)
-    prices = {g.key: supplier.price(g.species, g.quarter_name) for g in groups_at(job, supplier)}
+        way = supplier_way(supplier, found.purchases, pieces, chance, grade=grade, milled=milled)
+    there = groups_at(job, supplier)
+    prices = {g.key: supplier.price(g.species, g.quarter_name, grade) for g in there}
     return SupplierWayBody(
         supplier=supplier.id,
         name=supplier.name,
+        grade=grade,
         milled=milled,
         trips=found.trips if found else 0,
         done=len(found.purchases) if found else 0,
@@ -125,8 +134,15 @@ def _way(
 
 
 def estimate_of(
-    known: Sequence[Estimated], job: Job, supplier: Supplier, *, use_hand: bool
+    known: Sequence[Estimated], job: Job, supplier: Supplier, grade: str, *, use_hand: bool
 ) -> Estimated | None:
-    """The newest that was made of this list and this supplier as they are."""
+    """The one that was made of this list, this supplier as it is, and this grade."""
     made_from = buying.estimate_digest(job, supplier, use_hand)
-    return next((e for e in known if e.made_from == made_from), None)
+    return next((e for e in known if e.made_from == made_from and e.grade == grade), None)
+
+
+def best_estimate(known: Sequence[Estimated], job: Job, supplier: Supplier) -> Estimated | None:
+    """Of those that were made of this list and this supplier the one with the most trips."""
+    made_from = buying.estimate_digest(job, supplier, use_hand=False)
+    fits = [e for e in known if e.made_from == made_from and e.purchases]
+    return max(fits, key=lambda e: len(e.purchases), default=None)
