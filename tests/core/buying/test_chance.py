@@ -62,6 +62,18 @@ def test_what_is_at_hand_is_not_bought() -> None:
     assert taken and taken.boards == 0 and taken.feet == 0
 
 
+def test_stock_that_lies_flat_is_used_as_thick_as_it_is() -> None:
+    # Parts of 13/16 with 1/32 for facing, out of flat boards planed to just 13/16.
+    shop = replace(BARE, allowance=replace(BARE.allowance, face=t(1 / 32)))
+    job = Job("", shop, (a_part("R", 1, 28, 2.5, 13 / 16, faces="sound"),), ())
+    flat = replace(a_board("H", 60, 6, 13 / 16), dressed=("A", "B"))
+    taken = as_they_come(job, [flat], ALIKE, Random(1), 0, time.monotonic)
+    assert taken and (taken.boards, taken.whole) == (0, True)
+    rough = replace(flat, dressed=())
+    taken = as_they_come(job, [rough], ALIKE, Random(4), 0, time.monotonic)
+    assert taken and taken.boards > 0
+
+
 def test_a_part_that_no_board_gives_is_given_up() -> None:
     long = replace(RAILS, parts=(a_part("R", 1, 70, 2, 0.5),))
     taken = as_they_come(long, (), ALIKE, Random(1), 2, time.monotonic)

@@ -26,6 +26,8 @@ _ROUNDS, _PICKING_ROUNDS = 8, 2
 _ENOUGH_SECONDS = 600.0
 #: After so many boards more than the list seems to take nobody goes on.
 _HOPELESS = 4.0
+#: A clear rectangle that is found is rarely smaller than what there is by more than this.
+_NEARLY = 0.97
 #: A pile to pick from has so many boards for each that the list takes, and at least so many.
 PILE, LEAST_PILE = 3.0, 24
 
@@ -115,13 +117,14 @@ def as_they_come(
     drawn: list[Board] = []
     most = int(_HOPELESS * max(4, guess)) + 4
     sizes = frozenset(_sizes(job))
-    given = [_gives(b, sizes) for b in cart]
+    face = job.shop.allowance.face
+    given = [_gives(b, sizes, face) for b in cart]
 
     def short(n: int) -> float:
         """What is missing after n boards; 1 where no board gives some part at all."""
         while len(drawn) < n:
             drawn.append(next(coming))
-            given.append(_gives(drawn[-1], sizes))
+            given.append(_gives(drawn[-1], sizes, face))
         if sizes - frozenset().union(*given[: len(cart) + n]):
             return 1.0
         return missing(job, [*cart, *drawn[:n]], clock)
@@ -172,16 +175,18 @@ def _sizes(job: Job) -> set[_Size]:
     }
 
 
-def _gives(board: Board, sizes: frozenset[_Size]) -> frozenset[_Size]:
-    """The sizes that lie somewhere in the board, by its size alone and its faults: a quick no."""
-    flat = board.thickest
+def _gives(board: Board, sizes: frozenset[_Size], face: int) -> frozenset[_Size]:
+    """The sizes that may lie somewhere in the board, by its size and its faults alone: a quick no.
+    What lies flat needs no facing of `face`; clear rectangles are found a little small.
+    """
+    flat = board.thickest + (face if board.lies_flat else 0)
     return frozenset(
         s
         for s in sizes
         if s.thickness <= flat
         and s.length <= board.length
         and s.width <= board.widest
-        and clear_areas(board, s.faces, 1, s.length, s.width)
+        and clear_areas(board, s.faces, 1, round(_NEARLY * s.length), round(_NEARLY * s.width))
     )
 
 
