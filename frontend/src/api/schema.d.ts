@@ -3268,12 +3268,16 @@ export interface components {
             parts: string[];
             /** Pieces */
             pieces: number;
+            /** Shorter */
+            shorter: number;
             /** Spare */
             spare: number;
             /** Species */
             species: string;
             /** Stock Length */
             stock_length: number;
+            /** Then */
+            then: number;
             /** Thickness */
             thickness: number;
             /** Too Long */

@@ -15,6 +15,7 @@ from vividplank.core.cutlist.rough import rough_size
 from vividplank.core.job import Job
 from vividplank.core.layout.model.audit import audit
 from vividplank.core.layout.search.sheets import SheetPlan, lay_sheets
+from vividplank.core.measure import TICKS_PER_MM
 from vividplank.core.shop import Allowance, Kerf, Shop
 
 NO_KERF = Shop(kerf=Kerf(0, 0, 0))
@@ -215,3 +216,15 @@ def test_a_sheet_plan_passes_the_audit_and_needs_no_more_than_rows(
     assert audit(plan.job, plan.plan) == []
     if not plan.plan.unplaced:
         assert plan.least <= plan.sheets <= need.sheets
+
+
+def test_the_kerf_is_why_it_takes_seven() -> None:
+    # Two of 1200 and a kerf of 3 are 2403 mm, out of 2400: seven pieces take seven lengths. Two of
+    # 1198 are 2399: four lengths, and one piece to spare.
+    mm = TICKS_PER_MM
+    kerf = Shop(kerf=Kerf(3 * mm, 3 * mm, 0))
+    rail = replace(bought("R", 7, 20), length=1200 * mm)
+    (need,) = length_needs(Job("", kerf, (rail,), (), "mm"), 2400 * mm)
+    assert (need.lengths, need.shorter, need.then) == (7, 2 * mm, 4)
+    (less,) = length_needs(Job("", kerf, (replace(rail, length=1198 * mm),), (), "mm"), 2400 * mm)
+    assert (less.lengths, less.spare, less.shorter) == (4, 1, 0)

@@ -126,6 +126,8 @@ class LengthNeedBody(Body):
     spare: int
     too_long: list[str]
     cuts: list[list[str]]
+    shorter: Ticks
+    then: int
 
 
 class SheetPlanBody(Body):

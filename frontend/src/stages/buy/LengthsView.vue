@@ -89,6 +89,12 @@ const laidOut = (species: string, thickness: number) =>
             >; {{ n.spare }} more of the longest piece to spare</template
           ><template v-if="n.lengths > n.least">. {{ n.least }} by length alone</template>.
         </p>
+        <p v-if="n.shorter" class="note">
+          <span
+            >The kerf is why it takes {{ n.lengths }}: were every piece
+            <Len :ticks="n.shorter" :system="project.system" /> shorter, {{ n.then }} would do.</span
+          >
+        </p>
         <p class="soft">{{ n.cuts.map((c) => c.join(" + ")).join("; ") }}</p>
         <MeasureField
           class="stock"

@@ -229,6 +229,10 @@ const rows = computed(() => (s: Supplier) => {
   grid-template-columns: repeat(auto-fill, minmax(13rem, 1fr));
   gap: 0 1.2rem;
 }
+:deep(.el-collapse-item__header),
+:deep(.el-collapse-item__content) {
+  padding-inline: 0.8rem;
+}
 .wide {
   grid-column: 1 / -1;
 }

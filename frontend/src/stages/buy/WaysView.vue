@@ -143,7 +143,7 @@ const machines = (w: Way) =>
           row.way ? amount(row.way.money + wish.hour * row.way.hours) : "–"
         }}</template>
       </ElTableColumn>
-      <ElTableColumn label="" min-width="260">
+      <ElTableColumn label="What stands against it" min-width="260">
         <template #default="{ row }">{{ remark(row as Way) }}</template>
       </ElTableColumn>
       <ElTableColumn label="Trips" align="right" width="90">
