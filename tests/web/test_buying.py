@@ -273,3 +273,24 @@ def test_boards_looked_at_for_an_older_list_are_looked_at_anew(
     assert edit(client, listed, put_parts=[part]).status_code == 200
     (now,) = offers(client, listed)["offers"]
     assert now["verdict"]["gives"] and now["verdict"]["worth"] != first["verdict"]["worth"]
+
+
+def test_a_cart_from_two_suppliers_is_read_by_the_wood_of_each(
+    client: FlaskClient, listed: Project
+) -> None:
+    """Of 13/16 in the mill's 4/4 will do, the yard's skimmed boards are bought at 5/4: what was
+    found for one grouping of the list is not used for the other.
+    """
+    thick = {**listed["parts"][0], "was": "R", "thickness": 13 * INCH // 16}
+    assert edit(client, listed, put_parts=[thick]).status_code == 200
+    first = put(client, listed, {**a_board("Y1"), "state": "cart"})
+    yard = client.get(f"{base(listed)}/offers", query_string={"supplier": YARD}).get_json()
+    wanted = {w["key"]: w for w in yard["cart"]}
+    assert set(wanted) == {"ash 4/4", "ash 5/4"}
+    (there,) = yard["offers"]
+    # At the yard its 4/4 is for the thin seat alone.
+    assert there["group"] == "ash 4/4" and set(there["verdict"]["gives"]) == {"W"}
+    assert wanted["ash 5/4"]["remaining"] == 8 and wanted["ash 4/4"]["remaining"] == 0
+    (again,) = offers(client, listed)["offers"]
+    assert again["verdict"]["gives"] == first["verdict"]["gives"]
+    assert there["feet"] == again["feet"]  # each by the rule of where it lies

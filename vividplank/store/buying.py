@@ -193,46 +193,45 @@ def _estimated(session: Session, row: EstimateRow) -> Estimated:
 
 @dataclass(frozen=True)
 class Kept:
-    """An offer, and the ways to cut its board for the list as it is; none where it has changed."""
+    """An offer, and the ways to cut its board for the list `found_for` stands for."""
 
     offer: OfferedBoard
-    patterns: Patterns | None
+    patterns: Patterns
+    found_for: str
 
     @property
     def looked(self) -> Looked:
-        return Looked(self.offer.board, self.patterns or ())
+        return Looked(self.offer.board, self.patterns)
 
 
-def offers(session: Session, project: int, job: Job) -> list[Kept]:
+def offers(session: Session, project: int) -> list[Kept]:
     """In the order in which they were looked at."""
-    now = list_digest(job)
     rows = session.scalars(select(OfferRow).where(OfferRow.project == project))
     # Of those that were taken down together Y2 comes before Y10.
     ordered = sorted(rows, key=lambda r: (r.at, len(r.mark), r.mark))
-    return [_kept(r, now) for r in ordered]
+    return [
+        Kept(
+            replace(_OFFER.validate_python(r.document), state=r.state),  # type: ignore[arg-type]
+            patterns_from_rows(r.patterns),
+            r.found_for,
+        )
+        for r in ordered
+    ]
 
 
-def put_offer(
-    session: Session, project: int, job: Job, offer: OfferedBoard, patterns: Patterns | None
-) -> None:
+def put_offer(session: Session, project: int, kept: Kept) -> None:
     """Keep a board that was looked at, or what is known of it now; under its mark, once."""
+    offer = kept.offer
     row = session.get(OfferRow, (project, offer.board.id))
     if row is None:
         row = OfferRow(project=project, mark=offer.board.id)
         session.add(row)
     row.document = _OFFER.dump_python(offer, mode="json")
     row.state = offer.state
-    if patterns is not None:
-        row.patterns = patterns_to_rows(patterns)
-        row.found_for = list_digest(job)
+    row.patterns = patterns_to_rows(kept.patterns)
+    row.found_for = kept.found_for
     session.flush()
 
 
 def drop_offers(session: Session, project: int, marks: Sequence[str]) -> None:
     session.execute(delete(OfferRow).where(OfferRow.project == project, OfferRow.mark.in_(marks)))
-
-
-def _kept(row: OfferRow, now: str) -> Kept:
-    offer = replace(_OFFER.validate_python(row.document), state=row.state)  # type: ignore[arg-type]
-    fits = row.found_for == now
-    return Kept(offer, patterns_from_rows(row.patterns) if fits else None)

@@ -13,6 +13,7 @@ from vividplank.core.buying.chance.worth import Cart, Judge, Patterns
 from vividplank.core.buying.groups import Group
 from vividplank.core.buying.market.population import draw
 from vividplank.core.buying.market.supplier import Supplier
+from vividplank.core.document import digest
 from vividplank.core.job import Job
 from vividplank.core.layout.model.item_types import item_types
 from vividplank.core.layout.model.limits import Clock, Limits
@@ -73,6 +74,11 @@ class Aisle:
                 return group
         thinner = [g for g in alike if max(p.thickness for p in g.job.parts) <= board.thickest]
         return max(thinner, key=lambda g: g.quarter.rough if g.quarter else 0, default=None)
+
+    def asks_of(self, board: Board) -> str:
+        """Stands for what a board is cut for: ways found for something else are of no use."""
+        group = self.group_of(board)
+        return digest(group.job) if group else ""
 
     def look(
         self, board: Board, cart: Sequence[Looked], *, why: bool = True

@@ -1,7 +1,7 @@
 """Boards on offer, judged beside the cart."""
 
 import time
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass, field, replace
 from datetime import date
 from fractions import Fraction
@@ -23,7 +23,7 @@ from vividplank.core.buying.market.yard import Yard
 from vividplank.core.job import Job
 from vividplank.core.job.change import Change, Put
 from vividplank.core.refusal import Refusal
-from vividplank.core.timber import weight_kg, wood_named
+from vividplank.core.timber import TicketRule, weight_kg, wood_named
 from vividplank.store import buying, projects
 from vividplank.store.buying import Kept
 from vividplank.store.database import session
@@ -66,13 +66,13 @@ def get_offers(path: ProjectPath, query: SupplierQuery) -> Response:
 
 def _listed(project: int, supplier: str) -> BoardOffers:
     with session() as opened:
-        aisle, job = _aisle_of(opened, project, supplier)
-        kept = buying.offers(opened, project, job)
-        kept = [_looked(opened, project, job, aisle, k, kept) for k in kept]
+        aisle = _aisle_of(opened, project, supplier)
+        kept = _offers(opened, project, aisle)
+        rules = _rules(opened)
     cart = _cart(kept)
     judged = aisle.judged([k.looked for k in kept], cart)
     return BoardOffers(
-        offers=[_offer(k.offer, aisle, judged.get(k.offer.board.id)) for k in kept],
+        offers=[_offer(k.offer, aisle, judged.get(k.offer.board.id), rules) for k in kept],
         cart=[
             CartBody.model_validate(asdict(s) | {"missing": dict(s.missing)})
             for s in aisle.standing(cart)
@@ -85,28 +85,28 @@ def put_offer(path: OfferPath, body: OfferPut) -> Response:
     """Record a board that is looked at, or what is known of it now; answers whether to take it."""
     offer = OfferedBoard(**{**dict(body), "board": replace(body.board, id=path.mark)})
     with session() as opened:
-        aisle, job = _aisle_of(opened, path.project, body.supplier)
+        aisle = _aisle_of(opened, path.project, body.supplier)
         offer = offer.priced(aisle.supplier.ticket)
-        there = [
-            k for k in buying.offers(opened, path.project, job) if k.offer.board.id != path.mark
-        ]
-        patterns, verdict = aisle.look(offer.board, _cart(there))
-        buying.put_offer(opened, path.project, job, offer, patterns)
-    return answer.body(_offer(offer, aisle, verdict))
+        cart = _cart(_offers(opened, path.project, aisle, but=path.mark))
+        patterns, verdict = aisle.look(offer.board, cart)
+        buying.put_offer(opened, path.project, Kept(offer, patterns, aisle.asks_of(offer.board)))
+        rules = _rules(opened)
+    return answer.body(_offer(offer, aisle, verdict, rules))
 
 
 @area.get("/projects/<int:project>/offers/<mark>", responses={200: BoardOffer})
 def get_offer(path: OfferPath, query: SupplierQuery) -> Response:
     """One of the boards looked at, judged beside the rest of the cart, with the reason."""
     with session() as opened:
-        aisle, job = _aisle_of(opened, path.project, query.supplier)
-        kept = buying.offers(opened, path.project, job)
+        aisle = _aisle_of(opened, path.project, query.supplier)
+        kept = _offers(opened, path.project, aisle)
+        rules = _rules(opened)
     found = next((k for k in kept if k.offer.board.id == path.mark), None)
     if found is None:
         raise NotFoundError("there is no such board; it may have been forgotten or brought home")
     others = [k for k in kept if k.offer.board.id != path.mark]
     _, verdict = aisle.look(found.offer.board, _cart(others))
-    return answer.body(_offer(found.offer, aisle, verdict))
+    return answer.body(_offer(found.offer, aisle, verdict, rules))
 
 
 @area.delete("/projects/<int:project>/offers/<mark>", responses={204: None})
@@ -123,17 +123,17 @@ def ask_for_pile(path: ProjectPath, body: PileAsked) -> Response:
     """
     yard = cast(Yard, current_app.extensions["yard"])
     with session() as opened:
-        aisle, job = _aisle_of(opened, path.project, body.supplier)
+        aisle = _aisle_of(opened, path.project, body.supplier)
         price = aisle.supplier.price(body.species, body.quarter)
         if price is None:
             raise Refusal("$", f"{aisle.supplier.name} sells no {body.quarter} {body.species}")
-        kept = buying.offers(opened, path.project, job)
+        kept = _offers(opened, path.project, aisle)
         there = {k.offer.board.id for k in kept}
-        new = yard.pile(aisle.supplier, price, body.count, date.today().toordinal())
-        for offer in new:
+        for offer in yard.pile(aisle.supplier, price, body.count, date.today().toordinal()):
             if offer.board.id not in there:
-                patterns, _ = aisle.look(offer.board, _cart(kept))
-                buying.put_offer(opened, path.project, job, offer, patterns)
+                patterns, _ = aisle.look(offer.board, _cart(kept), why=False)
+                new = Kept(offer, patterns, aisle.asks_of(offer.board))
+                buying.put_offer(opened, path.project, new)
     return answer.body(_listed(path.project, body.supplier), 201)
 
 
@@ -141,8 +141,8 @@ def ask_for_pile(path: ProjectPath, body: PileAsked) -> Response:
 def choose(path: ProjectPath, query: SupplierQuery) -> Response:
     """What of the boards looked at completes the list most cheaply, beside the cart."""
     with session() as opened:
-        aisle, job = _aisle_of(opened, path.project, query.supplier)
-        kept = buying.offers(opened, path.project, job)
+        aisle = _aisle_of(opened, path.project, query.supplier)
+        kept = buying.offers(opened, path.project)
     take, left, cost = aisle.cheapest(
         [k.offer.board for k in kept if k.offer.state == "pile"],
         [k.offer.board for k in kept if k.offer.state == "cart"],
@@ -156,8 +156,8 @@ def choose(path: ProjectPath, query: SupplierQuery) -> Response:
 def get_words(path: ProjectPath, query: SupplierQuery) -> Response:
     """First words of plain boards, for where no server is in reach."""
     with session() as opened:
-        aisle, job = _aisle_of(opened, path.project, query.supplier)
-        cart = _cart(buying.offers(opened, path.project, job))
+        aisle = _aisle_of(opened, path.project, query.supplier)
+        cart = _cart(_offers(opened, path.project, aisle))
     species = {g.key: (g.species, g.quarter_name) for g in aisle.groups}
     found = []
     for w in aisle.words(cart):
@@ -183,7 +183,7 @@ def bring_home(path: ProjectPath) -> Response:
     with session() as opened:
         project = projects.load(opened, path.project)
         names = {s.id: s.name for s in buying.suppliers(opened)}
-        kept = buying.offers(opened, path.project, project.job)
+        kept = buying.offers(opened, path.project)
         cart = [k.offer for k in kept if k.offer.state == "cart"]
         if not cart:
             raise Refusal("$", "there is no board in the cart")
@@ -208,19 +208,30 @@ def _cart(kept: Sequence[Kept]) -> list[Looked]:
     return [k.looked for k in kept if k.offer.state == "cart"]
 
 
-def _looked(
-    opened: Session, project: int, job: Job, aisle: Aisle, one: Kept, kept: Sequence[Kept]
-) -> Kept:
-    """The same, with the ways to cut it found anew where the list has changed since."""
-    if one.patterns is not None:
-        return one
-    cart = [k for k in kept if k.offer.board.id != one.offer.board.id]
-    patterns, _ = aisle.look(one.offer.board, _cart(cart))
-    buying.put_offer(opened, project, job, one.offer, patterns)
-    return replace(one, patterns=patterns)
+def _offers(opened: Session, project: int, aisle: Aisle, but: str = "") -> list[Kept]:
+    """The boards looked at, with ways to cut them for the list as this supplier's wood gives it;
+    they are found anew where they were found for another.
+    """
+    found: list[Kept] = []
+    for one in buying.offers(opened, project):
+        board = one.offer.board
+        if board.id == but:
+            continue
+        asks = aisle.asks_of(board)
+        if one.found_for != asks:
+            one = replace(one, patterns=aisle.look(board, (), why=False)[0], found_for=asks)
+            buying.put_offer(opened, project, one)
+        found.append(one)
+    return found
 
 
-def _offer(offer: OfferedBoard, aisle: Aisle, verdict: Verdict | None) -> BoardOffer:
+def _rules(opened: Session) -> dict[str, TicketRule]:
+    return {s.id: s.ticket for s in buying.suppliers(opened)}
+
+
+def _offer(
+    offer: OfferedBoard, aisle: Aisle, verdict: Verdict | None, rules: Mapping[str, TicketRule]
+) -> BoardOffer:
     board = offer.board
     line = TicketLine(
         board,
@@ -228,7 +239,7 @@ def _offer(offer: OfferedBoard, aisle: Aisle, verdict: Verdict | None) -> BoardO
         None if offer.ticket_feet is None else Fraction(str(offer.ticket_feet)),
         offer.ticket,
     )
-    checked = check_ticket([line], aisle.supplier.ticket).lines[0]
+    checked = check_ticket([line], rules.get(offer.supplier, aisle.supplier.ticket)).lines[0]
     group = aisle.group_of(board)
     wood = wood_named(board.species)
     damp = board.moisture[0].percent if board.moisture else 12.0
@@ -261,10 +272,10 @@ def _aisle(key: _Key) -> Aisle:
     return Aisle(key.job, key.supplier, key.purchases)
 
 
-def _aisle_of(opened: Session, project: int, supplier: str) -> tuple[Aisle, Job]:
+def _aisle_of(opened: Session, project: int, supplier: str) -> Aisle:
     job = projects.load(opened, project).job
     at = buying.supplier(opened, supplier)
     found = best_estimate(buying.estimates(opened, project), job, at)
     purchases = found.purchases if found else ()
     made_from = buying.estimate_digest(job, at, use_hand=False)
-    return _aisle(_Key(made_from, len(purchases), job, at, purchases)), job
+    return _aisle(_Key(made_from, len(purchases), job, at, purchases))
