@@ -17,7 +17,8 @@ import { amount, counted, VERDICTS } from "./words";
 const { pk, project } = useProject();
 const route = useRoute();
 const router = useRouter();
-const { suppliers, supplier, at, offers, cart, wanted, words, waits, isWaiting, record } = useAisle(pk);
+const { suppliers, supplier, at, offers, cart, wanted, words, waits, waitingOf, isWaiting, forget, record } =
+  useAisle(pk);
 /** What is on the screen is in the address, so that the phone's own Back goes to the boards. */
 const looking = computed(() => route.query.look !== undefined);
 const open = computed(() => offers.value.find((o) => o.offer.board.id === route.query.board));
@@ -78,7 +79,14 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
           />
         </h1>
       </header>
-      <p v-if="isWaiting(open.offer.board.id)" class="note">
+      <p v-if="waitingOf(open.offer.board.id)?.why" class="note">
+        <span
+          >The server does not take this board: {{ waitingOf(open.offer.board.id)?.why }}. It is kept here
+          until it is put right or forgotten.</span
+        >
+        <button class="act" @click="(forget(waitingOf(open.offer.board.id)!), back())">Forget it</button>
+      </p>
+      <p v-else-if="isWaiting(open.offer.board.id)" class="note">
         The server is out of reach: the board is kept here, and judged when it answers.
       </p>
       <VerdictCard

@@ -3,7 +3,7 @@ import { beforeEach, expect, it, vi } from "vitest";
 import type { OfferPut, Words } from "../../api/buying";
 import { plainBoard, plainStation } from "../../board/make";
 import { TICKS_PER_INCH as IN } from "../../measure";
-import { firstWord, hold, meanWidth, sendWaiting, ticketFeet, waiting, worthOf } from "./aisle";
+import { firstWord, forget, hold, meanWidth, sendWaiting, ticketFeet, waiting, worthOf } from "./aisle";
 import { wood, woodPrice } from "./words";
 
 const FOOT = 12 * IN;
@@ -96,10 +96,16 @@ it("keeps what was looked at until the server has it, the last word on each boar
   const away = new TypeError("out of reach");
   const put = vi.fn().mockResolvedValueOnce({}).mockRejectedValueOnce(away);
   const reach = (problem: unknown) => problem === away;
-  expect(await sendWaiting(put, reach, () => undefined)).toBe(1);
+  expect(await sendWaiting(put, reach)).toBe(1);
   expect(waiting.value.map((w) => w.offer.board.id)).toEqual(["Y1"]);
-  const told = vi.fn();
-  await sendWaiting(vi.fn().mockRejectedValue(new Error("no such wood")), reach, told);
-  expect(told).toHaveBeenCalledWith(expect.objectContaining({ project: 1 }), "no such wood");
+  // What the server refuses stays, with the reason, and stands in nobody's way.
+  await sendWaiting(vi.fn().mockRejectedValue(new Error("no such wood")), reach);
+  hold(record("Y3"));
+  expect(await sendWaiting(vi.fn().mockResolvedValue({}), reach)).toBe(1);
+  expect(waiting.value.map((w) => [w.offer.board.id, w.why])).toEqual([["Y1", "no such wood"]]);
+  hold(record("Y1", 6)); // put right
+  expect(await sendWaiting(vi.fn().mockResolvedValue({}), reach)).toBe(1);
+  hold(record("Y4"));
+  forget(record("Y4"));
   expect(waiting.value).toEqual([]);
 });

@@ -80,6 +80,8 @@ export function meanWidth(board: Board): number {
 export interface Waiting {
   project: number;
   offer: OfferPut;
+  /** Why the server does not take it; it is kept until it is put right or forgotten. */
+  why?: string;
 }
 const PLACE = "boards looked at";
 
@@ -106,34 +108,39 @@ function keep(now: Waiting[]): void {
 export function hold(record: Waiting): void {
   keep([...waiting.value.filter((w) => !same(w, record)), record]);
 }
+/** Let go of a record that waits. */
+export function forget(record: Waiting): void {
+  keep(waiting.value.filter((w) => !same(w, record)));
+}
 function same(one: Waiting, other: Waiting): boolean {
   return one.project === other.project && one.offer.board.id === other.offer.board.id;
 }
 
 let sending = false;
 /**
- * Send what waits, the oldest first, until one cannot be sent; what is refused for good is given
- * back with the reason.
+ * Send what waits, the oldest first, until one cannot be sent; what is refused stays with the
+ * reason. Answers how many were sent.
  */
 export async function sendWaiting(
   put: (record: Waiting) => Promise<unknown>,
   outOfReach: (problem: unknown) => boolean,
-  refused: (record: Waiting, why: string) => void,
 ): Promise<number> {
   if (sending) return 0;
   sending = true;
   let many = 0;
   try {
-    while (waiting.value.length) {
-      const record = waiting.value[0]!;
+    for (;;) {
+      const record = waiting.value.find((w) => !w.why);
+      if (!record) break;
       try {
         await put(record);
         many++;
+        keep(waiting.value.filter((w) => w !== record));
       } catch (problem) {
         if (outOfReach(problem)) break;
-        refused(record, problem instanceof Error ? problem.message : String(problem));
+        const why = problem instanceof Error ? problem.message : String(problem);
+        keep(waiting.value.map((w) => (w === record ? { ...w, why } : w)));
       }
-      keep(waiting.value.filter((w) => w !== record));
     }
   } finally {
     sending = false;

@@ -1,5 +1,4 @@
 /** The boards looked at at one supplier: those the server has judged, and those that wait for it. */
-import { ElMessage } from "element-plus";
 import { computed, onBeforeUnmount, onMounted, ref, type Ref } from "vue";
 import {
   putOffer,
@@ -11,7 +10,7 @@ import {
   type OfferPut,
 } from "../../api/buying";
 import { outOfReach } from "../../api/outbox";
-import { hold, meanWidth, sendWaiting, ticketFeet, waiting } from "./aisle";
+import { forget, hold, meanWidth, sendWaiting, ticketFeet, waiting } from "./aisle";
 
 /** How often boards that wait are sent again, in milliseconds. */
 const AGAIN = 4000;
@@ -59,7 +58,8 @@ export function useAisle(pk: Ref<number>) {
       kg: null,
     };
   }
-  const isWaiting = (mark: string) => waits.value.some((w) => w.offer.board.id === mark);
+  const waitingOf = (mark: string) => waits.value.find((w) => w.offer.board.id === mark);
+  const isWaiting = (mark: string) => !!waitingOf(mark);
 
   /** Record a board, or what is known of it now; null where the server is out of reach and it waits. */
   async function record(offer: OfferPut): Promise<BoardOffer | null> {
@@ -68,18 +68,15 @@ export function useAisle(pk: Ref<number>) {
     await sendWaiting(
       async (w) => answers.set(w.offer.board.id, await putOffer(w.project, w.offer)),
       outOfReach,
-      (w, why) => ElMessage({ type: "error", message: `${w.offer.board.id}: ${why}`, duration: 9000 }),
     );
     buying.fresh("offers", "words");
     return answers.get(offer.board.id) ?? null;
   }
   const again = () => {
     if (waiting.value.length)
-      void sendWaiting(
-        (w) => putOffer(w.project, w.offer),
-        outOfReach,
-        (w, why) => ElMessage({ type: "error", message: `${w.offer.board.id}: ${why}`, duration: 9000 }),
-      ).then((many) => many && buying.fresh("offers", "words"));
+      void sendWaiting((w) => putOffer(w.project, w.offer), outOfReach).then(
+        (many) => many && buying.fresh("offers", "words"),
+      );
   };
   let timer = 0;
   onMounted(() => {
@@ -94,5 +91,19 @@ export function useAisle(pk: Ref<number>) {
 
   const cart = computed(() => offers.value.filter((o) => o.offer.state === "cart"));
   const wanted = computed(() => judged.value?.cart ?? []);
-  return { suppliers, supplier, at, offers, cart, wanted, words, waits, isWaiting, record, buying };
+  return {
+    suppliers,
+    supplier,
+    at,
+    offers,
+    cart,
+    wanted,
+    words,
+    waits,
+    waitingOf,
+    isWaiting,
+    forget,
+    record,
+    buying,
+  };
 }
