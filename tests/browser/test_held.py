@@ -57,11 +57,12 @@ def test_stages_open_without_the_server_as_they_were_read_last(demo: int, page: 
         expect(page.locator("h1").first).to_be_visible()
         page.wait_for_load_state("networkidle")
     page.goto(f"/project/{demo}/buy")
-    expect(page.locator(".figure").first).to_have_text(re.compile(r"^[1-9][0-9]*\.[0-9]$"))
-    feet = page.locator(".figure").first.inner_text()
+    blanks = page.get_by_role("cell", name=re.compile(r"^[1-9][0-9]*\.[0-9] bd ft$")).first
+    expect(blanks).to_be_visible()
+    feet = blanks.inner_text()
     page.context.set_offline(True)
     page.reload()
-    expect(page.locator(".figure").first).to_have_text(feet)
+    expect(page.get_by_role("cell", name=feet, exact=True).first).to_be_visible()
     expect(page.get_by_role("status").first).to_have_text(
         re.compile("the server does not answer: shown as of [0-9]{1,2}:[0-9]{2}")
     )

@@ -42,7 +42,7 @@ def test_machine_settings_typed_one_after_the_other_are_all_kept(page: Page, dem
     expect(jointer.get_by_label("Narrowest")).to_be_focused()
     page.keyboard.type("2")
     assert page.url.endswith("/mill")
-    assert held
+    until(lambda: handed(page, held), 30)
     for route in held:
         route.continue_()
     page.unroute("**/milling-settings")

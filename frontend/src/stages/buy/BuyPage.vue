@@ -21,8 +21,8 @@ const router = useRouter();
 const stock = ref<number | null>(null);
 const { data: needs, error } = useNeeds(pk, stock);
 const tab = computed({
-  get: () => String(route.query.view ?? "ask"),
-  set: (view) => void router.replace({ query: view === "ask" ? {} : { view } }),
+  get: () => String(route.query.view ?? (needs.value && !needs.value.asks.length ? "lengths" : "ask")),
+  set: (view) => void router.replace({ query: { view } }),
 });
 const others = computed(() => (needs.value?.sheets.length ?? 0) + (needs.value?.lengths.length ?? 0));
 </script>

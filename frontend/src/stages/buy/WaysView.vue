@@ -93,7 +93,12 @@ const machines = (w: Way) =>
       </div>
       <CountField v-model="wish.hour" label="An hour of mine counts" :min="0" :max="1000" :step="5" />
       <ElCheckbox v-model="wish.hand" size="large">Use the boards on hand first</ElCheckbox>
-      <button class="act" :class="{ lead: !begun }" :disabled="running.length > 0" @click="ask">
+      <button
+        class="act"
+        :class="{ lead: !begun }"
+        :disabled="!ways.length || running.length > 0"
+        @click="ask"
+      >
         {{ begun ? `Simulate ${TRIPS} more trips each` : "Simulate buying it" }}
       </button>
     </div>
