@@ -1,5 +1,5 @@
 """One picture of each main view from the running demo: `.plank/venv/bin/python
-docs/screenshots/take.py [port]`.
+docs/screenshots/take.py [port] [name ...]`.
 """
 
 import shutil
@@ -113,7 +113,7 @@ def shoot(page: Page, name: str, address: str) -> None:
     page.screenshot(path=HERE / f"{name}.png")
 
 
-def main(port: int) -> None:
+def main(port: int, names: list[str]) -> None:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)
         page = browser.new_page(base_url=f"http://127.0.0.1:{port}")
@@ -122,6 +122,8 @@ def main(port: int) -> None:
         page.locator("table.grid").wait_for()
         project = page.url.split("/")[-2]
         for name, address, (width, height) in VIEWS:
+            if names and name not in names:
+                continue
             page.set_viewport_size({"width": width, "height": height})
             shoot(
                 page, name, address if address.startswith("/") else f"/project/{project}/{address}"
@@ -130,4 +132,4 @@ def main(port: int) -> None:
 
 
 if __name__ == "__main__":
-    main(int(sys.argv[1]) if len(sys.argv) > 1 else 8128)
+    main(int(sys.argv[1]) if len(sys.argv) > 1 else 8128, sys.argv[2:])

@@ -22,6 +22,10 @@ const { suppliers, supplier, at, offers, cart, wanted, words, waits, waitingOf, 
 /** What is on the screen is in the address, so that the phone's own Back goes to the boards. */
 const looking = computed(() => route.query.look !== undefined);
 const open = computed(() => offers.value.find((o) => o.offer.board.id === route.query.board));
+/** What the verdict leads to. */
+const leave = computed(
+  () => open.value?.verdict?.word === "leave" || open.value?.verdict?.word === "not-wanted",
+);
 const go = (query: Record<string, string>) => void router.push({ query });
 const back = () => void router.replace({ query: {} });
 const busy = ref(false);
@@ -99,6 +103,7 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
       <footer>
         <button
           class="act"
+          :class="{ lead: leave }"
           :disabled="busy"
           @click="put(open, open.offer.state === 'cart' ? 'pile' : 'left')"
         >
@@ -106,7 +111,8 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
         </button>
         <button
           v-if="open.offer.state !== 'cart'"
-          class="act lead"
+          class="act"
+          :class="{ lead: !leave }"
           :disabled="busy"
           @click="put(open, 'cart')"
         >
