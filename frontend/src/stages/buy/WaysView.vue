@@ -17,6 +17,8 @@ import { amount, perCent, woodPrice } from "./words";
 
 /** Trips simulated at first, and with each time more are asked for. */
 const TRIPS = 12;
+/** What saves less than this share is no reason: the figures are no surer. */
+const NEARLY = 0.03;
 const { pk, project } = useProject();
 const wish = ref<Wish>({ chance: 0.9, hour: 25, hand: false });
 const CHANCES = [0.8, 0.9, 0.95].map((value) => ({ value, label: perCent(value) }));
@@ -64,6 +66,10 @@ const advice = computed(() => {
   if (!best) return "";
   if (best.only) return " is the only one that gives the whole list with your machines.";
   const next = nameOf(best.next, best.next_grade);
+  const way = ways.value.find(isBest)?.way;
+  const whole = way ? way.money + wish.value.hour * way.hours : 0;
+  if (best.saves < NEARLY * whole)
+    return ` costs about as much as ${next}, with an hour at ${amount(wish.value.hour)}: look at the rest.`;
   return `: ${amount(best.saves)} less than the next, ${next}, with an hour at ${amount(wish.value.hour)}.`;
 });
 const part = (id: string) => project.value?.parts.find((p) => p.id === id)?.name || id;
