@@ -6,7 +6,7 @@ from decimal import Decimal
 from random import Random
 
 from vividplank.core.board import Board, same_species
-from vividplank.core.buying.chance.purchase import Purchase, groups_at, rough_feet
+from vividplank.core.buying.chance.purchase import FILLED, Purchase, groups_at, rough_feet
 from vividplank.core.buying.chance.values import Values, part_values, thumb_values
 from vividplank.core.buying.chance.verdict import FirstWords, Verdict, first_words, verdict
 from vividplank.core.buying.chance.worth import Cart, Judge, Patterns
@@ -20,8 +20,6 @@ from vividplank.core.layout.model.limits import Clock, Limits
 from vividplank.core.layout.search.search import search
 from vividplank.core.measure import TICKS_PER_INCH
 
-#: Where nothing was simulated: rough blanks fill about so much of the boards.
-_FILLED = 0.6
 _LENGTHS = tuple(n * 12 * TICKS_PER_INCH for n in (3, 5, 7, 9, 12))
 _WIDTHS = tuple(n * TICKS_PER_INCH for n in (3, 5, 7, 10))
 
@@ -63,7 +61,7 @@ class Aisle:
             return part_values(types, bought)
         price = self.supplier.price(group.species, group.quarter_name)
         per_foot = float(price.per_foot) if price else 1.0
-        return thumb_values(group.job, types, rough_feet(group) / _FILLED * per_foot)
+        return thumb_values(group.job, types, rough_feet(group) / FILLED * per_foot)
 
     def group_of(self, board: Board) -> Group | None:
         """The group a board is for: of its quarter, else the thickest it gives."""

@@ -22,7 +22,7 @@ from vividplank.core.milling import Milling
 from vividplank.core.timber import QUARTERS, board_feet
 
 #: A first guess: rough blanks fill about so large a share of the boards.
-_FILLED = 0.6
+FILLED = 0.6
 
 
 @dataclass(frozen=True)
@@ -129,7 +129,7 @@ def _buy(
 
 def first_guess(group: Group, mean_board_feet: float) -> int:
     """Boards that the group may take, from its rough blanks alone."""
-    return max(1, round(rough_feet(group) / _FILLED / mean_board_feet))
+    return max(1, round(rough_feet(group) / FILLED / mean_board_feet))
 
 
 def rough_feet(group: Group) -> float:
