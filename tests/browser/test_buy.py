@@ -150,6 +150,15 @@ def test_nine_boards_of_23_are_chosen_in_the_aisle(page: Page, listed: str) -> N
     assert "Otter Bend" in mine["note"]
 
 
+def test_a_check_that_nobody_has_tapped_is_there_all_the_same(page: Page, listed: str) -> None:
+    page.goto(f"/project/{listed}/aisle")
+    look(page, "84", "6", "a check or split")
+    page.get_by_role("button", name="Judge it").click()
+    expect(page.locator(".verdict")).to_contain_text("bd ft by the tape")
+    (fault,) = offers(page, listed)["Y1"]["offer"]["board"]["defects"]
+    assert (fault["kind"], fault["x1"]) == ("check", round(84 * INCH / 5))
+
+
 def test_the_cheapest_of_a_pile_go_into_the_cart(page: Page, listed: str) -> None:
     page.goto(f"/project/{listed}/buy?view=offers")
     choose(page, "At", "Lantern Street yard")

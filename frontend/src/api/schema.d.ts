@@ -2660,22 +2660,6 @@ export interface components {
             y1: number;
         };
         /**
-         * Finished
-         * @description A finished size sold by the running foot, in `lengths` of so many ticks.
-         */
-        Finished: {
-            /** Lengths */
-            lengths: number[];
-            /** Per Foot */
-            per_foot: number;
-            /** Species */
-            species: string;
-            /** Thickness */
-            thickness: number;
-            /** Width */
-            width: number;
-        };
-        /**
          * FirstWordsBody
          * @description What plain boards are worth beside the cart, by trouble, length and width; `per_foot` is the
          *     supplier's price.
@@ -5467,22 +5451,11 @@ export interface components {
          * Supplier
          * @description A place that sells wood.
          *
-         *     `trip` is the money and `trip_hours` the time that going there takes; `least` the least board
-         *     feet it sells; `skimming` and `edging` what it asks a board foot for skimming two faces and for
-         *     one straight-line ripped edge (0: it does not), `milling` what it asks a board foot for milling
-         *     to a list. `moisture` and `straightness` say what its wood usually is.
+         *     `trip` is the money and `trip_hours` the time that going there takes, `milling` what it asks a
+         *     board foot for milling to a list (0: it does not). `moisture` and `straightness` say what its
+         *     wood usually is.
          */
         Supplier: {
-            /**
-             * Edging
-             * @default 0
-             */
-            edging: number;
-            /**
-             * Finished
-             * @default []
-             */
-            finished: components["schemas"]["Finished"][];
             /** Id */
             id: string;
             /**
@@ -5490,11 +5463,6 @@ export interface components {
              * @enum {string}
              */
             kind: "sawmill" | "yard" | "finished" | "milling";
-            /**
-             * Least
-             * @default 0
-             */
-            least: number;
             /**
              * Milling
              * @default 0
@@ -5517,11 +5485,6 @@ export interface components {
              * @default []
              */
             prices: components["schemas"]["Price"][];
-            /**
-             * Skimming
-             * @default 0
-             */
-            skimming: number;
             /**
              * Straightness
              * @default usual

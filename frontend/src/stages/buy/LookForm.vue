@@ -8,6 +8,7 @@ import { computed, ref } from "vue";
 import type { OfferPut, Supplier, Words } from "../../api/buying";
 import type { System } from "../../measure";
 import BoardDrawing from "../../board/BoardDrawing.vue";
+import { plainFault } from "../../board/make";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import CountField from "../../controls/fields/CountField.vue";
 import MeasureField from "../../controls/MeasureField.vue";
@@ -113,7 +114,14 @@ function judge(): void {
   const asked: Quick = { ...q.value };
   // What is planed is as thick as the supplier leaves it, everywhere.
   if (skimmed && asked.thickest === null) asked.thickest = asked.thinnest = lineOf.value?.thickness ?? null;
-  if (trouble.value === "twist" && asked.twist === null) asked.twist = IN / 2;
+  // What is wrong and not measured is taken as the first word takes it.
+  const checked = asked.defects.some((d) => d.kind === "check" || d.kind === "split");
+  if (trouble.value === "check" && !checked) {
+    const [x1, y0] = [Math.round(asked.length! / 5), Math.round(asked.near! / 2)];
+    asked.defects = [...asked.defects, plainFault("check", "both", { x0: 0, x1, y0, y1: y0 + IN / 8 })];
+  }
+  const rough = (Number(asked.quarter.split("/")[0]) * IN) / 4;
+  if (trouble.value === "twist" && asked.twist === null) asked.twist = rough / 4;
   const { board } = toBoard(asked, props.mark, props.system);
   const EDGES = { S2S: [], S2S1E: ["datum-edge"], S4S: ["datum-edge", "far-edge"] } as const;
   board.dressed = skimmed ? ["A", "B", ...(EDGES[surfacing.value as keyof typeof EDGES] ?? [])] : [];

@@ -67,7 +67,7 @@ async function add(): Promise<void> {
   while (taken.has(`supplier-${n}`)) n++;
   const like = suppliers.value?.find((s) => s.kind === "yard") ?? suppliers.value?.[0];
   if (!like) return;
-  await save({ ...like, id: `supplier-${n}`, name: `Supplier ${n}`, note: "", finished: [] });
+  await save({ ...like, id: `supplier-${n}`, name: `Supplier ${n}`, note: "" });
   open.value = `supplier-${n}`;
 }
 function upload(file: UploadRawFile): false {

@@ -31,7 +31,11 @@ const scale = computed(() => Math.max(2, (width.value - 14) / (board.value.lengt
 /** As the list has it at once, and with the reason when that has come. */
 const v = computed(() => told.value?.verdict ?? props.looked.verdict);
 const say = (ticks: number) => showUnit(ticks, props.system);
-const name = (id: string) => props.parts.find((p) => p.id === id)?.name || id;
+/** Of a panel a board gives staves. */
+const name = (id: string) => {
+  const part = props.parts.find((p) => p.id === id);
+  return `${part?.name || id}${part?.panel ? " (stave)" : ""}`;
+};
 const why = computed(() => (v.value ? because(v.value, say) : ""));
 /** What is kept of it where the rest gives nothing more, a foot and more of it. */
 const cutBack = computed(

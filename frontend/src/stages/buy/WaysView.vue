@@ -17,7 +17,7 @@ import { amount, perCent, woodPrice } from "./words";
 
 /** Trips simulated at first, and with each time more are asked for. */
 const TRIPS = 12;
-/** What saves less than this share is no reason: the figures are no surer. */
+/** What saves less than this share is called about as much. */
 const NEARLY = 0.03;
 const { pk, project } = useProject();
 const wish = ref<Wish>({ chance: 0.9, hour: 25, hand: false });

@@ -17,7 +17,7 @@ from vividplank.core.layout.model.plan import Blank, Item, Segment, Strip
 Word = Literal["take", "even", "leave", "not-wanted"]
 #: What keeps a board from giving more: the wood is covered, its faults, its warp, its size.
 Reason = Literal["good", "covered", "faults", "warp", "size", "dear"]
-#: A worth within this share of the price is about even: the values are no surer than that.
+#: A worth within this share of the price is called even; how sure a worth is was not measured.
 EVEN = 0.08
 #: What a fault or warp costs must be so much of the worth to be named.
 _NAMED = 0.1
@@ -27,9 +27,8 @@ _NAMED = 0.1
 class Verdict:
     """`worth` is what the list costs less to complete with this board; `gives` how many of each
     part it would give then, within its first `keep` ticks. `clear` is its longest stretch free of
-    unsound faults. `lost` is what it would be worth more without the
-    reason, which is None where none was sought. `completes` where
-    nothing would be wanted after it.
+    unsound faults. `lost` is what it would be worth more without the reason, which is None where
+    none was sought. `completes` where nothing would be wanted after it.
     """
 
     word: Word

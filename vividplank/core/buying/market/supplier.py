@@ -17,7 +17,6 @@ from vividplank.core.timber import QUARTERS, board_feet
 from vividplank.core.timber.board_feet import TicketRule
 
 _INCH = TICKS_PER_INCH
-_FOOT = 12 * _INCH
 #: A sawmill, a yard, a shop of finished sizes, and a shop that mills for others.
 SupplierKind = Literal["sawmill", "yard", "finished", "milling"]
 Surfacing = Literal["rough", "S1S", "S2S", "S2S1E", "S3S", "S4S"]
@@ -52,24 +51,12 @@ class Price:
 
 
 @dataclass(frozen=True)
-class Finished:
-    """A finished size sold by the running foot, in `lengths` of so many ticks."""
-
-    species: Name
-    width: PositiveTicks
-    thickness: PositiveTicks
-    per_foot: Money
-    lengths: Annotated[tuple[PositiveTicks, ...], Field(min_length=1, max_length=20)]
-
-
-@dataclass(frozen=True)
 class Supplier:
     """A place that sells wood.
 
-    `trip` is the money and `trip_hours` the time that going there takes; `least` the least board
-    feet it sells; `skimming` and `edging` what it asks a board foot for skimming two faces and for
-    one straight-line ripped edge (0: it does not), `milling` what it asks a board foot for milling
-    to a list. `moisture` and `straightness` say what its wood usually is.
+    `trip` is the money and `trip_hours` the time that going there takes, `milling` what it asks a
+    board foot for milling to a list (0: it does not). `moisture` and `straightness` say what its
+    wood usually is.
     """
 
     id: Name
@@ -78,15 +65,11 @@ class Supplier:
     ticket: TicketRule = TicketRule()
     trip: Money = Decimal(0)
     trip_hours: Amount = 0.0
-    least: Amount = 0.0
-    skimming: Money = Decimal(0)
-    edging: Money = Decimal(0)
     milling: Money = Decimal(0)
     straightness: Straightness = "usual"
     moisture: Annotated[float, Field(ge=4, le=40, allow_inf_nan=False)] = 9.0
     note: Note = ""
     prices: Annotated[tuple[Price, ...], Field(max_length=500)] = ()
-    finished: Annotated[tuple[Finished, ...], Field(max_length=500)] = ()
 
     def price(self, species: str, quarter: str, grade: str = "") -> Price | None:
         """Its line for a wood and quarter; of several grades the one named, else the dearest."""
@@ -173,7 +156,6 @@ def usual_suppliers() -> tuple[Supplier, ...]:
             TicketRule("surface"),
             Decimal(28),
             2.5,
-            20.0,
             straightness="wild",
             moisture=11.0,
             note="Rough from the saw, ungraded; bring your own tape.",
@@ -186,8 +168,6 @@ def usual_suppliers() -> tuple[Supplier, ...]:
             TicketRule("surface", half_inches_up=True),
             Decimal(9),
             1.0,
-            skimming=Decimal("0.45"),
-            edging=Decimal("0.35"),
             straightness="usual",
             moisture=8.0,
             note="Skimmed on two faces; boards may be picked.",
@@ -205,7 +185,6 @@ def usual_suppliers() -> tuple[Supplier, ...]:
             moisture=8.0,
             note="Planed all round in fixed lengths; mills to a list as well.",
             prices=_book(Decimal("13.90"), "FAS", "S4S", (72, 96, 120), (4, 6, 8), 24),
-            finished=_finished(),
         ),
     )
 
@@ -239,18 +218,3 @@ def _book(
                     )
                 )
     return tuple(found)
-
-
-def _finished() -> tuple[Finished, ...]:
-    """Planed strips of 3/4 in, by the running foot."""
-    return tuple(
-        Finished(
-            wood.species,
-            width * _INCH // 2,
-            3 * _INCH // 4,
-            money(Decimal("13.90") * wood.dearness * width / 24),
-            (4 * _FOOT, 6 * _FOOT, 8 * _FOOT),
-        )
-        for wood in _WOODS
-        for width in (3, 5, 7, 11)
-    )
