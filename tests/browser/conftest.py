@@ -67,6 +67,8 @@ class App:
         until(lambda: is_ours(self.port), 60)
 
     def kill(self, how: signal.Signals = signal.SIGKILL) -> None:
+        """Nobody answers until it is started again. Tests of an outage use this: a browser that is
+        told to be offline lets some requests of a page that has a worker through."""
         for process in self.processes:
             assert process.pid
             os.kill(process.pid, how)

@@ -8,8 +8,10 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.browser.conftest import App
 from tests.browser.fields import choose
 from tests.browser.test_newcomer import paste
+from tests.waiting import until
 
 PHONE = {"width": 390, "height": 844}
 INCH = 8128
@@ -79,7 +81,7 @@ def test_price_books_are_kept_by_hand(page: Page, listed: str) -> None:
     assert book() == (4.0, 1.5)
 
 
-def test_nine_boards_of_23_are_chosen_in_the_aisle(page: Page, listed: str) -> None:
+def test_nine_boards_of_23_are_chosen_in_the_aisle(page: Page, listed: str, app: App) -> None:
     # The list is made long enough to want many boards.
     page.request.post(
         f"/api/projects/{listed}/offers/pile",
@@ -114,7 +116,8 @@ def test_nine_boards_of_23_are_chosen_in_the_aisle(page: Page, listed: str) -> N
     page.get_by_role("button", name="In the cart").click()
 
     # A twisted one, with the network gone: a first word, and the record waits.
-    page.context.set_offline(True)
+    until(lambda: offers(page, listed)["Y2"]["offer"]["state"] == "cart")
+    app.kill()
     look(page, "84", "6", "twisted")
     expect(page.get_by_text(re.compile("to this list|asked"))).to_be_visible()
     page.get_by_role("button", name="Judge it").click()
@@ -123,7 +126,7 @@ def test_nine_boards_of_23_are_chosen_in_the_aisle(page: Page, listed: str) -> N
     expect(page.get_by_text("1 board waits for the server")).to_be_visible()
     page.reload()
     expect(page.get_by_text("1 board waits for the server")).to_be_visible()
-    page.context.set_offline(False)
+    app.start()
     expect(page.get_by_text("1 board waits for the server")).to_have_count(0)
     there = offers(page, listed)
     assert len(there) == 23

@@ -25,16 +25,18 @@ def set_count(page: Page, id: str, count: str) -> None:
     field.press("Tab")
 
 
-def test_edits_without_the_server_outlive_a_reload_and_are_sent(demo: int, page: Page) -> None:
+def test_edits_without_the_server_outlive_a_reload_and_are_sent(
+    demo: int, page: Page, app: App
+) -> None:
     page.goto(f"/project/{demo}/list")
     expect(page.locator("tr[data-part='AR']")).to_be_visible()
     page.evaluate("navigator.serviceWorker.ready.then(() => true)")
     page.reload()  # now by way of the worker
     expect(page.locator("tr[data-part='AR']")).to_be_visible()
     expect(page.get_by_role("status")).to_have_text("all saved")
-    page.context.set_offline(True)
-    set_count(page, "AR", "5")
     waits = page.get_by_role("status")
+    app.kill()
+    set_count(page, "AR", "5")
     expect(waits).to_have_text("1 edit waits for the server; kept in this browser")
     set_count(page, "CR", "2")
     expect(waits).to_have_text("2 edits wait for the server; kept in this browser")
@@ -42,14 +44,15 @@ def test_edits_without_the_server_outlive_a_reload_and_are_sent(demo: int, page:
     count = page.locator("tr[data-part='AR']").get_by_label("Count")
     expect(count).to_have_value("5")
     expect(waits).to_have_text("2 edits wait for the server; kept in this browser")
-    assert part(page, demo, "AR")["quantity"] != 5
-    page.context.set_offline(False)
+    app.start()
     expect(waits).to_have_text("all saved")
     until(lambda: [part(page, demo, id)["quantity"] for id in ("AR", "CR")] == [5, 2])
     expect(page.locator(".el-message--error")).to_have_count(0)
 
 
-def test_stages_open_without_the_server_as_they_were_read_last(demo: int, page: Page) -> None:
+def test_stages_open_without_the_server_as_they_were_read_last(
+    demo: int, page: Page, app: App
+) -> None:
     for stage in ("buy", "chalk", "books"):
         page.goto(f"/project/{demo}/{stage}")
         page.evaluate("navigator.serviceWorker.ready.then(() => true)")
@@ -60,7 +63,7 @@ def test_stages_open_without_the_server_as_they_were_read_last(demo: int, page: 
     blanks = page.get_by_role("cell", name=re.compile(r"^[1-9][0-9]*\.[0-9] bd ft$")).first
     expect(blanks).to_be_visible()
     feet = blanks.inner_text()
-    page.context.set_offline(True)
+    app.kill()
     page.reload()
     expect(page.get_by_role("cell", name=feet, exact=True).first).to_be_visible()
     expect(page.get_by_role("status").first).to_have_text(
@@ -68,7 +71,7 @@ def test_stages_open_without_the_server_as_they_were_read_last(demo: int, page: 
     )
     page.goto(f"/project/{demo}/chalk")
     expect(page.get_by_role("checkbox").first).to_be_visible()
-    page.context.set_offline(False)
+    app.start()
 
 
 def test_of_two_tabs_that_change_the_same_both_are_shown(demo: int, page: Page) -> None:

@@ -99,7 +99,7 @@ def mill_one(page: Page, step: dict[str, object], touch: bool) -> None:
 
 
 def test_a_whole_board_by_touch_with_a_reading_too_thin_and_the_network_cut(
-    demo: int, tablet: Page
+    demo: int, tablet: Page, app: App
 ) -> None:
     steps = first_board(tablet, demo)
     tablet.goto(f"/project/{demo}/machine")
@@ -110,7 +110,7 @@ def test_a_whole_board_by_touch_with_a_reading_too_thin_and_the_network_cut(
     for n, step in enumerate(steps):
         if n == cut:
             until(lambda: {s["key"] for s in steps[:cut]} <= done(demo))  # what was tapped is kept
-            tablet.context.set_offline(True)
+            app.kill()
         if step is thin:
             at(tablet, step, tablet.locator("footer .big").tap)
             for _ in step["passes"]:  # type: ignore[attr-defined]
@@ -137,7 +137,7 @@ def test_a_whole_board_by_touch_with_a_reading_too_thin_and_the_network_cut(
             tablet.reload()
             expect(tablet.locator("section.step h1")).to_be_visible()
             expect(tablet.get_by_text("Out of reach: 2 kept, sent later")).to_be_visible()
-            tablet.context.set_offline(False)
+            app.start()
             expect(tablet.get_by_text("Out of reach")).to_have_count(0)
             until(lambda key=step["key"]: key in done(demo))  # type: ignore[misc]
     until(lambda: {s["key"] for s in steps} <= done(demo))

@@ -131,21 +131,29 @@ export function useBuying(pk: Ref<number>) {
     onSuccess: () => fresh("needs"),
   });
   const putSupplier = useMutation({
+    mutationKey: ["supplier"],
+    scope: { id: "supplier" }, // one after the other, as they were typed
     mutationFn: async (supplier: Supplier) => {
       await api.PUT("/api/suppliers/{supplier}", {
         params: { path: { supplier: supplier.id } },
         body: { supplier },
       });
     },
-    // Shown at once, so that the next field is written on top of it.
-    onMutate: (supplier) => {
+    // Shown at once, so that the next field is written on top of it; an older answer on its way
+    // must not take it back, neither now nor before the last one is kept.
+    onMutate: async (supplier) => {
+      const stopped = client.cancelQueries({ queryKey: ["suppliers"] });
       client.setQueryData<Supplier[]>(["suppliers"], (all) =>
         all?.some((s) => s.id === supplier.id)
           ? all.map((s) => (s.id === supplier.id ? supplier : s))
           : [...(all ?? []), supplier],
       );
+      await stopped;
     },
-    onSettled: () => fresh("suppliers", "needs", "offers", "words"),
+    onSettled: () => {
+      if (client.isMutating({ mutationKey: ["supplier"] }) === 1)
+        fresh("suppliers", "needs", "offers", "words");
+    },
   });
   const dropSupplier = useMutation({
     mutationFn: async (supplier: string) => {
