@@ -2659,6 +2659,13 @@ export interface components {
             /** Y1 */
             y1: number;
         };
+        /** FellowBody */
+        FellowBody: {
+            /** Measure */
+            measure: number;
+            /** Piece */
+            piece: string;
+        };
         /**
          * FirstWordsBody
          * @description What plain boards are worth beside the cart, by trouble, length and width; `per_foot` is the
@@ -5277,6 +5284,8 @@ export interface components {
              * @enum {string}
              */
             face_down: "" | "A" | "B";
+            /** Fellows */
+            fellows: components["schemas"]["FellowBody"][];
             /** First */
             first: string;
             /** Gives */

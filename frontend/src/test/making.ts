@@ -66,6 +66,7 @@ export function aStep(key: string, values: Partial<Step> = {}): Step {
     along: "",
     edge: [],
     knocked: [],
+    fellows: [],
     shims: [],
     clean: 1,
     holds: 0,

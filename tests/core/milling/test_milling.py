@@ -22,6 +22,7 @@ from vividplank.core.measure import TICKS_PER_64TH
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.milling import Milling, Step, routes
 from vividplank.core.milling.model.passes import depths, equal_passes, settings
+from vividplank.core.milling.model.step import Fellow
 from vividplank.core.milling.shop.cautions import CAUTIONS
 from vividplank.core.milling.shop.machines import Jointer, Machines, depth_of_pass
 from vividplank.core.milling.shop.school import SCHOOLS, School
@@ -206,6 +207,17 @@ def test_a_fitted_part_waits_for_its_measure() -> None:
         and "as measured on the work" in found["B1.1a/length-A1"].why
     )
     assert "B1.1b/fit-A2" in found  # A2 has not been measured
+    assert found["B1.1b/fit-A2"].fellows == (Fellow("A1", 157 * INCH // 8),)
+    assert "A1 was measured at 19 5/8 in" in found["B1.1b/fit-A2"].why
+
+
+def test_measures_of_opposite_sides_are_compared() -> None:
+    job = replace(HAND_JOB, parts=tuple(replace(p, fitted=p.id == "A") for p in HAND_JOB.parts))
+    apart = steps(Milling(fitted={"A1": 157 * INCH // 8, "A2": 158 * INCH // 8}), job)
+    assert "A1 was measured at 19 5/8 in, 1/8 in shorter" in apart["B1.1b/length-A2"].why
+    assert "A2 was measured at 19 3/4 in, 1/8 in longer" in apart["B1.1a/length-A1"].why
+    same = steps(Milling(fitted={"A1": 157 * INCH // 8, "A2": 157 * INCH // 8}), job)
+    assert same["B1.1b/length-A2"].why.endswith("A1 is the same")
 
 
 def test_a_loose_knot_between_the_strips_is_sawn_away_before_the_jointer() -> None:

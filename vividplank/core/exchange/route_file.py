@@ -75,6 +75,8 @@ class _Written:
             found["hours"] = s.hold / 60
         if s.measure:
             found["measure"] = num(s.measure)
+        if s.fellows:
+            found["fellows"] = [{"piece": f.piece, "measure": num(f.measure)} for f in s.fellows]
         return found | self._cut(s)
 
     def _cut(self, s: Step) -> dict[str, Any]:

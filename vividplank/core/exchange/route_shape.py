@@ -55,6 +55,11 @@ class ShimShape(Shape):
     height: Length
 
 
+class FellowShape(Shape):
+    piece: Name
+    measure: Length
+
+
 class StepShape(Shape):
     key: Name
     machine: Machine
@@ -87,6 +92,7 @@ class StepShape(Shape):
     turned: Annotated[int, Field(ge=1)] | None = None
     setting: Length | None = None
     measure: Length | None = None
+    fellows: list[FellowShape] = []
     hours: Annotated[float, Field(ge=0)] | None = None
 
 

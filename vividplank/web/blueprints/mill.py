@@ -102,7 +102,7 @@ def _step(
     shown = {f: getattr(s, f) for f in StepBody.model_fields if hasattr(s, f)}
     for name in ("passes", "pieces", "after", "size", "marks", "takes", "edge"):
         shown[name] = list(shown[name])
-    for name in ("knocked", "shims"):
+    for name in ("knocked", "shims", "fellows"):
         shown[name] = [vars(one) for one in shown[name]]
     return StepBody.model_validate(
         shown

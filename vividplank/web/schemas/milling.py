@@ -31,6 +31,11 @@ class ShimBody(Body):
     height: Ticks
 
 
+class FellowBody(Body):
+    piece: str
+    measure: Ticks
+
+
 class StepBody(Body):
     key: str
     kind: str
@@ -74,6 +79,7 @@ class StepBody(Body):
     edge: list[Literal["datum-edge", "far-edge"]]
     knocked: list[CornerBody]
     shims: list[ShimBody]
+    fellows: list[FellowBody]
     clean: float
     holds: Ticks
     task: Task | None

@@ -33,6 +33,11 @@ const ticks = computed<{ value?: number; why?: string }>(() => {
     return { why: problem instanceof MeasureError ? problem.why : String(problem) };
   }
 });
+/** Opposite sides: those of the same part whose measure is another one. */
+const unlike = computed(() => {
+  const mine = ticks.value.value;
+  return mine === undefined ? [] : props.step.fellows.filter((f) => f.measure !== mine);
+});
 function give(): void {
   if (ticks.value.value !== undefined) emit("read", ticks.value.value);
 }
@@ -79,6 +84,18 @@ async function take(instrument: "caliper" | "readout"): Promise<void> {
         {{ fitted ? "The list says" : "It should show" }}
         <b><Len :ticks="fitted ? step.stock_out : foretold" :system="system" nearest /></b>.
       </p>
+      <template v-if="fitted">
+        <p v-for="f in step.fellows" :key="f.piece" class="soft">
+          {{ f.piece }} was measured at <b><Len :ticks="f.measure" :system="system" nearest /></b>.
+        </p>
+        <p v-if="unlike.length" class="note" role="alert">
+          <template v-for="f in unlike" :key="f.piece"
+            ><Len :ticks="Math.abs(f.measure - ticks.value!)" :system="system" nearest />
+            {{ f.measure > ticks.value! ? "shorter" : "longer" }} than {{ f.piece }}.
+          </template>
+          Measure both places and both diagonals again before the cut.
+        </p>
+      </template>
       <div class="acts">
         <button class="act lead" :disabled="ticks.value === undefined">
           {{ fitted ? "That is its length" : "That is the reading" }}

@@ -132,6 +132,14 @@ class Shim:
 
 
 @dataclass(frozen=True)
+class Fellow:
+    """Another piece of the same part, and the length it was measured at on the work."""
+
+    piece: str
+    measure: int
+
+
+@dataclass(frozen=True)
 class Step:
     """What is done, and everything one needs to know to do it. Lengths in ticks; texts in the job's
     unit.
@@ -197,6 +205,7 @@ class Step:
     clean: float = 1.0
     across: Literal["", "width", "thickness"] = ""
     measure: int = 0
+    fellows: tuple[Fellow, ...] = ()
     holds: int = 0
     task: Task | None = None
     sizes_in: Mapping[str, Size] = field(default_factory=dict)

@@ -7,7 +7,7 @@ from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
 from vividplank.core.layout.model.plan import Blank, Item
 from vividplank.core.milling.model.passes import equal_passes
-from vividplank.core.milling.model.step import Given, Obstacle, Step
+from vividplank.core.milling.model.step import Fellow, Given, Obstacle, Step
 from vividplank.core.milling.route.surfacing import Surfacing
 from vividplank.core.milling.shop import ways
 from vividplank.core.piece import Piece, Side
@@ -294,6 +294,7 @@ class Sawing(Surfacing):
         mark = called or items[0].name
         measures = (self.milling.fitted.get(i.name, 0) for i in items)
         measured = next((m for m in measures if m), 0)
+        fellows = self._fellows(part, items[0].n)
         name = part.id if called else items[0].name
         length = measured or part.length
         apart = self.shop.kerf.crosscut
@@ -320,10 +321,13 @@ class Sawing(Surfacing):
             piece.length,
             length,
             "" if measured else "measure on the dry assembly, then enter it",
-            f"{self.say(length)} as measured on the work"
-            if measured
-            else f"the list says {self.say(part.length)}, but it is fitted: what it must meet "
-            f"decides",
+            (
+                f"{self.say(length)} as measured on the work"
+                if measured
+                else f"the list says {self.say(part.length)}, but it is fitted: what it must meet "
+                f"decides"
+            )
+            + "".join(f"; {self._beside(f, measured)}" for f in fellows),
             pieces=(called or piece_name(self.job, items[0]),),
             marks=tuple(i.name for i in items),
             setup=f"crosscut {length}" if measured else "crosscut to fit",
@@ -332,9 +336,36 @@ class Sawing(Surfacing):
             along="datum-edge",
             face_down=piece.reference,
             measure=measured,
+            fellows=fellows,
         )
         self.write(step, [piece], gives, self._across(step.key, piece))
         return [one], left
+
+    def _fellows(self, part: Part, n: int) -> tuple[Fellow, ...]:
+        """The other instances of a part that have their measure: opposite sides of the work."""
+        fitted = self.milling.fitted
+        found = []
+        for other in range(1, part.quantity + 1):
+            whole = Item(part.id, other).name
+            of = (m for name, m in fitted.items() if m and name.partition("·")[0] == whole)
+            measure = next(of, 0)
+            if other != n and measure:
+                found.append(Fellow(whole, measure))
+        return tuple(found)
+
+    def _beside(self, fellow: Fellow, measured: int) -> str:
+        """How a measure compares with that of a fellow."""
+        at = f"{fellow.piece} was measured at {self.say(fellow.measure)}"
+        apart = fellow.measure - measured
+        if not measured:
+            return at
+        if abs(apart) < self.step:
+            return f"{fellow.piece} is the same"
+        longer = "longer" if apart > 0 else "shorter"
+        return (
+            f"{at}, {self.say(abs(apart))} {longer}: measure both places and both diagonals again "
+            "before the cut"
+        )
 
 
 def piece_name(job: Job, item: Item) -> str:
