@@ -5,6 +5,7 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
+import brotli
 import pytest
 from flask.testing import FlaskClient
 from sqlalchemy import event, text
@@ -305,6 +306,15 @@ def test_headers_and_limits(client: FlaskClient) -> None:
         "version": None,
     }
     assert client.get("/api/projects/99").status_code == 404
+
+
+def test_what_is_sent_is_compressed_for_who_takes_it(client: FlaskClient) -> None:
+    at = f"/api/projects/{make(client)['pk']}"
+    plain = client.get(at)
+    sent = client.get(at, headers={"Accept-Encoding": "gzip, br"})
+    assert sent.headers["Content-Encoding"] == "br" and "Accept-Encoding" in sent.headers["Vary"]
+    assert brotli.decompress(sent.data) == plain.data
+    assert len(sent.data) < len(plain.data) / 2
 
 
 def test_an_error_tells_no_trace_and_logs_it(

@@ -5,6 +5,7 @@ import logging
 from pathlib import Path
 
 from flask import Response, current_app, request, send_from_directory
+from flask_compress import Compress
 from flask_openapi3 import Info, OpenAPI
 from pydantic import ValidationError
 from sqlalchemy import text
@@ -77,6 +78,8 @@ def create_app(asking: Asking, instruments: Bench, yard: Yard | None = None) -> 
     )
     app.config["MAX_CONTENT_LENGTH"] = DRAWING_LIMIT + (1 << 16)
     app.config["PROPAGATE_EXCEPTIONS"] = False
+    app.config["COMPRESS_ALGORITHM"] = ["br", "gzip"]
+    Compress(app)
     app.extensions["asking"] = asking
     app.extensions["bench"] = instruments
     app.extensions["yard"] = yard or NoYard()
