@@ -20,7 +20,7 @@ from vividplank.core.log.events import (
 )
 from vividplank.core.log.replan import Remaining, remaining
 from vividplank.core.log.state import Wood, state
-from vividplank.core.milling import Route, routes
+from vividplank.core.milling import Route, recent_routes
 from vividplank.core.refusal import Refusal
 from vividplank.store import layouts, milling, projects
 from vividplank.store.database import database_url
@@ -134,7 +134,7 @@ def routes_of(session: Session, layout: Layout) -> tuple[Route, ...]:
     key = (database_url(), layout.pk, f"{layout.made_from} {layout.cost} {how!r}")
     found = _known.get(key)
     if found is None:
-        found = routes(layout.job, layout.plan, how)
+        found = recent_routes(layout.job, layout.plan, how)
         while len(_known) >= _MOST_KNOWN:
             _known.pop(next(iter(_known)), None)
         _known[key] = found

@@ -7,7 +7,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from vividplank.core.layout.model.plan import Plan
-from vividplank.core.milling import Route, routes
+from vividplank.core.milling import Route, recent_routes
 from vividplank.core.timber import cubic_board_feet
 from vividplank.core.yields import CATEGORIES, OPERATIONS, account
 from vividplank.core.yields.ledger import Account
@@ -38,7 +38,7 @@ def get_account(path: ProjectPath) -> Response:
         how = milling.of_project(opened, path.project, layout.job)
         times = milling.times(opened, layout.pk)
         done = layouts.steps_done(opened, layout.pk)
-    made = routes(layout.job, plan, how)
+    made = recent_routes(layout.job, plan, how)
     found = account(layout.job, made, plan.closed)
     bought = cubic_board_feet(sum(b.rough for b in found.boards if b.price))
     parts = cubic_board_feet(found.where["parts"])

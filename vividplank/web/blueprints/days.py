@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 from vividplank.core.exchange import Refusal
 from vividplank.core.exchange.paper.route_pdf import setting_sheets
 from vividplank.core.measure import System
-from vividplank.core.milling import Milling, Route, Step, routes
+from vividplank.core.milling import Milling, Route, Step, recent_routes
 from vividplank.core.milling.bench.words import setting_name
 from vividplank.core.milling.days.day import Days
 from vividplank.store import layouts, projects
@@ -103,7 +103,7 @@ def _planned(opened: Session, pk: int) -> tuple[Layout, Milling, tuple[Route, ..
     planned = kept.planned(opened, pk)
     if planned is None or planned.days is None:
         raise NothingToUndo("no days are planned for this layout yet")
-    found = routes(layout.job, plan, how, kept.factors(opened))
+    found = recent_routes(layout.job, plan, how, kept.factors(opened))
     known = _by_key(found)
     setups = tuple(s for s in planned.days.setups if all(k in known for k in s.steps))
     if len(setups) < len(planned.days.setups):
@@ -118,7 +118,7 @@ def _days_body(opened: Session, pk: int) -> DaysBody:
     hours = how.hours
     system = projects.load(opened, layout.project).system
     days = (planned.days if planned else None) or _NONE
-    steps = _by_key(routes(layout.job, plan, how, kept.factors(opened)))
+    steps = _by_key(recent_routes(layout.job, plan, how, kept.factors(opened)))
     done = layouts.steps_done(opened, pk)
     covered = {k for s in days.setups for k in s.steps}
     return DaysBody(

@@ -17,7 +17,7 @@ from vividplank.core.layout.explain.svg import plan_svg
 from vividplank.core.layout.model.audit import audit
 from vividplank.core.layout.model.plan import Plan
 from vividplank.core.measure import System
-from vividplank.core.milling import routes
+from vividplank.core.milling import recent_routes
 from vividplank.core.yields import account
 from vividplank.core.yields.keeping import racked
 from vividplank.store import layouts, log, milling, plan_history, projects
@@ -194,7 +194,7 @@ def _racked(database: str, pk: int, how: str) -> dict[str, tuple[Board, ...]]:
     with session(database) as opened:
         layout, plan = layouts.with_plan(opened, pk)
         settings = milling.of_project(opened, layout.project, layout.job)
-    kept = account(layout.job, routes(layout.job, plan, settings), plan.closed).kept
+    kept = account(layout.job, recent_routes(layout.job, plan, settings), plan.closed).kept
     return racked(kept, layout.job.shop.keep)
 
 

@@ -12,7 +12,7 @@ from vividplank.core.exchange.paper.route_pdf import route_cards
 from vividplank.core.job import Job
 from vividplank.core.layout.model.plan import Plan
 from vividplank.core.measure import System
-from vividplank.core.milling import Milling, Route, Step, routes
+from vividplank.core.milling import Milling, Route, Step, recent_routes, routes
 from vividplank.core.milling.bench.reading import judge
 from vividplank.core.milling.bench.watch import watch
 from vividplank.core.milling.bench.where import whereabouts
@@ -61,7 +61,7 @@ def get_milling(path: ProjectPath) -> Response:
         layout, plan = layouts.standing_plan(opened, path.project)
         how = kept.of_project(opened, path.project, layout.job)
         done = kept.done(opened, layout.pk)
-        found = routes(layout.job, plan, how, kept.factors(opened), project.system)
+        found = recent_routes(layout.job, plan, how, kept.factors(opened), project.system)
     now = datetime.now(UTC)
     steps = {s.key: s for r in found for s in r.steps}
     return answer.body(
@@ -128,7 +128,7 @@ def mark_step(path: LayoutPath, body: StepDone) -> Response:
     """
     with session() as opened:
         layout, plan = layouts.with_plan(opened, path.layout)
-        found = routes(layout.job, plan, kept.of_project(opened, layout.project, layout.job))
+        found = recent_routes(layout.job, plan, kept.of_project(opened, layout.project, layout.job))
         step = next((s for r in found for s in r.steps if s.key == body.key), None)
         taken = Taken(
             body.reading, body.minutes, step.minutes if step else None, step.machine if step else ""
@@ -296,5 +296,5 @@ def get_route_cards(path: LayoutPath) -> Response:
 
 
 def _steps(job: Job, plan: Plan, how: Milling) -> dict[str, Step]:
-    found: tuple[Route, ...] = routes(job, plan, how)
+    found: tuple[Route, ...] = recent_routes(job, plan, how)
     return {s.key: s for r in found for s in r.steps}

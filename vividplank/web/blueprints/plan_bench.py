@@ -11,7 +11,7 @@ from vividplank.core.job import Job
 from vividplank.core.layout.edit import moves
 from vividplank.core.layout.model.fixings import Fixings, Forbidden
 from vividplank.core.layout.model.plan import Item, Plan
-from vividplank.core.milling import routes
+from vividplank.core.milling import recent_routes
 from vividplank.store import layouts, log, milling, plan_history, projects
 from vividplank.store.database import database_url, session
 from vividplank.store.errors import VersionConflict
@@ -232,7 +232,7 @@ def _boards_of_steps(database: str, pk: int, how: str) -> dict[str, str]:
     layout, plan = _argued(database, pk)
     with session(database) as opened:
         settings = milling.of_project(opened, layout.project, layout.job)
-    return {s.key: r.board for r in routes(layout.job, plan, settings) for s in r.steps}
+    return {s.key: r.board for r in recent_routes(layout.job, plan, settings) for s in r.steps}
 
 
 def _only_whole(layout: Layout, plan: Plan, body: MoveBody) -> None:
