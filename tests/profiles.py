@@ -1,4 +1,5 @@
-"""How many examples hypothesis makes: few for a quick look, half in CI, ten times as many by hand.
+"""How many examples hypothesis makes, and how many planted jobs are tried: few for a quick look, a
+fifth in CI, ten times as many by hand.
 
 `HYPOTHESIS_PROFILE=long ./plank test --only python` runs the long ones.
 """
@@ -7,7 +8,7 @@ import os
 
 from hypothesis import HealthCheck, settings
 
-_FACTOR = {"smoke": 0.1, "quick": 0.5, "long": 10.0}
+_FACTOR = {"smoke": 0.1, "quick": 0.2, "long": 10.0}
 PROFILE = os.environ.get("HYPOTHESIS_PROFILE", "quick")
 
 
@@ -24,5 +25,10 @@ def register() -> None:
 
 
 def examples(number: int) -> settings:
-    """Half of `number` examples in CI, a tenth in a quick look, ten times as many by hand."""
+    """A fifth of `number` examples in CI, a tenth in a quick look, ten times as many by hand."""
     return settings(max_examples=max(3, round(number * _FACTOR[PROFILE])))
+
+
+def seeds(number: int) -> range:
+    """Seeds of made-up jobs: as many as `examples`, and at least one."""
+    return range(max(1, round(number * _FACTOR[PROFILE])))

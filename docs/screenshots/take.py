@@ -45,7 +45,7 @@ def shoot(page: Page, name: str, address: str) -> None:
     page.locator("h1").first.wait_for()
     page.wait_for_load_state("networkidle")
     if name == "happened":  # a fault being told of a board, and not written down
-        page.get_by_role("button", name="What happened").click()
+        page.get_by_role("tab", name="What happened").click()
         page.get_by_role("button", name="Something happened").click()
         picture = page.locator("svg.piece")
         picture.wait_for()
@@ -69,7 +69,7 @@ def shoot(page: Page, name: str, address: str) -> None:
             page.get_by_role("button", name="Plan the days").click()
         page.locator(".setups li").first.wait_for(timeout=60_000)
     if name == "passes":
-        page.get_by_role("button", name="See the passes").click()
+        page.get_by_role("tab", name="See the passes").click()
         page.locator("svg.face").wait_for()
         for _ in range(2):
             page.get_by_role("button", name="One more pass").click()

@@ -1,12 +1,9 @@
 """The real application in processes of its own, and the real interface in headless Chromium."""
 
-import multiprocessing
 import os
-import runpy
 import shutil
 import signal
 import socket
-import sys
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from multiprocessing.context import ForkServerProcess
@@ -15,7 +12,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from launcher.processes import is_ours
-from tests.conftest import ROOT
+from tests.forked import started
 from tests.waiting import until
 
 expect.set_options(timeout=30_000)  # a busy machine is slow, not wrong
@@ -32,20 +29,6 @@ FLAGS = [
 ]
 
 
-#: A process that has imported the application, of which each start is a fork: a second in place of
-#: four. What is imported holds no thread and no connection.
-_FORKSERVER = multiprocessing.get_context("forkserver")
-_FORKSERVER.set_forkserver_preload(["vividplank.serve", "vividplank.jobs.__main__"])
-
-
-def _run(words: list[str], environment: dict[str, str]) -> None:
-    """What `python -m` does with these words."""
-    os.environ.update(environment)
-    os.chdir(ROOT)
-    sys.argv = words
-    runpy.run_module(words[0], run_name="__main__", alter_sys=True)
-
-
 @dataclass
 class App:
     """Web server and worker on one database; both can be killed and started again."""
@@ -59,11 +42,8 @@ class App:
         return f"http://127.0.0.1:{self.port}"
 
     def start(self) -> None:
-        environment = {**os.environ, "PLANK_DATABASE": self.database}
         for words in (["vividplank.serve", "--port", str(self.port)], ["vividplank.jobs"]):
-            process = _FORKSERVER.Process(target=_run, args=(words, environment))
-            process.start()
-            self.processes.append(process)
+            self.processes.append(started(words, self.database))
         until(lambda: is_ours(self.port), 60)
 
     def kill(self, how: signal.Signals = signal.SIGKILL) -> None:

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.fields import choose
+from tests.browser.fields import choose, from_menu, upload
 from tests.browser.test_newcomer import paste
 from tests.core.layout.model.test_audit import JOB, PLAN
 from vividplank.core.exchange import read_job, read_plan
@@ -25,21 +25,20 @@ def named(name: str, text: str | bytes) -> dict[str, object]:
 
 def open_job(page: Page) -> None:
     page.goto("/")
-    page.get_by_label("Open a job file").set_input_files(named("shelves.job.json", json.dumps(JOB)))  # type: ignore[arg-type]
+    upload(page, "Open a job file", named("shelves.job.json", json.dumps(JOB)))
     expect(page.locator("tr[data-part]")).to_have_count(4)
 
 
-def downloaded(page: Page, link: str) -> str:
+def downloaded(page: Page, menu: str, item: str) -> str:
     with page.expect_download() as started:
-        page.get_by_role("link", name=link, exact=True).click()
+        from_menu(page, menu, item)
     return Path(started.value.path()).read_text(encoding="utf-8")
 
 
 def test_a_job_file_opens_as_a_project_and_goes_out_the_same(page: Page) -> None:
     open_job(page)
-    page.get_by_text("Take it along").click()
-    assert read_job(downloaded(page, "Job file")) == read_job(json.dumps(JOB))
-    csv = downloaded(page, "Table, CSV")
+    assert read_job(downloaded(page, "Take it along", "Job file")) == read_job(json.dumps(JOB))
+    csv = downloaded(page, "Take it along", "Table, CSV")
     assert (
         csv.splitlines()[0].startswith("id,name,quantity,length")
         and "A,Shelf,2,20,3,3/4,oak,clear-one" in csv
@@ -49,7 +48,7 @@ def test_a_job_file_opens_as_a_project_and_goes_out_the_same(page: Page) -> None
 def test_a_bad_job_file_is_refused_with_its_place(page: Page) -> None:
     page.goto("/")
     broken = JOB | {"unit": "cubits"}
-    page.get_by_label("Open a job file").set_input_files(named("x.json", json.dumps(broken)))  # type: ignore[arg-type]
+    upload(page, "Open a job file", named("x.json", json.dumps(broken)))
     expect(page.get_by_text("expected 'in' or 'mm' ($.unit)")).to_be_visible()
     expect(page.get_by_text("The shelf is empty")).to_be_visible()
 
@@ -58,7 +57,7 @@ def test_a_list_comes_in_as_csv_with_its_bad_rows_shown(page: Page) -> None:
     open_job(page)
     page.get_by_role("link", name=re.compile("Draw")).click()
     csv = "Name,Qty,L,W,T,Wood\nCleat,4,10,1 1/4,3/4,oak\nBracket,2,,1,1,oak\n"
-    page.get_by_label("Bring in a file").set_input_files(named("more.csv", csv))  # type: ignore[arg-type]
+    upload(page, "Bring in a file", named("more.csv", csv))
     expect(page.get_by_text("no width")).to_have_count(0)
     expect(page.get_by_text("no length; expected a length")).to_be_visible()
     page.get_by_role("button", name="Add 1 part").click()
@@ -70,10 +69,10 @@ def test_a_drawing_is_brought_in_shown_and_taken_off(page: Page) -> None:
     page.get_by_role("link", name=re.compile("Draw")).click()
     expect(page.get_by_text("Bring in a model or drawing")).to_be_visible()
     svg = (ROOT / "vividplank" / "demo" / "settle.svg").read_bytes()
-    page.get_by_label("Bring in a file").set_input_files(named("front.svg", svg))  # type: ignore[arg-type]
+    upload(page, "Bring in a file", named("front.svg", svg))
     expect(page.locator("svg.picture polygon")).not_to_have_count(0, timeout=30_000)
     expect(page.locator("svg.picture text").get_by_text("37 1/2", exact=True)).to_be_visible()
-    page.get_by_label("Bring in a file").set_input_files(named("notes.pdf", "no drawing"))  # type: ignore[arg-type]
+    upload(page, "Bring in a file", named("notes.pdf", "no drawing"))
     expect(page.get_by_text("is of a kind that is not read here")).to_be_visible()
     page.get_by_role("button", name="Take it off").click()
     expect(page.get_by_text("Bring in a model or drawing")).to_be_visible()
@@ -89,9 +88,11 @@ def test_a_plan_comes_in_if_it_is_right_and_goes_out_again(page: Page) -> None:
     expect(page.locator(".chalked")).to_have_count(0)
     page.get_by_label("Bring a plan").set_input_files(named("p.json", json.dumps(PLAN)))  # type: ignore[arg-type]
     expect(page.locator(".chalked")).to_have_count(6)
-    page.locator("summary").filter(has_text="Files").click()
-    assert read_plan(downloaded(page, "Plan file")).boards == read_plan(json.dumps(PLAN)).boards
-    assert downloaded(page, "SVG").startswith("<svg")
+    assert (
+        read_plan(downloaded(page, "Files", "Plan file")).boards
+        == read_plan(json.dumps(PLAN)).boards
+    )
+    assert downloaded(page, "Files", "SVG").startswith("<svg")
 
 
 def test_a_project_shown_in_millimetres_keeps_its_sizes(page: Page) -> None:
@@ -120,7 +121,7 @@ def test_rough_ripping_changes_the_steps(page: Page) -> None:
     page.get_by_role("button", name="Lay out", exact=True).click()
     expect(page.get_by_role("button", name="Lay out again")).to_be_visible(timeout=60_000)
     page.get_by_role("link", name=re.compile("Mill")).click()
-    page.get_by_role("button", name="Board by board").click()
+    page.get_by_role("tab", name="Board by board").click()
     expect(page.get_by_role("heading", name=re.compile("Saw .* freehand"))).not_to_have_count(0)
     expect(page.locator(".machine", has_text="bandsaw").first).to_be_visible()
 

@@ -5,7 +5,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.fields import choose, select
+from tests.browser.fields import choose, from_menu, select
 from tests.browser.test_newcomer import paste
 from tests.takeoff.making import taken_off
 
@@ -29,6 +29,12 @@ def start(page: Page) -> str:
 def got(page: Page, link: str) -> bytes:
     with page.expect_download() as started:
         page.get_by_role("link", name=link).click()
+    return Path(started.value.path()).read_bytes()
+
+
+def taken(page: Page, item: str) -> bytes:
+    with page.expect_download() as started:
+        from_menu(page, "Take it along", item)
     return Path(started.value.path()).read_bytes()
 
 
@@ -67,11 +73,10 @@ def test_the_figure_a_part_is_to_show_stays_with_it_and_can_be_looked_for(page: 
 
 def test_the_list_is_taken_along_in_every_form(page: Page) -> None:
     start(page)
-    page.get_by_text("Take it along").click()
-    assert got(page, "Cut list on paper, PDF").startswith(b"%PDF")
-    assert taken_off(got(page, "Workbook, XLSX"), "x.xlsx").table.count("\n") == 2
-    assert len(taken_off(got(page, "Outlines, DXF"), "x.dxf").parts) == 2
-    page.get_by_role("button", name="Labels for the parts, PDF").click()
+    assert taken(page, "Cut list on paper, PDF").startswith(b"%PDF")
+    assert taken_off(taken(page, "Workbook, XLSX"), "x.xlsx").table.count("\n") == 2
+    assert len(taken_off(taken(page, "Outlines, DXF"), "x.dxf").parts) == 2
+    from_menu(page, "Take it along", "Labels for the parts, PDF")
     labels = page.get_by_role("dialog", name="Labels")
     labels.get_by_label("Labels across").fill("2")
     labels.get_by_label("Width, mm").fill("90")
@@ -81,8 +86,7 @@ def test_the_list_is_taken_along_in_every_form(page: Page) -> None:
     text = pypdfium2.PdfDocument(io.BytesIO(content))[0].get_textpage().get_text_range()
     assert "2 of 2, ash" in text and "40 x 30 x 1/4" in text
     page.reload()
-    page.get_by_text("Take it along").click()
-    page.get_by_role("button", name="Labels for the parts, PDF").click()
+    from_menu(page, "Take it along", "Labels for the parts, PDF")
     expect(labels.get_by_label("Width, mm")).to_have_value(
         "90"
     )  # the paper in the shop stays the same

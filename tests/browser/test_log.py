@@ -78,7 +78,7 @@ def test_a_nail_at_the_machine_by_touch_and_the_piece_to_its_end(
     page.goto(f"/project/{demo}/layout")
     expect(page.get_by_role("heading", name="Being cut")).to_be_visible()
     page.goto(f"/project/{demo}/mill")
-    page.get_by_role("button", name="What happened").tap()
+    page.get_by_role("tab", name="What happened").tap()
     expect(page.get_by_text(NOTE)).to_be_visible()
 
     # To the end: every step in its turn, and the books close over what was bought.

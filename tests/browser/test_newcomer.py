@@ -83,7 +83,7 @@ def test_from_an_empty_shelf_to_an_account_that_closes(page: Page) -> None:
     expect(page.locator(".chalked").first).to_be_visible()
 
     page.get_by_role("link", name=re.compile("Mill")).click()
-    page.get_by_role("button", name="Board by board").click()
+    page.get_by_role("tab", name="Board by board").click()
     expect(page.get_by_role("heading", name=re.compile("Crosscut"))).not_to_have_count(0)
     expect(page.get_by_text("hollow side down").first).to_be_visible()
     page.get_by_role("checkbox").first.check()

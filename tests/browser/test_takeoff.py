@@ -7,7 +7,7 @@ from pathlib import Path
 
 from playwright.sync_api import Locator, Page, expect
 
-from tests.browser.fields import choose
+from tests.browser.fields import choose, upload
 from tests.browser.test_newcomer import paste
 from tests.takeoff.making import a_dxf, dxf_bytes, rectangle
 from tests.takeoff.step_files import Assembly, block, place
@@ -25,7 +25,7 @@ def start(page: Page, name: str, stage: str) -> None:
 
 
 def bring(page: Page, file: Path | dict[str, object]) -> None:
-    page.locator("label", has_text="Bring in a file").locator("input").set_input_files(file)  # type: ignore[arg-type]
+    upload(page, "Bring in a file", file)
 
 
 def saved(page: Page) -> None:
@@ -65,9 +65,8 @@ def test_a_model_becomes_a_list_and_a_newer_one_shows_what_changed(page: Page) -
     page.get_by_role("button", name="All of Leg").click()
     page.get_by_role("link", name="Show it on its drawing").click()
     expect(page.locator("[data-found='Leg'].chosen")).to_be_visible()
-    page.locator("label", has_text="Newer version").locator("input").set_input_files(
-        {"name": "table.step", "mimeType": "model/step", "buffer": table(480, True)}
-    )  # type: ignore[arg-type]
+    newer = {"name": "table.step", "mimeType": "model/step", "buffer": table(480, True)}
+    upload(page, "Newer version", newer)
     sheet = page.get_by_role("dialog", name="A newer table.step")
     expect(sheet.get_by_text("2 of 3 differ")).to_be_visible(timeout=40_000)
     expect(sheet.locator("tr", has_text="Leg")).to_contain_text("other size")

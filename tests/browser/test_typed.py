@@ -23,7 +23,7 @@ def handed(page: Page, held: list[Route]) -> bool:
 
 def test_machine_settings_typed_one_after_the_other_are_all_kept(page: Page, demo: int) -> None:
     page.goto(f"/project/{demo}/mill")
-    page.get_by_role("button", name="The machines").click()
+    page.get_by_role("tab", name="The machines").click()
     held: list[Route] = []
     slowly(page, "**/milling-settings", held)
     jointer = page.locator("fieldset", has_text="Jointer")
@@ -41,7 +41,7 @@ def test_machine_settings_typed_one_after_the_other_are_all_kept(page: Page, dem
     # The focus is where it went, and a digit typed there is no key of a stage.
     expect(jointer.get_by_label("Narrowest")).to_be_focused()
     page.keyboard.type("2")
-    assert page.url.endswith("/mill")
+    assert page.url.endswith("/mill?view=machines")
     until(lambda: handed(page, held), 30)
     for route in held:
         route.continue_()

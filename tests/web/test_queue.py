@@ -2,15 +2,13 @@
 queued.
 """
 
-import os
-import signal
-import subprocess
-import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
+from multiprocessing.context import ForkServerProcess
 from pathlib import Path
 
 from tests.core.layout.model.test_audit import JOB
+from tests.forked import started
 from tests.waiting import until
 from vividplank.core.exchange import read_job
 from vividplank.demo.__main__ import load_demo
@@ -22,15 +20,19 @@ FIXTURES = Path(__file__).parents[1] / "takeoff" / "fixtures"
 
 
 @contextmanager
-def worker(database: str) -> Iterator[subprocess.Popen[bytes]]:
-    process = subprocess.Popen(
-        [sys.executable, "-m", "vividplank.jobs"], env={**os.environ, "PLANK_DATABASE": database}
-    )
+def worker(database: str) -> Iterator[ForkServerProcess]:
+    process = started(["vividplank.jobs"], database)
     try:
         yield process
     finally:
-        process.terminate()
-        process.wait(30)
+        if process.is_alive():
+            process.terminate()
+        process.join(30)
+
+
+def kill(process: ForkServerProcess) -> None:
+    process.kill()
+    process.join(30)
 
 
 def state(layout: int) -> str:
@@ -50,8 +52,7 @@ def test_a_killed_worker_loses_nothing(database: str) -> None:
     layout = ask(6)  # never put on the queue: the worker finds it when it looks round
     with worker(database) as first:
         until(lambda: state(layout) == "searching")
-        first.send_signal(signal.SIGKILL)
-        first.wait()
+        kill(first)
     assert state(layout) == "searching"
     with worker(database):
         until(lambda: state(layout) == "done", 60)
@@ -65,7 +66,8 @@ def test_a_worker_asked_to_end_hands_its_search_back_at_once(database: str) -> N
     with worker(database) as first:
         until(lambda: state(layout) == "searching")
         first.terminate()
-        assert first.wait(12) == 0  # of a search of 300 s
+        first.join(12)
+        assert first.exitcode == 0  # of a search of 300 s
     assert state(layout) == "waiting"
     with worker(database):
         until(lambda: state(layout) == "searching")
@@ -135,7 +137,6 @@ def test_a_drawing_is_read_while_a_search_runs_and_after_a_worker_was_killed(dat
                 opened, project, "again.stl", "application/octet-stream", content
             ).pk
             drawings.begin(opened, second)  # as a worker leaves it that is killed in the middle
-        working.send_signal(signal.SIGKILL)
-        working.wait()
+        kill(working)
     with worker(database):
         until(lambda: read(second) == "done", 60)

@@ -1,6 +1,7 @@
+import { useEventListener, useIntervalFn } from "@vueuse/core";
 import { useQuery, useQueryClient } from "@tanstack/vue-query";
 import { ElMessage } from "element-plus";
-import { computed, onBeforeUnmount, onMounted, ref, type Ref } from "vue";
+import { computed, onMounted, ref, type Ref } from "vue";
 import { KEPT } from "../offline/strategies";
 import { api, Refused, type Schemas } from "./client";
 import { withOutbox } from "./withOutbox";
@@ -89,16 +90,9 @@ export function useMilling(pk: Ref<number>) {
     );
     if (many) await fresh();
   }
-  let timer = 0;
-  onMounted(() => {
-    void flush();
-    window.addEventListener("online", flush);
-    timer = window.setInterval(() => unsent.value.length && void flush(), 3000);
-  });
-  onBeforeUnmount(() => {
-    window.removeEventListener("online", flush);
-    window.clearInterval(timer);
-  });
+  useEventListener("online", flush);
+  useIntervalFn(() => unsent.value.length && void flush(), 3000);
+  onMounted(flush);
   return { ...query, mark };
 }
 

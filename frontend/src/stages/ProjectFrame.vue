@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** A project under its tape: the way through it, undo and redo, and the stage's own page. */
-import { computed, onBeforeUnmount, onMounted } from "vue";
+import { useEventListener } from "@vueuse/core";
+import { ElButton } from "element-plus";
+import { computed } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { useLayout } from "../api/layout";
 import { asOf } from "../api/client";
@@ -44,19 +46,18 @@ function key(event: KeyboardEvent): void {
   if (event.key === "0") void router.push("/");
   else if (stage) void router.push({ name: stage.name, params: { project: pk.value } });
 }
-onMounted(() => window.addEventListener("keydown", key));
-onBeforeUnmount(() => window.removeEventListener("keydown", key));
+useEventListener("keydown", key);
 </script>
 
 <template>
   <TapeNav :pk="pk" :name="project?.name ?? ''" :reached="reached" :current="current" :rack="project?.rack" />
   <div v-if="project" class="undo-bar">
-    <button class="act quiet" :disabled="!project.undo" :title="`Undo: ${project.undo}`" @click="undo()">
+    <ElButton class="act quiet" :disabled="!project.undo" @click="undo()">
       ↶ <span>{{ project.undo ? `Undo ${project.undo}` : "Nothing to undo" }}</span>
-    </button>
-    <button v-if="project.redo" class="act quiet" @click="redo()">
+    </ElButton>
+    <ElButton v-if="project.redo" class="act quiet" @click="redo()">
       ↷ <span>Redo {{ project.redo }}</span>
-    </button>
+    </ElButton>
     <span class="saved" :class="{ soft: !held }" role="status">{{ status }}</span>
   </div>
   <main v-if="trouble" class="stage">

@@ -14,7 +14,7 @@ from tests.core.layout.search.test_limits import millings
 from tests.core.log.histories import Shop, keys, laid_out, wanted_numbers
 from tests.jobs import jobs
 from tests.machine_shop import told, violations
-from tests.profiles import examples
+from tests.profiles import examples, seeds
 from vividplank.core.exchange import plan_document, read_job, read_plan
 from vividplank.core.exchange.log_file import log_document, read_log
 from vividplank.core.exchange.route_file import route_document
@@ -103,7 +103,7 @@ def test_any_history_can_be_planned_on(job: Job, milling: Milling, seed: int) ->
         assert shop.wood == shop.wood  # the same log gives the same state
 
 
-@pytest.mark.parametrize("seed", range(4))
+@pytest.mark.parametrize("seed", seeds(10))
 def test_the_settle_half_way(seed: int) -> None:
     rng = random.Random(seed)
     shop = settle()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One board: its drawing to tap faults on, its measures, its warp. Every change is an edit of its own. */
-import { ElMessage } from "element-plus";
+import { ElButton, ElMessage } from "element-plus";
 import { computed, nextTick, ref, watch } from "vue";
 import type { Board, Defect, Schemas } from "../../api/client";
 import { useProject } from "../../api/project";
@@ -180,22 +180,22 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
 <template>
   <div class="editor">
     <div class="faces">
-      <button class="act" :class="{ on: face === 'A' }" @click="face = 'A'">Face A, up</button>
-      <button class="act" :class="{ on: face === 'B' }" @click="face = 'B'">Face B, turned over</button>
-      <button class="act quiet" :aria-pressed="closer > 1" @click="closer = closer === 1 ? 4 : 1">
+      <ElButton class="act" :class="{ on: face === 'A' }" @click="face = 'A'">Face A, up</ElButton>
+      <ElButton class="act" :class="{ on: face === 'B' }" @click="face = 'B'">Face B, turned over</ElButton>
+      <ElButton class="act quiet" :aria-pressed="closer > 1" @click="closer = closer === 1 ? 4 : 1">
         {{ closer > 1 ? "Whole board" : "Closer" }}
-      </button>
-      <button class="act quiet" @click="photographing = true">
+      </ElButton>
+      <ElButton class="act quiet" @click="photographing = true">
         {{ photo ? "Another photograph" : "Photograph it" }}
-      </button>
-      <button
+      </ElButton>
+      <ElButton
         v-if="photo"
         class="act quiet"
         :aria-pressed="photographed"
         @click="photographed = !photographed"
       >
         {{ photographed ? "Hide the photograph" : "Show the photograph" }}
-      </button>
+      </ElButton>
       <ChoiceField
         v-model="kind"
         class="kind"
@@ -224,9 +224,9 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
     </div>
     <p v-if="outlined" class="tracing">
       <b>Tap round the {{ kind }}.</b> {{ traced.length }} corners.
-      <button class="act lead" :disabled="traced.length < 3" @click="closeOutline">Close it</button>
-      <button class="act" :disabled="!traced.length" @click="traced.pop()">Take one back</button>
-      <button
+      <ElButton class="act lead" :disabled="traced.length < 3" @click="closeOutline">Close it</ElButton>
+      <ElButton class="act" :disabled="!traced.length" @click="traced.pop()">Take one back</ElButton>
+      <ElButton
         class="act"
         @click="
           traced = [];
@@ -234,7 +234,7 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
         "
       >
         Leave it
-      </button>
+      </ElButton>
     </p>
     <p v-for="i in look?.outside ?? []" :key="`o${i}`" class="note">
       The {{ defects[i]?.kind }} at <Len :ticks="defects[i]?.x0 ?? 0" :system="system" nearest /> lies wholly
@@ -249,7 +249,7 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
       @remove="dropDefect(chosen)"
     />
     <div class="faults">
-      <button
+      <ElButton
         v-for="(d, i) in defects"
         :key="i"
         class="act"
@@ -258,11 +258,15 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
         @click="chosen = chosen === i ? -1 : i"
       >
         {{ d.kind }} at <Len :ticks="d.x0" :system="system" bare nearest />
-      </button>
-      <button class="act quiet" @click="tapMiddle">Mark a {{ kind }} by its figures</button>
-      <button v-if="!outlined && !FIGURES.some((f) => f === kind)" class="act quiet" @click="outlined = true">
+      </ElButton>
+      <ElButton class="act quiet" @click="tapMiddle">Mark a {{ kind }} by its figures</ElButton>
+      <ElButton
+        v-if="!outlined && !FIGURES.some((f) => f === kind)"
+        class="act quiet"
+        @click="outlined = true"
+      >
         Draw its outline
-      </button>
+      </ElButton>
     </div>
 
     <slot />
@@ -313,9 +317,9 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
           }}</span
         ></template
       ><template v-else> flat.</template> Thickness and warp come from the scan.
-      <button class="act quiet" @click="put('a scan less', { surface: null, warp })">
+      <ElButton class="act quiet" @click="put('a scan less', { surface: null, warp })">
         Go by figures again
-      </button>
+      </ElButton>
     </p>
     <div v-else class="fields">
       <div class="warp">

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** The boards on hand: the rack beside one board under the eye. */
-import { computed, onBeforeUnmount, onMounted, ref } from "vue";
+import { useEventListener } from "@vueuse/core";
+import { ElButton } from "element-plus";
+import { computed, ref } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { useProject } from "../../api/project";
 import BoardDrawing from "../../board/BoardDrawing.vue";
@@ -46,8 +48,7 @@ function key(event: KeyboardEvent): void {
     adding.value = true;
   }
 }
-onMounted(() => window.addEventListener("keydown", key));
-onBeforeUnmount(() => window.removeEventListener("keydown", key));
+useEventListener("keydown", key);
 </script>
 
 <template>
@@ -57,9 +58,9 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
       <RouterLink class="act" :to="{ name: 'survey', params: { project: pk } }"
         >Record one in the yard</RouterLink
       >
-      <button class="act" :class="{ lead: !project.boards.length }" @click="adding = true">
+      <ElButton class="act" :class="{ lead: !project.boards.length }" @click="adding = true">
         Add a board
-      </button>
+      </ElButton>
       <RouterLink
         v-if="project.boards.length && project.parts.length"
         class="act lead"
@@ -132,7 +133,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
             />
           </BoardEditor>
           <p class="end">
-            <button class="act quiet" @click="remove">Take {{ board.id }} out of the rack</button>
+            <ElButton class="act quiet" @click="remove">Take {{ board.id }} out of the rack</ElButton>
           </p>
         </template>
       </div>

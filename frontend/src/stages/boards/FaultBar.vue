@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The chosen fault: nudged, resized, turned from one shape or face to another. */
+import { ElButton } from "element-plus";
 import { computed } from "vue";
 import type { Defect } from "../../api/client";
 import { SOUND, UNSOUND } from "../../board/geometry";
@@ -77,10 +78,10 @@ const SEVERITIES = [
       @update:model-value="emit('put', { kind: $event })"
     />
     <div class="nudges" role="group" aria-label="Move the fault">
-      <button class="act" aria-label="Toward the datum end" @click="moved(-step, 0)">←</button>
-      <button class="act" aria-label="Toward the far end" @click="moved(step, 0)">→</button>
-      <button class="act" aria-label="Up" @click="moved(0, face === 'A' ? step : -step)">↑</button>
-      <button class="act" aria-label="Down" @click="moved(0, face === 'A' ? -step : step)">↓</button>
+      <ElButton class="act" aria-label="Toward the datum end" @click="moved(-step, 0)">←</ElButton>
+      <ElButton class="act" aria-label="Toward the far end" @click="moved(step, 0)">→</ElButton>
+      <ElButton class="act" aria-label="Up" @click="moved(0, face === 'A' ? step : -step)">↑</ElButton>
+      <ElButton class="act" aria-label="Down" @click="moved(0, face === 'A' ? -step : step)">↓</ElButton>
     </div>
     <ChoiceField
       label="On"
@@ -128,7 +129,7 @@ const SEVERITIES = [
       signed
       @update:model-value="bounded({ y1: $event })"
     />
-    <button class="act" @click="emit('remove')">Remove</button>
+    <ElButton class="act" @click="emit('remove')">Remove</ElButton>
   </div>
 </template>
 

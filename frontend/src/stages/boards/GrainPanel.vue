@@ -3,7 +3,7 @@
  * Grain, rings and figure; what the yard has dressed; what it was sold as; whether it was searched
  * for metal.
  */
-import { ElCheckbox } from "element-plus";
+import { ElButton, ElCheckbox } from "element-plus";
 import { computed } from "vue";
 import type { Board, Grain } from "../../api/client";
 import MeasureField from "../../controls/MeasureField.vue";
@@ -158,13 +158,13 @@ const GRADES = ["FAS", "FAS one face", "Selects", "No. 1 Common", "No. 2A Common
         :model-value="z.y1"
         @update:model-value="zone(k, { y1: $event })"
       />
-      <button
+      <ElButton
         class="act"
         :aria-label="`Remove the ${z.figure} figure`"
         @click="put({ zones: grain.zones.filter((_, n) => n !== k) })"
       >
         ×
-      </button>
+      </ElButton>
     </div>
   </div>
 </template>

@@ -3,7 +3,9 @@
  * What the connected instruments can do for this board; odd readings are asked about before they
  * are taken.
  */
-import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
+import { useEventListener } from "@vueuse/core";
+import { ElButton } from "element-plus";
+import { computed, onBeforeUnmount, ref, watch } from "vue";
 import { api, type Board, type Defect } from "../../api/client";
 import { takeReading, target, today, type Taken } from "../../api/instruments";
 import { useProject } from "../../api/project";
@@ -106,7 +108,7 @@ function key(event: KeyboardEvent): void {
     read();
   }
 }
-onMounted(() => window.addEventListener("keydown", key));
+useEventListener("keydown", key);
 onBeforeUnmount(() => {
   window.removeEventListener("keydown", key);
   target.value = undefined;
@@ -116,7 +118,7 @@ onBeforeUnmount(() => {
 <template>
   <div class="instruments" role="group" aria-label="Instruments">
     <template v-if="any">
-      <button
+      <ElButton
         v-if="tools.caliper || tools.moisture"
         class="act"
         :disabled="!ready || busy"
@@ -125,20 +127,21 @@ onBeforeUnmount(() => {
         @click="read"
       >
         Take reading<span v-if="ready" class="soft">: {{ target!.says }}</span>
-      </button>
-      <button v-if="tools.metal" class="act" :disabled="busy" @click="sweep">Search it for metal</button>
-      <button v-if="tools.scanner" class="act" :disabled="busy" @click="scan">Scan both faces</button>
+      </ElButton>
+      <ElButton v-if="tools.metal" class="act" :disabled="busy" @click="sweep">Search it for metal</ElButton>
+      <ElButton v-if="tools.scanner" class="act" :disabled="busy" @click="scan">Scan both faces</ElButton>
     </template>
     <span v-else class="soft"
       >No instrument is connected; the shop's settings have some. Figures are typed.</span
     >
     <p v-if="taken" class="note" role="alert">
       <Fig :text="taken.trouble || taken.question" />
-      <button class="act" @click="read">Read again</button>
-      <button v-if="taken.value !== undefined" class="act" @click="keepIt">Keep it</button>
+      <ElButton class="act" @click="read">Read again</ElButton>
+      <ElButton v-if="taken.value !== undefined" class="act" @click="keepIt">Keep it</ElButton>
     </p>
     <p v-if="said" role="status">
-      <Fig :text="said" /> <button v-if="beeps.length" class="act" @click="markMetal">Mark the metal</button>
+      <Fig :text="said" />
+      <ElButton v-if="beeps.length" class="act" @click="markMetal">Mark the metal</ElButton>
     </p>
     <p v-for="q in questions" :key="q" class="note" role="alert"><Fig :text="q" /></p>
   </div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Moisture read at one or more places of the board, day by day. */
-import { ElMessage } from "element-plus";
+import { ElButton, ElMessage } from "element-plus";
 import { computed, ref } from "vue";
 import type { Board } from "../../api/client";
 import { target, today } from "../../api/instruments";
@@ -75,13 +75,13 @@ function aim(): void {
       @update:model-value="aim"
     />
     <DayField v-model="day" label="Read on" />
-    <button class="act" @click="keep(Number(percent.replace(',', '.')))">Keep the reading</button>
+    <ElButton class="act" @click="keep(Number(percent.replace(',', '.')))">Keep the reading</ElButton>
     <span v-for="(m, k) in board.moisture" :key="k" class="reading"
       >{{ m.percent }} % on {{ shownDay(m.day)
       }}<template v-if="m.x !== null"> at {{ show(m.x, system) }}</template>
-      <button class="act quiet" :aria-label="`Forget the reading of ${shownDay(m.day)}`" @click="forget(k)">
+      <ElButton class="act quiet" :aria-label="`Forget the reading of ${shownDay(m.day)}`" @click="forget(k)">
         ×
-      </button></span
+      </ElButton></span
     >
   </div>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The least one needs to know of a board; the rest is added on it. */
-import { ElMessage } from "element-plus";
+import { ElButton, ElMessage } from "element-plus";
 import { computed, ref } from "vue";
 import { useProject } from "../../api/project";
 import { plainBoard, plainStation } from "../../board/make";
@@ -103,8 +103,8 @@ function add(): void {
         />
       </div>
       <div class="buttons">
-        <button class="act lead">Put it in the rack</button
-        ><button type="button" class="act" @click="open = false">Leave it</button>
+        <ElButton class="act lead" native-type="submit">Put it in the rack</ElButton
+        ><ElButton class="act" @click="open = false">Leave it</ElButton>
       </div>
     </form>
   </AppDialog>

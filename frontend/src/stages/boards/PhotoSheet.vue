@@ -3,11 +3,12 @@
  * A photograph of a face, straightened by the board's four corners: each is tapped roughly, then
  * finely in a loupe.
  */
-import { ElMessage } from "element-plus";
+import { ElButton, ElMessage } from "element-plus";
 import { computed, ref } from "vue";
 import { api, type Board } from "../../api/client";
 import { useProject } from "../../api/project";
 import AppDialog from "../../controls/AppDialog.vue";
+import FileButton from "../../controls/fields/FileButton.vue";
 
 const props = defineProps<{ board: Board; face: "A" | "B" }>();
 const emit = defineEmits<{ close: []; put: [string, Partial<Board>] }>();
@@ -26,9 +27,7 @@ const kept = computed(() => props.board.photos.find((p) => p.face === props.face
 const ready = computed(() => corners.value.every(Boolean));
 const url = computed(() => `/api/pictures/${picture.value}/photograph`);
 
-async function chosen(event: Event): Promise<void> {
-  const file = (event.target as HTMLInputElement).files?.[0];
-  if (!file) return;
+async function chosen(file: File): Promise<void> {
   busy.value = true;
   try {
     const answer = await fetch(`/api/projects/${pk.value}/pictures`, {
@@ -47,7 +46,6 @@ async function chosen(event: Event): Promise<void> {
     });
   } finally {
     busy.value = false;
-    (event.target as HTMLInputElement).value = "";
   }
 }
 async function again(): Promise<void> {
@@ -123,16 +121,10 @@ async function lay(): Promise<void> {
       <p>
         Stand over the middle of the board with all four corners in the picture. Face {{ face }} looks at you.
       </p>
-      <label class="act lead"
-        >Take or choose a photograph<input
-          class="sr"
-          type="file"
-          accept="image/*"
-          capture="environment"
-          :disabled="busy"
-          @change="chosen"
-      /></label>
-      <button v-if="kept" class="act" @click="again">Set the corners of the one there is again</button>
+      <FileButton look="lead" accept="image/*" :disabled="busy" @file="chosen"
+        >Take or choose a photograph</FileButton
+      >
+      <ElButton v-if="kept" class="act" @click="again">Set the corners of the one there is again</ElButton>
     </div>
     <template v-else>
       <p v-if="rough" class="ask">
@@ -158,7 +150,7 @@ async function lay(): Promise<void> {
         >
       </div>
       <div class="ends">
-        <button
+        <ElButton
           v-for="(word, k) in CORNERS"
           :key="word"
           class="act"
@@ -171,8 +163,8 @@ async function lay(): Promise<void> {
           "
         >
           {{ k + 1 }} {{ word }}{{ corners[k] ? " ✓" : "" }}
-        </button>
-        <button class="act lead" :disabled="!ready || busy" @click="lay">Lay it under the drawing</button>
+        </ElButton>
+        <ElButton class="act lead" :disabled="!ready || busy" @click="lay">Lay it under the drawing</ElButton>
       </div>
     </template>
   </AppDialog>

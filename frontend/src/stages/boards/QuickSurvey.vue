@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A board recorded in the yard, one question at a time, with one thumb; anything may stay unknown. */
-import { ElMessage } from "element-plus";
+import { ElButton, ElMessage } from "element-plus";
 import { computed, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { useProject } from "../../api/project";
@@ -187,7 +187,7 @@ async function put(): Promise<void> {
     <section v-if="step === 0" class="ask">
       <h1>What is it?</h1>
       <div class="chips">
-        <button
+        <ElButton
           v-for="w in woods"
           :key="w"
           class="act"
@@ -195,7 +195,7 @@ async function put(): Promise<void> {
           @click="q = { ...q, species: w }"
         >
           {{ w }}
-        </button>
+        </ElButton>
       </div>
       <WoodField
         class="other"
@@ -206,7 +206,7 @@ async function put(): Promise<void> {
       />
       <h2>Sold as</h2>
       <div class="chips">
-        <button
+        <ElButton
           v-for="k in QUARTERS"
           :key="k"
           class="act"
@@ -214,7 +214,7 @@ async function put(): Promise<void> {
           @click="q = { ...q, quarter: k }"
         >
           {{ k }}
-        </button>
+        </ElButton>
       </div>
     </section>
     <section v-else-if="asked" class="ask">
@@ -233,9 +233,9 @@ async function put(): Promise<void> {
         }}
       </p>
       <div v-if="asked.sketch" class="chips">
-        <button v-for="g in GAPS" :key="g" class="act" @click="answer(g)">
+        <ElButton v-for="g in GAPS" :key="g" class="act" @click="answer(g)">
           {{ g ? show(g, system, isMetric(system)) : "none" }}
-        </button>
+        </ElButton>
       </div>
       <NumberPad :system="system" @press="pad = pressed(pad, $event)" />
     </section>
@@ -243,9 +243,9 @@ async function put(): Promise<void> {
       <h1>Tap its faults</h1>
       <p class="soft">Push the board sideways for the rest of it.</p>
       <div class="chips">
-        <button v-for="k in KINDS" :key="k" class="act" :class="{ on: k === kind }" @click="kind = k">
+        <ElButton v-for="k in KINDS" :key="k" class="act" :class="{ on: k === kind }" @click="kind = k">
           {{ k.replace("-", " ") }}
-        </button>
+        </ElButton>
       </div>
       <div class="picture">
         <BoardDrawing
@@ -259,9 +259,9 @@ async function put(): Promise<void> {
         />
       </div>
       <div class="chips">
-        <button class="act" :class="{ on: through }" @click="through = !through">on both faces</button>
+        <ElButton class="act" :class="{ on: through }" @click="through = !through">on both faces</ElButton>
         <template v-if="chosen >= 0"
-          ><button
+          ><ElButton
             v-for="[how, word] in [
               ['left', '←'],
               ['right', '→'],
@@ -275,8 +275,8 @@ async function put(): Promise<void> {
             :aria-label="how"
             @click="nudge(how)"
           >
-            {{ word }}</button
-          ><button class="act" @click="drop">Rub it out</button></template
+            {{ word }}</ElButton
+          ><ElButton class="act" @click="drop">Rub it out</ElButton></template
         >
       </div>
     </section>
@@ -298,10 +298,10 @@ async function put(): Promise<void> {
       <NumberPad system="mm" @press="pad = pressed(pad, $event)" />
     </section>
     <footer>
-      <button class="act" :disabled="step === 0" @click="back">Back</button>
-      <button v-if="asked && !asked.must" class="act" @click="answer(null)">Not measured</button>
-      <button v-if="step < steps - 1" class="act lead" @click="next">Next</button>
-      <button v-else class="act lead" @click="put">Put it in the rack</button>
+      <ElButton class="act" :disabled="step === 0" @click="back">Back</ElButton>
+      <ElButton v-if="asked && !asked.must" class="act" @click="answer(null)">Not measured</ElButton>
+      <ElButton v-if="step < steps - 1" class="act lead" @click="next">Next</ElButton>
+      <ElButton v-else class="act lead" @click="put">Put it in the rack</ElButton>
     </footer>
   </main>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Where the board was measured: edges, and thickness across in as many places as one cares to. */
+import { ElButton } from "element-plus";
 import { computed } from "vue";
 import type { Board, Station } from "../../api/client";
 import { target } from "../../api/instruments";
@@ -112,19 +113,21 @@ function aim(i: number, k: number): void {
         @focusin="aim(i, k)"
         @update:model-value="thick(i, k, $event)"
       />
-      <button
+      <ElButton
         v-if="i && i < stations.length - 1"
         class="act"
         :aria-label="`Remove the place at ${show(s.x, system)}`"
         @click="emit('put', 'a place less', { stations: stations.filter((_, n) => n !== i) })"
       >
         ×
-      </button>
+      </ElButton>
     </div>
     <p class="more">
-      <button class="act" @click="add">Measure one more place</button>
-      <button class="act quiet" :disabled="count >= 9" @click="across(1)">One more thickness across</button>
-      <button v-if="count > 2" class="act quiet" @click="across(-1)">One fewer across</button>
+      <ElButton class="act" @click="add">Measure one more place</ElButton>
+      <ElButton class="act quiet" :disabled="count >= 9" @click="across(1)"
+        >One more thickness across</ElButton
+      >
+      <ElButton v-if="count > 2" class="act quiet" @click="across(-1)">One fewer across</ElButton>
     </p>
   </div>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** In the aisle with the phone: boards looked at, the cart, and the next board. */
-import { ElEmpty, ElTag } from "element-plus";
+import { ElButton, ElEmpty, ElTag } from "element-plus";
 import "element-plus/es/components/empty/style/css";
 import "element-plus/es/components/tag/style/css";
 import { computed, ref } from "vue";
@@ -74,7 +74,7 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
     />
     <section v-else-if="open" class="one">
       <header>
-        <button class="act quiet" @click="back">‹ Boards</button>
+        <ElButton class="act quiet" @click="back">‹ Boards</ElButton>
         <h1>
           {{ open.offer.board.id }}: <Len :ticks="open.offer.board.length" :system="project.system" bare /> ×
           <Len
@@ -88,7 +88,7 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
           >The server does not take this board: {{ waitingOf(open.offer.board.id)?.why }}. It is kept here
           until it is put right or forgotten.</span
         >
-        <button class="act" @click="(forget(waitingOf(open.offer.board.id)!), back())">Forget it</button>
+        <ElButton class="act" @click="(forget(waitingOf(open.offer.board.id)!), back())">Forget it</ElButton>
       </p>
       <p v-else-if="isWaiting(open.offer.board.id)" class="note">
         The server is out of reach: the board is kept here, and judged when it answers.
@@ -101,15 +101,15 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
         :system="project.system"
       />
       <footer>
-        <button
+        <ElButton
           class="act"
           :class="{ lead: leave }"
           :disabled="busy"
           @click="put(open, open.offer.state === 'cart' ? 'pile' : 'left')"
         >
           {{ open.offer.state === "cart" ? "Back on the pile" : "Leave it" }}
-        </button>
-        <button
+        </ElButton>
+        <ElButton
           v-if="open.offer.state !== 'cart'"
           class="act"
           :class="{ lead: !leave }"
@@ -117,7 +117,7 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
           @click="put(open, 'cart')"
         >
           In the cart
-        </button>
+        </ElButton>
       </footer>
     </section>
     <section v-else class="all">
@@ -176,7 +176,7 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
           </button>
         </li>
       </ul>
-      <button class="act lead big" @click="go({ look: '' })">Look at a board</button>
+      <ElButton class="act lead big" @click="go({ look: '' })">Look at a board</ElButton>
     </section>
   </main>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What is bought otherwise than by the board foot: sheets, and finished sizes in stock lengths. */
-import { ElSkeleton } from "element-plus";
+import { ElButton, ElSkeleton } from "element-plus";
 import "element-plus/es/components/skeleton/style/css";
 import { useQuery } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
@@ -44,7 +44,7 @@ const laidOut = (species: string, thickness: number) =>
             >; {{ s.least }} by area alone</template
           >.
         </p>
-        <button v-if="!laying" class="act" @click="laying = true">Lay them out</button>
+        <ElButton v-if="!laying" class="act" @click="laying = true">Lay them out</ElButton>
         <ElSkeleton v-else-if="plans.isFetching.value" :rows="2" animated />
         <template v-for="plan in laidOut(s.species, s.thickness)" :key="`${plan.species}${plan.thickness}`">
           <p>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A board in hand: three taps give a first word, the rest of the form a verdict. One thumb, no server needed. */
-import { ElCollapse, ElCollapseItem, ElMessage, ElTag } from "element-plus";
+import { ElButton, ElCollapse, ElCollapseItem, ElMessage, ElTag } from "element-plus";
 import "element-plus/es/components/collapse/style/css";
 import "element-plus/es/components/collapse-item/style/css";
 import "element-plus/es/components/tag/style/css";
@@ -144,7 +144,7 @@ function judge(): void {
 <template>
   <section class="look">
     <header>
-      <button class="act quiet" @click="emit('leave')">‹ Boards</button>
+      <ElButton class="act quiet" @click="emit('leave')">‹ Boards</ElButton>
       <h1>{{ mark }}</h1>
     </header>
     <ChoiceField v-model="which" label="Wood" :options="woods.map(([s, n]) => [`${s}|${n}`, `${s} ${n}`])" />
@@ -153,7 +153,7 @@ function judge(): void {
       <MeasureField v-model="q.near" label="Width" :system="system" />
     </div>
     <div class="chips" role="group" aria-label="What is wrong with it">
-      <button
+      <ElButton
         v-for="[t, text] in TROUBLES"
         :key="t"
         class="act"
@@ -162,7 +162,7 @@ function judge(): void {
         @click="trouble = t"
       >
         {{ text }}
-      </button>
+      </ElButton>
     </div>
     <p class="first" role="status">
       <template v-if="word"
@@ -179,24 +179,26 @@ function judge(): void {
     <ElCollapse>
       <ElCollapseItem title="Faults: tap them where they lie" name="faults">
         <div class="chips">
-          <button v-for="k in KINDS" :key="k" class="act" :class="{ on: k === kind }" @click="kind = k">
+          <ElButton v-for="k in KINDS" :key="k" class="act" :class="{ on: k === kind }" @click="kind = k">
             {{ k.replace("-", " ") }}
-          </button>
+          </ElButton>
         </div>
         <div ref="frame" class="picture">
           <BoardDrawing v-if="picture" :board="picture.board" :scale="scale" :system="system" @place="tap" />
         </div>
         <div v-if="q.defects.length" class="chips">
-          <button v-for="by in LONG" :key="by" class="act" @click="longer(by)">
+          <ElButton v-for="by in LONG" :key="by" class="act" @click="longer(by)">
             longer by {{ show(by, system, true) }}
-          </button>
-          <button class="act" @click="q = { ...q, defects: q.defects.slice(0, -1) }">Rub out the last</button>
+          </ElButton>
+          <ElButton class="act" @click="q = { ...q, defects: q.defects.slice(0, -1) }"
+            >Rub out the last</ElButton
+          >
         </div>
       </ElCollapseItem>
       <ElCollapseItem title="Bow, twist, cup; the far end" name="warp">
         <div v-for="w in WARPS" :key="w" class="warp">
           <span>{{ w }}</span>
-          <button
+          <ElButton
             v-for="g in GAPS"
             :key="g"
             class="act"
@@ -205,7 +207,7 @@ function judge(): void {
             @click="q = { ...q, [w]: q[w] === g ? null : g }"
           >
             {{ g ? show(g, system) : "0" }}
-          </button>
+          </ElButton>
         </div>
         <div class="two">
           <MeasureField v-model="q.far" label="Width at the far end" :system="system" />
@@ -222,7 +224,7 @@ function judge(): void {
         <label class="field"><span>Grade</span><input v-model="grade" class="line-input" /></label>
       </ElCollapseItem>
     </ElCollapse>
-    <button class="act lead big" @click="judge">Judge it</button>
+    <ElButton class="act lead big" @click="judge">Judge it</ElButton>
   </section>
 </template>
 

@@ -1,6 +1,15 @@
 <script setup lang="ts">
 /** The boards looked at, the ticket checked, and the cheapest set of them. */
-import { ElAlert, ElEmpty, ElMessage, ElPopconfirm, ElTable, ElTableColumn, ElTag } from "element-plus";
+import {
+  ElAlert,
+  ElButton,
+  ElEmpty,
+  ElMessage,
+  ElPopconfirm,
+  ElTable,
+  ElTableColumn,
+  ElTag,
+} from "element-plus";
 import "element-plus/es/components/alert/style/css";
 import "element-plus/es/components/empty/style/css";
 import "element-plus/es/components/popconfirm/style/css";
@@ -70,13 +79,13 @@ const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted":
     <div class="head">
       <ChoiceField v-model="supplier" label="At" :options="(suppliers ?? []).map((s) => [s.id, s.name])" />
       <div v-for="s in sold" :key="s.key">
-        <button class="act" :disabled="pile.isPending.value" @click="lie(s.species, s.quarter)">
+        <ElButton class="act" :disabled="pile.isPending.value" @click="lie(s.species, s.quarter)">
           What lies there of {{ s.key }}
-        </button>
+        </ElButton>
       </div>
-      <button v-if="offers.length" class="act lead" :disabled="cheapest.isPending.value" @click="choose">
+      <ElButton v-if="offers.length" class="act lead" :disabled="cheapest.isPending.value" @click="choose">
         {{ cheapest.isPending.value ? "Choosing…" : "Choose the cheapest" }}
-      </button>
+      </ElButton>
     </div>
     <ul v-if="wanted.length" class="wanted">
       <li v-for="w in wanted" :key="w.key">
@@ -101,7 +110,7 @@ const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted":
         <template v-if="Object.keys(chosen.left_out).length">
           They do not give {{ counted(chosen.left_out, name) }}.</template
         >
-        <button v-if="chosen.take.length" class="act" @click="takeChosen">Put these in the cart</button>
+        <ElButton v-if="chosen.take.length" class="act" @click="takeChosen">Put these in the cart</ElButton>
       </template>
     </ElAlert>
     <ElEmpty
@@ -165,9 +174,9 @@ const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted":
       </ElTableColumn>
       <ElTableColumn label="" width="240" align="right">
         <template #default="{ row }">
-          <button class="act" @click="move(row as BoardOffer)">
+          <ElButton class="act" @click="move(row as BoardOffer)">
             {{ row.offer.state === "cart" ? "Back on the pile" : "In the cart" }}
-          </button>
+          </ElButton>
           <ElPopconfirm
             title="Forget this board?"
             confirm-button-text="Forget it"
@@ -175,7 +184,7 @@ const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted":
             @confirm="withErrorToast(async () => void (await drop.mutateAsync(row.offer.board.id)))"
           >
             <template #reference
-              ><button class="act quiet" :aria-label="`Forget ${row.offer.board.id}`">✕</button></template
+              ><ElButton class="act quiet" :aria-label="`Forget ${row.offer.board.id}`">✕</ElButton></template
             >
           </ElPopconfirm>
         </template>
@@ -206,9 +215,9 @@ const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted":
         The tickets ask {{ amount(ticket.over) }} more than the tape and {{ at?.name }}'s rule. Ask before you
         pay.
       </p>
-      <button class="act lead" :disabled="bringHome.isPending.value" @click="home">
+      <ElButton class="act lead" :disabled="bringHome.isPending.value" @click="home">
         Bought: bring them home
-      </button>
+      </ElButton>
     </div>
   </div>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Price books: where wood is bought, what it costs there, and how tickets are counted. */
 import {
+  ElButton,
   ElCollapse,
   ElCollapseItem,
   ElForm,
@@ -14,9 +15,7 @@ import {
   ElSwitch,
   ElTable,
   ElTableColumn,
-  ElUpload,
   type FormRules,
-  type UploadRawFile,
 } from "element-plus";
 import "element-plus/es/components/collapse/style/css";
 import "element-plus/es/components/collapse-item/style/css";
@@ -26,10 +25,10 @@ import "element-plus/es/components/popconfirm/style/css";
 import "element-plus/es/components/switch/style/css";
 import "element-plus/es/components/table/style/css";
 import "element-plus/es/components/table-column/style/css";
-import "element-plus/es/components/upload/style/css";
 import { computed, ref } from "vue";
 import { useBuying, useSuppliers, type Supplier } from "../../api/buying";
 import { useProject } from "../../api/project";
+import FileButton from "../../controls/fields/FileButton.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
 
 const { pk } = useProject();
@@ -70,12 +69,11 @@ async function add(): Promise<void> {
   await save({ ...like, id: `supplier-${n}`, name: `Supplier ${n}`, note: "" });
   open.value = `supplier-${n}`;
 }
-function upload(file: UploadRawFile): false {
+function upload(file: File): void {
   void withErrorToast(async () => {
     await readPrices.mutateAsync(await file.text());
     ElMessage({ type: "success", message: "The prices are taken in" });
   });
-  return false;
 }
 const rows = computed(() => (s: Supplier) => {
   const words = find.value.trim().toLowerCase();
@@ -88,10 +86,8 @@ const rows = computed(() => (s: Supplier) => {
 <template>
   <div>
     <div class="head">
-      <button class="act" @click="add">Another supplier</button>
-      <ElUpload :before-upload="upload" :show-file-list="false" accept=".csv,text/csv">
-        <span class="act">Take prices in (CSV)</span>
-      </ElUpload>
+      <ElButton class="act" @click="add">Another supplier</ElButton>
+      <FileButton accept=".csv,text/csv" @file="upload">Take prices in (CSV)</FileButton>
       <a class="act" href="/api/suppliers.csv" download>Prices as CSV</a>
       <a class="act" href="/api/suppliers.xlsx" download>as a workbook</a>
       <ElInput
@@ -201,7 +197,7 @@ const rows = computed(() => (s: Supplier) => {
           width="260"
           @confirm="withErrorToast(async () => void (await dropSupplier.mutateAsync(s.id)))"
         >
-          <template #reference><button class="act">Take it off the list</button></template>
+          <template #reference><ElButton class="act">Take it off the list</ElButton></template>
         </ElPopconfirm>
       </ElCollapseItem>
     </ElCollapse>

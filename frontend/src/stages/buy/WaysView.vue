@@ -1,6 +1,15 @@
 <script setup lang="ts">
 /** The list bought at each supplier: money, hours, chance; and how much to take for the chance that is wanted. */
-import { ElAlert, ElCheckbox, ElProgress, ElSegmented, ElTable, ElTableColumn, ElTag } from "element-plus";
+import {
+  ElAlert,
+  ElButton,
+  ElCheckbox,
+  ElProgress,
+  ElSegmented,
+  ElTable,
+  ElTableColumn,
+  ElTag,
+} from "element-plus";
 import "element-plus/es/components/alert/style/css";
 import "element-plus/es/components/progress/style/css";
 import "element-plus/es/components/segmented/style/css";
@@ -99,14 +108,14 @@ const machines = (w: Way) =>
       </div>
       <CountField v-model="wish.hour" label="An hour of mine counts" :min="0" :max="1000" :step="5" />
       <ElCheckbox v-model="wish.hand" size="large">Use the boards on hand first</ElCheckbox>
-      <button
+      <ElButton
         class="act"
         :class="{ lead: !begun }"
         :disabled="!ways.length || running.length > 0"
         @click="ask"
       >
         {{ begun ? `Simulate ${TRIPS} more trips each` : "Simulate buying it" }}
-      </button>
+      </ElButton>
     </div>
     <p v-if="!begun" class="soft intro">
       Boards are drawn as each supplier has them: its sizes, grades, faults and warp. The list is laid out on

@@ -1,5 +1,6 @@
 /** The boards looked at at one supplier: those the server has judged, and those that wait for it. */
-import { computed, onBeforeUnmount, onMounted, ref, type Ref } from "vue";
+import { useEventListener, useIntervalFn } from "@vueuse/core";
+import { computed, onMounted, ref, type Ref } from "vue";
 import {
   putOffer,
   useBuying,
@@ -78,16 +79,9 @@ export function useAisle(pk: Ref<number>) {
         (many) => many && buying.fresh("offers", "words"),
       );
   };
-  let timer = 0;
-  onMounted(() => {
-    timer = window.setInterval(again, AGAIN);
-    window.addEventListener("online", again);
-    again();
-  });
-  onBeforeUnmount(() => {
-    window.clearInterval(timer);
-    window.removeEventListener("online", again);
-  });
+  useIntervalFn(again, AGAIN);
+  useEventListener("online", again);
+  onMounted(again);
 
   const cart = computed(() => offers.value.filter((o) => o.offer.state === "cart"));
   const wanted = computed(() => judged.value?.cart ?? []);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A newer version of a drawing: what changed, part by part, before anything is replaced. */
+import { ElButton } from "element-plus";
 import { useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { api, type Drawing, type Found, type Part, type Schemas } from "../../api/client";
@@ -141,8 +142,8 @@ async function leave(): Promise<void> {
         </tbody>
       </table>
       <div class="buttons">
-        <button class="act lead" :disabled="!data" @click="takeOver">Take it over</button>
-        <button class="act" @click="leave">Leave the list as it is, forget this file</button>
+        <ElButton class="act lead" :disabled="!data" @click="takeOver">Take it over</ElButton>
+        <ElButton class="act" @click="leave">Leave the list as it is, forget this file</ElButton>
       </div>
     </div>
   </AppDialog>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Where parts come from: a model, a drawing, a sheet taken off by eye, a pattern, a list. */
 import { useQueryClient } from "@tanstack/vue-query";
-import { ElMessage, ElTabPane, ElTabs } from "element-plus";
+import { ElButton, ElMessage, ElTabPane, ElTabs } from "element-plus";
 import { computed, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { api, send, type Drawing, type Found, type Schemas } from "../../api/client";
@@ -17,6 +17,7 @@ import FoundParts from "./FoundParts.vue";
 import PatternSheet from "./PatternSheet.vue";
 import SheetTakeoff from "./SheetTakeoff.vue";
 import { DOUBTS } from "./takeoff";
+import FileButton from "../../controls/fields/FileButton.vue";
 
 const READ =
   ".step,.stp,.stl,.obj,.glb,.gltf,.3mf,.ply,.off,.dxf,.svg,.pdf,.png,.jpg,.jpeg,.xlsx,.ods,.csv,.tsv,.txt,.json";
@@ -88,12 +89,6 @@ async function jobFile(file: File): Promise<void> {
     ElMessage({ type: "success", message: `Opened as its own project: ${made.name}` });
   });
 }
-function chosenFile(event: Event, replaces?: number): void {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
-  input.value = "";
-  if (file) void bring(file, replaces);
-}
 function dropped(event: DragEvent): void {
   const file = event.dataTransfer?.files[0];
   if (file) void bring(file);
@@ -156,11 +151,9 @@ function names(ref: string): string {
   <section v-if="project" class="stage" @dragover.prevent @drop.prevent="dropped">
     <div class="stage-head">
       <h1 class="grow">Draw</h1>
-      <label class="act lead"
-        >Bring in a file<input class="sr" type="file" :accept="READ" @change="chosenFile($event)"
-      /></label>
-      <button class="act" @click="pattern = true">Start from a pattern</button>
-      <button class="act" :class="{ on: pasting }" @click="pasting = !pasting">Paste a list</button>
+      <FileButton look="lead" :accept="READ" @file="bring($event)">Bring in a file</FileButton>
+      <ElButton class="act" @click="pattern = true">Start from a pattern</ElButton>
+      <ElButton class="act" :class="{ on: pasting }" @click="pasting = !pasting">Paste a list</ElButton>
     </div>
     <div v-if="pasting" class="paste">
       <p class="soft">
@@ -173,10 +166,10 @@ function names(ref: string): string {
         aria-label="Rows of parts"
         placeholder="Seat rail	2	44	3	13/16	white oak	clear-one"
       />
-      <button class="act lead" :disabled="!text.trim()" @click="list = text">Read it</button>
+      <ElButton class="act lead" :disabled="!text.trim()" @click="list = text">Read it</ElButton>
     </div>
     <div v-if="standing.length" class="tabs">
-      <button
+      <ElButton
         v-for="d in standing"
         :key="d.pk"
         class="act"
@@ -189,15 +182,15 @@ function names(ref: string): string {
       >
         {{ d.name }}<span v-if="beingRead(d)" class="soft"> being read …</span
         ><span v-else-if="d.state === 'failed'" class="bad"> !</span>
-      </button>
+      </ElButton>
       <span class="grow" />
       <template v-if="current">
-        <button v-if="newer" class="act" @click="comparing = newer">What changed</button>
-        <label v-else class="act quiet"
-          >Newer version<input class="sr" type="file" :accept="READ" @change="chosenFile($event, current.pk)"
-        /></label>
+        <ElButton v-if="newer" class="act" @click="comparing = newer">What changed</ElButton>
+        <FileButton v-else look="quiet" :accept="READ" @file="bring($event, current.pk)"
+          >Newer version</FileButton
+        >
         <a class="act quiet" :href="`/api/drawings/${current.pk}`">Keep a copy</a>
-        <button class="act quiet" @click="remove(current.pk)">Take it off</button>
+        <ElButton class="act quiet" @click="remove(current.pk)">Take it off</ElButton>
       </template>
     </div>
     <template v-if="current">
@@ -222,7 +215,7 @@ function names(ref: string): string {
             </table>
             <p v-if="more" class="soft">and {{ more }} more rows</p>
           </div>
-          <button class="act lead" @click="list = table">Read it as a parts list</button>
+          <ElButton class="act lead" @click="list = table">Read it as a parts list</ElButton>
         </div>
         <div v-else class="two">
           <div class="sheet">

@@ -3,6 +3,7 @@
  * A model or flat drawing as read: every part can be pointed at. Wheel or + − zooms, dragging or
  * arrows move.
  */
+import { ElButton } from "element-plus";
 import { computed, ref, watch } from "vue";
 import type { View } from "../../api/client";
 import { shaded, woodColours } from "../../board/geometry";
@@ -84,7 +85,7 @@ function points(ring: number[][]): string {
   <div class="drawing">
     <div class="bar">
       <template v-if="views.length > 1">
-        <button
+        <ElButton
           v-for="(v, i) in views"
           :key="v.name"
           class="act quiet view"
@@ -92,12 +93,12 @@ function points(ring: number[][]): string {
           @click="at = i"
         >
           {{ v.name }}
-        </button>
+        </ElButton>
       </template>
       <span class="grow" />
-      <button class="act quiet" aria-label="Smaller" @click="zoom(1.25)">−</button>
-      <button class="act quiet" aria-label="Larger" @click="zoom(1 / 1.25)">+</button>
-      <button class="act quiet" @click="whole">Whole</button>
+      <ElButton class="act quiet" aria-label="Smaller" @click="zoom(1.25)">−</ElButton>
+      <ElButton class="act quiet" aria-label="Larger" @click="zoom(1 / 1.25)">+</ElButton>
+      <ElButton class="act quiet" @click="whole">Whole</ElButton>
     </div>
     <svg
       v-if="view"

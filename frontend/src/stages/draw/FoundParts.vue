@@ -1,11 +1,14 @@
 <script setup lang="ts">
 /** What was found in a drawing: questions first, then the parts, to be put on the list. */
 import { useQueryClient } from "@tanstack/vue-query";
-import { ElMessage } from "element-plus";
+import { ElButton, ElCollapse, ElCollapseItem, ElMessage } from "element-plus";
+import "element-plus/es/components/collapse/style/css";
+import "element-plus/es/components/collapse-item/style/css";
 import { computed, ref, watch } from "vue";
 import { api, type Drawing, type Found, type Reading, type Schemas } from "../../api/client";
 import { partFrom, partsFrom } from "../../api/parts";
 import { useProject } from "../../api/project";
+import Hint from "../../controls/Hint.vue";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
@@ -30,6 +33,8 @@ const unlisted = computed(() =>
 );
 const wanted = computed(() => unlisted.value.filter((f) => !left.value.has(f.key)));
 const thin = computed(() => wanted.value.filter((f) => !f.thickness));
+/** What has no thickness yet is asked for at once. */
+const unfolded = ref(["troubles", "asked", "decided", ...(thin.value.length ? ["layers"] : [])]);
 const layered = computed(() => props.reading.layers.filter((l) => l));
 
 const UNITS: [Schemas["ReadingBody"]["unit"], string][] = [
@@ -94,7 +99,7 @@ function put(): void {
     <div v-if="reading.asks" class="ask">
       <b>{{ reading.asks }}</b>
       <div class="row">
-        <button
+        <ElButton
           v-for="[unit, word] in UNITS"
           :key="unit"
           class="act"
@@ -102,79 +107,97 @@ function put(): void {
           @click="answer({ unit })"
         >
           {{ word }}
-        </button>
+        </ElButton>
       </div>
     </div>
-    <details v-if="reading.troubles.length" class="note-list" open>
-      <summary>{{ reading.troubles.length }} to look at</summary>
-      <p v-for="t in reading.troubles" :key="t" class="note">{{ t }}</p>
-    </details>
+    <ElCollapse v-if="reading.troubles.length" v-model="unfolded" class="note-list"
+      ><ElCollapseItem name="troubles"
+        ><template #title
+          ><span>{{ reading.troubles.length }} to look at</span></template
+        >
+        <p v-for="t in reading.troubles" :key="t" class="note">{{ t }}</p>
+      </ElCollapseItem></ElCollapse
+    >
     <p v-if="!decided.length && !asked.length" class="soft">
       {{ pieces === reading.pieces ? `All ${pieces}` : `${pieces} of ${reading.pieces}` }} {{ things }} in it
       are parts.
     </p>
-    <details v-if="asked.length" class="asked" open>
-      <summary>{{ asked.length }} doubtful</summary>
-      <div
-        v-for="d in asked"
-        :key="d.key"
-        class="decision"
-        :class="{ turned: d.turned }"
-        :data-decision="d.kind"
-      >
-        <button class="told" @click="emit('point', d.refs)">
-          <i class="mark-doubt" aria-hidden="true">?</i> {{ d.what
-          }}<b v-if="d.turned">: turned round, {{ d.turn.toLowerCase() }}</b>
-        </button>
-        <button v-if="d.turn" class="act" @click="turn(d)">{{ d.turned ? "As it was" : d.turn }}</button>
-      </div>
-    </details>
-    <details v-if="decided.length" class="decided" open>
-      <summary>
-        {{ pieces }} of {{ reading.pieces }} {{ things }} are parts; what was decided of the rest
-      </summary>
-      <div
-        v-for="d in decided"
-        :key="d.key"
-        class="decision"
-        :class="{ turned: d.turned }"
-        :data-decision="d.kind"
-      >
-        <button class="told" :disabled="!d.refs.length" @click="emit('point', d.refs)">
-          {{ d.what }}<b v-if="d.turned">: turned round, {{ d.turn.toLowerCase() }}</b>
-        </button>
-        <button v-if="d.turn" class="act" @click="turn(d)">{{ d.turned ? "As it was" : d.turn }}</button>
-      </div>
-    </details>
-    <details v-if="layered.length" class="layers" :open="thin.length > 0">
-      <summary>Layers: what they are made of</summary>
-      <div v-for="l in layered" :key="l" class="layer">
-        <span class="layer-name">{{ l }}</span>
-        <WoodField
-          :label="`Wood of layer ${l}`"
-          hide-label
-          placeholder="wood"
-          :model-value="meaning(l).species"
-          @update:model-value="means(l, { species: $event })"
-        />
-        <MeasureField
-          compact
-          hide-label
-          :label="`Thickness of layer ${l}`"
-          :system="project.system"
-          :model-value="meaning(l).thickness || null"
-          @update:model-value="means(l, { thickness: $event })"
-        />
-        <label class="skip"
-          ><input
-            type="checkbox"
-            :checked="meaning(l).ignore"
-            @change="means(l, { ignore: ($event.target as HTMLInputElement).checked })"
-          />
-          no parts</label
+    <ElCollapse v-if="asked.length" v-model="unfolded" class="asked"
+      ><ElCollapseItem name="asked"
+        ><template #title
+          ><span>{{ asked.length }} doubtful</span></template
         >
-      </div>
-    </details>
+        <div
+          v-for="d in asked"
+          :key="d.key"
+          class="decision"
+          :class="{ turned: d.turned }"
+          :data-decision="d.kind"
+        >
+          <button class="told" @click="emit('point', d.refs)">
+            <i class="mark-doubt" aria-hidden="true">?</i> {{ d.what
+            }}<b v-if="d.turned">: turned round, {{ d.turn.toLowerCase() }}</b>
+          </button>
+          <ElButton v-if="d.turn" class="act" @click="turn(d)">{{
+            d.turned ? "As it was" : d.turn
+          }}</ElButton>
+        </div>
+      </ElCollapseItem></ElCollapse
+    >
+    <ElCollapse v-if="decided.length" v-model="unfolded" class="decided"
+      ><ElCollapseItem name="decided"
+        ><template #title
+          ><span
+            >{{ pieces }} of {{ reading.pieces }} {{ things }} are parts; what was decided of the rest</span
+          ></template
+        >
+        <div
+          v-for="d in decided"
+          :key="d.key"
+          class="decision"
+          :class="{ turned: d.turned }"
+          :data-decision="d.kind"
+        >
+          <button class="told" :disabled="!d.refs.length" @click="emit('point', d.refs)">
+            {{ d.what }}<b v-if="d.turned">: turned round, {{ d.turn.toLowerCase() }}</b>
+          </button>
+          <ElButton v-if="d.turn" class="act" @click="turn(d)">{{
+            d.turned ? "As it was" : d.turn
+          }}</ElButton>
+        </div>
+      </ElCollapseItem></ElCollapse
+    >
+    <ElCollapse v-if="layered.length" v-model="unfolded" class="layers"
+      ><ElCollapseItem name="layers"
+        ><template #title><span>Layers: what they are made of</span></template>
+        <div v-for="l in layered" :key="l" class="layer">
+          <span class="layer-name">{{ l }}</span>
+          <WoodField
+            :label="`Wood of layer ${l}`"
+            hide-label
+            placeholder="wood"
+            :model-value="meaning(l).species"
+            @update:model-value="means(l, { species: $event })"
+          />
+          <MeasureField
+            compact
+            hide-label
+            :label="`Thickness of layer ${l}`"
+            :system="project.system"
+            :model-value="meaning(l).thickness || null"
+            @update:model-value="means(l, { thickness: $event })"
+          />
+          <label class="skip"
+            ><input
+              type="checkbox"
+              :checked="meaning(l).ignore"
+              @change="means(l, { ignore: ($event.target as HTMLInputElement).checked })"
+            />
+            no parts</label
+          >
+        </div>
+      </ElCollapseItem></ElCollapse
+    >
     <p v-if="!reading.parts.length" class="soft">No parts in it.</p>
     <ul class="parts">
       <li
@@ -190,10 +213,16 @@ function put(): void {
           :aria-label="`Take ${f.name}`"
           @change="toggle(f)"
         />
-        <span v-else class="on-list" title="on the list">✓</span>
+        <Hint v-else text="It is on the list"
+          ><span class="on-list" tabindex="0" role="img" aria-label="on the list">✓</span></Hint
+        >
         <button class="pick" @click="emit('choose', f)">
           <b
-            ><i v-if="f.refs.some((r) => doubtful.has(r))" class="mark-doubt" title="doubtful: see above"
+            ><i
+              v-if="f.refs.some((r) => doubtful.has(r))"
+              class="mark-doubt"
+              role="img"
+              aria-label="doubtful: see above"
               >?</i
             >
             {{ f.quantity }} × {{ f.name }}</b
@@ -228,9 +257,9 @@ function put(): void {
         :label="`Thickness of the ${thin.length} drawn flat`"
         :system="project.system"
       />
-      <button class="act lead" :disabled="!wanted.length" @click="put">
+      <ElButton class="act lead" :disabled="!wanted.length" @click="put">
         Put {{ wanted.length }} on the list
-      </button>
+      </ElButton>
     </template>
     <RouterLink
       v-else-if="reading.parts.length"
@@ -257,16 +286,6 @@ function put(): void {
   flex-wrap: wrap;
   gap: 0.4rem;
   margin-top: 0.5rem;
-}
-.note-list,
-.layers {
-  display: flex;
-  flex-direction: column;
-}
-summary {
-  cursor: pointer;
-  font-weight: 620;
-  min-height: 32px;
 }
 .note-list .note {
   margin-bottom: 0.3rem;

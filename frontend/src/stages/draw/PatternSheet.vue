@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A piece begun from its overall sizes: a pattern writes formula parts with their joinery. */
+import { ElButton } from "element-plus";
 import { keepPreviousData, useQuery } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { useRouter } from "vue-router";
@@ -85,7 +86,7 @@ async function put(): Promise<void> {
   <AppDialog v-model="open" title="Start from a pattern" width="76rem" top="4vh" @closed="emit('close')">
     <div v-if="project" class="pattern">
       <nav class="kinds" aria-label="Patterns">
-        <button
+        <ElButton
           v-for="p in patterns"
           :key="p.pattern"
           class="act"
@@ -93,7 +94,7 @@ async function put(): Promise<void> {
           @click="start(p.pattern)"
         >
           {{ p.title }}
-        </button>
+        </ElButton>
       </nav>
       <p class="soft">{{ data?.says }}</p>
       <p v-if="data?.trouble || error" class="note">{{ data?.trouble || error?.message }}</p>
@@ -169,9 +170,9 @@ async function put(): Promise<void> {
           <p v-for="a in data?.arithmetic ?? []" :key="a" class="soft">{{ a }}</p>
         </div>
       </div>
-      <button class="act lead" :disabled="!data || !!data.trouble || !!error" @click="put">
+      <ElButton class="act lead" :disabled="!data || !!data.trouble || !!error" @click="put">
         Put its {{ data?.parts.length ?? 0 }} parts on the list
-      </button>
+      </ElButton>
     </div>
   </AppDialog>
 </template>

@@ -3,7 +3,7 @@
  * Taking parts off a picture: scales by two points, parts as rectangles, written figures over
  * measured ones.
  */
-import { ElMessage } from "element-plus";
+import { ElButton, ElMessage } from "element-plus";
 import { computed, nextTick, ref, watch } from "vue";
 import { api, type Drawing, type Part, type Reading } from "../../api/client";
 import { plainPart } from "../../api/parts";
@@ -365,7 +365,7 @@ const hint = computed(() => {
   <div class="takeoff" @keydown="key">
     <div class="sheet">
       <div class="bar">
-        <button
+        <ElButton
           v-for="[t, word] in [
             ['scale', 'Set a scale'],
             ['part', 'Draw a part'],
@@ -377,7 +377,7 @@ const hint = computed(() => {
           @click="tool = t"
         >
           {{ word }}
-        </button>
+        </ElButton>
         <ChoiceField
           v-if="reading.views.length > 1"
           v-model="page"
@@ -387,10 +387,10 @@ const hint = computed(() => {
           :options="reading.views.map((v, i) => [i, v.name] as const)"
         />
         <span class="grow" />
-        <button class="act quiet" :disabled="!past.length" @click="undo">↶ mark</button>
-        <button class="act quiet" aria-label="Smaller" @click="zoom(1.25)">−</button>
-        <button class="act quiet" aria-label="Larger" @click="zoom(1 / 1.25)">+</button>
-        <button class="act quiet" @click="whole">Whole</button>
+        <ElButton class="act quiet" :disabled="!past.length" @click="undo">↶ mark</ElButton>
+        <ElButton class="act quiet" aria-label="Smaller" @click="zoom(1.25)">−</ElButton>
+        <ElButton class="act quiet" aria-label="Larger" @click="zoom(1 / 1.25)">+</ElButton>
+        <ElButton class="act quiet" @click="whole">Whole</ElButton>
       </div>
       <svg
         ref="svg"
@@ -467,8 +467,8 @@ const hint = computed(() => {
           ><span>Of which view</span><input v-model="scaleName" class="line-input" placeholder="front"
         /></label>
         <div class="buttons">
-          <button class="act lead" @click="keepScale">Set the scale</button
-          ><button class="act" @click="pending = null">Leave it</button>
+          <ElButton class="act lead" @click="keepScale">Set the scale</ElButton
+          ><ElButton class="act" @click="pending = null">Leave it</ElButton>
         </div>
       </div>
       <div v-else-if="mark" class="form">
@@ -512,7 +512,7 @@ const hint = computed(() => {
           <Len :ticks="measured[1]" :system="system" nearest />: the written figure is taken.
         </p>
         <MeasureField v-model="thickness" label="Thickness" :system="system" />
-        <button
+        <ElButton
           class="act"
           :class="{ on: third === mark.id }"
           @click="
@@ -521,16 +521,16 @@ const hint = computed(() => {
           "
         >
           Take it from another view
-        </button>
+        </ElButton>
         <WoodField v-if="!listed" v-model="wood" label="Wood" :placeholder="species" />
         <div class="buttons">
-          <button class="act lead" @click="put">
-            {{ listed ? "Change it on the list" : "Put it on the list" }}</button><button
+          <ElButton class="act lead" @click="put">
+            {{ listed ? "Change it on the list" : "Put it on the list" }}</ElButton><ElButton
             class="act quiet"
             @click="removeMark"
           >
             Rub it out
-          </button>
+          </ElButton>
         </div>
       </div>
       <div v-else class="form">
@@ -539,15 +539,15 @@ const hint = computed(() => {
           None yet. Written figures rule, but a scale gives what is not written.
         </p>
         <div v-for="s in marks.scales" :key="s.id" class="scale-row">
-          <button
+          <ElButton
             class="act"
             :class="{ on: s.id === scale?.id }"
             :disabled="s.page !== page"
             @click="scaleHere = s.id"
           >
             {{ s.name }}: <Len :ticks="s.distance" :system="system" />
-          </button>
-          <button class="act quiet" :aria-label="`Remove ${s.name}`" @click="dropScale(s.id)">×</button>
+          </ElButton>
+          <ElButton class="act quiet" :aria-label="`Remove ${s.name}`" @click="dropScale(s.id)">×</ElButton>
         </div>
         <p v-if="marks.marks.length" class="soft">
           {{ marks.marks.filter((m) => m.part).length }} of {{ marks.marks.length }} marks are on the list.

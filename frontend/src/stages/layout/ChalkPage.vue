@@ -1,7 +1,9 @@
 <script setup lang="ts">
 /** At the bench: one board, the marks to draw on it in order, large, each ticked off when it is drawn. */
+import { useEventListener } from "@vueuse/core";
+import { ElButton } from "element-plus";
 import { useQuery, useQueryClient } from "@tanstack/vue-query";
-import { computed, onBeforeUnmount, onMounted, ref } from "vue";
+import { computed, ref } from "vue";
 import { api } from "../../api/client";
 import { useLayout } from "../../api/layout";
 import { useProject } from "../../api/project";
@@ -77,8 +79,7 @@ function key(event: KeyboardEvent): void {
   else return;
   event.preventDefault();
 }
-onMounted(() => window.addEventListener("keydown", key));
-onBeforeUnmount(() => window.removeEventListener("keydown", key));
+useEventListener("keydown", key);
 </script>
 
 <template>
@@ -86,7 +87,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
     <header>
       <RouterLink class="act" :to="{ name: 'layout', params: { project: pk } }">← Lay out</RouterLink>
       <nav aria-label="Boards">
-        <button
+        <ElButton
           v-for="(b, i) in boards"
           :key="b.board"
           class="act"
@@ -95,7 +96,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
         >
           {{ b.board }}
           <small>{{ drawn(b) === b.marks.length ? "drawn" : `${drawn(b)}/${b.marks.length}` }}</small>
-        </button>
+        </ElButton>
       </nav>
       <a v-if="standing?.plan" class="act" :href="`/api/layouts/${standing.pk}/chalk.pdf`" target="_blank"
         >On paper</a

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Plans kept by name; one of them beside the plan that stands, with what differs. */
+import { ElButton } from "element-plus";
 import { useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { api, type Layout } from "../../api/client";
@@ -80,7 +81,7 @@ async function drop(pk: number): Promise<void> {
           maxlength="80"
           :placeholder="standing.name || 'a name for it'"
       /></label>
-      <button class="act" :disabled="!name.trim()">Keep it</button>
+      <ElButton class="act" :disabled="!name.trim()" native-type="submit">Keep it</ElButton>
     </form>
     <table v-if="kept?.length" class="ruled">
       <thead>
@@ -109,15 +110,15 @@ async function drop(pk: number): Promise<void> {
           <td>{{ percent(k.yields) }}</td>
           <td>{{ k.unplaced || "none" }}</td>
           <td class="acts">
-            <button
+            <ElButton
               class="act quiet"
               :aria-pressed="against === k.pk"
               @click="against = against === k.pk ? 0 : k.pk"
             >
               {{ against === k.pk ? "Put away" : "Hold against it" }}
-            </button>
-            <button class="act quiet" @click="stand(k.pk)">Let it stand</button>
-            <button class="act quiet" :aria-label="`Forget ${k.name}`" @click="drop(k.pk)">Forget</button>
+            </ElButton>
+            <ElButton class="act quiet" @click="stand(k.pk)">Let it stand</ElButton>
+            <ElButton class="act quiet" :aria-label="`Forget ${k.name}`" @click="drop(k.pk)">Forget</ElButton>
           </td>
         </tr>
       </tbody>

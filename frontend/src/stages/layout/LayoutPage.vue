@@ -1,7 +1,9 @@
 <script setup lang="ts">
 /** All boards under one ruler, the parts chalked on them, what it costs and how near the best it is. */
+import { useEventListener } from "@vueuse/core";
+import { ElButton } from "element-plus";
 import { useQueryClient } from "@tanstack/vue-query";
-import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
+import { computed, ref, watch } from "vue";
 import { api, send } from "../../api/client";
 import { useLayout } from "../../api/layout";
 import { nothingFromBoards } from "../../api/parts";
@@ -11,6 +13,8 @@ import { inField } from "../../controls/keys";
 import { withErrorToast } from "../../controls/withErrorToast";
 import Fig from "../../controls/Fig.vue";
 import Len from "../../controls/Len.vue";
+import Hint from "../../controls/Hint.vue";
+import MenuButton, { type MenuItem } from "../../controls/MenuButton.vue";
 import NotFromBoards from "../../controls/NotFromBoards.vue";
 import { useWidth } from "../../controls/width";
 import ShopSheet from "../../controls/ShopSheet.vue";
@@ -118,6 +122,18 @@ watch(
       for (const key of ["milling", "account"]) void client.invalidateQueries({ queryKey: [key, pk.value] });
   },
 );
+const planFile = ref<HTMLInputElement>();
+const files = computed<MenuItem[]>(() => {
+  const at = `/api/layouts/${standing.value?.pk}/plan`;
+  const bring = { label: "Bring a plan", act: () => planFile.value?.click() };
+  if (!plan.value || !standing.value) return [bring];
+  return [
+    { label: "Plan file", href: `${at}.json` },
+    { label: "SVG", href: `${at}.svg` },
+    { label: "DXF", href: `${at}.dxf` },
+    bring,
+  ];
+});
 async function bringPlan(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement;
   const file = input.files?.[0];
@@ -145,8 +161,7 @@ function key(event: KeyboardEvent): void {
     made();
   }
 }
-onMounted(() => window.addEventListener("keydown", key));
-onBeforeUnmount(() => window.removeEventListener("keydown", key));
+useEventListener("keydown", key);
 const chosenPart = computed(() => parts.value.find((p) => p.id === (picked.value?.part ?? chosen.value)));
 const progress = computed(() => {
   const run = latest.value;
@@ -185,7 +200,7 @@ const SECONDS = [
         </div>
       </div>
       <ChoiceField v-model="seconds" class="seconds" label="Search for" :options="SECONDS" />
-      <button
+      <ElButton
         class="act lead"
         :disabled="!project.parts.length || !project.boards.length || nothingFromBoards(project.parts)"
         @click="layOut"
@@ -199,7 +214,7 @@ const SECONDS = [
                 ? "Solve the rest"
                 : "Lay out again"
         }}
-      </button>
+      </ElButton>
     </div>
     <div v-if="going && latest" class="progress" role="status">
       <span class="run" :style="{ width: `${Math.min(100, (latest.spent / latest.seconds) * 100)}%` }" />
@@ -234,14 +249,18 @@ const SECONDS = [
       The last search found nothing better: this plan stands.
     </p>
     <div class="tools">
-      <button class="act" :class="{ on: face === 'A' }" @click="face = 'A'">Face A</button>
-      <button class="act" :class="{ on: face === 'B' }" @click="face = 'B'">Face B</button>
-      <button class="act" aria-label="Smaller" @click="zoom = Math.max(1, zoom / 1.25)">−</button>
-      <button class="act" aria-label="Larger" @click="zoom = Math.min(6, zoom * 1.25)">+</button>
+      <ElButton class="act" :class="{ on: face === 'A' }" @click="face = 'A'">Face A</ElButton>
+      <ElButton class="act" :class="{ on: face === 'B' }" @click="face = 'B'">Face B</ElButton>
+      <ElButton class="act" aria-label="Smaller" @click="zoom = Math.max(1, zoom / 1.25)">−</ElButton>
+      <ElButton class="act" aria-label="Larger" @click="zoom = Math.min(6, zoom * 1.25)">+</ElButton>
       <template v-if="plan">
-        <button class="act" :disabled="!data?.undos || going" title="U" @click="back('undo')">Back</button>
-        <button class="act" :disabled="!data?.redos || going" title="R" @click="back('redo')">Forth</button>
-        <button
+        <Hint text="Key: U">
+          <ElButton class="act" :disabled="!data?.undos || going" @click="back('undo')">Back</ElButton>
+        </Hint>
+        <Hint text="Key: R">
+          <ElButton class="act" :disabled="!data?.redos || going" @click="back('redo')">Forth</ElButton>
+        </Hint>
+        <ElButton
           v-if="movable"
           class="act"
           :class="{ on: drawing }"
@@ -249,43 +268,41 @@ const SECONDS = [
           @click="drawing = !drawing"
         >
           Forbid a place
-        </button>
+        </ElButton>
       </template>
       <span class="grow" />
       <template v-if="plan">
-        <button class="act quiet" :class="{ on: depths }" :aria-pressed="depths" @click="depths = !depths">
+        <ElButton class="act quiet" :class="{ on: depths }" :aria-pressed="depths" @click="depths = !depths">
           What flattening takes
-        </button>
-        <button class="act quiet" :class="{ on: saving }" :aria-pressed="saving" @click="saving = !saving">
+        </ElButton>
+        <ElButton class="act quiet" :class="{ on: saving }" :aria-pressed="saving" @click="saving = !saving">
           What would save
-        </button>
-        <button
-          class="act quiet"
-          :class="{ on: comparing }"
-          :aria-pressed="comparing"
-          title="K"
-          @click="comparing = !comparing"
+        </ElButton>
+        <Hint text="Key: K"
+          ><ElButton
+            class="act quiet"
+            :class="{ on: comparing }"
+            :aria-pressed="comparing"
+            @click="comparing = !comparing"
+          >
+            Plans kept
+          </ElButton></Hint
         >
-          Plans kept
-        </button>
       </template>
-      <button class="act quiet" @click="shop = true">The shop</button>
+      <ElButton class="act quiet" @click="shop = true">The shop</ElButton>
       <template v-if="plan && standing">
         <RouterLink class="act" :to="{ name: 'chalk', params: { project: pk } }">Chalk it</RouterLink>
       </template>
-      <details class="files">
-        <summary class="act quiet">Files</summary>
-        <div>
-          <template v-if="plan && standing">
-            <a class="act quiet" :href="`/api/layouts/${standing.pk}/plan.json`">Plan file</a>
-            <a class="act quiet" :href="`/api/layouts/${standing.pk}/plan.svg`">SVG</a>
-            <a class="act quiet" :href="`/api/layouts/${standing.pk}/plan.dxf`">DXF</a>
-          </template>
-          <label class="act quiet"
-            >Bring a plan<input class="sr" type="file" accept=".json" @change="bringPlan"
-          /></label>
-        </div>
-      </details>
+      <MenuButton label="Files" :items="files" />
+      <input
+        ref="planFile"
+        class="sr"
+        type="file"
+        accept=".json"
+        tabindex="-1"
+        aria-label="Bring a plan"
+        @change="bringPlan"
+      />
     </div>
     <div v-if="plan && movable" class="tools hands" role="toolbar" aria-label="The piece in hand">
       <span v-if="drawing" class="soft idle"
@@ -305,24 +322,25 @@ const SECONDS = [
             <Len :ticks="chosenPart.width" :system="project.system" bare /> ×
             <Len :ticks="chosenPart.thickness" :system="project.system" /></template
         ></span>
-        <button class="act" title="M" @click="lanes?.carry()">Move</button>
+        <Hint text="Key: M"><ElButton class="act" @click="lanes?.carry()">Move</ElButton></Hint>
         <template v-if="lies">
-          <button class="act" :class="{ on: isPinned }" :aria-pressed="isPinned" title="P" @click="pin">
-            {{ isPinned ? "Loosen the pin" : "Pin it" }}
-          </button>
-          <button class="act" title="Delete" @click="act('take-up')">Take it up</button>
-          <button
-            class="act"
-            :class="{ on: swapping }"
-            title="S"
-            @click="swapping = swapping ? null : picked"
+          <Hint text="Key: P"
+            ><ElButton class="act" :class="{ on: isPinned }" :aria-pressed="isPinned" @click="pin">
+              {{ isPinned ? "Loosen the pin" : "Pin it" }}
+            </ElButton></Hint
           >
-            Change places
-          </button>
-          <button class="act" title="T" @click="act('turn')">Turn end for end</button>
-          <button class="act" title="X" @click="act('split')">Cut behind it</button>
-          <button class="act" title="J" @click="act('join')">Join with the next</button>
-          <button class="act quiet" title="B" @click="forbidWhereItLies">Nothing here</button>
+          <Hint text="Key: Delete"><ElButton class="act" @click="act('take-up')">Take it up</ElButton></Hint>
+          <Hint text="Key: S"
+            ><ElButton class="act" :class="{ on: swapping }" @click="swapping = swapping ? null : picked">
+              Change places
+            </ElButton></Hint
+          >
+          <Hint text="Key: T"><ElButton class="act" @click="act('turn')">Turn end for end</ElButton></Hint>
+          <Hint text="Key: X"><ElButton class="act" @click="act('split')">Cut behind it</ElButton></Hint>
+          <Hint text="Key: J"><ElButton class="act" @click="act('join')">Join with the next</ElButton></Hint>
+          <Hint text="Key: B"
+            ><ElButton class="act quiet" @click="forbidWhereItLies">Nothing here</ElButton></Hint
+          >
         </template>
       </template>
     </div>
@@ -336,19 +354,19 @@ const SECONDS = [
       <span v-for="(f, i) in fixings.forbidden" :key="i" class="zone"
         >nothing on {{ f.board }} from <Len :ticks="f.x0" :system="project.system" about /> to
         <Len :ticks="f.x1" :system="project.system" about />
-        <button
+        <ElButton
           class="act quiet"
           :aria-label="`Allow the place on ${f.board} again`"
           @click="hold({ forbidden: fixings.forbidden.filter((_, k) => k !== i) })"
         >
           allow
-        </button></span
+        </ElButton></span
       >
       <span v-if="fixings.excluded.length" class="zone">{{ fixings.excluded.join(", ") }} left whole</span>
       <span v-if="fixings.priority.length" class="zone">{{ fixings.priority.join(", ") }} placed first</span>
-      <button class="act quiet" @click="hold({ pins: [], forbidden: [], excluded: [], priority: [] })">
+      <ElButton class="act quiet" @click="hold({ pins: [], forbidden: [], excluded: [], priority: [] })">
         Let all go
-      </button>
+      </ElButton>
     </p>
     <WhatSaves v-if="saving && standing?.plan" :layout="standing.pk" />
     <ComparePlans
@@ -442,25 +460,6 @@ const SECONDS = [
   display: flex;
   align-items: center;
   min-height: 44px;
-}
-.files {
-  position: relative;
-}
-.files summary {
-  list-style: none;
-}
-.files div {
-  position: absolute;
-  right: 0;
-  z-index: 12;
-  display: flex;
-  flex-direction: column;
-  width: max-content;
-  background: var(--paper);
-  border: 2px solid var(--ink);
-}
-.files .act {
-  justify-content: flex-start;
 }
 .hands {
   position: sticky;

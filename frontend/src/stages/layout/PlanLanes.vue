@@ -3,7 +3,8 @@
  * All boards under one ruler with what is chalked on them; blanks are dragged, or moved by keys,
  * and say at once whether they hold.
  */
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef } from "vue";
+import { useEventListener } from "@vueuse/core";
+import { computed, nextTick, onBeforeUnmount, ref, useTemplateRef } from "vue";
 import { useRoute } from "vue-router";
 import type { Board, Layout, Part, Schemas } from "../../api/client";
 import BoardDrawing from "../../board/BoardDrawing.vue";
@@ -183,11 +184,8 @@ function key(event: KeyboardEvent): void {
   event.preventDefault();
   event.stopPropagation();
 }
-onMounted(() => window.addEventListener("keydown", key, true));
-onBeforeUnmount(() => {
-  window.removeEventListener("keydown", key, true);
-  stop();
-});
+useEventListener("keydown", key, true);
+onBeforeUnmount(stop);
 function drawn(board: string, a: { x: number; y: number }, b: { x: number; y: number }): void {
   if (!props.drawing) return;
   emit("forbid", {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What else might be cheaper: each idea is solved by the worker before it stands here. */
+import { ElButton } from "element-plus";
 import { useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed } from "vue";
 import { api } from "../../api/client";
@@ -25,7 +26,7 @@ async function ask(): Promise<void> {
 <template>
   <section class="saves" aria-label="What would save">
     <p v-if="!data?.asked" class="ask">
-      <button class="act" @click="ask">Think it over</button>
+      <ElButton class="act" @click="ask">Think it over</ElButton>
       <span class="soft"
         >Parts shorter, narrower or less exacting, blanks sawn free first, one more board: each is laid out
         anew, about two seconds apiece, and stands here only if it saves.</span
@@ -47,7 +48,7 @@ async function ask(): Promise<void> {
       </ul>
       <p v-if="data.done" class="soft">
         Each was laid out anew for about two seconds; a longer search may find more.
-        <button class="act quiet" @click="ask">Think again</button>
+        <ElButton class="act quiet" @click="ask">Think again</ElButton>
       </p>
     </template>
   </section>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What a good foreman would ask before any wood is bought: what, why, and a fix where there is one. */
+import { ElButton } from "element-plus";
 import type { Schemas } from "../../api/client";
 import { useProject } from "../../api/project";
 
@@ -16,14 +17,14 @@ function fix(check: Schemas["CheckBody"]): void {
   <ul class="checks">
     <li v-for="(c, i) in checks" :key="i">
       <span class="marks"
-        ><button v-for="p in c.parts" :key="p" class="act quiet" @click="emit('show', p)">
+        ><ElButton v-for="p in c.parts" :key="p" class="act quiet" @click="emit('show', p)">
           {{ p }}
-        </button></span
+        </ElButton></span
       >
       <p>
         <b>{{ c.what }}.</b> {{ c.why }}.
       </p>
-      <button v-if="c.put_parts.length" class="act" @click="fix(c)">{{ c.fix }}</button>
+      <ElButton v-if="c.put_parts.length" class="act" @click="fix(c)">{{ c.fix }}</ElButton>
     </li>
   </ul>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Dividing a length: shelves for what is to stand there, drawers equal or graded, slats. */
-import { ElSlider } from "element-plus";
+import { ElButton, ElSlider } from "element-plus";
 import { keepPreviousData, useQuery } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { api, type Schemas } from "../../api/client";
@@ -93,9 +93,9 @@ const things = computed(() => {
 <template>
   <AppDialog v-model="open" title="Divide a length" width="54rem" @closed="emit('close')">
     <div class="kinds">
-      <button v-for="[k, word] in KINDS" :key="k" class="act" :class="{ on: k === kind }" @click="kind = k">
+      <ElButton v-for="[k, word] in KINDS" :key="k" class="act" :class="{ on: k === kind }" @click="kind = k">
         {{ word }}
-      </button>
+      </ElButton>
     </div>
     <div class="two">
       <div class="fields">

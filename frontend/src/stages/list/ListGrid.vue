@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** The grid of parts: typed, pasted into, filled down, many rows at once, all from the keyboard. */
-import { ElMessage } from "element-plus";
+import { ElButton, ElMessage } from "element-plus";
 import { computed, nextTick, ref, watch } from "vue";
 import { api, type Part } from "../../api/client";
 import { plainPart } from "../../api/parts";
 import { useProject } from "../../api/project";
+import TermWord from "../../help/TermWord.vue";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { isMetric, show, TICKS_PER_INCH, TICKS_PER_MM } from "../../measure";
@@ -280,10 +281,10 @@ const columns = COLUMNS.length;
           <th class="num">Width</th>
           <th class="num">Thickness</th>
           <th>Wood</th>
-          <th>Faces</th>
-          <th title="Parts of one run come end to end out of one blank">Run</th>
-          <th title="Glued up from staves">Panel</th>
-          <th class="num" title="With the shop's allowances">Rough size</th>
+          <th><TermWord term="faces">Faces</TermWord></th>
+          <th><TermWord term="run">Run</TermWord></th>
+          <th><TermWord term="panel">Panel</TermWord></th>
+          <th class="num"><TermWord term="rough size">Rough size</TermWord></th>
           <th class="w-note">Note</th>
           <th />
         </tr>
@@ -439,14 +440,14 @@ const columns = COLUMNS.length;
               />
             </td>
             <td class="ends">
-              <button
+              <ElButton
                 class="act quiet x"
                 :aria-label="`All of ${p.name}`"
                 title="All of this part"
                 @click="sheet = p.id"
               >
-                ⋯</button
-              ><button class="act quiet x" :aria-label="`Remove ${p.name}`" @click="remove(p)">×</button>
+                ⋯</ElButton
+              ><ElButton class="act quiet x" :aria-label="`Remove ${p.name}`" @click="remove(p)">×</ElButton>
             </td>
           </tr>
         </template>
@@ -501,7 +502,7 @@ const columns = COLUMNS.length;
               <option value="sound">sound</option>
             </select>
           </td>
-          <td colspan="5"><button class="act" @click="addDraft">Add the part</button></td>
+          <td colspan="5"><ElButton class="act" @click="addDraft">Add the part</ElButton></td>
         </tr>
       </tbody>
     </table>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 /** The cut list: the grid, the measures it hangs on, the foreman's questions, and the ways out of it. */
+import { useEventListener } from "@vueuse/core";
+import { ElButton } from "element-plus";
 import { useQuery } from "@tanstack/vue-query";
-import { computed, onBeforeUnmount, onMounted, ref } from "vue";
+import { computed, ref } from "vue";
 import { useRoute } from "vue-router";
 import { api } from "../../api/client";
 import { useLayout } from "../../api/layout";
@@ -17,6 +19,7 @@ import ListGrid from "./ListGrid.vue";
 import MeasuresPanel from "./MeasuresPanel.vue";
 import PastedList from "./PastedList.vue";
 import { TICKS_PER_INCH } from "../../measure";
+import MenuButton, { type MenuItem } from "../../controls/MenuButton.vue";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 
 const { pk, project } = useProject();
@@ -69,13 +72,19 @@ function paste(event: ClipboardEvent): void {
   event.preventDefault();
   if (!grid.value?.pasteBlock(text)) pasted.value = text;
 }
-onMounted(() => {
-  window.addEventListener("keydown", key);
-  window.addEventListener("paste", paste);
-});
-onBeforeUnmount(() => {
-  window.removeEventListener("keydown", key);
-  window.removeEventListener("paste", paste);
+useEventListener("keydown", key);
+useEventListener("paste", paste);
+const files = computed<MenuItem[]>(() => {
+  const at = `/api/projects/${pk.value}`;
+  return [
+    { label: "Cut list on paper, PDF", href: `${at}/parts.pdf` },
+    { label: "Workbook, XLSX", href: `${at}/parts.xlsx` },
+    { label: "Table, CSV", href: `${at}/parts.csv` },
+    { label: "Outlines, DXF", href: `${at}/parts.dxf` },
+    { label: "Labels for the parts, PDF", act: () => (sheet.value = "labels") },
+    { label: "Job file", href: `${at}/job.json` },
+    { label: "Print this list", act: print },
+  ];
 });
 function print(): void {
   window.print();
@@ -113,10 +122,10 @@ const ORDERS = [
       >
     </div>
     <div class="tools">
-      <button class="act" :class="{ on: panel === 'measures' }" @click="toggle('measures')">
+      <ElButton class="act" :class="{ on: panel === 'measures' }" @click="toggle('measures')">
         Measures{{ project.measures.length ? ` (${project.measures.length})` : "" }}
-      </button>
-      <button
+      </ElButton>
+      <ElButton
         class="act"
         :class="{ on: panel === 'checks' }"
         :disabled="!checks?.length"
@@ -124,9 +133,9 @@ const ORDERS = [
       >
         <template v-if="checks?.length"><b class="bang">!</b> {{ checks.length }} to ask about</template
         ><template v-else>Nothing to ask about</template>
-      </button>
-      <button class="act" @click="sheet = 'divide'">Divide a length</button>
-      <button class="act" @click="sheet = 'shop'">Shop allowances</button>
+      </ElButton>
+      <ElButton class="act" @click="sheet = 'divide'">Divide a length</ElButton>
+      <ElButton class="act" @click="sheet = 'shop'">Shop allowances</ElButton>
       <span class="grow" />
       <ChoiceField v-model="order" class="small" label="Order of the list" hide-label :options="ORDERS" />
       <input
@@ -136,18 +145,7 @@ const ORDERS = [
         placeholder="only those with …"
         aria-label="Show only parts with"
       />
-      <details class="out">
-        <summary class="act">Take it along</summary>
-        <div class="menu">
-          <a :href="`/api/projects/${pk}/parts.pdf`">Cut list on paper, PDF</a
-          ><a :href="`/api/projects/${pk}/parts.xlsx`">Workbook, XLSX</a
-          ><a :href="`/api/projects/${pk}/parts.csv`">Table, CSV</a>
-          <a :href="`/api/projects/${pk}/parts.dxf`">Outlines, DXF</a
-          ><button @click="sheet = 'labels'">Labels for the parts, PDF</button
-          ><a :href="`/api/projects/${pk}/job.json`">Job file</a
-          ><button @click="print">Print this list</button>
-        </div>
-      </details>
+      <MenuButton label="Take it along" :items="files" />
     </div>
     <p v-if="layout?.standing?.stale && project.parts.length" class="note stale">
       The plan was made before this change, and with it the milling steps and the books.
@@ -218,37 +216,6 @@ const ORDERS = [
 }
 .stale {
   margin-bottom: 0.8rem;
-}
-.out {
-  position: relative;
-}
-.out summary {
-  list-style: none;
-}
-.menu {
-  position: absolute;
-  right: 0;
-  z-index: 20;
-  display: flex;
-  flex-direction: column;
-  min-width: 16rem;
-  background: var(--paper);
-  border: 2px solid var(--ink);
-  box-shadow: 4px 4px 0 rgb(18 23 29 / 18%);
-}
-.menu a,
-.menu button {
-  min-height: 44px;
-  padding: 0.6rem 0.9rem;
-  border: 0;
-  background: none;
-  text-align: left;
-  color: var(--ink);
-  text-decoration: none;
-  cursor: pointer;
-}
-.menu :is(a, button):hover {
-  background: var(--tape);
 }
 @media print {
   .tools,

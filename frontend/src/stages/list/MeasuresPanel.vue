@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The project's named measures: change one and every size that is a formula over it follows. */
+import { ElButton } from "element-plus";
 import { ref } from "vue";
 import type { Measure } from "../../api/client";
 import { useProject } from "../../api/project";
@@ -95,7 +96,7 @@ const KINDS = [
               :options="KINDS"
               :model-value="m.kind"
               @update:model-value="change(i, { kind: $event })"
-            /><button class="act quiet" :aria-label="`Remove ${m.name}`" @click="remove(i)">×</button>
+            /><ElButton class="act quiet" :aria-label="`Remove ${m.name}`" @click="remove(i)">×</ElButton>
           </td>
         </tr>
         <tr @keydown.enter.prevent="add">
@@ -109,7 +110,9 @@ const KINDS = [
             />
           </td>
           <td colspan="3">
-            <button class="act" :disabled="!name.trim() || !text.trim()" @click="add">Add the measure</button>
+            <ElButton class="act" :disabled="!name.trim() || !text.trim()" @click="add"
+              >Add the measure</ElButton
+            >
           </td>
         </tr>
       </tbody>

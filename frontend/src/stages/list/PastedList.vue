@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What a pasted table was understood as, beside what was not, before anything is added. */
+import { ElButton } from "element-plus";
 import { keepPreviousData, useQuery } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
 import { api, type Schemas } from "../../api/client";
@@ -96,14 +97,14 @@ function close(): void {
       <div v-if="inQuestion && data" class="ask" data-question="columns">
         <b>Are these columns right? What is not known by its heading is proposed from what stands in it.</b>
         <ListColumns :columns="data.columns" @change="change" />
-        <div class="row"><button class="act lead" @click="confirm">They are right</button></div>
+        <div class="row"><ElButton class="act lead" @click="confirm">They are right</ElButton></div>
       </div>
       <div v-for="q in questions" :key="q.kind" class="ask" :data-question="q.kind">
         <b>{{ q.says }}</b>
         <div class="row">
-          <button v-for="o in q.options" :key="o.value" class="act" @click="reply(q, o.value)">
+          <ElButton v-for="o in q.options" :key="o.value" class="act" @click="reply(q, o.value)">
             {{ o.says }}
-          </button>
+          </ElButton>
         </div>
       </div>
       <label class="field wood"
@@ -147,9 +148,9 @@ function close(): void {
         </table>
       </div>
       <template v-if="data?.columns.length && !inQuestion">
-        <button class="act quiet change" :aria-expanded="columns" @click="columns = !columns">
+        <ElButton class="act quiet change" :aria-expanded="columns" @click="columns = !columns">
           {{ columns ? "Hide" : "Change" }} what the columns hold
-        </button>
+        </ElButton>
         <ListColumns v-if="columns" :columns="data.columns" @change="change" />
         <p v-if="data.remembered.length" class="soft">
           As you said before of these headings: {{ data.remembered.join(", ") }}.
@@ -170,14 +171,14 @@ function close(): void {
         There are no rows in it.
       </p>
       <div class="buttons">
-        <button
+        <ElButton
           class="act lead"
           :disabled="!data?.parts.length || !!data.questions.length || inQuestion || isFetching"
           @click="add"
         >
           Add {{ data?.parts.length ?? 0 }} part{{ data?.parts.length === 1 ? "" : "s" }}
-        </button>
-        <button class="act" @click="close">Leave it</button>
+        </ElButton>
+        <ElButton class="act" @click="close">Leave it</ElButton>
       </div>
     </div>
   </AppDialog>

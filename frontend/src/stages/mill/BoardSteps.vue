@@ -1,5 +1,8 @@
 <script setup lang="ts">
 /** The steps, board by board, each with its figures and its reason. */
+import { ElButton, ElCollapse, ElCollapseItem } from "element-plus";
+import "element-plus/es/components/collapse/style/css";
+import "element-plus/es/components/collapse-item/style/css";
 import { computed, ref } from "vue";
 import type { Method, Milling } from "../../api/milling";
 import Fig from "../../controls/Fig.vue";
@@ -17,7 +20,7 @@ const next = computed(() => route.value?.steps.find((s) => s.ready)?.key);
 <template>
   <div>
     <nav class="pick" aria-label="Boards">
-      <button
+      <ElButton
         v-for="r in data.routes"
         :key="r.board"
         class="act"
@@ -27,7 +30,7 @@ const next = computed(() => route.value?.steps.find((s) => s.ready)?.key);
       >
         {{ r.board }}
         <span class="soft">{{ r.steps.filter((s) => s.done).length }}/{{ r.steps.length }}</span>
-      </button>
+      </ElButton>
     </nav>
     <div v-if="route" class="two">
       <ol class="steps">
@@ -75,12 +78,13 @@ const next = computed(() => route.value?.steps.find((s) => s.ready)?.key);
       </ol>
       <aside class="cautions">
         <h3>Before you switch on</h3>
-        <details v-for="m in machines" :key="m" open>
-          <summary>{{ m }}</summary>
-          <ul>
-            <li v-for="c in data.cautions[m]" :key="c">{{ c }}</li>
-          </ul>
-        </details>
+        <ElCollapse :model-value="machines"
+          ><ElCollapseItem v-for="m in machines" :key="m" :name="m" :title="m">
+            <ul>
+              <li v-for="c in data.cautions[m]" :key="c">{{ c }}</li>
+            </ul>
+          </ElCollapseItem></ElCollapse
+        >
       </aside>
     </div>
   </div>
@@ -151,11 +155,6 @@ const next = computed(() => route.value?.steps.find((s) => s.ready)?.key);
   border-left: 6px solid var(--tape);
   padding-left: 1rem;
   font-size: 0.92rem;
-}
-.cautions summary {
-  font-weight: 680;
-  min-height: 36px;
-  cursor: pointer;
 }
 .cautions ul {
   margin: 0 0 0.8rem;

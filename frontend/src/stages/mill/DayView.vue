@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The shop's days: what is set up when on each machine, what waits for what, and what can be begun now. */
+import { ElButton } from "element-plus";
 import { computed, ref } from "vue";
 import type { Schemas, Step } from "../../api/client";
 import type { Milling } from "../../api/milling";
@@ -58,9 +59,9 @@ function loosen(setup: Setup): void {
   <div class="day-view">
     <form class="ask" @submit.prevent="ask(days?.on_day)">
       <DayField v-model="begins" label="The first day" />
-      <button class="act" :class="{ lead: !days?.setups.length }" :disabled="busy">
+      <ElButton class="act" :class="{ lead: !days?.setups.length }" :disabled="busy" native-type="submit">
         {{ busy ? "Planning…" : days?.setups.length ? "Plan what is left again" : "Plan the days" }}
-      </button>
+      </ElButton>
       <template v-if="days?.setups.length">
         <a class="act" :href="`/api/layouts/${data.layout}/settings.pdf`" download>Setting sheets</a>
         <a class="act" :href="`/api/layouts/${data.layout}/days.ics`" download>To a calendar</a>
@@ -137,23 +138,23 @@ function loosen(setup: Setup): void {
                 }}<template v-if="s.people > 1"><br />takes {{ s.people }}</template></span
               >
               <span class="shift">
-                <button
+                <ElButton
                   class="act quiet"
                   :disabled="busy || s.day === 0"
                   :aria-label="`A day earlier: ${s.machine} ${s.set_to}`"
                   @click="move(s, -1)"
                 >
                   ‹
-                </button>
-                <button
+                </ElButton>
+                <ElButton
                   class="act quiet"
                   :disabled="busy"
                   :aria-label="`A day later: ${s.machine} ${s.set_to}`"
                   @click="move(s, 1)"
                 >
                   ›
-                </button>
-                <button
+                </ElButton>
+                <ElButton
                   v-if="fixed(s)"
                   class="act quiet"
                   :disabled="busy"
@@ -161,7 +162,7 @@ function loosen(setup: Setup): void {
                   @click="loosen(s)"
                 >
                   fixed ×
-                </button>
+                </ElButton>
               </span>
             </li>
           </ol>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Something happened to a piece: a fault came to light, it was spoiled, or it measures otherwise. */
-import { ElInput, ElSegmented } from "element-plus";
+import { ElButton, ElInput, ElSegmented } from "element-plus";
 import { computed, ref, watch } from "vue";
 import { useHappenings, usePieces, type Happening, type Told } from "../../api/log";
 import { SOUND, UNSOUND } from "../../board/geometry";
@@ -212,16 +212,16 @@ function plan(): void {
     </form>
     <template #footer>
       <div v-if="told" class="foot">
-        <button class="act" @click="open = false">Later</button>
-        <button v-if="!told.fits" class="act lead" @click="plan">Plan the rest again</button>
-        <button v-else class="act lead" @click="open = false">Go on</button>
+        <ElButton class="act" @click="open = false">Later</ElButton>
+        <ElButton v-if="!told.fits" class="act lead" @click="plan">Plan the rest again</ElButton>
+        <ElButton v-else class="act lead" @click="open = false">Go on</ElButton>
       </div>
       <div v-else class="foot">
         <span class="soft lacks">{{ lacks }}</span>
-        <button class="act" @click="open = false">Cancel</button>
-        <button class="act lead" :disabled="!event || tell.isPending.value" @click="write">
+        <ElButton class="act" @click="open = false">Cancel</ElButton>
+        <ElButton class="act lead" :disabled="!event || tell.isPending.value" @click="write">
           Write it in the log
-        </button>
+        </ElButton>
       </div>
     </template>
   </AppDialog>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The log: what happened, the newest first. Nothing is rubbed out; what was wrong is taken back. */
-import { ElEmpty, ElPopconfirm, ElTable, ElTableColumn, ElTag } from "element-plus";
+import { ElButton, ElEmpty, ElPopconfirm, ElTable, ElTableColumn, ElTag } from "element-plus";
 import "element-plus/es/components/empty/style/css";
 import "element-plus/es/components/popconfirm/style/css";
 import "element-plus/es/components/table/style/css";
@@ -35,7 +35,7 @@ const back = (n: number) => withErrorToast(() => takeBack.mutateAsync(n));
         ><span>Find what happened by piece, step or note</span
         ><input v-model="asked" class="line-input" type="search" placeholder="O3, nail, split"
       /></label>
-      <button class="act lead" @click="emit('happened')">Something happened</button>
+      <ElButton class="act lead" @click="emit('happened')">Something happened</ElButton>
       <a class="act" :href="`/api/projects/${project}/log.json`" download>Take the log with you</a>
     </div>
     <ElEmpty
@@ -66,7 +66,7 @@ const back = (n: number) => withErrorToast(() => takeBack.mutateAsync(n));
             @confirm="back(row.n)"
           >
             <template #reference>
-              <button class="act" :aria-label="`Take back ${row.n}: ${row.says}`">Take back</button>
+              <ElButton class="act" :aria-label="`Take back ${row.n}: ${row.says}`">Take back</ElButton>
             </template>
           </ElPopconfirm>
         </template>

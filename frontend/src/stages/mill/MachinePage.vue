@@ -3,7 +3,9 @@
  * At the machine: one step filling the screen, read from two metres, worked with one hand, a pedal
  * or the space bar.
  */
-import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from "vue";
+import { useEventListener } from "@vueuse/core";
+import { ElButton } from "element-plus";
+import { computed, ref, useTemplateRef, watch } from "vue";
 import { api, type Step } from "../../api/client";
 import { useLayout } from "../../api/layout";
 import { useDays, useMilling, useSettings, type Method } from "../../api/milling";
@@ -195,14 +197,8 @@ function pressed(event: KeyboardEvent): void {
   } else if (event.key === "ArrowRight") go(1);
   else if (event.key === "ArrowLeft") go(-1);
 }
-onMounted(() => {
-  window.addEventListener("keydown", pressed);
-  window.addEventListener("resize", resized);
-});
-onBeforeUnmount(() => {
-  window.removeEventListener("keydown", pressed);
-  window.removeEventListener("resize", resized);
-});
+useEventListener("keydown", pressed);
+useEventListener("resize", resized);
 const button = computed(() => {
   if (cautions.value) return "Understood";
   if (step.value?.done) return allDone.value ? "All done" : "Next";
@@ -293,8 +289,8 @@ const button = computed(() => {
               <li v-for="w in run.verdict.ways" :key="w"><Fig :text="w" /></li>
             </ul>
             <div class="after">
-              <button class="act" @click="again">Read it again</button>
-              <button v-if="stopped" class="act" @click="happened = true">Write it in the log</button>
+              <ElButton class="act" @click="again">Read it again</ElButton>
+              <ElButton v-if="stopped" class="act" @click="happened = true">Write it in the log</ElButton>
             </div>
           </template>
         </div>
@@ -318,8 +314,10 @@ const button = computed(() => {
           :layout="data.layout"
           :taken="run.taken"
         />
-        <p v-if="step.down" class="say"><b>Down:</b> {{ step.down }}</p>
-        <p v-if="step.against" class="say"><b>Fence:</b> {{ step.against }}</p>
+        <div v-if="step.down || step.against" class="lies">
+          <p v-if="step.down" class="say"><b>Down:</b> {{ step.down }}</p>
+          <p v-if="step.against" class="say"><b>Fence:</b> {{ step.against }}</p>
+        </div>
         <WaysNote v-if="step.ways.length" class="say" :step="step" @choose="choose" />
         <p v-if="step.check" class="say">
           <b>Check:</b> <Fig :text="step.check" /><template v-if="step.leaves"
@@ -328,18 +326,18 @@ const button = computed(() => {
         </p>
         <p class="why soft"><Fig :text="step.why" /></p>
         <p class="after">
-          <button
+          <ElButton
             v-if="canDoubt && !doubted && stage !== 'read' && stage !== 'stop' && !step.done"
             class="act"
             @click="doubted = true"
           >
             Something is off: read it
-          </button>
-          <button class="act" @click="happened = true">Something happened</button>
+          </ElButton>
+          <ElButton class="act" @click="happened = true">Something happened</ElButton>
         </p>
         <div v-if="following.length" class="strip" aria-label="Next at this setting">
           <span class="label">Next at this setting</span>
-          <button
+          <ElButton
             v-for="s in following.slice(0, 12)"
             :key="s.key"
             class="act"
@@ -347,7 +345,7 @@ const button = computed(() => {
             @click="show(s)"
           >
             {{ s.piece }}
-          </button>
+          </ElButton>
         </div>
       </section>
       <HappenedSheet
@@ -360,19 +358,21 @@ const button = computed(() => {
         @replan="rest?.plan()"
       />
       <footer>
-        <button class="act side" :disabled="at === 0" aria-label="The step before" @click="go(-1)">←</button>
-        <button v-if="button" class="act lead big" @click="forward">{{ button }}</button>
+        <ElButton class="act side" :disabled="at === 0" aria-label="The step before" @click="go(-1)"
+          >←</ElButton
+        >
+        <ElButton v-if="button" class="act lead big" @click="forward">{{ button }}</ElButton>
         <span v-else class="waiting">{{
           stage === "stop" ? "Stopped by the reading" : "Read it, then go on"
         }}</span>
-        <button
+        <ElButton
           class="act side"
           :disabled="at >= steps.length - 1"
           aria-label="The step after"
           @click="go(1)"
         >
           →
-        </button>
+        </ElButton>
       </footer>
     </template>
   </main>
@@ -449,6 +449,16 @@ h1 {
 .say {
   font-size: clamp(1.05rem, 1.8vw, 1.45rem);
 }
+.lies {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem 2.4rem;
+}
+@media (max-height: 820px) {
+  .step {
+    gap: 0.45rem;
+  }
+}
 .why {
   font-size: 1.05rem;
   max-width: 60rem;
@@ -465,7 +475,6 @@ h1 {
 .after {
   display: flex;
   gap: 0.8rem;
-  margin-top: 0.6rem;
 }
 .strip {
   display: flex;

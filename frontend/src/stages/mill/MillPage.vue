@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** Mill: the shop's days, the steps board by board, schools, passes, whereabouts, and the machines. */
+import { ElTabPane, ElTabs } from "element-plus";
 import { computed, ref, useTemplateRef } from "vue";
+import { useRoute, useRouter } from "vue-router";
 import { useDays, useMilling, useSettings, type Method } from "../../api/milling";
 import { nothingFromBoards } from "../../api/parts";
 import { useProject } from "../../api/project";
@@ -40,7 +42,13 @@ const VIEWS = [
 ] as const;
 const happened = ref(false);
 const rest = useTemplateRef("rest");
-const view = ref<(typeof VIEWS)[number][0]>("day");
+const route = useRoute();
+const router = useRouter();
+/** Which of them is shown stands in the address: it can be gone back to, and kept. */
+const view = computed({
+  get: () => String(route.query.view ?? "day"),
+  set: (view) => void router.replace({ query: { view } }),
+});
 </script>
 
 <template>
@@ -78,30 +86,29 @@ const view = ref<(typeof VIEWS)[number][0]>("day");
       Parts, boards or the shop have changed since this plan was made: these steps are for the plan as it was.
     </p>
     <template v-if="data">
-      <nav class="views" aria-label="Ways to look at the milling">
-        <button
-          v-for="[key, word] in VIEWS"
-          :key="key"
-          class="act"
-          :class="{ on: view === key }"
-          :aria-pressed="view === key"
-          @click="view = key"
-        >
-          {{ word }}
-        </button>
-      </nav>
-      <DayView v-if="view === 'day'" :data="data" :days="days" :project="pk" @plan="plan" />
-      <BoardSteps v-else-if="view === 'boards'" :data="data" @mark="mark" @choose="choose" />
-      <SchoolsView
-        v-else-if="view === 'schools'"
-        :project="pk"
-        :system="data.system"
-        :boards="data.routes.map((r) => r.board)"
-      />
-      <PassesView v-else-if="view === 'passes'" :layout="data.layout" :steps="steps" :system="data.system" />
-      <WhereView v-else-if="view === 'where'" :where="data.where" />
-      <LogView v-else-if="view === 'log'" :project="pk" @happened="happened = true" />
-      <MachinesView v-else :project="pk" :system="data.system" :parts="project.parts" />
+      <ElTabs v-model="view">
+        <ElTabPane v-for="[key, word] in VIEWS" :key="key" :label="word" :name="key">
+          <template v-if="view === key">
+            <DayView v-if="key === 'day'" :data="data" :days="days" :project="pk" @plan="plan" />
+            <BoardSteps v-else-if="key === 'boards'" :data="data" @mark="mark" @choose="choose" />
+            <SchoolsView
+              v-else-if="key === 'schools'"
+              :project="pk"
+              :system="data.system"
+              :boards="data.routes.map((r) => r.board)"
+            />
+            <PassesView
+              v-else-if="key === 'passes'"
+              :layout="data.layout"
+              :steps="steps"
+              :system="data.system"
+            />
+            <WhereView v-else-if="key === 'where'" :where="data.where" />
+            <LogView v-else-if="key === 'log'" :project="pk" @happened="happened = true" />
+            <MachinesView v-else :project="pk" :system="data.system" :parts="project.parts" />
+          </template>
+        </ElTabPane>
+      </ElTabs>
       <HappenedSheet
         v-model="happened"
         :project="pk"
@@ -121,11 +128,5 @@ const view = ref<(typeof VIEWS)[number][0]>("day");
 .figure small {
   font-size: 1rem;
   font-weight: 500;
-}
-.views {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.4rem;
-  margin: 0.4rem 0 1.2rem;
 }
 </style>

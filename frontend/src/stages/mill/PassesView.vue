@@ -3,7 +3,7 @@
  * A piece under the cutter, pass by pass: pencil lines across its face vanish where the cutter has
  * been. The right way, or a wrong one.
  */
-import { ElSlider } from "element-plus";
+import { ElButton, ElSlider } from "element-plus";
 import { useQuery } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
 import { api, type Schemas, type Step } from "../../api/client";
@@ -84,9 +84,9 @@ const PRESSED = [
         The face under the cutter, the datum end at the left. A pencil line is gone where wood has gone.
       </p>
       <div class="run" role="group" aria-label="Passes">
-        <button class="act" :disabled="at === 0" aria-label="A pass back" @click="at--">←</button>
+        <ElButton class="act" :disabled="at === 0" aria-label="A pass back" @click="at--">←</ElButton>
         <ElSlider v-model="at" :min="0" :max="last" aria-label="Pass" :show-tooltip="false" />
-        <button class="act lead more" :disabled="at >= last" @click="at++">One more pass</button>
+        <ElButton class="act lead more" :disabled="at >= last" @click="at++">One more pass</ElButton>
       </div>
       <div class="figures">
         <div>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A reading: typed with large keys, or taken from the connected caliper. */
+import { ElButton } from "element-plus";
 import { computed, onMounted, ref } from "vue";
 import { api, type Step } from "../../api/client";
 import Fig from "../../controls/Fig.vue";
@@ -97,20 +98,15 @@ async function take(instrument: "caliper" | "readout"): Promise<void> {
         </p>
       </template>
       <div class="acts">
-        <button class="act lead" :disabled="ticks.value === undefined">
+        <ElButton class="act lead" :disabled="ticks.value === undefined" native-type="submit">
           {{ fitted ? "That is its length" : "That is the reading" }}
-        </button>
-        <button v-if="caliper && !fitted && !edge" type="button" class="act" @click="take('caliper')">
+        </ElButton>
+        <ElButton v-if="caliper && !fitted && !edge" class="act" @click="take('caliper')">
           Take it from the caliper
-        </button>
-        <button
-          v-if="readout && step.machine === 'planer'"
-          type="button"
-          class="act"
-          @click="take('readout')"
-        >
+        </ElButton>
+        <ElButton v-if="readout && step.machine === 'planer'" class="act" @click="take('readout')">
           Take the planer's readout
-        </button>
+        </ElButton>
       </div>
     </div>
   </form>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What happened since the plan was made, and the one button that plans the rest round it. */
-import { ElProgress } from "element-plus";
+import { ElButton, ElProgress } from "element-plus";
 import "element-plus/es/components/progress/style/css";
 import { computed, ref, watch } from "vue";
 import { useLayout } from "../../api/layout";
@@ -59,14 +59,16 @@ defineExpose({ plan });
         {{ rest.finished }} finished, {{ rest.kept }} in work stay as they are; {{ rest.parts }} to be laid
         out on {{ rest.boards }} boards and pieces.
       </p>
-      <button class="act lead" :disabled="replan.isPending.value" @click="plan">Plan the rest again</button>
+      <ElButton class="act lead" :disabled="replan.isPending.value" @click="plan"
+        >Plan the rest again</ElButton
+      >
     </template>
     <template v-else>
       <p><b>The rest is planned again.</b></p>
       <ul>
         <li v-for="s in says" :key="s">{{ s }}</li>
       </ul>
-      <button class="act" @click="says = []">Good</button>
+      <ElButton class="act" @click="says = []">Good</ElButton>
     </template>
   </section>
 </template>

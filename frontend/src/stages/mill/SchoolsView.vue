@@ -3,6 +3,7 @@
  * The orders of milling side by side on this job, the one taken, and exceptions for a board, a part
  * or a piece.
  */
+import { ElButton } from "element-plus";
 import { useQuery } from "@tanstack/vue-query";
 import { computed, ref, toRef } from "vue";
 import { api } from "../../api/client";
@@ -82,7 +83,7 @@ function drop(name: string): void {
             </td>
             <td>
               <span v-if="s.school === settings.school" class="mark">taken</span
-              ><button v-else class="act" @click="take(s.school)">Take it</button>
+              ><ElButton v-else class="act" @click="take(s.school)">Take it</ElButton>
             </td>
           </tr>
         </tbody>
@@ -93,9 +94,9 @@ function drop(name: string): void {
     <ul class="except">
       <li v-for="(school, name) in settings.exceptions" :key="name">
         <b>{{ name }}</b>: {{ title(school) }}
-        <button class="act quiet" :aria-label="`${name} like the rest`" @click="drop(String(name))">
+        <ElButton class="act quiet" :aria-label="`${name} like the rest`" @click="drop(String(name))">
           like the rest
-        </button>
+        </ElButton>
       </li>
     </ul>
     <form class="add" @submit.prevent="except">
@@ -107,7 +108,7 @@ function drop(name: string): void {
         label="Its order"
         :options="data.schools.map((s) => [s.school, s.title] as const)"
       />
-      <button class="act">Set it</button>
+      <ElButton class="act" native-type="submit">Set it</ElButton>
     </form>
   </div>
 </template>

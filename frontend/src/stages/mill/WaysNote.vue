@@ -1,5 +1,8 @@
 <script setup lang="ts">
 /** What the usual machine cannot take, what is done instead, and what else could be; any can be taken. */
+import { ElButton, ElCollapse, ElCollapseItem } from "element-plus";
+import "element-plus/es/components/collapse/style/css";
+import "element-plus/es/components/collapse-item/style/css";
 import { computed } from "vue";
 import type { Step } from "../../api/client";
 import type { Method } from "../../api/milling";
@@ -22,22 +25,34 @@ const round = computed(() => !!props.step.obstacle || props.step.way !== "machin
           >. Mind: {{ here.danger }}</template
         >.
       </p>
-      <details v-if="others.length">
-        <summary>{{ round ? "Or" : "Another way" }}</summary>
-        <ul>
-          <li v-for="w in others" :key="w.method">
-            <span>
-              <Fig :text="w.do" /> ({{ w.costs }})<span v-if="w.danger" class="soft">; {{ w.danger }}</span>
-            </span>
-            <button v-if="!step.done" class="act" @click="emit('choose', w.method)">Do it so</button>
-          </li>
-        </ul>
-      </details>
+      <ElCollapse v-if="others.length"
+        ><ElCollapseItem
+          ><template #title>{{ round ? "Or" : "Another way" }}</template>
+          <ul>
+            <li v-for="w in others" :key="w.method">
+              <span>
+                <Fig :text="w.do" /> ({{ w.costs }})<span v-if="w.danger" class="soft">; {{ w.danger }}</span>
+              </span>
+              <ElButton v-if="!step.done" class="act" @click="emit('choose', w.method)">Do it so</ElButton>
+            </li>
+          </ul>
+        </ElCollapseItem></ElCollapse
+      >
     </div>
   </div>
 </template>
 
 <style scoped>
+.ways :deep(.el-collapse-item__wrap),
+.ways :deep(.el-collapse-item__header) {
+  border: 0;
+}
+.ways :deep(.el-collapse-item__header) {
+  justify-content: flex-start;
+}
+.ways :deep(.el-collapse-item__arrow) {
+  margin: 0 0.6rem;
+}
 .ways ul {
   display: grid;
   gap: 0.4rem;
@@ -51,10 +66,5 @@ const round = computed(() => !!props.step.obstacle || props.step.way !== "machin
   gap: 0.4rem 1rem;
   align-items: center;
   justify-content: space-between;
-}
-.ways summary {
-  cursor: pointer;
-  min-height: 30px;
-  font-weight: 620;
 }
 </style>

@@ -1,12 +1,15 @@
 <script setup lang="ts">
+import { useEventListener } from "@vueuse/core";
+import { ElButton } from "element-plus";
 import { useQuery, useQueryClient } from "@tanstack/vue-query";
-import { nextTick, onBeforeUnmount, onMounted, ref } from "vue";
+import { computed, nextTick, ref } from "vue";
 import { useRouter } from "vue-router";
 import { api, send, type Project } from "../../api/client";
 import { inField } from "../../controls/keys";
 import { withErrorToast } from "../../controls/withErrorToast";
 import { SYSTEMS, type System } from "../../measure";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import FileButton from "../../controls/fields/FileButton.vue";
 
 const router = useRouter();
 const client = useQueryClient();
@@ -15,6 +18,8 @@ const { data, error } = useQuery({
   queryFn: async () => (await api.GET("/api/projects")).data!.projects,
 });
 
+const emit = defineEmits<{ round: [number] }>();
+const demo = computed(() => data.value?.find((p) => p.demo && p.laid_out));
 const name = ref("");
 const system = ref<System>("in");
 const nameField = ref<HTMLInputElement>();
@@ -31,11 +36,7 @@ async function add(): Promise<void> {
   });
 }
 
-async function bring(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
-  input.value = "";
-  if (!file) return;
+async function bring(file: File): Promise<void> {
   await withErrorToast(async () => {
     const made = await send<Project>("/api/projects/from-job", file);
     await router.push({ name: "list", params: { project: made.pk } });
@@ -70,8 +71,7 @@ function key(event: KeyboardEvent): void {
   event.preventDefault();
   void nextTick(() => nameField.value?.focus());
 }
-onMounted(() => window.addEventListener("keydown", key));
-onBeforeUnmount(() => window.removeEventListener("keydown", key));
+useEventListener("keydown", key);
 </script>
 
 <template>
@@ -94,10 +94,8 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
           maxlength="200"
       /></label>
       <ChoiceField v-model="system" class="units" label="Measured in" :options="SYSTEMS" />
-      <button class="act lead">Start</button>
-      <label class="act"
-        >Open a job file<input class="sr" type="file" accept=".json,application/json" @change="bring"
-      /></label>
+      <ElButton class="act lead" native-type="submit">Start</ElButton>
+      <FileButton accept=".json,application/json" @file="bring">Open a job file</FileButton>
     </form>
     <p v-if="error" class="note">{{ error.message }}</p>
     <ul v-if="data" class="rows" aria-label="Projects">
@@ -113,22 +111,25 @@ onBeforeUnmount(() => window.removeEventListener("keydown", key));
             ><span :style="{ width: `${(progress(p) / 7) * 100}%` }"
           /></span>
         </RouterLink>
-        <button
+        <ElButton
           v-if="confirming !== p.pk"
           class="act quiet"
           :aria-label="`Remove ${p.name}`"
           @click="confirming = p.pk"
         >
           Remove
-        </button>
+        </ElButton>
         <span v-else class="sure"
-          ><button class="act lead" @click="remove(p.pk)">Remove for good</button
-          ><button class="act" @click="confirming = 0">Keep it</button></span
+          ><ElButton class="act lead" @click="remove(p.pk)">Remove for good</ElButton
+          ><ElButton class="act" @click="confirming = 0">Keep it</ElButton></span
         >
       </li>
       <li v-if="!data.length" class="empty">The shelf is empty. Name a piece above, or open a job file.</li>
     </ul>
-    <p class="soft keys">Press <b>?</b> for the keys.</p>
+    <p class="soft keys">
+      Press <b>?</b> for help, <b>Ctrl K</b> to find anything.
+      <ElButton v-if="demo" class="act quiet" @click="emit('round', demo.pk)">Walk through the demo</ElButton>
+    </p>
   </main>
 </template>
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The stock room: every board there is, in projects and on the rack, found by what has to come out of it. */
+import { ElButton } from "element-plus";
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
 import { useRouter } from "vue-router";
@@ -99,7 +100,7 @@ const SYSTEMS = [
         @update:model-value="width = $event || null"
       />
       <ChoiceField v-model="system" label="Measured in" :options="SYSTEMS" />
-      <button v-if="searching || wood" class="act quiet" type="button" @click="clear">Show all</button>
+      <ElButton v-if="searching || wood" class="act quiet" @click="clear">Show all</ElButton>
     </form>
     <p v-if="error" class="note">{{ error.message }}</p>
     <p v-if="data" role="status" class="soft">

@@ -13,7 +13,7 @@ from bench.planted import FAMILIES, Family
 from bench.planted import planted as planted_jobs
 from tests.jobs import jobs
 from tests.making import BARE, a_board, a_fault, a_part
-from tests.profiles import examples
+from tests.profiles import examples, seeds
 from vividplank.core.board import Board, Station
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
@@ -130,7 +130,7 @@ def test_with_rows_by_worth_it_is_no_lower_and_still_undercut_by_no_plan(job: Jo
 
 
 @pytest.mark.parametrize("family", FAMILIES)
-@pytest.mark.parametrize("seed", range(3))
+@pytest.mark.parametrize("seed", seeds(6))
 def test_with_rows_by_worth_it_stays_under_planted_plans_of_every_family(
     family: Family, seed: int
 ) -> None:
