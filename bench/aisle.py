@@ -80,7 +80,9 @@ def supplier_of(case: Case) -> Supplier:
     """A place that sells the case's population."""
     p = case.population
     price = Price(p.species, p.quarter, p.grade, _PER_FOOT, "rough", p.thickness, p.length, p.width)
-    return Supplier("here", "Here", "sawmill", straightness=p.straightness, prices=(price,))
+    trip = Decimal(_TRIP)
+    straight = p.straightness
+    return Supplier("here", "Here", "sawmill", straightness=straight, trip=trip, prices=(price,))
 
 
 def _priced(boards: list[Board]) -> list[Board]:

@@ -119,9 +119,11 @@ def test_single_keys_can_be_switched_off(demo: int, page: Page) -> None:
     page.goto(f"/project/{demo}/list")
     expect(page.locator("tr[data-part='AR']")).to_be_visible()
     page.keyboard.press("?")
-    page.get_by_role("dialog", name="Keys").get_by_role("switch").press("Space")
+    sheet = page.get_by_role("dialog", name="Help")
+    sheet.get_by_role("tab", name="Keys").click()
+    sheet.get_by_role("switch").press("Space")
     page.keyboard.press("Escape")
-    expect(page.get_by_role("dialog", name="Keys")).to_be_hidden()
+    expect(sheet).to_be_hidden()
     page.keyboard.press("5")
     assert page.url.endswith("/list")
     page.keyboard.press("Control+z")  # keys with Ctrl stay

@@ -112,7 +112,7 @@ def test_undo_and_redo_by_keys(page: Page) -> None:
     page.keyboard.press("Control+Shift+z")
     expect(field).to_have_value("17 1/4")
     page.keyboard.press("?")
-    expect(page.get_by_role("dialog", name="Keys")).to_be_visible()
+    expect(page.get_by_role("dialog", name="Help")).to_be_visible()
 
 
 def test_a_part_typed_by_keyboard_alone(page: Page) -> None:

@@ -129,6 +129,10 @@ def test_values_share_out_what_boards_cost() -> None:
     assert values.cost == 60 and values.last == 15
     assert values.units[0] == pytest.approx(values.units[1], rel=0.15)
     assert sum(v * n for v, n in zip(values.units, (4, 2), strict=True)) == pytest.approx(45)
+    # To come again costs 15: a third more for each, since any of them missing brings it.
+    again = part_values(types, [picks(board, board, cost=60.0)], 15.0)
+    assert again.cost == 75 and again.last == 15
+    assert again.units == pytest.approx([v * 60 / 45 for v in values.units])
     # Boards that gave a B cost twice as much: B is the dearer.
     dear = (Given(40.0, ((1, 1),)), Given(20.0, ((0, 2),))) * 2
     values = part_values(types, [picks(*dear, cost=120.0)] * 6)

@@ -58,7 +58,7 @@ class Aisle:
         types = item_types(group.job)
         bought = [b.picked for p in purchases for b in p.bought if b.key == group.key]
         if bought and any(b.given for b in bought):
-            return part_values(types, bought)
+            return part_values(types, bought, float(self.supplier.trip) / len(self.groups))
         price = self.supplier.price(group.species, group.quarter_name)
         per_foot = float(price.per_foot) if price else 1.0
         return thumb_values(group.job, types, rough_feet(group) / FILLED * per_foot)

@@ -4,7 +4,8 @@ A linear model, price of a board = Σ value of a part × how many of it the boar
 the boards of simulated purchases by least squares. It is drawn toward values in proportion to the
 area that the parts take (ridge regression; A. E. Hoerl, R. W. Kennard, Technometrics 12 (1970),
 55-67), and scaled so that the whole list costs what the purchases did on the average. Marginal
-(dual) prices would say too little here: a list of a few boards is bought in whole boards.
+(dual) prices would say too little here: a list of a few boards is bought in whole boards. What a
+second trip costs is added in the same shares: a board that is left brings it nearer.
 """
 
 from collections.abc import Sequence
@@ -29,8 +30,9 @@ _LAST = 0.5
 @dataclass(frozen=True)
 class Values:
     """Money for a unit by item type, in the order of the list's item types: for one part, one run,
-    or a tick of a panel's width. `cost` is what the whole list costs. `last` is what it saves that
-    nothing is wanted any more: of the last board that is bought about half is left over.
+    or a tick of a panel's width. `cost` is what the whole list costs, and another trip. `last` is
+    what it saves that nothing is wanted any more: of the last board that is bought about half is
+    left over.
     """
 
     units: tuple[float, ...]
@@ -38,8 +40,10 @@ class Values:
     last: float
 
 
-def part_values(item_types: Sequence[ItemType], purchases: Sequence[Picked]) -> Values:
-    """From purchases of one list, at least one."""
+def part_values(
+    item_types: Sequence[ItemType], purchases: Sequence[Picked], trip: float = 0.0
+) -> Values:
+    """From purchases of one list, at least one; `trip` is what it costs to come again."""
     whole = [p for p in purchases if not p.left_out] or list(purchases)
     demand = np.array([w.width if w.is_panel else w.count for w in item_types], dtype=float)
     areas = np.mean([p.areas for p in whole], axis=0)
@@ -59,8 +63,8 @@ def part_values(item_types: Sequence[ItemType], purchases: Sequence[Picked]) -> 
     design = np.vstack([rows / noise * shares, np.eye(len(item_types)) / _DRAWN])
     right = np.concatenate([prices / noise, np.ones(len(item_types)) / _DRAWN])
     fitted = lsq_linear(design, right, bounds=(_LEAST, _MOST)).x * shares
-    scaled = fitted * shared / float(fitted @ demand)
-    return Values(tuple(float(v) for v in scaled), cost, cost - shared)
+    scaled = fitted * (shared + trip) / float(fitted @ demand)
+    return Values(tuple(float(v) for v in scaled), cost + trip, cost - shared)
 
 
 def thumb_values(job: Job, item_types: Sequence[ItemType], cost: float) -> Values:

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+/** The row at the end of the grid that a new part is typed into. */
+import { ElButton, ElMessage } from "element-plus";
+import { computed, nextTick, ref } from "vue";
+import type { Part } from "../../api/client";
+import { plainPart } from "../../api/parts";
+import { useProject } from "../../api/project";
+import MeasureField from "../../controls/MeasureField.vue";
+import type { System } from "../../measure";
+import { markFor } from "./marks";
+
+defineProps<{ system: System }>();
+const { project, edit } = useProject();
+const draft = ref({
+  name: "",
+  quantity: "1",
+  length: null as number | null,
+  width: null as number | null,
+  thickness: null as number | null,
+  species: "",
+  faces: "clear-one" as Part["faces"],
+});
+const draftName = ref<HTMLInputElement>();
+const draftSpecies = computed(() => draft.value.species || project.value!.parts.at(-1)?.species || "");
+async function addDraft(): Promise<void> {
+  const d = draft.value;
+  const missing = [
+    !d.name.trim() && "a name",
+    !d.length && "a length",
+    !d.width && "a width",
+    !d.thickness && "a thickness",
+    !draftSpecies.value && "a wood",
+  ].filter(Boolean);
+  if (missing.length) {
+    ElMessage({ type: "error", message: `The new part still needs ${missing.join(", ")}` });
+    return;
+  }
+  const id = markFor(d.name, new Set(project.value!.parts.map((p) => p.id)));
+  const quantity = Math.max(1, Math.round(Number(d.quantity) || 1));
+  void edit({
+    label: `new part ${id}`,
+    put_parts: [
+      plainPart({
+        id,
+        name: d.name.trim(),
+        quantity,
+        species: draftSpecies.value,
+        length: d.length!,
+        width: d.width!,
+        thickness: d.thickness!,
+        faces: d.faces,
+      }),
+    ],
+  });
+  draft.value = { ...d, name: "", quantity: "1", length: null, width: null };
+  await nextTick();
+  draftName.value?.focus();
+}
+
+defineExpose({ focus: () => draftName.value?.focus() });
+</script>
+
+<template>
+  <tr class="draft" @keydown.enter.prevent="addDraft">
+    <td />
+    <td class="soft plus">new</td>
+    <td>
+      <input ref="draftName" v-model="draft.name" class="cell" aria-label="New part" placeholder="Part" />
+    </td>
+    <td>
+      <input v-model="draft.quantity" class="cell num count" inputmode="numeric" aria-label="New count" />
+    </td>
+    <td>
+      <MeasureField v-model="draft.length" compact hide-label label="New length" :system="system" />
+    </td>
+    <td>
+      <MeasureField v-model="draft.width" compact hide-label label="New width" :system="system" />
+    </td>
+    <td>
+      <MeasureField v-model="draft.thickness" compact hide-label label="New thickness" :system="system" />
+    </td>
+    <td>
+      <input
+        v-model="draft.species"
+        class="cell wood"
+        list="woods"
+        aria-label="New wood"
+        :placeholder="draftSpecies || 'Wood'"
+      />
+    </td>
+    <td>
+      <select v-model="draft.faces" class="cell" aria-label="New faces">
+        <option value="clear-two">two clear</option>
+        <option value="clear-one">one clear</option>
+        <option value="sound">sound</option>
+      </select>
+    </td>
+    <td colspan="5"><ElButton class="act" @click="addDraft">Add the part</ElButton></td>
+  </tr>
+</template>
