@@ -7,7 +7,7 @@ import "element-plus/es/components/dropdown-menu/style/css";
 
 /** A file of the server at `href`, or something to do. */
 export type MenuItem = { label: string } & ({ href: string } | { act: () => void });
-defineProps<{ label: string; items: readonly MenuItem[] }>();
+defineProps<{ label: string; items: readonly MenuItem[]; quiet?: boolean }>();
 
 function take(item: MenuItem): void {
   if ("act" in item) return item.act();
@@ -20,7 +20,7 @@ function take(item: MenuItem): void {
 
 <template>
   <ElDropdown trigger="click" placement="bottom-end" @command="take">
-    <ElButton class="act">{{ label }} <span aria-hidden="true">▾</span></ElButton>
+    <ElButton class="act" :class="{ quiet }">{{ label }} <span aria-hidden="true">▾</span></ElButton>
     <template #dropdown>
       <ElDropdownMenu>
         <ElDropdownItem v-for="item in items" :key="item.label" :command="item">{{

@@ -293,7 +293,7 @@ const SECONDS = [
       <template v-if="plan && standing">
         <RouterLink class="act" :to="{ name: 'chalk', params: { project: pk } }">Chalk it</RouterLink>
       </template>
-      <MenuButton label="Files" :items="files" />
+      <MenuButton label="Files" quiet :items="files" />
       <input
         ref="planFile"
         class="sr"

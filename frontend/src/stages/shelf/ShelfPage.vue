@@ -166,9 +166,6 @@ h1 {
   font-size: 1.3rem;
   font-weight: 620;
 }
-.act.lead {
-  min-height: 46px;
-}
 .rows {
   list-style: none;
   margin: 0;
