@@ -449,7 +449,7 @@ const SECONDS = [
 .tools {
   display: flex;
   flex-wrap: wrap;
-  gap: 0.4rem;
+  gap: 0.3rem;
   align-items: center;
   margin-bottom: 0.8rem;
 }
