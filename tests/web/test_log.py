@@ -50,6 +50,17 @@ def metal(piece: dict[str, Any]) -> dict[str, Any]:
     }
 
 
+def test_the_log_keeps_how_many_passes_a_step_took(client: FlaskClient, stood: Stood) -> None:
+    project, plan = stood
+    key = next(iter(steps_of(client, project)))
+    for passes in (5, 5, 4):  # the same twice is once; another count takes its place
+        body = {"key": key, "done": True, "passes": passes}
+        assert client.put(f"/api/layouts/{plan['pk']}/steps", json=body).status_code == 204
+    log = client.get(f"/api/projects/{project['pk']}/log.json").get_json()
+    said = [(e["kind"], e.get("passes")) for e in log["events"]]
+    assert said == [("did", 5), ("void", None), ("did", 4)]
+
+
 def test_a_nail_at_the_jointer_and_the_rest_is_planned_round_it(
     client: FlaskClient, asked: list[int], stood: Stood
 ) -> None:

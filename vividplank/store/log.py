@@ -23,7 +23,6 @@ from vividplank.core.log.state import Wood, state
 from vividplank.core.milling import Route, recent_routes
 from vividplank.core.refusal import Refusal
 from vividplank.store import layouts, milling, projects
-from vividplank.store.database import database_url
 from vividplank.store.errors import NotFoundError
 from vividplank.store.layouts import Layout
 from vividplank.store.models import BoardCutRow, EventRow, ProjectRow
@@ -88,11 +87,20 @@ def void(session: Session, project: int, n: int) -> None:
     add(session, project, found.layout, Void(n=1, event=n))
 
 
-def tick(session: Session, layout: int, key: str, done: bool, taken: layouts.Taken) -> None:
-    """Tick a step off, or take the tick back, and write it in the log; twice is once."""
+def tick(
+    session: Session,
+    layout: int,
+    key: str,
+    done: bool,
+    taken: layouts.Taken,
+    passes: int | None = None,
+) -> None:
+    """Tick a step off, or take the tick back, and write it in the log, with the passes it took;
+    twice is once.
+    """
     project = layouts.load(session, layout).project
     was = layouts.mark_step(session, layout, key, done, taken)
-    said = Did(n=1, step=key, reading=taken.reading, minutes=taken.minutes)
+    said = Did(n=1, step=key, reading=taken.reading, passes=passes, minutes=taken.minutes)
     for entry in entries(session, project):
         if was and entry.stands and isinstance(entry.event, Did) and entry.event.step == key:
             if done and replace(entry.event, n=1) == said:
@@ -122,23 +130,10 @@ def wood(session: Session, layout: Layout) -> Wood:
     return state(layout.job, layout.plan, made, happened(session, layout), strict=False)
 
 
-#: The routes of the last few layouts, by database, number and way of milling: a layout's job and
-#: plan never change once it has one, and every event asks again.
-_known: dict[tuple[str, int, str], tuple[Route, ...]] = {}
-_MOST_KNOWN = 8
-
-
 def routes_of(session: Session, layout: Layout) -> tuple[Route, ...]:
     assert layout.plan
     how = milling.of_project(session, layout.project, layout.job)
-    key = (database_url(), layout.pk, f"{layout.made_from} {layout.cost} {how!r}")
-    found = _known.get(key)
-    if found is None:
-        found = recent_routes(layout.job, layout.plan, how)
-        while len(_known) >= _MOST_KNOWN:
-            _known.pop(next(iter(_known)), None)
-        _known[key] = found
-    return found
+    return recent_routes(layout.job, layout.plan, how)
 
 
 def left(session: Session, project: int, now: Job) -> Remaining | None:

@@ -91,7 +91,9 @@ describe("ticking a step off", () => {
     const { mark } = useMilling(ref(1));
     server.down = true;
     await mark("a", true, { reading: 6096, minutes: 1.5 });
-    expect(unsent.value).toEqual([{ layout: 1, key: "a", done: true, reading: 6096, minutes: 1.5 }]);
+    expect(unsent.value).toEqual([
+      { layout: 1, key: "a", done: true, reading: 6096, minutes: 1.5, passes: null },
+    ]);
     expect(done()).toEqual(["a"]);
     expect([cache.asked, told.length]).toEqual([0, 0]);
   });

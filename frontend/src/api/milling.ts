@@ -44,7 +44,7 @@ export function useMilling(pk: Ref<number>) {
   async function mark(
     stepKey: string,
     done: boolean,
-    taken: { reading?: number | null; minutes?: number | null } = {},
+    taken: { reading?: number | null; minutes?: number | null; passes?: number | null } = {},
   ): Promise<void> {
     const now = query.data.value;
     if (!now) return;
@@ -57,6 +57,7 @@ export function useMilling(pk: Ref<number>) {
       done,
       reading: taken.reading ?? null,
       minutes: taken.minutes ?? null,
+      passes: taken.passes ?? null,
     };
     client.setQueryData<Milling>(key.value, withOutbox(now, [tap]));
     try {

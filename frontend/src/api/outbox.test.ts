@@ -12,7 +12,14 @@ const kept = vi.hoisted(() => {
   vi.stubGlobal("localStorage", storage);
   return storage;
 });
-const tap = (key: string, done = true): Tap => ({ layout: 1, key, done, reading: null, minutes: null });
+const tap = (key: string, done = true): Tap => ({
+  layout: 1,
+  key,
+  done,
+  reading: null,
+  minutes: null,
+  passes: null,
+});
 const nobody = (): void => undefined;
 
 beforeEach(() => {

@@ -11,6 +11,7 @@ export interface Tap {
   done: boolean;
   reading: number | null;
   minutes: number | null;
+  passes: number | null;
 }
 
 const PLACE = "taps to send";

@@ -5372,6 +5372,11 @@ export interface components {
              */
             minutes: number | null;
             /**
+             * Passes
+             * @default null
+             */
+            passes: number | null;
+            /**
              * Reading
              * @default null
              */

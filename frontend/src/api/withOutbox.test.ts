@@ -17,7 +17,8 @@ const milling = {
     { board: "O2", steps: [step("c", ["b"])] },
   ],
 } as unknown as Schemas["MillingBody"];
-const tap = (key: string, done = true, layout = 4) => ({ layout, key, done, reading: null, minutes: null });
+const nothing = { reading: null, minutes: null, passes: null };
+const tap = (key: string, done = true, layout = 4) => ({ layout, key, done, ...nothing });
 const standing = (m: Schemas["MillingBody"]) =>
   m.routes.flatMap((r) => r.steps).map((s) => `${s.key}${s.done ? " done" : s.ready ? " ready" : ""}`);
 

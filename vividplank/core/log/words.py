@@ -17,8 +17,10 @@ def happened(event: Event, system: System) -> str:
     """One event."""
     if isinstance(event, Did):
         read = f", read {written(event.reading, system, unit=True)}" if event.reading else ""
+        many = "pass" if event.passes == 1 else "passes"
+        passes = f", {event.passes} {many}" if event.passes else ""
         spent = f", {event.minutes:g} min" if event.minutes else ""
-        return f"{event.step} done{read}{spent}"
+        return f"{event.step} done{passes}{read}{spent}"
     if isinstance(event, Found):
         at = written(event.defect.x0, system, unit=True)
         return f"{fault(event.defect.kind)} found in {event.piece}, {at} from its datum end"

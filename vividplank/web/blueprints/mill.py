@@ -133,7 +133,7 @@ def mark_step(path: LayoutPath, body: StepDone) -> Response:
         taken = Taken(
             body.reading, body.minutes, step.minutes if step else None, step.machine if step else ""
         )
-        log.tick(opened, path.layout, body.key, body.done, taken)
+        log.tick(opened, path.layout, body.key, body.done, taken, body.passes)
         done = layouts.steps_done(opened, path.layout)
         if body.done:
             for route in found:

@@ -144,6 +144,7 @@ class StepDone(Body):
     done: bool
     reading: Ticks | None = None
     minutes: Annotated[float, Field(ge=0, le=100_000)] | None = None
+    passes: Annotated[int, Field(ge=0, le=10_000)] | None = None
 
 
 class MeasuredBody(Body):

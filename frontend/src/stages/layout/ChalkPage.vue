@@ -63,7 +63,7 @@ async function tick(key: string, done: boolean): Promise<void> {
   await withErrorToast(async () => {
     await api.PUT("/api/layouts/{layout}/steps", {
       params: { path: { layout: data.value!.layout } },
-      body: { key, done, reading: null, minutes: null },
+      body: { key, done, reading: null, minutes: null, passes: null },
     });
     await client.invalidateQueries({ queryKey: ["chalk", standing.value?.pk] });
   });

@@ -75,6 +75,31 @@ describe("the machine page", () => {
     wrapper.unmount();
   });
 
+  it("keeps the count over another piece and a reload, and takes a tap back", async () => {
+    let wrapper = page();
+    const press = async (key: Partial<KeyboardEventInit>) => {
+      window.dispatchEvent(new KeyboardEvent("keydown", key));
+      await flushPromises();
+    };
+    await press({ code: "Space" }); // the cautions
+    await press({ code: "Space" });
+    await press({ key: "ArrowRight" });
+    await press({ key: "ArrowLeft" });
+    expect(wrapper.get(".count").text()).toContain("1");
+    wrapper.unmount();
+    wrapper = page();
+    expect(wrapper.get(".count").text()).toContain("1");
+    const button = (text: string) => wrapper.findAll("button").find((b) => b.text() === text)!;
+    await button("Take the last tap back").trigger("click");
+    expect(wrapper.get(".count").text()).toContain("2");
+    await button("One pass more").trigger("click");
+    expect(wrapper.get(".count").text()).toContain("3");
+    await press({ code: "Space" });
+    await button("Clean already").trigger("click");
+    expect(mark).toHaveBeenCalledWith("O1.1/edge", true, expect.objectContaining({ passes: 1 }));
+    wrapper.unmount();
+  });
+
   it("goes back and forth by the arrows without marking anything", async () => {
     const wrapper = page();
     window.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowRight" }));

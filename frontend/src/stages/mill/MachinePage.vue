@@ -5,108 +5,64 @@
  */
 import { useEventListener } from "@vueuse/core";
 import { ElButton } from "element-plus";
-import { computed, ref, useTemplateRef, watch } from "vue";
-import { api, type Step } from "../../api/client";
+import { computed, ref, useTemplateRef } from "vue";
 import { useLayout } from "../../api/layout";
-import { useDays, useMilling, useSettings, type Method } from "../../api/milling";
-import { useProject } from "../../api/project";
+import { useSettings, type Method } from "../../api/milling";
 import { unsent } from "../../api/outbox";
+import { useProject } from "../../api/project";
 import BoardDrawing from "../../board/BoardDrawing.vue";
 import { itemName } from "../../board/geometry";
 import Fig from "../../controls/Fig.vue";
 import { inField } from "../../controls/keys";
 import Len from "../../controls/Len.vue";
-import { withErrorToast } from "../../controls/withErrorToast";
+import UnplacedNote from "../../controls/UnplacedNote.vue";
+import { TICKS_PER_INCH } from "../../measure";
 import FacePasses from "./FacePasses.vue";
 import HappenedSheet from "./HappenedSheet.vue";
 import ReadingPad from "./ReadingPad.vue";
-import {
-  asksReading,
-  begin,
-  foretold,
-  inOrder,
-  judged,
-  marked,
-  nextReady,
-  passesOf,
-  phase,
-  sameSetting,
-  tapped,
-  type Run,
-} from "./run";
 import RestNote from "./RestNote.vue";
+import { foretold } from "./run";
+import { useMachine } from "./useMachine";
 import WaysNote from "./WaysNote.vue";
-import { TICKS_PER_INCH } from "../../measure";
-import UnplacedNote from "../../controls/UnplacedNote.vue";
 
 const { pk, project } = useProject();
-const { data, error, mark } = useMilling(pk);
-const { days } = useDays(computed(() => data.value?.layout));
-const { change, changed } = useSettings(pk);
-const steps = computed(() =>
-  inOrder(data.value?.routes.flatMap((r) => r.steps) ?? [], days.value?.setups ?? []),
-);
-const key = ref("");
+const { change } = useSettings(pk);
 const happened = ref(false);
 const rest = useTemplateRef("rest");
-/** A reading nobody asked for, because something looks wrong. */
-const doubted = ref(false);
-const at = computed(() => steps.value.findIndex((s) => s.key === key.value));
-const step = computed<Step | undefined>(() => steps.value[at.value]);
-const run = ref<Run>();
-watch(
+const {
+  data,
+  error,
   steps,
-  (now) => {
-    if (now.length && !now.some((s) => s.key === key.value)) show(now[Math.max(0, nextReady(now, 0))]!);
-  },
-  { immediate: true },
-);
+  at,
+  step,
+  run,
+  doubted,
+  stage,
+  now,
+  left,
+  next,
+  following,
+  canDoubt,
+  cautions,
+  stopped,
+  show,
+  go,
+  forward,
+  read,
+  again,
+  button,
+  canTakeBack,
+  takeBack,
+  byEye,
+  clean,
+  more,
+} = useMachine(pk);
 
 /** This step done another way, here and now. */
 function choose(method: Method): void {
-  const mine = key.value;
+  const mine = step.value!.key;
   void change((now) => ({ ...now, chosen: { ...now.chosen, [mine]: method } }));
 }
-function show(next: Step): void {
-  key.value = next.key;
-  doubted.value = false;
-  run.value = begin(next, Date.now());
-}
-const stage = computed(() => (step.value && run.value ? phase(step.value, run.value) : "done"));
-const now = computed(() =>
-  step.value && run.value ? passesOf(step.value, run.value) : { passes: [], turns: [] },
-);
-const left = computed(() => Math.max(0, now.value.passes.length - (run.value?.taken ?? 0)));
-const following = computed(() => sameSetting(steps.value, at.value));
-const canDoubt = computed(
-  () =>
-    !!step.value &&
-    !asksReading(step.value) &&
-    ["straight", "width", "length"].includes(step.value.dimension) &&
-    !["rough-length", "rough-rip", "square"].includes(step.value.kind),
-);
-const allDone = computed(() => steps.value.length > 0 && steps.value.every((s) => s.done));
-const next = computed(() =>
-  step.value?.dimension === "thickness" && run.value
-    ? foretold(step.value, { ...run.value, taken: run.value.taken + 1 })
-    : 0,
-);
-
-/** Cautions are shown before a machine's first step of the day. */
-const day = new Date().toDateString();
-const understood = ref(
-  new Set<string>(JSON.parse(localStorage.getItem(`understood ${day}`) ?? "[]") as string[]),
-);
-const cautions = computed(() =>
-  step.value && !understood.value.has(step.value.machine)
-    ? data.value?.cautions[step.value.machine]
-    : undefined,
-);
-function understand(): void {
-  understood.value = new Set([...understood.value, step.value!.machine]);
-  localStorage.setItem(`understood ${day}`, JSON.stringify([...understood.value]));
-}
-
 /**
  * The board of this step with what is chalked on the piece in hand: "O1.2a/length-BR" is about the
  * second segment of O1.
@@ -136,59 +92,6 @@ const gone = computed(() =>
   (layout.value?.standing?.plan?.closed ?? []).flatMap((c) => c.items.map((i) => itemName(i))),
 );
 
-/** What a reading that stopped the work says of the piece. */
-const stopped = computed(() => {
-  const what = (["thickness", "width", "length"] as const).find((d) => d === step.value?.dimension);
-  const read = run.value?.verdict?.state === "stop" ? run.value.reading : null;
-  return what && read ? { what, value: read } : undefined;
-});
-function finish(): void {
-  const was = step.value!;
-  const minutes = run.value ? (Date.now() - run.value.began) / 60_000 : null;
-  const reading = run.value?.reading ?? null;
-  // Before the tick, which may put the list into another order.
-  const list = marked(steps.value, was.key, true);
-  const place = nextReady(list, at.value + 1);
-  show(list[place < 0 ? Math.min(at.value + 1, list.length - 1) : place]!);
-  void mark(was.key, true, {
-    reading,
-    minutes: minutes !== null && minutes > 0.05 ? Math.round(minutes * 100) / 100 : null,
-  });
-}
-/** The one button: understood, a pass taken, or the step done. */
-function forward(): void {
-  if (!step.value || !run.value) return;
-  if (cautions.value) understand();
-  else if (step.value.done) go(1);
-  else if (stage.value === "pass") {
-    run.value = tapped(run.value);
-    if (phase(step.value, run.value) === "done") finish();
-  } else if (stage.value === "done") finish();
-}
-function go(by: number): void {
-  const place = Math.min(Math.max(at.value + by, 0), steps.value.length - 1);
-  if (steps.value[place]) show(steps.value[place]);
-}
-async function read(reading: number): Promise<void> {
-  const was = step.value!;
-  if (was.kind.startsWith("fit-")) {
-    const measured = Object.fromEntries(was.marks.map((mark) => [mark, reading]));
-    await withErrorToast(() => changed((now) => ({ ...now, fitted: { ...now.fitted, ...measured } })));
-    return;
-  }
-  await withErrorToast(async () => {
-    const { data: verdict } = await api.POST("/api/layouts/{layout}/reading", {
-      params: { path: { layout: data.value!.layout } },
-      body: { key: was.key, reading },
-    });
-    if (run.value?.key === was.key) run.value = judged(run.value, reading, verdict!);
-    doubted.value = false;
-  });
-}
-function again(): void {
-  run.value = { ...run.value!, verdict: null };
-  doubted.value = !!step.value && !asksReading(step.value);
-}
 function pressed(event: KeyboardEvent): void {
   if (inField(event)) return;
   if (event.code === "Space" || event.key === "PageDown") {
@@ -199,13 +102,6 @@ function pressed(event: KeyboardEvent): void {
 }
 useEventListener("keydown", pressed);
 useEventListener("resize", resized);
-const button = computed(() => {
-  if (cautions.value) return "Understood";
-  if (step.value?.done) return allDone.value ? "All done" : "Next";
-  if (stage.value === "pass")
-    return left.value > 1 || asksReading(step.value!) ? "Pass taken" : "Last pass taken";
-  return stage.value === "read" ? "" : stage.value === "stop" ? "" : "Done";
-});
 </script>
 
 <template>
@@ -326,6 +222,9 @@ const button = computed(() => {
         </p>
         <p class="why soft"><Fig :text="step.why" /></p>
         <p class="after">
+          <ElButton v-if="canTakeBack" class="act" @click="takeBack">Take the last tap back</ElButton>
+          <ElButton v-if="byEye" class="act" @click="clean">Clean already</ElButton>
+          <ElButton v-if="byEye" class="act" @click="more">One pass more</ElButton>
           <ElButton
             v-if="canDoubt && !doubted && stage !== 'read' && stage !== 'stop' && !step.done"
             class="act"

@@ -3,15 +3,19 @@ import { aStep } from "../../test/making";
 import {
   asksReading,
   begin,
+  cleanAlready,
+  endsByEye,
   foretold,
   inOrder,
   judged,
   marked,
   nextReady,
+  oneMore,
   passesOf,
   phase,
   sameSetting,
   tapped,
+  untapped,
   type Verdict,
 } from "./run";
 
@@ -66,6 +70,38 @@ describe("a step at the machine", () => {
     const stopped = judged(read, 7000, verdict("stop", { ways: ["write it off"] }));
     expect(phase(plane, stopped)).toBe("stop");
     expect(phase(plane, { ...stopped, verdict: null })).toBe("read");
+  });
+
+  it("goes back by one tap, and no further than none", () => {
+    const twice = tapped(tapped(begin(plane, 0)));
+    expect(untapped(twice)).toEqual(tapped(begin(plane, 0)));
+    expect(untapped(untapped(untapped(twice)))).toEqual(begin(plane, 0));
+  });
+
+  it("ends where the eye says so, before the passes foretold or after them", () => {
+    const face = aStep("O1.1/face", {
+      machine: "jointer",
+      dimension: "straight",
+      passes: [127, 127, 127],
+      turns: [],
+    });
+    expect([endsByEye(face), endsByEye(plane), endsByEye({ ...face, passes: [] })]).toEqual([
+      true,
+      false,
+      false,
+    ]);
+    const early = cleanAlready(face, tapped(begin(face, 0)));
+    expect([phase(face, early), early.all]).toEqual(["done", 1]);
+    let late = tapped(tapped(oneMore(face, tapped(begin(face, 0)))));
+    expect(phase(face, late)).toBe("pass");
+    late = tapped(late);
+    expect([phase(face, late), late.all]).toEqual(["done", 4]);
+    expect(passesOf(face, late).passes).toEqual([127, 127, 127, 127]);
+  });
+
+  it("counts the passes before a reading and after it together", () => {
+    const read = judged(tapped(tapped(tapped(begin(plane, 0)))), 7874, verdict("go on", { passes: [254] }));
+    expect(tapped(read)).toMatchObject({ taken: 1, all: 4 });
   });
 
   it("asks for no reading at a saw or the jointer, and for the measure of a fitted piece", () => {

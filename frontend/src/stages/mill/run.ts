@@ -14,12 +14,14 @@ export interface Run {
   more: { passes: number[]; turns: string[] } | null;
   reading: number | null;
   verdict: Verdict | null;
+  /** Passes of the whole step, those before the last reading too. */
+  all: number;
 }
 
 export type Phase = "pass" | "read" | "stop" | "done";
 
 export function begin(step: Step, now: number): Run {
-  return { key: step.key, began: now, taken: 0, more: null, reading: null, verdict: null };
+  return { key: step.key, began: now, taken: 0, more: null, reading: null, verdict: null, all: 0 };
 }
 
 /** Steps whose figure decides what comes next are read; a fitted piece is measured on the work. */
@@ -44,7 +46,35 @@ export function phase(step: Step, run: Run): Phase {
 
 /** One pass is done. */
 export function tapped(run: Run): Run {
-  return { ...run, taken: run.taken + 1 };
+  return { ...run, taken: run.taken + 1, all: run.all + 1 };
+}
+
+/** The last tap was one too many. */
+export function untapped(run: Run): Run {
+  return run.taken ? { ...run, taken: run.taken - 1, all: run.all - 1 } : run;
+}
+
+/**
+ * Whether the eye decides when a face or an edge is clean: passes are foretold, and end where it is.
+ * To a thickness it is the caliper that decides.
+ */
+export function endsByEye(step: Step): boolean {
+  return step.dimension === "straight" && step.passes.length > 0;
+}
+
+/** Clean before the passes foretold: no more are to go. */
+export function cleanAlready(step: Step, run: Run): Run {
+  const { passes, turns } = passesOf(step, run);
+  return { ...run, more: { passes: passes.slice(0, run.taken), turns: turns.slice(0, run.taken) } };
+}
+
+/** Not clean yet: a pass more than foretold, as deep as the last. */
+export function oneMore(step: Step, run: Run): Run {
+  const { passes, turns } = passesOf(step, run);
+  return {
+    ...run,
+    more: { passes: [...passes, passes.at(-1) ?? 0], turns: [...turns, ...turns.slice(-1)] },
+  };
 }
 
 /** A reading and what it means: passes still to go are counted from here. */
