@@ -4,7 +4,10 @@ import argparse
 import os
 import shutil
 import subprocess
+import sys
 import time
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
 from pathlib import Path
 
 from launcher import debian, frontend, python_env
@@ -28,20 +31,20 @@ def run_all(rest: list[str]) -> int:
     words = [w for w in words if w != "--"]
     steps = _Steps()
     with python_env.prepared("test") as python:
+        checks: list[_Check] = []
         if chosen.only in (None, "lint"):
-            steps.run("ruff", [python, "-m", "ruff", "check", "."])
-            steps.run("ruff format", [python, "-m", "ruff", "format", "--check", "."])
-            steps.run("mypy", [python, "-m", "mypy"])
+            checks += [
+                _Check("mypy", [python, "-m", "mypy"]),
+                _Check("ruff", [python, "-m", "ruff", "check", "."]),
+                _Check("ruff format", [python, "-m", "ruff", "format", "--check", "."]),
+            ]
         if chosen.only in (None, "lint", "frontend") and not chosen.quick:
             environment = frontend.packages()
             npm = shutil.which("npm", path=environment["PATH"]) or "npm"
             for script in ("lint", "types", "test") if chosen.only != "lint" else ("lint", "types"):
-                steps.run(
-                    f"npm {script}",
-                    [npm, "run", "--silent", script],
-                    frontend.FOLDER,
-                    environment,
-                )
+                command: list[str | Path] = [npm, "run", "--silent", script]
+                checks.append(_Check(f"npm {script}", command, frontend.FOLDER, environment))
+        steps.side_by_side(checks)
         if chosen.only in (None, "python") and not chosen.quick:
             binaries()
             if not shutil.which("chromium"):
@@ -53,31 +56,57 @@ def run_all(rest: list[str]) -> int:
             environment["HYPOTHESIS_PROFILE"] = "smoke"
             words += _QUICK
         command = [python, "-m", "pytest", "-n", _WORKERS, "--dist", "worksteal", *words]
-        steps.run("pytest", command, environment=environment)
+        steps.run(_Check("pytest", command, environment=environment))
     return steps.told()
 
 
+@dataclass(frozen=True)
+class _Check:
+    """A command that exits with 0 where something holds."""
+
+    name: str
+    command: list[str | Path]
+    folder: Path = ROOT
+    environment: dict[str, str] | None = None
+
+    def run(self, output: int | None = None) -> tuple[int, float, str]:
+        """Its exit code, the seconds it took, and what it said, where `output` is a pipe."""
+        began = time.monotonic()
+        done = subprocess.run(
+            [str(c) for c in self.command],
+            cwd=self.folder,
+            env=self.environment or dict(os.environ),
+            stdout=output,
+            stderr=subprocess.STDOUT if output else None,
+            text=True,
+        )
+        return done.returncode, time.monotonic() - began, done.stdout or ""
+
+
 class _Steps:
-    """What was run, one after the other, and what of it failed."""
+    """What was run, and what of it failed."""
 
     def __init__(self) -> None:
         self.failed: list[str] = []
 
-    def run(
-        self,
-        name: str,
-        command: list[str | Path],
-        folder: Path = ROOT,
-        environment: dict[str, str] | None = None,
-    ) -> None:
-        began = time.monotonic()
-        done = subprocess.run(
-            [str(c) for c in command], cwd=folder, env=environment or dict(os.environ)
-        )
-        took = time.monotonic() - began
-        say(f"{name}: {'FAILED' if done.returncode else 'ok'} ({took:.0f} s)")
-        if done.returncode:
-            self.failed.append(name)
+    def run(self, check: _Check) -> None:
+        """One by itself, which speaks while it runs."""
+        self._tell(check, *check.run())
+
+    def side_by_side(self, checks: list[_Check]) -> None:
+        """As many at a time as there are processors; each is told when it and those before it are
+        done.
+        """
+        with ThreadPoolExecutor(os.cpu_count() or 1) as pool:
+            found = pool.map(lambda c: c.run(subprocess.PIPE), checks)
+            for check, (code, took, said) in zip(checks, found, strict=True):
+                sys.stdout.write(said)
+                self._tell(check, code, took)
+
+    def _tell(self, check: _Check, code: int, took: float, _: str = "") -> None:
+        say(f"{check.name}: {'FAILED' if code else 'ok'} ({took:.0f} s)")
+        if code:
+            self.failed.append(check.name)
 
     def told(self) -> int:
         """The exit code, after a last line that says how it went."""

@@ -373,7 +373,8 @@ h1 {
 }
 .after {
   display: flex;
-  gap: 0.8rem;
+  flex-wrap: wrap;
+  gap: 0.5rem 0.8rem;
 }
 .strip {
   display: flex;
