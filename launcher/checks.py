@@ -91,7 +91,8 @@ class _Steps:
 
     def run(self, check: _Check) -> None:
         """One by itself, which speaks while it runs."""
-        self._tell(check, *check.run())
+        code, took, _ = check.run()
+        self._tell(check, code, took)
 
     def side_by_side(self, checks: list[_Check]) -> None:
         """As many at a time as there are processors; each is told when it and those before it are
@@ -103,7 +104,7 @@ class _Steps:
                 sys.stdout.write(said)
                 self._tell(check, code, took)
 
-    def _tell(self, check: _Check, code: int, took: float, _: str = "") -> None:
+    def _tell(self, check: _Check, code: int, took: float) -> None:
         say(f"{check.name}: {'FAILED' if code else 'ok'} ({took:.0f} s)")
         if code:
             self.failed.append(check.name)

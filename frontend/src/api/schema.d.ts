@@ -5336,6 +5336,8 @@ export interface components {
             shims: components["schemas"]["ShimBody"][];
             /** Size */
             size: number[];
+            /** Spare */
+            spare: number;
             /** Stock In */
             stock_in: number;
             /** Stock Out */

@@ -67,6 +67,7 @@ export function aStep(key: string, values: Partial<Step> = {}): Step {
     edge: [],
     knocked: [],
     fellows: [],
+    spare: 0,
     shims: [],
     clean: 1,
     holds: 0,

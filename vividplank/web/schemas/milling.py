@@ -80,6 +80,7 @@ class StepBody(Body):
     knocked: list[CornerBody]
     shims: list[ShimBody]
     fellows: list[FellowBody]
+    spare: int
     clean: float
     holds: Ticks
     task: Task | None

@@ -99,5 +99,5 @@ export function useEditing(rows: ComputedRef<Part[]>) {
     chosen.value = new Set();
   }
 
-  return { chosen, choose, change, formula, workOut, count, panel, remove, taken };
+  return { chosen, choose, change, formula, workOut, count, panel, remove };
 }

@@ -56,6 +56,7 @@ const {
   byEye,
   clean,
   more,
+  spare,
 } = useMachine(pk);
 
 /** This step done another way, here and now. */
@@ -219,6 +220,14 @@ useEventListener("resize", resized);
           <b>Check:</b> <Fig :text="step.check" /><template v-if="step.leaves"
             >; leaves <Fig :text="step.leaves"
           /></template>
+        </p>
+        <p v-if="spare !== null && spare < 0" class="verdict stop" role="alert">
+          That many passes take it
+          <b><Len :ticks="-spare" :system="data.system" nearest /></b> under its thickness. Measure it first;
+          if it is so, write it in the log, and its parts are laid out again.
+        </p>
+        <p v-else-if="spare !== null" class="say">
+          After these passes <Len :ticks="spare" :system="data.system" nearest /> is to spare.
         </p>
         <p class="why soft"><Fig :text="step.why" /></p>
         <p class="after">

@@ -14,6 +14,7 @@ import {
   passesOf,
   phase,
   sameSetting,
+  spareLeft,
   tapped,
   untapped,
   type Verdict,
@@ -97,6 +98,22 @@ describe("a step at the machine", () => {
     late = tapped(late);
     expect([phase(face, late), late.all]).toEqual(["done", 4]);
     expect(passesOf(face, late).passes).toEqual([127, 127, 127, 127]);
+  });
+
+  it("tells what passes beyond those foretold leave to spare, and that a piece comes out too thin", () => {
+    const face = aStep("O1.1/face", {
+      does: "flatten",
+      machine: "jointer",
+      dimension: "straight",
+      passes: [127, 127],
+      turns: [],
+      spare: 200,
+    });
+    const as = begin(face, 0);
+    expect(spareLeft(face, as)).toBeNull();
+    expect(spareLeft(face, oneMore(face, as))).toBe(73);
+    expect(spareLeft(face, oneMore(face, oneMore(face, as)))).toBe(-54);
+    expect(spareLeft({ ...face, does: "joint-edge" }, oneMore(face, as))).toBeNull();
   });
 
   it("counts the passes before a reading and after it together", () => {

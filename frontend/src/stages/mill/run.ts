@@ -93,6 +93,16 @@ export function foretold(step: Step, run: Run): number {
 }
 
 /**
+ * What passes beyond those foretold leave of what was to spare when the face is flat; nothing where
+ * there are none. Below nought the piece comes out too thin.
+ */
+export function spareLeft(step: Step, run: Run): number | null {
+  const over = passesOf(step, run).passes.slice(step.passes.length);
+  if (step.does !== "flatten" || !over.length) return null;
+  return step.spare - over.reduce((sum, p) => sum + p, 0);
+}
+
+/**
  * Steps in the order of the shop's days where these are planned, in that of the routes else; those
  * that are not planned last.
  */

@@ -22,6 +22,7 @@ import {
   passesOf,
   phase,
   sameSetting,
+  spareLeft,
   tapped,
   untapped,
   type Run,
@@ -168,6 +169,8 @@ export function useMachine(pk: Ref<number>) {
     run.value = cleanAlready(step.value!, run.value!);
     if (stage.value === "done") finish();
   }
+  /** What is to spare after passes that were not foretold. */
+  const spare = computed(() => (step.value && run.value ? spareLeft(step.value, run.value) : null));
   const more = () => void (run.value = oneMore(step.value!, run.value!));
   const button = computed(() => {
     if (cautions.value) return "Understood";
@@ -204,5 +207,6 @@ export function useMachine(pk: Ref<number>) {
     byEye,
     clean,
     more,
+    spare,
   };
 }
