@@ -69,11 +69,13 @@ def test_a_rest_is_waited_for_by_the_clock(client: FlaskClient, stood: dict[str,
     after = next(s for s in steps(found) if sticker["key"] in s["after"])
     tick(client, found, sticker["key"])
     resting = next(s for s in steps(milling(client, stood["project"])) if s["key"] == after["key"])
-    assert not resting["ready"] and datetime.fromisoformat(resting["rests_until"]) > datetime.now(
-        UTC
-    ) + timedelta(days=2)
+    rest = timedelta(minutes=sticker["hold"])  # which pieces rest, and how long, is the plan's
+    over = datetime.fromisoformat(resting["rests_until"])
+    assert rest >= timedelta(days=1) and not resting["ready"]
+    assert abs(over - (datetime.now(UTC) + rest)) < timedelta(minutes=5)
     with session() as opened:
-        opened.execute(update(StepDoneRow).values(at=datetime.now(UTC) - timedelta(days=4)))
+        long_ago = datetime.now(UTC) - rest - timedelta(hours=1)
+        opened.execute(update(StepDoneRow).values(at=long_ago))
     rested = next(s for s in steps(milling(client, stood["project"])) if s["key"] == after["key"])
     assert rested["ready"] and rested["rests_until"] == ""
 
