@@ -114,6 +114,9 @@ describe("a step at the machine", () => {
     expect(spareLeft(face, oneMore(face, as))).toBe(73);
     expect(spareLeft(face, oneMore(face, oneMore(face, as)))).toBe(-54);
     expect(spareLeft({ ...face, does: "joint-edge" }, oneMore(face, as))).toBeNull();
+    // Two are taken, a reading asks for one more: that is one beyond those foretold.
+    const read = judged(tapped(tapped(as)), 0, verdict("go on", { passes: [127], turns: [""] }));
+    expect(spareLeft(face, read)).toBe(73);
   });
 
   it("counts the passes before a reading and after it together", () => {

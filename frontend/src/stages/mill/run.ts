@@ -97,9 +97,11 @@ export function foretold(step: Step, run: Run): number {
  * there are none. Below nought the piece comes out too thin.
  */
 export function spareLeft(step: Step, run: Run): number | null {
-  const over = passesOf(step, run).passes.slice(step.passes.length);
-  if (step.does !== "flatten" || !over.length) return null;
-  return step.spare - over.reduce((sum, p) => sum + p, 0);
+  const { passes } = passesOf(step, run);
+  // Those before the last reading count as well: a reading begins the count anew.
+  const over = run.all - run.taken + passes.length - step.passes.length;
+  if (step.does !== "flatten" || over <= 0) return null;
+  return step.spare - passes.slice(-over).reduce((sum, p) => sum + p, 0);
 }
 
 /**
