@@ -38,6 +38,11 @@ export const router = createRouter({
       name: "aisle",
       component: () => import("./stages/buy/AislePage.vue"),
     },
+    {
+      path: "/workshop/:workshop(\\d+)?",
+      name: "workshop",
+      component: () => import("./stages/workshop/WorkshopPage.vue"),
+    },
     { path: "/stock", name: "stock", component: () => import("./stages/stock/StockPage.vue") },
     { path: "/:rest(.*)*", redirect: "/" },
   ],

@@ -13,9 +13,10 @@ from vividplank.core.layout.model.fixings import Fixings, Forbidden
 from vividplank.core.layout.model.limits import Limits, Progress
 from vividplank.core.layout.model.plan import Item, Plan, Unplaced
 from vividplank.core.milling.days.day import Days, Setup
-from vividplank.store import drawings, layouts, milling, plan_history, projects
+from vividplank.store import drawings, layouts, milling, plan_history, projects, workshops
 from vividplank.store.database import session
 from vividplank.store.errors import NotFoundError, NothingToUndo
+from vividplank.store.shop import books
 
 HAND_JOB, HAND_PLAN = read_job(json.dumps(JOB)), read_plan(json.dumps(PLAN))
 
@@ -262,26 +263,28 @@ def test_a_plan_is_asked_for_where_there_is_one(project: int) -> None:
         assert layouts.with_plan(opened, asked.pk)[1] == HAND_PLAN
 
 
-def test_a_shop_s_own_times_count_once_there_are_enough_and_within_reason(project: int) -> None:
+def test_a_shop_s_own_times_draw_what_is_foretold_toward_them(project: int) -> None:
     first = standing_hand(project)
+
+    def tick(key: str, minutes: float | None, machine: str) -> None:
+        layouts.mark_step(opened, first.pk, key, True, layouts.Taken(None, minutes, 2.0, machine))
+
     with session() as opened:
-        for n in range(4):
-            layouts.mark_step(
-                opened, first.pk, f"s{n}", True, layouts.Taken(None, 3.0, 2.0, "planer")
-            )
-        assert milling.factors(opened) == {}
-        layouts.mark_step(opened, first.pk, "s4", True, layouts.Taken(None, 300.0, 2.0, "planer"))
-        assert milling.factors(opened) == {
-            "planer": 1.5
-        }  # the median; one forgotten tap does not count
-        for n in range(5):
-            layouts.mark_step(
-                opened, first.pk, f"j{n}", True, layouts.Taken(None, 100.0, 1.0, "jointer")
-            )
-            layouts.mark_step(
-                opened, first.pk, f"x{n}", True, layouts.Taken(None, None, 1.0, "bandsaw")
-            )
-        assert milling.factors(opened) == {"planer": 1.5, "jointer": 4.0}
+        assert books.factors(opened, project) == {}
+        tick("s0", 3.0, "planer")
+        one = books.factors(opened, project)["planer"]
+        for n in range(1, 9):
+            tick(f"s{n}", 3.0, "planer")
+        nine = books.factors(opened, project)["planer"]
+        assert 1 < one < nine < 1.5
+        tick("s9", 300.0, "planer")  # a forgotten tap
+        assert books.factors(opened, project)["planer"] == pytest.approx(nine, rel=0.02)
+        tick("x0", None, "bandsaw")
+        assert set(books.factors(opened, project)) == {"planer"}
+        place = workshops.of_project(opened, project)
+        off = replace(place.workshop, unused=("minutes:planer",))
+        workshops.put(opened, place.pk, place.name, off, place.version)
+        assert books.factors(opened, project) == {}
 
 
 def test_days_are_kept_with_their_layout(project: int) -> None:

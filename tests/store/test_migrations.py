@@ -2,6 +2,7 @@
 
 import json
 from collections.abc import Iterator
+from dataclasses import replace
 
 import psycopg
 import pytest
@@ -13,9 +14,10 @@ from vividplank.core.cutlist import Edging, Panel, Part, Source
 from vividplank.core.layout.model.fixings import Fixings, Forbidden
 from vividplank.core.layout.model.plan import Item
 from vividplank.core.log.events import Did
+from vividplank.core.milling.shop.machines import Jointer, Machines, usual_machines
 from vividplank.core.shop import Allowance, Kerf, Shop
 from vividplank.core.timber.rest import Climate
-from vividplank.store import layouts, log, projects
+from vividplank.store import layouts, log, milling, projects, workshops
 from vividplank.store.database import engine, session
 from vividplank.store.models import LayoutRow
 from vividplank.store.prepare import configured, migrate
@@ -183,3 +185,38 @@ def test_parts_shop_and_fixings_of_an_older_database(old: str) -> None:
         assert layouts.load(opened, number).fixings == Fixings(
             (Item("A", 1),), (Forbidden("W", 0, 9, 0, 9),), ("W",), ("A",)
         )
+
+
+def test_projects_with_the_same_machines_come_into_one_workshop(old: str) -> None:
+    """None lose what they had: the usual of their unit, or what was set."""
+    narrow = {"machines": {"jointer": {"bed_width": 48768}}, "exceptions": {"W": "by-hand"}}
+    with psycopg.connect(old) as connection:
+        of = {
+            name: insert(
+                connection,
+                "project",
+                PROJECT
+                | {"name": name, "system": system}
+                | ({"milling": json.dumps(milling)} if milling else {}),
+            )
+            for name, system, milling in (
+                ("plain", "in", None),
+                ("metric", "mm", None),
+                ("narrow", "in", narrow),
+                ("narrow too", "in", narrow | {"exceptions": {}}),
+            )
+        }
+    migrate(old)
+    with session() as opened:
+        place = {name: workshops.of_project(opened, pk) for name, pk in of.items()}
+        assert place["narrow"].pk == place["narrow too"].pk
+        assert place["narrow"].name == "Our workshop" and place["narrow"].projects == 2
+        assert len({p.pk for p in place.values()}) == 3
+        had = {
+            name: milling.of_project(opened, pk, projects.load(opened, pk).job)
+            for name, pk in of.items()
+        }
+    assert had["plain"].machines == usual_machines("in")
+    assert had["metric"].machines == usual_machines("mm")
+    assert had["narrow"].machines == replace(Machines(), jointer=Jointer(bed_width=48768))
+    assert had["narrow"].exceptions == {"W": "by-hand"} and not had["narrow too"].exceptions

@@ -27,6 +27,7 @@ from vividplank.store import log as happenings
 from vividplank.store.database import database_url, gone, session
 from vividplank.store.errors import InDoubt, NotFoundError
 from vividplank.store.layouts import Layout
+from vividplank.store.shop import books
 
 log = logging.getLogger("vividplank.jobs")
 
@@ -160,7 +161,7 @@ def plan_days(layout: int, seconds: float = 7.0) -> None:
             found = layouts.load(opened, layout)
             asked = milling.planned(opened, layout)
             how = milling.of_project(opened, found.project, found.job)
-            factors = milling.factors(opened)
+            factors = books.factors(opened, found.project)
             done = layouts.steps_done(opened, layout)
         if found.plan is None or asked is None or asked.state != "asked":
             return

@@ -18,8 +18,11 @@ from vividplank.core.buying.market.offer import OfferedBoard
 from vividplank.core.buying.market.supplier import Supplier, usual_suppliers
 from vividplank.core.document import digest, job_from_document, job_to_document
 from vividplank.core.job import Job
+from vividplank.core.learning.learned import in_use
+from vividplank.store import workshops
 from vividplank.store.errors import NotFoundError
 from vividplank.store.models import EstimateRow, OfferRow, PurchaseRow, SupplierRow
+from vividplank.store.shop import books
 
 _SUPPLIER = TypeAdapter(Supplier)
 _PURCHASE = TypeAdapter(Purchase)
@@ -48,6 +51,19 @@ def supplier(session: Session, id: str) -> Supplier:
         if found.id == id:
             return found
     raise NotFoundError("there is no such supplier; it may have been removed")
+
+
+def suppliers_of(session: Session, project: int) -> tuple[Supplier, ...]:
+    """All of them, with hidden faults as often as the project's workshop has found them."""
+    figures = books.learned_in(session, workshops.of_project(session, project).pk)
+    rates = in_use(figures, "faults")
+    return tuple(s.with_hidden(rates) for s in suppliers(session))
+
+
+def supplier_of(session: Session, project: int, id: str) -> Supplier:
+    """One of them."""
+    supplier(session, id)
+    return next(s for s in suppliers_of(session, project) if s.id == id)
 
 
 def put_supplier(session: Session, put: Supplier) -> None:

@@ -5,7 +5,7 @@ from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, replace
 from decimal import Decimal
 
-from sqlalchemy import delete, select, update
+from sqlalchemy import delete, inspect, select, update
 from sqlalchemy.orm import Session
 
 from vividplank.core.document import (
@@ -138,16 +138,9 @@ def carry(session: Session, before: int, after: int) -> None:
     """The ticks of steps, and the boards that are cut up, stand in another plan as well."""
     there = steps_done(session, after)
     done = session.scalars(select(StepDoneRow).where(StepDoneRow.layout == before)).all()
+    columns = [c.key for c in inspect(StepDoneRow).column_attrs if c.key != "layout"]
     session.add_all(
-        StepDoneRow(
-            layout=after,
-            key=d.key,
-            at=d.at,
-            reading=d.reading,
-            minutes=d.minutes,
-            foretold=d.foretold,
-            machine=d.machine,
-        )
+        StepDoneRow(layout=after, **{name: getattr(d, name) for name in columns})
         for d in done
         if d.key not in there
     )
@@ -281,14 +274,16 @@ def steps_done(session: Session, pk: int) -> set[str]:
 
 @dataclass(frozen=True)
 class Taken:
-    """What is known of a step that was done: what was read, the minutes it took and those that were
-    foretold, where.
+    """What is known of a step that was done: what was read, the minutes and passes it took and
+    those that were foretold, where.
     """
 
     reading: int | None = None
     minutes: float | None = None
     foretold: float | None = None
     machine: str = ""
+    passes: int | None = None
+    passes_foretold: int | None = None
 
 
 def mark_step(session: Session, pk: int, key: str, done: bool, taken: Taken | None = None) -> bool:

@@ -93,14 +93,21 @@ def tick(
     key: str,
     done: bool,
     taken: layouts.Taken,
-    passes: int | None = None,
+    who: str = "",
 ) -> None:
-    """Tick a step off, or take the tick back, and write it in the log, with the passes it took;
-    twice is once.
+    """Tick a step off, or take the tick back, and write it in the log, with who did it; twice is
+    once.
     """
     project = layouts.load(session, layout).project
     was = layouts.mark_step(session, layout, key, done, taken)
-    said = Did(n=1, step=key, reading=taken.reading, passes=passes, minutes=taken.minutes)
+    said = Did(
+        n=1,
+        step=key,
+        who=who,
+        reading=taken.reading,
+        passes=taken.passes,
+        minutes=taken.minutes,
+    )
     for entry in entries(session, project):
         if was and entry.stands and isinstance(entry.event, Did) and entry.event.step == key:
             if done and replace(entry.event, n=1) == said:

@@ -2,11 +2,9 @@
 say.
 """
 
-from collections import defaultdict
 from collections.abc import Mapping
 from dataclasses import asdict, dataclass
 from datetime import datetime
-from statistics import median
 from typing import Any
 
 from sqlalchemy import func, select, update
@@ -16,15 +14,11 @@ from vividplank.core.job import Job
 from vividplank.core.milling.days.day import Days, Setup
 from vividplank.core.milling.route.routes import usual_milling
 from vividplank.core.milling.shop.document import milling_from_document, milling_to_document
-from vividplank.core.milling.shop.pace import Factors
 from vividplank.core.milling.shop.school import Milling
+from vividplank.core.milling.shop.workshop import own_document
+from vividplank.store import workshops
 from vividplank.store.errors import NotFoundError, VersionConflict
 from vividplank.store.models import LayoutRow, ProjectRow, StepDoneRow
-
-#: A shop's own times count once so many steps at a machine have them,
-_ENOUGH = 5
-#: and within these bounds: a tap forgotten over lunch is no slow planer.
-_LEAST, _MOST = 0.25, 4.0
 
 
 @dataclass(frozen=True)
@@ -51,12 +45,12 @@ class Planned:
 
 
 def of_project(session: Session, pk: int, job: Job) -> Milling:
-    """Its own settings, or the usual."""
+    """Its own settings, or the usual, in its workshop."""
     return settings(session, pk, job)[0]
 
 
 def settings(session: Session, pk: int, job: Job) -> tuple[Milling, int]:
-    """The same, with their version."""
+    """The same, with their version: how often those of the project or its workshop were set."""
     found = session.execute(
         select(ProjectRow.milling, ProjectRow.milling_version).where(ProjectRow.pk == pk)
     ).one_or_none()
@@ -64,45 +58,42 @@ def settings(session: Session, pk: int, job: Job) -> tuple[Milling, int]:
         raise NotFoundError("there is no such project; it may have been removed")
     kept, version = found
     usual = usual_milling(job)
-    return milling_from_document({"school": usual.school, **kept}) if kept else usual, version
+    own = milling_from_document({"school": usual.school, **kept}) if kept else usual
+    place = workshops.of_project(session, pk)
+    return place.workshop.milling(own), version + place.version
 
 
 def set_for(session: Session, pk: int, milling: Milling, version: int) -> int:
     """Keep them if they are still at that version; answers the new one. VersionConflict leaves them
-    as they were.
+    as they were. Machines, waits and hours are those of the workshop, for all its projects.
 
     They are no edit of the project: its own version stays.
     """
-    of = update(ProjectRow).where(ProjectRow.pk == pk, ProjectRow.milling_version == version)
-    kept = session.execute(
-        of.values(milling=milling_to_document(milling), milling_version=version + 1).returning(
-            ProjectRow.milling_version
-        ),
-        execution_options={"synchronize_session": False},
-    ).scalar()
-    if kept is None:
-        now = session.scalar(select(ProjectRow.milling_version).where(ProjectRow.pk == pk))
-        if now is None:
-            raise NotFoundError("there is no such project; it may have been removed")
-        raise VersionConflict(now)
-    return kept
-
-
-def to_begin_with(session: Session) -> dict[str, Any] | None:
-    """What a new project begins with: machines, hours and waits as they were last set anywhere, and
-    keeps from then on.
-    """
-    latest = session.scalar(
-        select(ProjectRow.milling)
-        .where(ProjectRow.milling.is_not(None), ~ProjectRow.rack)
-        .order_by(ProjectRow.edited.desc())
-        .limit(1)
-    )
-    return latest and {
-        name: value
-        for name, value in latest.items()
-        if name not in ("exceptions", "fitted", "school", "chosen", "own")
-    }
+    found = session.execute(
+        select(ProjectRow.milling, ProjectRow.milling_version)
+        .where(ProjectRow.pk == pk)
+        .with_for_update()
+    ).one_or_none()
+    if found is None:
+        raise NotFoundError("there is no such project; it may have been removed")
+    was, counted = found.milling, int(found.milling_version)
+    place = workshops.of_project(session, pk)
+    if counted + place.version != version:
+        raise VersionConflict(counted + place.version)
+    shared = place.workshop.changed_by(milling)
+    if shared != place.workshop:
+        place = workshops.put(session, place.pk, place.name, shared, place.version)
+    own = own_document(milling_to_document(milling))
+    if own != was:
+        counted += 1
+        session.execute(
+            update(ProjectRow)
+            .where(ProjectRow.pk == pk)
+            .values(milling=own, milling_version=counted),
+            execution_options={"synchronize_session": False},
+        )
+        session.expire_all()
+    return counted + place.version
 
 
 def done(session: Session, layout: int) -> dict[str, Done]:
@@ -126,20 +117,6 @@ def times(session: Session, layout: int) -> dict[str, Time]:
     ).where(StepDoneRow.layout == layout, StepDoneRow.minutes > 0, StepDoneRow.foretold > 0)
     rows = session.execute(known.group_by(StepDoneRow.machine))
     return {machine: Time(told or 0.0, taken or 0.0) for machine, told, taken in rows}
-
-
-def factors(session: Session) -> Factors:
-    """How much longer than foretold this shop takes at each machine: the median over all steps
-    whose time is known.
-    """
-    shares: defaultdict[str, list[float]] = defaultdict(list)
-    known = select(StepDoneRow.machine, StepDoneRow.minutes, StepDoneRow.foretold).where(
-        StepDoneRow.minutes > 0, StepDoneRow.foretold > 0
-    )
-    for machine, taken, foretold in session.execute(known):
-        if taken and foretold:
-            shares[machine].append(taken / foretold)
-    return {m: min(max(median(s), _LEAST), _MOST) for m, s in shares.items() if len(s) >= _ENOUGH}
 
 
 def ask_days(session: Session, layout: int, begins: str, on_day: Mapping[str, int]) -> None:

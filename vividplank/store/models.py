@@ -50,8 +50,9 @@ class ProjectRow(Base):
     )  # Measure as a document, in order
     milling: Mapped[dict[str, Any] | None] = mapped_column(
         JSONB(none_as_null=True)
-    )  # Milling as a document; none: the usual
+    )  # what of Milling is the project's own, as a document; none: the usual
     milling_version: Mapped[int] = mapped_column(server_default="0")
+    workshop: Mapped[int] = mapped_column(ForeignKey("workshop.pk"))
     __mapper_args__ = {"version_id_col": version}  # noqa: RUF012
     parts: Mapped[list["PartRow"]] = relationship(
         order_by="PartRow.position", cascade="all, delete-orphan"
@@ -59,6 +60,16 @@ class ProjectRow(Base):
     boards: Mapped[list["BoardRow"]] = relationship(
         order_by="BoardRow.position", cascade="all, delete-orphan"
     )
+
+
+class WorkshopRow(Base):
+    """A workshop in which projects are made; `document` is a Workshop."""
+
+    __tablename__ = "workshop"
+    pk: Mapped[int] = mapped_column(Identity(), primary_key=True)
+    name: Mapped[str]
+    version: Mapped[int] = mapped_column(server_default="0")
+    document: Mapped[dict[str, Any]]
 
 
 class PartRow(Base):
@@ -222,6 +233,21 @@ class StepDoneRow(Base):
     minutes: Mapped[float | None]
     foretold: Mapped[float | None]  # the minutes that were planned for it
     machine: Mapped[str] = mapped_column(default="")
+    passes: Mapped[int | None]
+    passes_foretold: Mapped[int | None]
+
+
+class AccountRow(Base):
+    """Where the wood of a layout has gone so far, as it was worked out of what `made_from` stands
+    for.
+    """
+
+    __tablename__ = "account"
+    layout: Mapped[int] = mapped_column(
+        ForeignKey("layout.pk", ondelete="CASCADE"), primary_key=True
+    )
+    made_from: Mapped[str]
+    document: Mapped[dict[str, Any]]
 
 
 class EventRow(Base):

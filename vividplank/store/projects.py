@@ -22,8 +22,8 @@ from vividplank.core.job.change import Change, changed
 from vividplank.core.measure import SYSTEMS, System, unit_of
 from vividplank.store.board_rows import read_board, written
 from vividplank.store.errors import NotFoundError, NothingToUndo, VersionConflict
-from vividplank.store.milling import to_begin_with
 from vividplank.store.models import BoardRow, EditRow, LayoutRow, PartRow, PictureRow, ProjectRow
+from vividplank.store.workshops import to_begin_with
 
 _EDITS_KEPT = 200
 
@@ -92,7 +92,7 @@ def add(session: Session, job: Job, system: System, *, demo: bool = False) -> Pr
         name=job.name or "Untitled",
         system=system,
         demo=demo,
-        milling=to_begin_with(session),
+        workshop=to_begin_with(session, job.unit),
         shop=shop_to_document(job.shop),
     )
     session.add(row)

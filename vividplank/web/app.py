@@ -25,20 +25,19 @@ from vividplank.web.blueprints import (
     bench,
     boards,
     books,
-    cutlist,
     days,
     draw,
     layout,
-    lists,
     log,
     mill,
-    parts,
     photos,
     plan_bench,
     shelf,
     stock,
+    workshops,
 )
 from vividplank.web.blueprints.buying import aisle, amounts, suppliers
+from vividplank.web.blueprints.cutlist import cutlist, lists, parts
 from vividplank.web.schemas.project import Health, TroubleBody
 
 logger = logging.getLogger("vividplank.web")
@@ -93,6 +92,7 @@ def create_app(asking: Asking, instruments: Bench, yard: Yard | None = None) -> 
         photos,
         bench,
         stock,
+        workshops,
         layout,
         plan_bench,
         mill,

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed, type Ref } from "vue";
 import { api, type Schemas } from "./client";
+import { who } from "./who";
 
 export type Piece = Schemas["HeldBody"];
 export type Happening = Schemas["HappenedBody"]["event"];
@@ -50,7 +51,7 @@ export function useHappenings(pk: Ref<number>) {
       (
         await api.POST("/api/layouts/{layout}/events", {
           params: { path: { layout: said.layout } },
-          body: { event: said.event },
+          body: { event: said.event, who: who.value },
         })
       ).data!,
     onSuccess: fresh,

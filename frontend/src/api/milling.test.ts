@@ -92,7 +92,7 @@ describe("ticking a step off", () => {
     server.down = true;
     await mark("a", true, { reading: 6096, minutes: 1.5 });
     expect(unsent.value).toEqual([
-      { layout: 1, key: "a", done: true, reading: 6096, minutes: 1.5, passes: null },
+      { layout: 1, key: "a", done: true, reading: 6096, minutes: 1.5, passes: null, who: "" },
     ]);
     expect(done()).toEqual(["a"]);
     expect([cache.asked, told.length]).toEqual([0, 0]);

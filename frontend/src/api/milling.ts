@@ -1,15 +1,19 @@
 import { useEventListener, useIntervalFn } from "@vueuse/core";
 import { useQuery, useQueryClient } from "@tanstack/vue-query";
 import { ElMessage } from "element-plus";
-import { computed, onMounted, ref, type Ref } from "vue";
+import { computed, onMounted, type Ref } from "vue";
 import { KEPT } from "../offline/strategies";
-import { api, Refused, type Schemas } from "./client";
+import { api, type Schemas } from "./client";
+import { useVersioned } from "./versioned";
 import { withOutbox } from "./withOutbox";
+import { who } from "./who";
 import { enqueue, known, outOfReach, remember, send, sent, unsent, type Tap } from "./outbox";
 
 export type Milling = Schemas["MillingBody"];
 /** With everything that has a usual value filled in, as the server answers it. */
-type Whole<T> = { [K in keyof T]-?: T[K] extends object ? Whole<NonNullable<T[K]>> : NonNullable<T[K]> };
+export type Whole<T> = {
+  [K in keyof T]-?: T[K] extends object ? Whole<NonNullable<T[K]>> : NonNullable<T[K]>;
+};
 export type Method = Schemas["WayBody"]["method"];
 export type Settings = Whole<Schemas["MillingSettings"]["milling"]>;
 
@@ -58,6 +62,7 @@ export function useMilling(pk: Ref<number>) {
       reading: taken.reading ?? null,
       minutes: taken.minutes ?? null,
       passes: taken.passes ?? null,
+      who: who.value,
     };
     client.setQueryData<Milling>(key.value, withOutbox(now, [tap]));
     try {
@@ -97,80 +102,31 @@ export function useMilling(pk: Ref<number>) {
   return { ...query, mark };
 }
 
-interface Kept {
-  milling: Settings;
-  version: number;
-}
-/** What to change in whatever settings stand when it is sent. */
-export type Change = (now: Settings) => Settings;
-
-/**
- * How this shop mills. A change shows at once and is sent in its turn, made to what stands by then: typing fast, or
- * somebody else's change of another setting, takes nothing back.
- */
+/** How this shop mills a project. */
 export function useSettings(pk: Ref<number>) {
-  const client = useQueryClient();
-  const key = computed(() => ["milling-settings", pk.value]);
-  const get = async (project: number): Promise<Kept> =>
-    (await api.GET("/api/projects/{project}/milling-settings", { params: { path: { project } } }))
-      .data as Kept;
-  const query = useQuery({
-    queryKey: key,
-    queryFn: () => get(pk.value),
-    enabled: computed(() => Number.isFinite(pk.value)),
+  const whole = ({ milling, version }: Schemas["MillingSettings"]) => ({
+    value: milling as Settings,
+    version,
   });
-  /** Counts what was refused, so that fields can show again what stands. */
-  const refusals = ref(0);
-  let turn: Promise<unknown> = Promise.resolve();
-  let waiting = 0;
-
-  async function send(project: number, make: Change): Promise<void> {
-    let stands = await get(project);
-    for (let tries = 0; ; tries++) {
-      try {
-        const body = { milling: make(stands.milling), version: stands.version };
-        stands = (
-          await api.PUT("/api/projects/{project}/milling-settings", { params: { path: { project } }, body })
-        ).data as Kept;
-        break;
-      } catch (problem) {
-        if (!(problem instanceof Refused && problem.status === 409 && tries < 5)) throw problem;
-        stands = await get(project);
-      }
-    }
-    if (waiting === 1) client.setQueryData(["milling-settings", project], stands);
-  }
-  /** In its turn; rejects where it is refused. */
-  async function changed(make: Change): Promise<void> {
-    const project = pk.value;
-    await client.cancelQueries({ queryKey: key.value });
-    const now = query.data.value;
-    if (now) client.setQueryData<Kept>(key.value, { ...now, milling: make(now.milling) });
-    waiting++;
-    const mine = turn.then(() => send(project, make));
-    turn = mine.catch(() => undefined);
-    try {
-      await mine;
-    } finally {
-      waiting--;
-    }
-    if (!waiting)
-      for (const name of ["milling", "schools", "days"]) await client.invalidateQueries({ queryKey: [name] });
-  }
-  async function change(make: Change): Promise<void> {
-    try {
-      await changed(make);
-    } catch (problem) {
-      refusals.value++;
-      ElMessage({
-        type: "error",
-        message: problem instanceof Error ? problem.message : String(problem),
-        duration: 8000,
-      });
-      void client.invalidateQueries({ queryKey: key.value });
-    }
-  }
-  return { settings: computed(() => query.data.value?.milling), refusals, change, changed };
+  const { value, ...rest } = useVersioned<Settings>({
+    name: "milling-settings",
+    of: pk,
+    get: async (project) =>
+      whole(
+        (await api.GET("/api/projects/{project}/milling-settings", { params: { path: { project } } })).data!,
+      ),
+    put: async (project, milling, version) =>
+      whole(
+        (
+          await api.PUT("/api/projects/{project}/milling-settings", {
+            params: { path: { project } },
+            body: { milling, version },
+          })
+        ).data!,
+      ),
+    stale: ["milling", "schools", "days", "workshop", "workshops", "project-workshop"],
+  });
+  return { settings: value, ...rest };
 }
 
 /** The shop's days of a layout; asked again while they are planned. */

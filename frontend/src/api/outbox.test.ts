@@ -19,6 +19,7 @@ const tap = (key: string, done = true): Tap => ({
   reading: null,
   minutes: null,
   passes: null,
+  who: "",
 });
 const nobody = (): void => undefined;
 

@@ -12,6 +12,7 @@ export interface Tap {
   reading: number | null;
   minutes: number | null;
   passes: number | null;
+  who: string;
 }
 
 const PLACE = "taps to send";

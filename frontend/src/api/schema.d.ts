@@ -1527,6 +1527,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/workshop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["workshops_get_project_workshop_projects__int_project__workshop_get"];
+        /** The project is made in this workshop from now on. */
+        put: operations["workshops_choose_workshop_projects__int_project__workshop_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stock": {
         parameters: {
             query?: never;
@@ -1657,6 +1674,94 @@ export interface paths {
             cookie?: never;
         };
         get: operations["parts_get_woods_woods_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["workshops_get_workshops_workshops_get"];
+        put?: never;
+        /** Another workshop, as one there is; it has learned nothing yet. */
+        post: operations["workshops_add_workshop_workshops_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops/{workshop}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["workshops_get_workshop_workshops__int_workshop__get"];
+        /**
+         * Kept if nobody has set it since the version it was made from; else 409 with the version that
+         * @description stands.
+         */
+        put: operations["workshops_put_workshop_workshops__int_workshop__put"];
+        post?: never;
+        /** Refused while projects are made in it. */
+        delete: operations["workshops_remove_workshop_workshops__int_workshop__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops/{workshop}/books": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where the wood of all its projects went, of the boards that have been cut into. */
+        get: operations["workshops_get_books_workshops__int_workshop__books_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops/{workshop}/books-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same to take along; a table has every board, paper the groups. */
+        get: operations["workshops_get_books_file_workshops__int_workshop__books_file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops/{workshop}/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["workshops_get_learned_workshops__int_workshop__learned_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1797,16 +1902,19 @@ export interface components {
         /**
          * Ask
          * @description One wood and quarter. `quarter` is empty where none gives the thickness: such parts are built
-         *     up. `blanks` are board feet of rough blanks, `thumb` these with the rule of thumb's waste,
-         *     `on_hand` what is there already. `clear` and `sound` count pieces that must be clear, and that
-         *     may have tight knots and sapwood. `resaw` names thin parts of which two come out of a thicker
-         *     quarter. `price` a board foot is the median of the boards on hand that have one.
+         *     up. `finished` are board feet of the parts as they will be, `blanks` of rough blanks, `thumb`
+         *     these with the rule of thumb's waste, `on_hand` what is there already. `clear` and `sound` count
+         *     pieces that must be clear, and that may have tight knots and sapwood. `resaw` names thin parts
+         *     of which two come out of a thicker quarter. `price` a board foot is the median of the boards on
+         *     hand that have one.
          */
         Ask: {
             /** Blanks */
             blanks: number;
             /** Clear */
             clear: number;
+            /** Finished */
+            finished: number;
             /** Key */
             key: string;
             /** Lengths */
@@ -2079,6 +2187,14 @@ export interface components {
             /** Worth */
             worth: number;
         };
+        /** BooksBody */
+        BooksBody: {
+            /** Categories */
+            categories: string[];
+            /** Groups */
+            groups: components["schemas"]["GroupBody"][];
+            together: components["schemas"]["GroupBody"];
+        };
         /**
          * BoughtBody
          * @description The project's version now, and the marks of the new boards.
@@ -2194,6 +2310,11 @@ export interface components {
             };
             /** Take */
             take: string[];
+        };
+        /** ChosenWorkshop */
+        ChosenWorkshop: {
+            /** Workshop */
+            workshop: number;
         };
         /**
          * Climate
@@ -2643,6 +2764,8 @@ export interface components {
             says: string;
             /** Stands */
             stands: boolean;
+            /** Who */
+            who: string;
         };
         /** FaultBody */
         FaultBody: {
@@ -2906,6 +3029,36 @@ export interface components {
             trips: number;
         };
         /**
+         * GroupBody
+         * @description Board feet by category; yields are of the boards that are cut up.
+         */
+        GroupBody: {
+            /** Boards */
+            boards: number;
+            /** Faults */
+            faults: number;
+            /** Lost */
+            lost: components["schemas"]["LossBody"][];
+            /** Name */
+            name: string;
+            /** Planned */
+            planned: {
+                [key: string]: number;
+            };
+            /** Planned Yield */
+            planned_yield: number | null;
+            /** Price */
+            price: number;
+            /** Real */
+            real: {
+                [key: string]: number;
+            };
+            /** Real Yield */
+            real_yield: number | null;
+            /** Rough */
+            rough: number;
+        };
+        /**
          * HappenedAnswer
          * @description The event's number; whether the piece still fits what it is for, and else what it would
          *     make.
@@ -2924,6 +3077,11 @@ export interface components {
         HappenedBody: {
             /** Event */
             event: components["schemas"]["FoundEvent"] | components["schemas"]["SpoiledEvent"] | components["schemas"]["MeasuredEvent"];
+            /**
+             * Who
+             * @default
+             */
+            who: string;
         };
         /**
          * HeadingsBody
@@ -3247,6 +3405,43 @@ export interface components {
             /** Yields */
             yields: number;
         };
+        /**
+         * LearnedBody
+         * @description A figure with the interval it lies in at 80 %, and what it rests on. `minutes` and `passes`
+         *     are times the foretold, `wood` rough over parts, `faults` for each board foot.
+         */
+        LearnedBody: {
+            /** Events */
+            events: number;
+            /** High */
+            high: number;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "minutes" | "passes" | "wood" | "faults";
+            /** Low */
+            low: number;
+            /** Of */
+            of: string;
+            /** Projects */
+            projects: number;
+            /** Used */
+            used: boolean;
+            /** Usual */
+            usual: number;
+            /** Value */
+            value: number;
+        };
+        /** LearnedList */
+        LearnedList: {
+            /** Figures */
+            figures: components["schemas"]["LearnedBody"][];
+            /** Sure */
+            sure: number;
+        };
         /** LengthNeedBody */
         LengthNeedBody: {
             /** Cuts */
@@ -3407,6 +3602,15 @@ export interface components {
             warp: components["schemas"]["Warp"];
             /** Weight Kg */
             weight_kg: number | null;
+        };
+        /** LossBody */
+        LossBody: {
+            /** Feet */
+            feet: number;
+            /** Piece */
+            piece: string;
+            /** Why */
+            why: string;
         };
         /**
          * Machines
@@ -3805,10 +4009,17 @@ export interface components {
             /** Plans */
             plans: components["schemas"]["NamedPlan"][];
         };
-        /** NeedList */
+        /**
+         * NeedList
+         * @description `by_books` is how much rough wood this workshop has needed for one of parts, by wood.
+         */
         NeedList: {
             /** Asks */
             asks: components["schemas"]["Ask"][];
+            /** By Books */
+            by_books: {
+                [key: string]: number;
+            };
             /** Lengths */
             lengths: components["schemas"]["LengthNeedBody"][];
             /** Sheets */
@@ -3848,6 +4059,16 @@ export interface components {
              * @enum {string}
              */
             system: "in" | "in-decimal" | "ft-in" | "mm" | "cm" | "m";
+        };
+        /**
+         * NewWorkshop
+         * @description A workshop that begins as `like` is.
+         */
+        NewWorkshop: {
+            /** Like */
+            like: number;
+            /** Name */
+            name: string;
         };
         /** OffcutBody */
         OffcutBody: {
@@ -4347,7 +4568,8 @@ export interface components {
          * @description One line of a price book: wood of one quarter and grade at `per_foot` money a board foot.
          *
          *     `thickness` is how thick the supplier leaves it, `length` and `width` what its boards measure,
-         *     `length_step` what lengths are cut to (0: any).
+         *     `length_step` what lengths are cut to (0: any), `hidden` the share of its boards with a fault
+         *     that shows only once they are skimmed.
          */
         Price: {
             /**
@@ -4355,6 +4577,11 @@ export interface components {
              * @enum {string}
              */
             grade: "FAS" | "Selects" | "No. 1 Common" | "No. 2A Common" | "ungraded";
+            /**
+             * Hidden
+             * @default 0.1
+             */
+            hidden: number;
             length: components["schemas"]["Range"];
             /**
              * Length Step
@@ -4613,6 +4840,14 @@ export interface components {
             was: string;
             /** Width */
             width: number;
+        };
+        /** PutWorkshop */
+        PutWorkshop: {
+            /** Name */
+            name: string;
+            /** Version */
+            version: number;
+            workshop: components["schemas"]["Workshop"];
         };
         /** QuestionBody */
         QuestionBody: {
@@ -5242,7 +5477,10 @@ export interface components {
             /** Part */
             part: string;
         };
-        /** StepBody */
+        /**
+         * StepBody
+         * @description A step; `usual_passes` is how many it usually takes in this workshop.
+         */
         StepBody: {
             /** After */
             after: string[];
@@ -5352,6 +5590,8 @@ export interface components {
             turn_over: number;
             /** Turns */
             turns: string[];
+            /** Usual Passes */
+            usual_passes: number;
             /**
              * Way
              * @enum {string}
@@ -5383,6 +5623,11 @@ export interface components {
              * @default null
              */
             reading: number | null;
+            /**
+             * Who
+             * @default
+             */
+            who: string;
         };
         /**
          * StockEntryBody
@@ -5973,6 +6218,57 @@ export interface components {
         WordsList: {
             /** Words */
             words: components["schemas"]["FirstWordsBody"][];
+        };
+        /**
+         * Workshop
+         * @description Its machines, waits and hours; `over` is what the first of two visits leaves, `enough` the
+         *     share of a face that must be clean to go to the planer. `people` are those who work there,
+         *     `unused` the keys of learned figures that are switched off.
+         */
+        Workshop: {
+            /**
+             * Enough
+             * @default 0.8
+             */
+            enough: number;
+            hours?: components["schemas"]["Hours"];
+            machines?: components["schemas"]["Machines"];
+            /**
+             * Over
+             * @default 1016
+             */
+            over: number;
+            /**
+             * People
+             * @default []
+             */
+            people: string[];
+            /**
+             * Unused
+             * @default []
+             */
+            unused: string[];
+            waits?: components["schemas"]["Waits"];
+        };
+        /**
+         * WorkshopBody
+         * @description `version` counts how often it was set; `projects` are made in it.
+         */
+        WorkshopBody: {
+            /** Name */
+            name: string;
+            /** Pk */
+            pk: number;
+            /** Projects */
+            projects: number;
+            /** Version */
+            version: number;
+            workshop: components["schemas"]["Workshop"];
+        };
+        /** WorkshopList */
+        WorkshopList: {
+            /** Workshops */
+            workshops: components["schemas"]["WorkshopBody"][];
         };
         /**
          * Zone
@@ -10401,6 +10697,90 @@ export interface operations {
             };
         };
     };
+    workshops_get_project_workshop_projects__int_project__workshop_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkshopBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    workshops_choose_workshop_projects__int_project__workshop_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChosenWorkshop"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkshopBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     stock_list_stock_get: {
         parameters: {
             query?: {
@@ -10790,6 +11170,331 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WoodList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    workshops_get_workshops_workshops_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkshopList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    workshops_add_workshop_workshops_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewWorkshop"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkshopBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    workshops_get_workshop_workshops__int_workshop__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkshopBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    workshops_put_workshop_workshops__int_workshop__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutWorkshop"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkshopBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    workshops_remove_workshop_workshops__int_workshop__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    workshops_get_books_workshops__int_workshop__books_get: {
+        parameters: {
+            query?: {
+                by?: "wood" | "grade" | "month" | "project";
+            };
+            header?: never;
+            path: {
+                workshop: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BooksBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    workshops_get_books_file_workshops__int_workshop__books_file_get: {
+        parameters: {
+            query?: {
+                by?: "wood" | "grade" | "month" | "project";
+                form?: "csv" | "xlsx" | "pdf";
+            };
+            header?: never;
+            path: {
+                workshop: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    workshops_get_learned_workshops__int_workshop__learned_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnedList"];
                 };
             };
             /** @description Not Found */

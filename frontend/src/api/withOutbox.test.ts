@@ -17,7 +17,7 @@ const milling = {
     { board: "O2", steps: [step("c", ["b"])] },
   ],
 } as unknown as Schemas["MillingBody"];
-const nothing = { reading: null, minutes: null, passes: null };
+const nothing = { reading: null, minutes: null, passes: null, who: "" };
 const tap = (key: string, done = true, layout = 4) => ({ layout, key, done, ...nothing });
 const standing = (m: Schemas["MillingBody"]) =>
   m.routes.flatMap((r) => r.steps).map((s) => `${s.key}${s.done ? " done" : s.ready ? " ready" : ""}`);

@@ -64,6 +64,12 @@ function everything(): Findable[] {
   return [
     ...here,
     { kind: "go to", name: "The shelf", more: "projects start", take: () => void router.push("/") },
+    {
+      kind: "go to",
+      name: "Workshop",
+      more: "machines people learned books",
+      take: () => void router.push(`/workshop`),
+    },
     { kind: "go to", name: "Stock room", more: "rack offcuts", take: () => void router.push("/stock") },
     { kind: "do", name: "Show the keys", more: "shortcuts", take: () => showHelp("keys") },
     ...TOPICS.map((t): Findable => ({

@@ -6,8 +6,9 @@
 /** The questions pages ask to show what there is: what was read last stays readable. */
 const READ = new RegExp(
   "^/api/(projects(/\\d+(/(milling|milling-settings|layout|needs|account|checks|schools|sheets|drawings" +
-    "|ways|offers|offers/words))?)?" +
-    "|layouts/\\d+/(days|chalk|reasons)|woods|patterns|instruments|stock|suppliers)$",
+    "|ways|offers|offers/words|workshop))?)?" +
+    "|layouts/\\d+/(days|chalk|reasons)|workshops(/\\d+(/(learned|books))?)?" +
+    "|woods|patterns|instruments|stock|suppliers)$",
 );
 
 /** A header of answers that were kept. */

@@ -58,6 +58,7 @@ useEventListener("keydown", key);
     <ElButton v-if="project.redo" class="act quiet" @click="redo()">
       ↷ <span>Redo {{ project.redo }}</span>
     </ElButton>
+    <RouterLink to="/workshop" class="act quiet shop">Workshop</RouterLink>
     <span class="saved" :class="{ soft: !held }" role="status">{{ status }}</span>
   </div>
   <main v-if="trouble" class="stage">
@@ -78,7 +79,7 @@ useEventListener("keydown", key);
   font-weight: 520;
   min-height: 44px;
 }
-.saved {
+.shop {
   margin-left: auto;
 }
 </style>

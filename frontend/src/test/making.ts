@@ -38,6 +38,7 @@ export function aStep(key: string, values: Partial<Step> = {}): Step {
     set_to: "",
     dimension: "thickness",
     passes: [],
+    usual_passes: values.passes?.length ?? 0,
     turns: [],
     readings: [],
     stock_in: 0,

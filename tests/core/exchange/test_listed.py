@@ -17,10 +17,10 @@ from vividplank.core.cutlist import Measure, MeasureTrouble, Part, values_of
 from vividplank.core.cutlist.rough import rough_size
 from vividplank.core.document import digest, job_from_document, job_to_document
 from vividplank.core.exchange import Refusal, job_document, read_job
-from vividplank.core.exchange.cutlist_xlsx import cutlist_xlsx
 from vividplank.core.exchange.outlines_dxf import outlines_dxf
 from vividplank.core.exchange.paper.cutlist_pdf import USUAL_LABELS, cutlist_pdf, labels_pdf
 from vividplank.core.exchange.parts_list import read_parts, write_parts
+from vividplank.core.exchange.tables.cutlist_xlsx import cutlist_xlsx
 from vividplank.core.job import Job
 from vividplank.core.job.change import Change, Put, changed
 from vividplank.core.job.checks import checks

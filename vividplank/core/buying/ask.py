@@ -12,7 +12,7 @@ from vividplank.core.buying.chance.purchase import on_hand, rough_feet
 from vividplank.core.buying.groups import Group, groups
 from vividplank.core.cutlist import Faces, Part
 from vividplank.core.job import Job
-from vividplank.core.timber import QUARTERS, board_feet
+from vividplank.core.timber import QUARTERS, board_feet, cubic_board_feet
 
 #: Lengths as near as this to the longest of them are asked for together.
 _ALIKE = 0.85
@@ -55,10 +55,11 @@ class Staves:
 @dataclass(frozen=True)
 class Ask:
     """One wood and quarter. `quarter` is empty where none gives the thickness: such parts are built
-    up. `blanks` are board feet of rough blanks, `thumb` these with the rule of thumb's waste,
-    `on_hand` what is there already. `clear` and `sound` count pieces that must be clear, and that
-    may have tight knots and sapwood. `resaw` names thin parts of which two come out of a thicker
-    quarter. `price` a board foot is the median of the boards on hand that have one.
+    up. `finished` are board feet of the parts as they will be, `blanks` of rough blanks, `thumb`
+    these with the rule of thumb's waste, `on_hand` what is there already. `clear` and `sound` count
+    pieces that must be clear, and that may have tight knots and sapwood. `resaw` names thin parts
+    of which two come out of a thicker quarter. `price` a board foot is the median of the boards on
+    hand that have one.
     """
 
     key: str
@@ -67,6 +68,7 @@ class Ask:
     rough: int
     parts: tuple[str, ...]
     pieces: int
+    finished: float
     blanks: float
     thumb: float
     on_hand: float
@@ -109,6 +111,7 @@ def _ask(group: Group, job: Job) -> Ask:
         group.quarter.rough if group.quarter else max(p.thickness for p in parts),
         tuple(p.id for p in parts),
         group.pieces,
+        float(cubic_board_feet(sum(p.volume * p.quantity for p in parts))),
         blanks,
         float(Fraction(blanks) * (1 + THUMB)),
         float(sum(held)),

@@ -18,6 +18,7 @@ from vividplank.store import milling as kept
 from vividplank.store.database import session
 from vividplank.store.errors import NothingToUndo
 from vividplank.store.layouts import Layout
+from vividplank.store.shop import books
 from vividplank.web import answer
 from vividplank.web.asking import ask
 from vividplank.web.schemas.milling import AskDays, DaysBody, SetupBody
@@ -103,7 +104,7 @@ def _planned(opened: Session, pk: int) -> tuple[Layout, Milling, tuple[Route, ..
     planned = kept.planned(opened, pk)
     if planned is None or planned.days is None:
         raise NothingToUndo("no days are planned for this layout yet")
-    found = recent_routes(layout.job, plan, how, kept.factors(opened))
+    found = recent_routes(layout.job, plan, how, books.factors(opened, layout.project))
     known = _by_key(found)
     setups = tuple(s for s in planned.days.setups if all(k in known for k in s.steps))
     if len(setups) < len(planned.days.setups):
@@ -118,7 +119,7 @@ def _days_body(opened: Session, pk: int) -> DaysBody:
     hours = how.hours
     system = projects.load(opened, layout.project).system
     days = (planned.days if planned else None) or _NONE
-    steps = _by_key(recent_routes(layout.job, plan, how, kept.factors(opened)))
+    steps = _by_key(recent_routes(layout.job, plan, how, books.factors(opened, layout.project)))
     done = layouts.steps_done(opened, pk)
     covered = {k for s in days.setups for k in s.steps}
     return DaysBody(

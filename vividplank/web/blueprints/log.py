@@ -75,6 +75,7 @@ def add_event(path: LayoutPath, body: HappenedBody) -> Response:
         event = Spoiled(n=1, piece=said.piece, why=said.why, then=said.then, note=said.note)
     else:
         event = Measured(n=1, piece=said.piece, what=said.what, value=said.value, note=said.note)
+    event = replace(event, who=body.who)
     with session() as opened:
         layout = layouts.load(opened, path.layout)
         there = log.wood(opened, layout).pieces
@@ -111,6 +112,7 @@ def get_log(path: ProjectPath) -> Response:
                 EventBody(
                     n=e.event.n,
                     at=e.at.isoformat(),
+                    who=e.event.who,
                     kind=e.event.kind,
                     piece=getattr(e.event, "piece", ""),
                     says=words.happened(e.event, project.system),

@@ -2,6 +2,7 @@
 what passes leave.
 """
 
+from collections.abc import Mapping
 from datetime import UTC, datetime, timedelta
 
 from flask import Response
@@ -11,6 +12,7 @@ from vividplank.core.exchange import Refusal
 from vividplank.core.exchange.paper.route_pdf import route_cards
 from vividplank.core.job import Job
 from vividplank.core.layout.model.plan import Plan
+from vividplank.core.learning.learned import in_use
 from vividplank.core.measure import System
 from vividplank.core.milling import Milling, Route, Step, recent_routes, routes
 from vividplank.core.milling.bench.reading import judge
@@ -22,11 +24,12 @@ from vividplank.core.milling.shop.cautions import CAUTIONS
 from vividplank.core.milling.shop.document import milling_from_document, milling_to_document
 from vividplank.core.milling.shop.machines import Machines
 from vividplank.core.survey.instruments import NoReading
-from vividplank.store import layouts, log, projects, stock
+from vividplank.store import layouts, log, projects
 from vividplank.store import milling as kept
 from vividplank.store.database import session
 from vividplank.store.layouts import Taken
 from vividplank.store.milling import Done
+from vividplank.store.shop import books, stock
 from vividplank.web import answer
 from vividplank.web.blueprints.bench import connected, instruments
 from vividplank.web.schemas.milling import (
@@ -61,8 +64,10 @@ def get_milling(path: ProjectPath) -> Response:
         layout, plan = layouts.standing_plan(opened, path.project)
         how = kept.of_project(opened, path.project, layout.job)
         done = kept.done(opened, layout.pk)
-        found = recent_routes(layout.job, plan, how, kept.factors(opened), project.system)
-    now = datetime.now(UTC)
+        figures = books.of_steps(opened, path.project)
+        factors = in_use(figures, "minutes")
+        found = recent_routes(layout.job, plan, how, factors, project.system)
+    now, usual = datetime.now(UTC), in_use(figures, "passes")
     steps = {s.key: s for r in found for s in r.steps}
     return answer.body(
         MillingBody(
@@ -73,7 +78,8 @@ def get_milling(path: ProjectPath) -> Response:
                 RouteBody(
                     board=r.board,
                     steps=[
-                        _step(s, steps, done, how.machines, project.system, now) for s in r.steps
+                        _step(s, steps, done, how.machines, project.system, now, usual)
+                        for s in r.steps
                     ],
                 )
                 for r in found
@@ -91,6 +97,7 @@ def _step(
     machines: Machines,
     system: System,
     now: datetime,
+    usual: Mapping[str, float],
 ) -> StepBody:
     ends = [
         done[k].at + timedelta(minutes=steps[k].hold)
@@ -109,6 +116,7 @@ def _step(
         | {
             "kind": s.kind,
             "gives": [g.piece for g in s.gives],
+            "usual_passes": round(len(s.passes) * usual.get(s.machine, 1)),
             "set_to": setting_name(s, system),
             "readings": list(s.readings),
             "done": s.key in done,
@@ -131,9 +139,14 @@ def mark_step(path: LayoutPath, body: StepDone) -> Response:
         found = recent_routes(layout.job, plan, kept.of_project(opened, layout.project, layout.job))
         step = next((s for r in found for s in r.steps if s.key == body.key), None)
         taken = Taken(
-            body.reading, body.minutes, step.minutes if step else None, step.machine if step else ""
+            body.reading,
+            body.minutes,
+            step.minutes if step else None,
+            step.machine if step else "",
+            body.passes,
+            len(step.passes) if step else None,
         )
-        log.tick(opened, path.layout, body.key, body.done, taken, body.passes)
+        log.tick(opened, path.layout, body.key, body.done, taken, body.who)
         done = layouts.steps_done(opened, path.layout)
         if body.done:
             for route in found:
@@ -172,7 +185,7 @@ def get_schools(path: ProjectPath) -> Response:
         layout, plan = layouts.standing_plan(opened, path.project)
         system = projects.load(opened, path.project).system
         how = kept.of_project(opened, path.project, layout.job)
-        costs = compare(layout.job, plan, how, kept.factors(opened))
+        costs = compare(layout.job, plan, how, books.factors(opened, path.project))
     best, why = advise(costs, layout.job, system)
     return answer.body(
         SchoolsBody(

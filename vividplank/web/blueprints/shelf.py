@@ -4,13 +4,15 @@ from dataclasses import replace
 
 from flask import Response, request
 from flask_openapi3 import APIBlueprint
+from sqlalchemy.orm import Session
 
 from vividplank.core.exchange import read_job, read_machines
 from vividplank.core.job import Job
 from vividplank.core.measure import unit_of
+from vividplank.core.milling.shop.machines import Machines
+from vividplank.core.milling.shop.workshop import usual_workshop
 from vividplank.core.shop import inch_shop, metric_shop
-from vividplank.store import milling as kept
-from vividplank.store import projects
+from vividplank.store import projects, workshops
 from vividplank.store.database import session
 from vividplank.web import answer
 from vividplank.web.schemas.project import (
@@ -78,8 +80,7 @@ def add_from_job() -> Response:
     with session() as opened:
         project = projects.add(opened, job, job.unit)
         if machines:
-            how, version = kept.settings(opened, project.pk, job)
-            kept.set_for(opened, project.pk, replace(how, machines=machines), version)
+            _into_its_workshop(opened, project.pk, job, machines)
         return answer.body(project_body(project), 201)
 
 
@@ -117,3 +118,16 @@ def undo_edit(path: ProjectPath, body: VersionBody) -> Response:
 def redo_edit(path: ProjectPath, body: VersionBody) -> Response:
     with session() as opened:
         return answer.body(project_body(projects.redo(opened, path.project, body.version)))
+
+
+def _into_its_workshop(opened: Session, project: int, job: Job, machines: Machines) -> None:
+    """A job file that says for what machines it was made is made in a workshop that has them:
+    one there is, or one of its own, so that a stranger's file changes nobody's settings.
+    """
+    have = (w for w in workshops.everyone(opened) if w.workshop.machines == machines)
+    place = next(have, None) or workshops.add(
+        opened,
+        f"The workshop of {job.name}",
+        replace(usual_workshop(job.unit), machines=machines),
+    )
+    workshops.choose(opened, project, place.pk)

@@ -12,9 +12,9 @@ from vividplank.core.board.volume import board_volume
 from vividplank.core.exchange.paper.board_labels import board_labels
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.timber import cubic_board_feet, weight_kg, wood_named
-from vividplank.store import stock
 from vividplank.store.database import session
-from vividplank.store.stock import Entry
+from vividplank.store.shop import stock
+from vividplank.store.shop.stock import Entry
 from vividplank.web import answer
 from vividplank.web.schemas.project import TroubleBody
 from vividplank.web.schemas.survey import (

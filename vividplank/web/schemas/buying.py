@@ -21,7 +21,10 @@ Chance = Annotated[float, Field(ge=0.5, le=0.99)]
 
 
 class NeedList(Body):
+    """`by_books` is how much rough wood this workshop has needed for one of parts, by wood."""
+
     asks: list[Ask]
+    by_books: dict[str, float]
     sheets: list[SheetNeedBody]
     lengths: list[LengthNeedBody]
 

@@ -68,6 +68,7 @@ class MeasuredEvent(Body):
 
 class HappenedBody(Body):
     event: Annotated[FoundEvent | SpoiledEvent | MeasuredEvent, Field(discriminator="kind")]
+    who: Name = ""
 
 
 class HappenedAnswer(Body):
@@ -86,6 +87,7 @@ class EventBody(Body):
 
     n: int
     at: str
+    who: str
     kind: str
     piece: str
     says: str

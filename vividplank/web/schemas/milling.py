@@ -37,6 +37,8 @@ class FellowBody(Body):
 
 
 class StepBody(Body):
+    """A step; `usual_passes` is how many it usually takes in this workshop."""
+
     key: str
     kind: str
     machine: str
@@ -50,6 +52,7 @@ class StepBody(Body):
     set_to: str
     dimension: str
     passes: list[Ticks]
+    usual_passes: int
     turns: list[str]
     readings: list[Ticks]
     stock_in: Ticks
@@ -146,6 +149,7 @@ class StepDone(Body):
     reading: Ticks | None = None
     minutes: Annotated[float, Field(ge=0, le=100_000)] | None = None
     passes: Annotated[int, Field(ge=0, le=10_000)] | None = None
+    who: Name = ""
 
 
 class MeasuredBody(Body):

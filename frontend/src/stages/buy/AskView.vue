@@ -12,7 +12,7 @@ import Len from "../../controls/Len.vue";
 import { isMetric, TICKS_PER_INCH as IN, TICKS_PER_MM as MM } from "../../measure";
 import { wood } from "./words";
 
-defineProps<{ asks: Ask[] }>();
+defineProps<{ asks: Ask[]; byBooks: Readonly<Record<string, number>> }>();
 const { pk, project } = useProject();
 const name = (id: string) => project.value?.parts.find((p) => p.id === id)?.name || id;
 const names = (ids: readonly string[]) => [...new Set(ids.map(name))].join(", ");
@@ -82,6 +82,10 @@ const TOGETHER: Record<string, string> = {
         <ElDescriptionsItem label="In rough blanks">{{ wood(a.blanks, project.system) }}</ElDescriptionsItem>
         <ElDescriptionsItem label="By the rule of thumb">
           {{ wood(a.thumb, project.system) }}, 30 % for waste
+        </ElDescriptionsItem>
+        <ElDescriptionsItem v-if="byBooks[a.species]" label="As your own books have it">
+          {{ wood(a.finished * byBooks[a.species]!, project.system) }},
+          {{ byBooks[a.species]!.toFixed(2) }} times the parts
         </ElDescriptionsItem>
         <ElDescriptionsItem label="On hand">
           {{ a.on_hand ? wood(a.on_hand, project.system) : "none" }}

@@ -46,7 +46,7 @@ const others = computed(() => (needs.value?.sheets.length ?? 0) + (needs.value?.
     </ElEmpty>
     <ElTabs v-else v-model="tab">
       <ElTabPane label="What to ask for" name="ask">
-        <AskView :asks="needs?.asks ?? []" />
+        <AskView :asks="needs?.asks ?? []" :by-books="needs?.by_books ?? {}" />
       </ElTabPane>
       <ElTabPane label="Where, and how much" name="ways" lazy><WaysView /></ElTabPane>
       <ElTabPane label="Boards looked at" name="offers" lazy><OffersView /></ElTabPane>

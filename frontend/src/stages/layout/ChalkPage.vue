@@ -5,6 +5,7 @@ import { ElButton } from "element-plus";
 import { useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { api } from "../../api/client";
+import { who } from "../../api/who";
 import { useLayout } from "../../api/layout";
 import { useProject } from "../../api/project";
 import BoardDrawing from "../../board/BoardDrawing.vue";
@@ -63,7 +64,7 @@ async function tick(key: string, done: boolean): Promise<void> {
   await withErrorToast(async () => {
     await api.PUT("/api/layouts/{layout}/steps", {
       params: { path: { layout: data.value!.layout } },
-      body: { key, done, reading: null, minutes: null, passes: null },
+      body: { key, done, reading: null, minutes: null, passes: null, who: who.value },
     });
     await client.invalidateQueries({ queryKey: ["chalk", standing.value?.pk] });
   });

@@ -20,7 +20,7 @@ const asked = ref("");
 const shown = computed(() => {
   const words = asked.value.trim().toLowerCase();
   return (log.value?.events ?? []).filter(
-    (e) => !words || `${e.says} ${e.note}`.toLowerCase().includes(words),
+    (e) => !words || `${e.says} ${e.who} ${e.note}`.toLowerCase().includes(words),
   );
 });
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
@@ -52,6 +52,7 @@ const back = (n: number) => withErrorToast(() => takeBack.mutateAsync(n));
         <template #default="{ row }">
           <Fig :text="row.says" />
           <ElTag v-if="!row.stands" type="info">taken back</ElTag>
+          <span v-if="row.who" class="soft"> · {{ row.who }}</span>
           <span v-if="row.note" class="soft"> · {{ row.note }}</span>
         </template>
       </ElTableColumn>

@@ -37,6 +37,7 @@ vi.mock("../../api/log", () => ({
   useRest: () => ({ data: ref(undefined) }),
   useHappenings: () => ({ tell: {}, replan: { isPending: ref(false) } }),
 }));
+vi.mock("../../api/workshop", () => ({ useProjectWorkshop: () => ({ workshop: ref(undefined) }) }));
 vi.mock("../../api/layout", () => ({ useLayout: () => ({ data: ref(undefined) }) }));
 
 const page = () => mount(MachinePage, { global: { stubs: { RouterLink: true } }, attachTo: document.body });

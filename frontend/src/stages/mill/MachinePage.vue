@@ -10,11 +10,14 @@ import { useLayout } from "../../api/layout";
 import { useSettings, type Method } from "../../api/milling";
 import { unsent } from "../../api/outbox";
 import { useProject } from "../../api/project";
+import { who } from "../../api/who";
+import { useProjectWorkshop } from "../../api/workshop";
 import BoardDrawing from "../../board/BoardDrawing.vue";
 import { itemName } from "../../board/geometry";
 import Fig from "../../controls/Fig.vue";
 import { inField } from "../../controls/keys";
 import Len from "../../controls/Len.vue";
+import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import UnplacedNote from "../../controls/UnplacedNote.vue";
 import { TICKS_PER_INCH } from "../../measure";
 import FacePasses from "./FacePasses.vue";
@@ -27,6 +30,7 @@ import WaysNote from "./WaysNote.vue";
 
 const { pk, project } = useProject();
 const { change } = useSettings(pk);
+const { workshop } = useProjectWorkshop(pk);
 const happened = ref(false);
 const rest = useTemplateRef("rest");
 const {
@@ -110,6 +114,15 @@ useEventListener("resize", resized);
     <header>
       <RouterLink class="act" :to="{ name: 'mill', params: { project: pk } }">Back to Mill</RouterLink>
       <span class="grow">{{ project?.name }}</span>
+      <ChoiceField
+        v-if="workshop?.workshop.people?.length"
+        v-model="who"
+        class="me"
+        label="At work"
+        hide-label
+        placeholder="Who works?"
+        :options="[['', 'Nobody named'], ...workshop.workshop.people.map((p) => [p, p] as const)]"
+      />
       <span v-if="unsent.length" class="held" role="status"
         >Out of reach: {{ unsent.length }} kept, sent later</span
       >
@@ -145,7 +158,9 @@ useEventListener("resize", resized);
             :aria-label="`${left} passes to go`"
           >
             <span class="figure">{{ left }}</span><span class="label"
-              >pass{{ left === 1 ? "" : "es" }} to go</span
+              >pass{{ left === 1 ? "" : "es" }} to go<template v-if="step.usual_passes !== step.passes.length"
+                >; usually {{ step.usual_passes }} of {{ step.passes.length }} here</template
+              ></span
             >
           </div>
           <div v-if="stage === 'pass' && now.turns[run.taken]">

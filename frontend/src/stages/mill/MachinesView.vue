@@ -1,21 +1,22 @@
 <script setup lang="ts">
-/**
- * The shop's machines with their limits, its hours and its waits; entered once, and the next
- * project has them.
- */
-import { computed, toRef } from "vue";
+/** The workshop's machines with their limits, its hours and its waits: entered once, for all its projects. */
+import { computed } from "vue";
 import { ElCheckbox, ElInputNumber, ElOption, ElSelect, ElSwitch } from "element-plus";
 import type { Schemas } from "../../api/client";
-import { useSettings, type Method, type Settings } from "../../api/milling";
+import type { Method, Settings } from "../../api/milling";
+import type { Shared } from "../../api/workshop";
 import MeasureField from "../../controls/MeasureField.vue";
 import type { System } from "../../measure";
-import OwnSteps from "./OwnSteps.vue";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import CountField from "../../controls/fields/CountField.vue";
 import ClockField from "../../controls/fields/ClockField.vue";
 
-const props = defineProps<{ project: number; system: System; parts: { id: string; name: string }[] }>();
-const { settings, change, refusals } = useSettings(toRef(props, "project"));
+const props = defineProps<{
+  settings: Shared;
+  system: System;
+  /** Makes a change to whatever stands when its turn comes. */
+  change: (make: (now: Shared) => Shared) => Promise<void>;
+}>();
 type Machines = Settings["machines"];
 type Kind = "jointer" | "planer" | "table_saw" | "bandsaw" | "crosscut";
 const MACHINES: { kind: Kind; word: string; sizes: [string, string][] }[] = [
@@ -99,16 +100,16 @@ const TASKS: { task: string; word: string; ways: [Method, string][] }[] = [
     ],
   },
 ];
-const machines = computed(() => settings.value!.machines as Required<Machines>);
+const machines = computed(() => props.settings.machines as Required<Machines>);
 
 function set(kind: Kind, values: Record<string, unknown>): void {
-  void change((now) => ({
+  void props.change((now) => ({
     ...now,
     machines: { ...now.machines, [kind]: { ...now.machines[kind], ...values } } as Machines,
   }));
 }
 function shop(values: Partial<Machines>): void {
-  void change((now) => ({ ...now, machines: { ...now.machines, ...values } as Machines }));
+  void props.change((now) => ({ ...now, machines: { ...now.machines, ...values } as Machines }));
 }
 /** In the shop, or not. */
 function turn(name: Switched, on: boolean): void {
@@ -124,10 +125,10 @@ function prefer(task: string, method: Method | ""): void {
 const preferred = (task: string): Method | "" =>
   (machines.value.preferred as Record<string, Method>)[task] ?? "";
 function hours(values: Partial<Settings["hours"]>): void {
-  void change((now) => ({ ...now, hours: { ...now.hours, ...values } as Settings["hours"] }));
+  void props.change((now) => ({ ...now, hours: { ...now.hours, ...values } as Settings["hours"] }));
 }
 function waits(values: Partial<Settings["waits"]>): void {
-  void change((now) => ({ ...now, waits: { ...now.waits, ...values } as Settings["waits"] }));
+  void props.change((now) => ({ ...now, waits: { ...now.waits, ...values } as Settings["waits"] }));
 }
 const size = (kind: Kind, name: string): number =>
   (machines.value[kind] as unknown as Record<string, number>)[name]!;
@@ -142,7 +143,7 @@ const DIALS = [
 </script>
 
 <template>
-  <div v-if="settings" :key="refusals" class="machines">
+  <div class="machines">
     <p class="soft">
       Usual starting values: check your manuals. What a machine cannot take is never written for it; the step
       goes another way and says so.
@@ -243,7 +244,7 @@ const DIALS = [
         />
       </label>
     </fieldset>
-    <OwnSteps :own="settings.own" :parts="parts" @change="change((now) => ({ ...now, own: $event }))" />
+    <slot />
     <fieldset>
       <legend>Hours and room</legend>
       <ClockField

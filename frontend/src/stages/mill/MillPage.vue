@@ -12,7 +12,8 @@ import { lasting } from "./day";
 import DayView from "./DayView.vue";
 import HappenedSheet from "./HappenedSheet.vue";
 import LogView from "./LogView.vue";
-import MachinesView from "./MachinesView.vue";
+import OwnSteps from "./OwnSteps.vue";
+import ProjectMachines from "./ProjectMachines.vue";
 import PassesView from "./PassesView.vue";
 import RestNote from "./RestNote.vue";
 import SchoolsView from "./SchoolsView.vue";
@@ -21,7 +22,7 @@ import UnplacedNote from "../../controls/UnplacedNote.vue";
 
 const { pk, project } = useProject();
 const { data, error, mark } = useMilling(pk);
-const { change } = useSettings(pk);
+const { settings, change } = useSettings(pk);
 /** A step done another way from now on. */
 function choose(step: string, method: Method): void {
   void change((now) => ({ ...now, chosen: { ...now.chosen, [step]: method } }));
@@ -105,7 +106,13 @@ const view = computed({
             />
             <WhereView v-else-if="key === 'where'" :where="data.where" />
             <LogView v-else-if="key === 'log'" :project="pk" @happened="happened = true" />
-            <MachinesView v-else :project="pk" :system="data.system" :parts="project.parts" />
+            <ProjectMachines v-else :project="pk" :system="data.system">
+              <OwnSteps
+                :own="settings?.own ?? []"
+                :parts="project.parts"
+                @change="change((now) => ({ ...now, own: $event }))"
+              />
+            </ProjectMachines>
           </template>
         </ElTabPane>
       </ElTabs>

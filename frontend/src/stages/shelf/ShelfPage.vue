@@ -79,7 +79,10 @@ useEventListener("keydown", key);
     <header>
       <div class="top">
         <h1>Vivid Plank</h1>
-        <RouterLink to="/stock" class="act">Stock room</RouterLink>
+        <span class="rooms">
+          <RouterLink to="/workshop" class="act">Workshop</RouterLink>
+          <RouterLink to="/stock" class="act">Stock room</RouterLink>
+        </span>
       </div>
       <p class="soft">From the drawing to square blanks, with every board foot accounted for.</p>
     </header>
@@ -146,6 +149,12 @@ useEventListener("keydown", key);
   display: flex;
   align-items: center;
   justify-content: space-between;
+}
+.rooms {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: flex-end;
+  gap: 0.6rem;
 }
 h1 {
   font-size: 3rem;

@@ -1,16 +1,24 @@
 """Suppliers of wood and their price books."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from decimal import ROUND_HALF_UP, Decimal
 from fractions import Fraction
+from math import exp
 from random import Random
 from typing import Annotated, Literal
 
 from pydantic import Field
 
 from vividplank.core.board import Board, same_species
-from vividplank.core.buying.market.population import Grade, Population, Range, Straightness, draw
+from vividplank.core.buying.market.population import (
+    Grade,
+    Population,
+    Range,
+    Share,
+    Straightness,
+    draw,
+)
 from vividplank.core.fields import Money, Name, Note, NotNegativeTicks, PositiveTicks
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.timber import QUARTERS, board_feet
@@ -36,7 +44,8 @@ class Price:
     """One line of a price book: wood of one quarter and grade at `per_foot` money a board foot.
 
     `thickness` is how thick the supplier leaves it, `length` and `width` what its boards measure,
-    `length_step` what lengths are cut to (0: any).
+    `length_step` what lengths are cut to (0: any), `hidden` the share of its boards with a fault
+    that shows only once they are skimmed.
     """
 
     species: Name
@@ -48,6 +57,7 @@ class Price:
     length: Range
     width: Range
     length_step: NotNegativeTicks = 0
+    hidden: Share = 0.1
 
 
 @dataclass(frozen=True)
@@ -102,8 +112,20 @@ class Supplier:
             price.length_step,
             straightness=self.straightness,
             dressed=SURFACED[price.surfacing],  # type: ignore[arg-type]
+            hidden=price.hidden,
             moisture=self.moisture,
         )
+
+    def with_hidden(self, rates: Mapping[str, float]) -> "Supplier":
+        """As it is where woods have so many faults for each board foot that no survey knew of."""
+        return replace(self, prices=tuple(self._with_hidden(p, rates) for p in self.prices))
+
+    def _with_hidden(self, price: Price, rates: Mapping[str, float]) -> Price:
+        rate = next((r for wood, r in rates.items() if same_species(wood, price.species)), None)
+        if rate is None:
+            return price
+        none = exp(-rate * self.population(price).mean_board_feet)  # of a Poisson process
+        return replace(price, hidden=round(1 - none, 3))
 
     def pile(self, price: Price, count: int, rng: Random, stem: str) -> tuple[Board, ...]:
         """So many of its boards, with what it asks for each."""

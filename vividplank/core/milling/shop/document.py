@@ -28,11 +28,18 @@ def milling_from_document(document: dict[str, Any]) -> Milling:
         first = trouble.errors()[0]
         path = "$" + "".join(f".{p}" for p in first["loc"])
         raise Refusal(path, f"expected {first['msg'][0].lower()}{first['msg'][1:]}") from None
-    _positive(milling, "$")
-    hours = milling.hours
+    check_figures(milling)
+    return milling
+
+
+def check_figures(settings: Any) -> None:
+    """A Refusal where a size, pass, pace or wait cannot be, or a day does not begin before it ends;
+    `settings` are of milling or of a workshop.
+    """
+    _positive(settings, "$")
+    hours = settings.hours
     if not 0 <= hours.begins < hours.ends <= 1440:
         raise Refusal("$.hours", "expected a day that begins before it ends, both within 24 hours")
-    return milling
 
 
 def _positive(value: Any, path: str) -> None:

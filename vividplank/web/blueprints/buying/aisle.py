@@ -274,7 +274,7 @@ def _aisle(key: _Key) -> Aisle:
 
 def _aisle_of(opened: Session, project: int, supplier: str) -> Aisle:
     job = projects.load(opened, project).job
-    at = buying.supplier(opened, supplier)
+    at = buying.supplier_of(opened, project, supplier)
     found = best_estimate(buying.estimates(opened, project), job, at)
     purchases = found.purchases if found else ()
     made_from = buying.estimate_digest(job, at, use_hand=False)

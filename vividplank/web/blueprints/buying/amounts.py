@@ -11,11 +11,13 @@ from vividplank.core.buying.chance.purchase import groups_at
 from vividplank.core.buying.chance.ways import SupplierWay, recommended, supplier_way
 from vividplank.core.buying.market.supplier import Supplier
 from vividplank.core.job import Job
+from vividplank.core.learning.learned import in_use
 from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
 from vividplank.core.refusal import Refusal
-from vividplank.store import buying, projects
+from vividplank.store import buying, projects, workshops
 from vividplank.store.buying import Estimated
 from vividplank.store.database import session
+from vividplank.store.shop import books
 from vividplank.web import answer
 from vividplank.web.asking import ask
 from vividplank.web.schemas.buying import (
@@ -45,11 +47,14 @@ def get_needs(path: ProjectPath, query: NeedQuery) -> Response:
     """What the list asks of the yard, of sheets and of stock lengths."""
     with session() as opened:
         job = projects.load(opened, path.project).job
+        place = workshops.of_project(opened, path.project)
+        figures = books.learned_in(opened, place.pk)
     usual = 2400 * TICKS_PER_MM if job.unit == "mm" else 96 * TICKS_PER_INCH
     lengths = length_needs(job, query.stock_length or usual)
     return answer.body(
         NeedList(
             asks=list(asks(job)),
+            by_books=in_use(figures, "wood"),
             sheets=[SheetNeedBody.model_validate(asdict(s)) for s in sheet_needs(job)],
             lengths=[LengthNeedBody.model_validate(asdict(n)) for n in lengths],
         )
@@ -74,7 +79,7 @@ def add_estimate(path: ProjectPath, body: EstimateAsked) -> Response:
         job = projects.load(opened, path.project).job
         if not job.on_boards().parts:
             raise Refusal("$", "the list has no part that is cut from boards")
-        supplier = buying.supplier(opened, body.supplier)
+        supplier = buying.supplier_of(opened, path.project, body.supplier)
         pk = buying.ask(opened, path.project, job, supplier, body.grade, body.use_hand, body.trips)
     ask().simulate(pk)
     return answer.body(EstimateMade(pk=pk), 202)
@@ -85,7 +90,7 @@ def get_ways(path: ProjectPath, query: WaysQuery) -> Response:
     """All suppliers beside each other, from the trips that were simulated so far."""
     with session() as opened:
         job = projects.load(opened, path.project).job
-        suppliers = buying.suppliers(opened)
+        suppliers = buying.suppliers_of(opened, path.project)
         known = buying.estimates(opened, path.project)
     bodies, able = [], []
     for supplier in suppliers:

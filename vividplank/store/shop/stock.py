@@ -91,6 +91,10 @@ def move(session: Session, from_project: int, version: int, board_id: str, to_pr
     standing = layouts.standing(session, from_project)
     if standing and board_id in _cut(session, standing.pk):
         raise Refusal("$.board", "has been cut up; its offcuts are on the rack")
+    if standing and standing.plan:
+        done = layouts.steps_done(session, standing.pk)
+        if board_id in layouts.boards_of(standing.plan, done):
+            raise Refusal("$.board", "is being cut; expected one nobody has begun")
     id = _free(board.id, {b.id for b in there.job.boards})
     projects.edit(
         session,

@@ -85,7 +85,7 @@ def lay_out_sheets(path: ProjectPath) -> Response:
 
 @area.get("/projects/<int:project>/parts.xlsx", responses={200: None})
 def get_parts_xlsx(path: ProjectPath) -> Response:
-    from vividplank.core.exchange.cutlist_xlsx import cutlist_xlsx
+    from vividplank.core.exchange.tables.cutlist_xlsx import cutlist_xlsx
 
     project = _load(path)
     return answer.file(

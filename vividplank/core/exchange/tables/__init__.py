@@ -1,0 +1,1 @@
+"""Tables for other programs: CSV and workbooks."""

@@ -1,0 +1,1 @@
+"""What a shop learns from what has happened in it."""

@@ -1,0 +1,1 @@
+"""What a shop sees of all its projects together."""
