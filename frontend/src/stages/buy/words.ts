@@ -5,10 +5,11 @@ import { isMetric, type System, TICKS_PER_INCH as IN, TICKS_PER_MM as MM } from 
 /** Cubic metres in a board foot: 144 cubic inches. */
 const CUBIC_METRES = (144 * (IN / MM) ** 3) / 1e9;
 
-/** Board feet as the reader counts wood: board feet to a tenth, or cubic metres to a litre. */
-export function wood(feet: number, system: System): string {
-  return isMetric(system) ? `${(feet * CUBIC_METRES).toFixed(3)} m³` : `${feet.toFixed(1)} bd ft`;
-}
+export const woodUnit = (system: System) => (isMetric(system) ? "m³" : "bd ft");
+/** Board feet as the reader counts wood, without the unit: to a tenth, or cubic metres to a litre. */
+export const woodFigure = (feet: number, system: System) =>
+  isMetric(system) ? (feet * CUBIC_METRES).toFixed(3) : feet.toFixed(1);
+export const wood = (feet: number, system: System) => `${woodFigure(feet, system)} ${woodUnit(system)}`;
 
 /** A price by the reader's measure of wood. */
 export function woodPrice(perFoot: number, system: System): string {

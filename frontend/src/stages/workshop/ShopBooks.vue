@@ -7,7 +7,7 @@ import "element-plus/es/components/segmented/style/css";
 import { computed, ref } from "vue";
 import { api, type Schemas } from "../../api/client";
 import type { System } from "../../measure";
-import { perCent, wood } from "../buy/words";
+import { perCent, wood, woodFigure, woodUnit } from "../buy/words";
 import YieldChart from "./YieldChart.vue";
 
 type Group = Schemas["GroupBody"];
@@ -47,6 +47,7 @@ const rows = computed<{ group: Group; last: boolean }[]>(() =>
 const file = (form: string) => `/api/workshops/${props.workshop}/books-file?form=${form}&by=${by.value}`;
 const share = (value: number | null) => (value === null ? "–" : perCent(value));
 const feet = (value: number) => wood(value, props.system);
+const plain = (value: number) => woodFigure(value, props.system);
 </script>
 
 <template>
@@ -97,9 +98,9 @@ const feet = (value: number) => wood(value, props.system);
                 <b>{{ group.name }}</b>
               </td>
               <td class="num">{{ group.boards }}</td>
-              <td class="num">{{ feet(group.rough) }}</td>
+              <td class="num">{{ plain(group.rough) }}</td>
               <td v-for="c in shown" :key="c" class="num">
-                {{ feet(group.real[c]!) }}<span class="soft planned">{{ feet(group.planned[c]!) }}</span>
+                {{ plain(group.real[c]!) }}<span class="soft planned">{{ plain(group.planned[c]!) }}</span>
               </td>
               <td class="num">
                 {{ share(group.real_yield)
@@ -111,8 +112,8 @@ const feet = (value: number) => wood(value, props.system);
         </table>
       </div>
       <p class="soft">
-        In each field what really came of the wood, and under it what was planned. What is in work becomes
-        something else yet; yield is told of boards that are cut up.
+        In {{ woodUnit(system) }}: in each field what really came of the wood, and under it what was planned.
+        What is in work becomes something else yet; yield is told of boards that are cut up.
       </p>
       <section v-if="whole.lost.length" aria-label="Lost to error">
         <h2>Lost to error</h2>

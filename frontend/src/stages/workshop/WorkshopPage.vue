@@ -71,7 +71,7 @@ const projects = (many: number) =>
         :model-value="pk"
         @update:model-value="$event && go($event)"
       />
-      <ChoiceField v-model="system" label="Measured in" :options="SYSTEMS" />
+      <ChoiceField v-model="system" class="units" label="Measured in" :options="SYSTEMS" />
       <ElButton v-if="kept" class="act" @click="add">Another workshop like it</ElButton>
     </header>
     <p v-if="error" class="note">{{ error.message }}</p>
@@ -139,6 +139,9 @@ const projects = (many: number) =>
   max-width: 78rem;
   margin: 0 auto;
   padding: 1.2rem 1.4rem 4rem;
+}
+.units {
+  min-width: 12rem;
 }
 .named {
   display: flex;

@@ -19,6 +19,7 @@ const data = () => ({
       backgroundColor: style("--paper"),
       borderColor: style("--ink"),
       borderWidth: 1.5,
+      maxBarThickness: 64,
     },
     {
       label: "real",
@@ -26,11 +27,13 @@ const data = () => ({
       backgroundColor: style("--oak"),
       borderColor: style("--ink"),
       borderWidth: 1.5,
+      maxBarThickness: 64,
     },
   ],
 });
 const perCent = (share: number) => `${Math.round(share * 100)} %`;
 onMounted(() => {
+  Chart.defaults.font.family = style("--body");
   chart = new Chart(canvas.value!, {
     type: "bar",
     data: data(),
@@ -38,7 +41,6 @@ onMounted(() => {
       animation: false,
       responsive: true,
       maintainAspectRatio: false,
-      font: { family: style("--body") },
       scales: { y: { min: 0, max: 1, ticks: { callback: (v) => perCent(Number(v)), stepSize: 0.25 } } },
       plugins: {
         legend: { position: "bottom" },

@@ -11,22 +11,22 @@ export const GROUPS = [
   {
     kind: "minutes",
     title: "Minutes at the machine",
-    says: "times what feeds and passes foretell; the days and every step's minutes follow it",
+    says: "Times what feeds and passes foretell; the days and every step's minutes follow it",
   },
   {
     kind: "passes",
     title: "Passes",
-    says: "times those foretold; told at the machine beside them",
+    says: "Times those foretold; told at the machine beside them",
   },
   {
     kind: "wood",
     title: "Wood to buy",
-    says: "rough board feet for one of finished parts, beside the rule of thumb in Buy",
+    says: "Rough board feet for one of finished parts, beside the rule of thumb in Buy",
   },
   {
     kind: "faults",
     title: "Faults no survey knew of",
-    says: "one in so many board feet; the chances in Buy are worked out with it",
+    says: "One in so many board feet; the chances in Buy are worked out with it",
   },
 ] as const;
 
