@@ -19,7 +19,7 @@ _WORKERS = str((os.cpu_count() or 1) + 1)
 #: One thread each: the tests run side by side, and the arrays are small.
 _ONE_THREAD = dict.fromkeys(("OMP_NUM_THREADS", "OPENBLAS_NUM_THREADS"), "1")
 #: The tests that need neither a database nor other processes.
-_QUICK = ["-m", "not slow", "tests", "vividplank/core"]
+_QUICK = ["-m", "not slow"]
 
 
 def run_all(rest: list[str]) -> int:

@@ -1,13 +1,16 @@
-"""How many examples hypothesis makes, and how many planted jobs are tried: few for a quick look, a
-fifth in CI, ten times as many by hand.
+"""How many examples hypothesis makes, and how many planted jobs and files are tried: few for a quick
+look, a fifth in CI, ten times as many by hand.
 
 `HYPOTHESIS_PROFILE=long ./plank test --only python` runs the long ones.
 """
 
 import os
+from collections.abc import Sequence
+from typing import TypeVar
 
 from hypothesis import HealthCheck, settings
 
+_T = TypeVar("_T")
 _FACTOR = {"smoke": 0.1, "quick": 0.2, "long": 10.0}
 PROFILE = os.environ.get("HYPOTHESIS_PROFILE", "quick")
 
@@ -32,3 +35,8 @@ def examples(number: int) -> settings:
 def seeds(number: int) -> range:
     """Seeds of made-up jobs: as many as `examples`, and at least one."""
     return range(max(1, round(number * _FACTOR[PROFILE])))
+
+
+def half(all_of_them: Sequence[_T]) -> Sequence[_T]:
+    """Every second one; all of them where it may take long."""
+    return all_of_them if PROFILE == "long" else all_of_them[::2]

@@ -7,9 +7,8 @@ from collections.abc import Iterator
 from typing import Any
 
 import pytest
-import schemathesis
 from flask.testing import FlaskClient
-from hypothesis import Phase, settings
+from hypothesis import Phase, given, settings
 
 from launcher.postgres import Cluster
 from tests.conftest import sql
@@ -22,13 +21,29 @@ from vividplank.web.app import create_app
 from vividplank.web.asking import Asking
 from vividplank.web.openapi import openapi_document
 
-SCHEMA = schemathesis.openapi.from_dict(json.loads(openapi_document()))
+DOCUMENT = json.loads(openapi_document())
+OPERATIONS = [
+    (path, method, mode)
+    for path, methods in DOCUMENT["paths"].items()
+    for method, said in methods.items()
+    for mode in ("positive", "negative")
+    # What takes nothing can be asked in no wrong way.
+    if mode == "positive" or said.get("parameters") or said.get("requestBody", {}).get("required")
+]
 #: A few for each of the operations; a long run is by hand, with more.
-BOUNDED = settings(examples(5), phases=[Phase.explicit, Phase.generate])
+BOUNDED = settings(examples(25), phases=[Phase.explicit, Phase.generate])
 
 
-def test_the_document_is_valid() -> None:
-    SCHEMA.validate()
+@pytest.fixture(scope="module")
+def schema() -> Any:
+    """The document as a maker of cases; loaded where it is needed, since it takes seconds."""
+    import schemathesis
+
+    return schemathesis.openapi.from_dict(DOCUMENT)
+
+
+def test_the_document_is_valid(schema: Any) -> None:
+    schema.validate()
 
 
 @pytest.fixture(scope="module")
@@ -52,28 +67,32 @@ def stood(cluster: Cluster, template: str) -> Iterator[FlaskClient]:
     sql(cluster, "drop database plank_openapi with (force)")
 
 
-@SCHEMA.parametrize()
-@BOUNDED
-def test_whatever_the_document_allows_is_answered(stood: FlaskClient, case: Any) -> None:
-    # About half of the cases ask for what is there.
-    case.path_parameters = {
-        name: 1 + value % 3 if isinstance(value, int) and value % 2 else value
-        for name, value in (case.path_parameters or {}).items()
-    }
-    sent: dict[str, Any] = {}
-    if isinstance(case.body, bytes):
-        sent = {"data": case.body, "content_type": "application/json"}
-    elif not isinstance(case.body, schemathesis.core.NotSet):
-        sent = {"data": json.dumps(case.body), "content_type": "application/json"}
-    answer = stood.open(
-        case.formatted_path, method=case.method, query_string=dict(case.query or {}), **sent
-    )
-    assert answer.status_code < 500, (
-        case.method,
-        case.formatted_path,
-        case.query,
-        case.body,
-        answer.text,
-    )
-    if answer.status_code >= 400:
-        assert answer.get_json()["what"]
+@pytest.mark.parametrize(("path", "method", "mode"), OPERATIONS)
+def test_what_the_document_allows_and_forbids_is_answered(
+    stood: FlaskClient, schema: Any, path: str, method: str, mode: str
+) -> None:
+    from schemathesis import GenerationMode
+    from schemathesis.core import NotSet
+
+    @BOUNDED
+    @given(case=schema[path][method].as_strategy(generation_mode=GenerationMode(mode)))
+    def answered(case: Any) -> None:
+        # About half of the cases ask for what is there.
+        case.path_parameters = {
+            name: 1 + value % 3 if isinstance(value, int) and value % 2 else value
+            for name, value in (case.path_parameters or {}).items()
+        }
+        sent: dict[str, Any] = {}
+        if isinstance(case.body, bytes):
+            sent = {"data": case.body, "content_type": "application/json"}
+        elif not isinstance(case.body, NotSet):
+            sent = {"data": json.dumps(case.body), "content_type": "application/json"}
+        answer = stood.open(
+            case.formatted_path, method=case.method, query_string=dict(case.query or {}), **sent
+        )
+        said = (case.method, case.formatted_path, case.query, case.body)
+        assert answer.status_code < 500, (said, answer.text)
+        if answer.status_code >= 400:
+            assert answer.get_json()["what"]
+
+    answered()
