@@ -1,5 +1,5 @@
-"""How many examples hypothesis makes, and how many planted jobs and files are tried: few for a quick
-look, a fifth in CI, ten times as many by hand.
+"""How many examples hypothesis makes, and how many planted jobs and files are tried: few for a
+quick look, a fifth in CI, ten times as many by hand.
 
 `HYPOTHESIS_PROFILE=long ./plank test --only python` runs the long ones.
 """

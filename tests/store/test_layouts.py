@@ -7,6 +7,7 @@ from decimal import Decimal
 import pytest
 
 from tests.core.layout.model.test_audit import JOB, PLAN
+from vividplank.core.document import digest
 from vividplank.core.exchange import read_job, read_plan
 from vividplank.core.layout.explain.what_ifs import WhatIf
 from vividplank.core.layout.model.fixings import Fixings, Forbidden
@@ -73,6 +74,15 @@ def test_a_plan_is_stale_when_what_it_depends_on_changes(project: int) -> None:
     assert not kept.stale(replace(HAND_JOB, name="another name"))
     assert kept.stale(replace(HAND_JOB, parts=HAND_JOB.parts[:1]))
     assert kept.stale(replace(HAND_JOB, shop=replace(HAND_JOB.shop, end_trim=0)))
+
+
+def test_a_plan_is_stale_when_a_board_is_dressed(project: int) -> None:
+    """A flat face needs no allowance for facing; plans from before boards could be dressed stand."""
+    board = HAND_JOB.boards[0]
+    dressed = replace(HAND_JOB, boards=(replace(board, dressed=("A",)), *HAND_JOB.boards[1:]))
+    assert not board.dressed and digest(dressed) != digest(HAND_JOB)
+    noted = replace(HAND_JOB, boards=(replace(board, note="x"), *HAND_JOB.boards[1:]))
+    assert digest(noted) == digest(HAND_JOB)
 
 
 def test_a_failed_search_says_so_and_the_plan_before_it_stands(project: int) -> None:

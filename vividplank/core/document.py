@@ -28,7 +28,8 @@ _LAID_OUT_BY = (
     "panel",
     "run",
 )
-_SURVEY = ("note", "moisture", "grain", "dressed", "grade", "searched", "photos", "came_from")
+#: What of a board no plan depends on.
+_SURVEY = ("note", "moisture", "grain", "grade", "searched", "photos", "came_from")
 _WISHES = ("same_board", "match", "resawn", "figure")
 
 
@@ -100,16 +101,9 @@ def digest(job: Job) -> str:
     for board in document["boards"]:
         if zones := [z for z in board["grain"]["zones"] if z["figure"] in wished]:
             board["zones"] = zones
-        for name in (
-            "note",
-            "moisture",
-            "grain",
-            "dressed",
-            "grade",
-            "searched",
-            "photos",
-            "came_from",
-        ):
+        if not board["dressed"]:  # plans from before boards could be dressed stand
+            board.pop("dressed")
+        for name in _SURVEY:
             board.pop(name)
         for defect in board["defects"]:
             defect.pop("severity")

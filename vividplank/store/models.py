@@ -173,7 +173,9 @@ class BoardCutRow(Base):
 
 
 class EditRow(Base):
-    """One edit and the job before and after it; `undone` while it can be redone."""
+    """One edit: what of the job differs before and after it (core/difference.py; whole jobs in rows
+    from before that); `undone` while it can be redone.
+    """
 
     __tablename__ = "edit"
     pk: Mapped[int] = mapped_column(Identity(), primary_key=True)

@@ -9,6 +9,7 @@ from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session, selectinload
 
 from vividplank.core.cutlist import Measure, Part
+from vividplank.core.difference import applied, difference
 from vividplank.core.document import (
     job_from_document,
     job_to_document,
@@ -124,14 +125,21 @@ def edit(
     """
     row = _row(session, pk, lock=True)
     _same(row, version)
-    before = _read(row)
-    kept = _document(before, row)
+    before, system_before = _read(row), row.system
     if system is not None:
         row.system = system
         change = replace(change, unit=unit_of(system))
     after = changed(before, change)
     session.execute(delete(EditRow).where(EditRow.project == pk, EditRow.undone))
-    session.add(EditRow(project=pk, label=change.label, before=kept, after=_document(after, row)))
+    back, on = difference(job_to_document(before), job_to_document(after))
+    session.add(
+        EditRow(
+            project=pk,
+            label=change.label,
+            before={"job": back, "system": system_before},
+            after={"job": on, "system": row.system},
+        )
+    )
     _write(row, after)
     _touch(session, row)
     old = (
@@ -186,14 +194,11 @@ def _step(
         raise NothingToUndo("there is nothing to redo" if undone else "there is nothing to undo")
     found.undone = not undone
     document = of(found)
+    now = job_to_document(_read(row))
     row.system = document.get("system", row.system)
-    _write(row, job_from_document(document["job"]))
+    _write(row, job_from_document(applied(now, document["job"])))
     _touch(session, row)
     return load(session, pk)
-
-
-def _document(job: Job, row: ProjectRow) -> dict[str, Any]:
-    return {"job": job_to_document(job), "system": row.system}
 
 
 def _edits(pk: int, *, undone: bool) -> Any:
