@@ -77,7 +77,7 @@ def test_a_plan_is_stale_when_what_it_depends_on_changes(project: int) -> None:
 
 
 def test_a_plan_is_stale_when_a_board_is_dressed(project: int) -> None:
-    """A flat face needs no allowance for facing; plans from before boards could be dressed stand."""
+    """A flat face needs no allowance for facing. A note changes nothing."""
     board = HAND_JOB.boards[0]
     dressed = replace(HAND_JOB, boards=(replace(board, dressed=("A",)), *HAND_JOB.boards[1:]))
     assert not board.dressed and digest(dressed) != digest(HAND_JOB)
