@@ -23,7 +23,7 @@ from launcher.postgres import running
 from vividplank.core.board import Defect
 from vividplank.core.exchange import read_job, read_plan
 from vividplank.core.layout.model.audit import audit
-from vividplank.core.log.events import Found
+from vividplank.core.log.events import Did, Found
 from vividplank.store import layouts, log, projects
 from vividplank.store.database import engine, session
 from vividplank.store.layouts import Taken
@@ -49,7 +49,7 @@ def work(project: int, rng: random.Random, said: int) -> None:
         undone = [k for k in steps if k not in wood.done]
         for key in undone[: rng.randint(1, 4)]:
             with session() as opened:
-                log.tick(opened, layout.pk, key, True, Taken(minutes=1.0))
+                log.tick(opened, layout.pk, Did(n=1, step=key), True, Taken(minutes=1.0))
             kept({"tick": key})
         marks = [m for m, h in wood.pieces.items() if h.state == "work"]
         if marks and rng.random() < 0.3:

@@ -339,8 +339,8 @@ def test_an_older_backup_is_restored_over_today_s_database_while_somebody_works(
         backup.backup(file)
         migrated(cluster, "head")
         today = (
-            "insert into project (name, system, version, demo, shop) "
-            "values ('of today', 'in', 1, false, '{}')"
+            "insert into project (name, system, version, demo, shop, workshop) "
+            "select 'of today', 'in', 1, false, '{}', min(pk) from workshop"
         )
         assert cluster.run(psql, "-d", "plank", "-c", today).returncode == 0
         monkeypatch.setenv("PLANK_DATABASE", cluster.url())

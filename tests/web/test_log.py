@@ -61,6 +61,37 @@ def test_the_log_keeps_how_many_passes_a_step_took(client: FlaskClient, stood: S
     assert said == [("did", 5), ("void", None), ("did", 4)]
 
 
+def test_a_log_kept_elsewhere_is_written_whole_or_not_at_all(
+    client: FlaskClient, stood: Stood
+) -> None:
+    project, _ = stood
+    base = f"/api/projects/{project['pk']}"
+    steps = list(steps_of(client, project))
+    lines: list[dict[str, Any]] = [
+        {"n": 4, "kind": "did", "step": steps[0], "who": "Wren", "minutes": 4, "passes": 2},
+        {"n": 5, "kind": "did", "step": steps[1]},
+        {"n": 6, "kind": "void", "event": 5},
+        {"n": 7, "kind": "measured", "piece": "B2", "what": "moisture", "value": 9},
+    ]
+    paper = {"format": "vivid-plank/log", "version": 1, "unit": "in", "events": lines}
+    wrong = {**paper, "events": [*lines, {"n": 8, "kind": "did", "step": "Z9/face"}]}
+    refused = client.post(f"{base}/log.json", json=wrong)
+    assert refused.status_code == 422 and refused.get_json()["where"] == "$.events[4]"
+    assert client.get(f"{base}/log.json").get_json()["events"] == []
+    taken = client.post(f"{base}/log.json", json=paper)
+    assert taken.status_code == 201 and taken.get_json() == {"events": 2}
+    now = client.get(f"{base}/log.json").get_json()["events"]
+    assert [(e["n"], e["kind"], e.get("who"), e.get("passes")) for e in now] == [
+        (1, "did", "Wren", 2),
+        (2, "measured", None, None),
+    ]
+    assert [k for k, s in steps_of(client, project).items() if s["done"]] == [steps[0]]
+    # Again it cannot have happened otherwise: what is done is done, and is there once.
+    assert client.post(f"{base}/log.json", json=paper).status_code == 201
+    done = [e for e in client.get(f"{base}/log.json").get_json()["events"] if e["kind"] == "did"]
+    assert len(done) == 1
+
+
 def test_a_nail_at_the_jointer_and_the_rest_is_planned_round_it(
     client: FlaskClient, asked: list[int], stood: Stood
 ) -> None:

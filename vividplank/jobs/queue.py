@@ -87,9 +87,8 @@ def lay_out(layout: int) -> None:
         return going and not ending.is_set()
 
     try:
-        limits = Limits(seconds=found.seconds, workers=len(os.sched_getaffinity(0)))
         job, task = _left(found, before, rest)
-        plan = solve(job, limits, time.monotonic, watch, task)
+        plan = solve(job, limits_of(found), time.monotonic, watch, task)
         with session() as opened:
             if going and ending.is_set():
                 layouts.hand_back(opened, layout)
@@ -115,6 +114,11 @@ def lay_out(layout: int) -> None:
         log.exception("the search of layout %s failed", layout)
         with session() as opened:
             layouts.fail(opened, layout, "the search failed; the worker's log says why")
+
+
+def limits_of(layout: Layout) -> Limits:
+    """How long a layout is searched for: as long as asked, in a process for each processor."""
+    return Limits(seconds=layout.seconds, workers=len(os.sched_getaffinity(0)))
 
 
 def _left(found: Layout, plan: Plan | None, rest: Remaining | None) -> tuple[Job, Task]:

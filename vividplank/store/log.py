@@ -87,34 +87,22 @@ def void(session: Session, project: int, n: int) -> None:
     add(session, project, found.layout, Void(n=1, event=n))
 
 
-def tick(
-    session: Session,
-    layout: int,
-    key: str,
-    done: bool,
-    taken: layouts.Taken,
-    who: str = "",
-) -> None:
-    """Tick a step off, or take the tick back, and write it in the log, with who did it; twice is
-    once.
-    """
+def tick(session: Session, layout: int, said: Did, done: bool, taken: layouts.Taken) -> None:
+    """Tick a step off, or take the tick back, and write it in the log as said; twice is once."""
     project = layouts.load(session, layout).project
-    was = layouts.mark_step(session, layout, key, done, taken)
-    said = Did(
-        n=1,
-        step=key,
-        who=who,
-        reading=taken.reading,
-        passes=taken.passes,
-        minutes=taken.minutes,
-    )
+    was = layouts.mark_step(session, layout, said.step, done, taken)
     for entry in entries(session, project):
-        if was and entry.stands and isinstance(entry.event, Did) and entry.event.step == key:
-            if done and replace(entry.event, n=1) == said:
+        if was and entry.stands and isinstance(entry.event, Did) and entry.event.step == said.step:
+            if done and numbered(entry.event, 1) == numbered(said, 1):
                 return
             add(session, project, layout, Void(n=1, event=entry.event.n))
     if done:
         add(session, project, layout, said)
+
+
+def numbered(event: Event, n: int) -> Event:
+    """The event under another number."""
+    return replace(event, n=n)
 
 
 def happened(session: Session, layout: Layout) -> tuple[Event, ...]:

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed, type Ref } from "vue";
-import { api, type Schemas } from "./client";
+import { api, send, type Schemas } from "./client";
 import { who } from "./who";
 
 export type Piece = Schemas["HeldBody"];
@@ -56,6 +56,12 @@ export function useHappenings(pk: Ref<number>) {
       ).data!,
     onSuccess: fresh,
   });
+  /** A log kept elsewhere, as its file; answers how many events it had. */
+  const bringLog = useMutation({
+    mutationFn: async (file: File) =>
+      (await send<{ events: number }>(`/api/projects/${pk.value}/log.json`, file)).events,
+    onSuccess: fresh,
+  });
   const takeBack = useMutation({
     mutationFn: async (n: number) => {
       await api.POST("/api/projects/{project}/log/{n}/void", {
@@ -74,5 +80,5 @@ export function useHappenings(pk: Ref<number>) {
       ).data!,
     onSuccess: fresh,
   });
-  return { tell, takeBack, replan, fresh };
+  return { tell, bringLog, takeBack, replan, fresh };
 }

@@ -969,7 +969,11 @@ export interface paths {
         /** The log as a file of the exchange format. */
         get: operations["log_get_log_file_projects__int_project__log_json_get"];
         put?: never;
-        post?: never;
+        /**
+         * A log that was kept elsewhere, sent as it is: written after what is known here, all of it or
+         * @description none.
+         */
+        post: operations["log_take_in_log_projects__int_project__log_json_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1777,7 +1781,8 @@ export interface components {
         /**
          * AccountBody
          * @description Board feet by category, the chips of them by operation; `per_foot_bought`,
-         *     `per_foot_of_parts` in the shop's money.
+         *     `per_foot_of_parts` in the shop's money. What the parts cost, `kept_worth` (offcuts) and
+         *     `for_nothing` (boards that give no part) add up to `price`.
          */
         AccountBody: {
             /** Boards */
@@ -1788,8 +1793,14 @@ export interface components {
             chips: {
                 [key: string]: number;
             };
+            /** For Nothing */
+            for_nothing: number;
+            /** Kept Worth */
+            kept_worth: number;
             /** Layout */
             layout: number;
+            /** Parts */
+            parts: components["schemas"]["PartCostBody"][];
             /** Per Foot Bought */
             per_foot_bought: number | null;
             /** Per Foot Of Parts */
@@ -4342,6 +4353,22 @@ export interface components {
             /** Width */
             width: number;
         };
+        /**
+         * PartCostBody
+         * @description All pieces of a part: board feet as finished, and what their wood cost.
+         */
+        PartCostBody: {
+            /** Cost */
+            cost: number;
+            /** Feet */
+            feet: number;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /** Pieces */
+            pieces: number;
+        };
         /** PassesBody */
         PassesBody: {
             /**
@@ -5928,6 +5955,14 @@ export interface components {
              * @default 24384
              */
             tallest: number;
+        };
+        /**
+         * TakenInBody
+         * @description How many events of a log from elsewhere were written.
+         */
+        TakenInBody: {
+            /** Events */
+            events: number;
         };
         /**
          * TicketRule
@@ -9193,6 +9228,46 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    log_take_in_log_projects__int_project__log_json_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenInBody"];
+                };
             };
             /** @description Not Found */
             404: {

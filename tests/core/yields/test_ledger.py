@@ -2,6 +2,7 @@
 
 import time
 from dataclasses import replace
+from decimal import Decimal
 
 import pytest
 from hypothesis import given
@@ -27,6 +28,7 @@ from vividplank.core.piece.sawing import beside
 from vividplank.core.piece.volume import volume
 from vividplank.core.shop import Keep, Shop
 from vividplank.core.yields import CATEGORIES, Account, account
+from vividplank.core.yields.cost import costs
 from vividplank.core.yields.keeping import racked, worth_keeping
 
 CUBIC_INCH = TICKS_PER_INCH**3
@@ -44,6 +46,32 @@ def of_one(board: Board, part: Part = RAIL, shop: Shop | None = None) -> tuple[J
 
 def inches(where: dict[str, int]) -> dict[str, float]:
     return {name: v / CUBIC_INCH for name, v in where.items() if v}
+
+
+def test_what_a_part_costs_by_hand() -> None:
+    """The board of the next test, 60 x 6 x 1, for 30: no offcut of it is kept, so its rail carries
+    all. With a rule that keeps 14 7/8 by 6 behind it, that carries 14.875 / 60 of the price.
+    """
+    board = replace(a_board("W"), price=Decimal(30))
+    _, found = of_one(board)
+    (rail,) = costs(found).parts
+    assert (rail.part, rail.volume, rail.cost) == ("R", 39 * 4 * 0.75 * CUBIC_INCH, Decimal(30))
+    _, found = of_one(board, shop=Shop(keep=Keep(t(14), t(5))))
+    kept = costs(found)
+    assert float(kept.kept) == pytest.approx(30 * 14.875 / 60)
+    assert kept.kept + kept.parts[0].cost == 30 and kept.nothing == 0
+
+
+def test_the_costs_of_the_settle_add_up_to_what_was_paid() -> None:
+    job = read_job((EXAMPLES / "settle.job.json").read_bytes())
+    plan = read_plan((EXAMPLES / "settle.plan.json").read_bytes())
+    found = account(job, routes(job, plan))
+    shared = costs(found)
+    assert float(sum(c.cost for c in shared.parts) + shared.kept + shared.nothing) == pytest.approx(
+        float(found.price)
+    )
+    assert {c.part for c in shared.parts} == {p.id for p in job.on_boards().parts}
+    assert sum(c.volume for c in shared.parts) == pytest.approx(found.where["parts"])
 
 
 def test_a_board_by_hand() -> None:

@@ -83,9 +83,12 @@ class BoardAccount:
 
 @dataclass(frozen=True)
 class Account:
+    """`part_of` has the part that each finished piece is, by its mark."""
+
     boards: tuple[BoardAccount, ...]
     entries: tuple[Entry, ...]
     kept: tuple[Piece, ...]
+    part_of: Mapping[str, str] = field(default_factory=dict)
 
     @property
     def rough(self) -> int:
@@ -133,7 +136,7 @@ def account(
     for entry in ledger.entries:
         by_board[entry.board].append(entry)
     boards = tuple(_board(job, id, by_board[id]) for id in dict.fromkeys(ledger.cut))
-    return Account(boards, tuple(ledger.entries), tuple(ledger.kept))
+    return Account(boards, tuple(ledger.entries), tuple(ledger.kept), dict(ledger.part_of))
 
 
 def _board(job: Job, id: str, entries: Iterable[Entry]) -> BoardAccount:
@@ -165,7 +168,7 @@ class Ledger:
     left_by: dict[str, str] = field(default_factory=dict)
     _there: dict[str, Piece] = field(default_factory=dict)
     _origin: dict[str, Shares] = field(default_factory=dict)
-    _part: dict[str, str] = field(default_factory=dict)
+    part_of: dict[str, str] = field(default_factory=dict)
     _then: dict[str, str] = field(default_factory=dict)
     _offcuts: Counter[str] = field(default_factory=Counter)
 
@@ -209,15 +212,15 @@ class Ledger:
             mark = place.piece
             whole = next((i for i in place.items if not i.stave), None)
             if whole:
-                self._part[mark] = whole.part
-            elif mark not in step.takes and len(given) == 1 and taken[0].mark in self._part:
-                self._part[mark] = self._part[taken[0].mark]
+                self.part_of[mark] = whole.part
+            elif mark not in step.takes and len(given) == 1 and taken[0].mark in self.part_of:
+                self.part_of[mark] = self.part_of[taken[0].mark]
             self._there[mark] = piece
             self._origin[mark] = shares
         for gone in self.closed:
             if gone.after == step.key and gone.piece in self._there:
                 mark = gone.board or gone.piece
-                self._part.pop(gone.piece, None)
+                self.part_of.pop(gone.piece, None)
                 self._there[mark] = self._there.pop(gone.piece)
                 self._origin[mark] = shares
                 self._then[mark] = gone.then
@@ -249,7 +252,7 @@ class Ledger:
         for mark, piece in self._there.items():
             shares = self._origin[mark]
             whole = volume(piece)
-            part = self._part.get(mark)
+            part = self.part_of.get(mark)
             if mark in working:
                 self._put(shares, "in work", whole, "", mark)
                 continue

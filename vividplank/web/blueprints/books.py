@@ -10,6 +10,7 @@ from vividplank.core.layout.model.plan import Plan
 from vividplank.core.milling import Route, recent_routes
 from vividplank.core.timber import cubic_board_feet
 from vividplank.core.yields import CATEGORIES, OPERATIONS, account
+from vividplank.core.yields.cost import costs
 from vividplank.core.yields.ledger import Account
 from vividplank.store import layouts, milling, projects
 from vividplank.store.database import session
@@ -20,6 +21,7 @@ from vividplank.web.schemas.project import (
     AccountBody,
     BoardAccountBody,
     LabourBody,
+    PartCostBody,
     ProjectPath,
     SoFarBody,
     TroubleBody,
@@ -42,7 +44,9 @@ def get_account(path: ProjectPath) -> Response:
     found = account(layout.job, made, plan.closed)
     bought = cubic_board_feet(sum(b.rough for b in found.boards if b.price))
     parts = cubic_board_feet(found.where["parts"])
-    price = float(found.price)
+    price, cost = float(found.price), costs(found)
+    called = {p.id: p.name or p.id for p in layout.job.parts}
+    pieces = {p.id: p.quantity for p in layout.job.parts}
     return answer.body(
         AccountBody(
             layout=layout.pk,
@@ -67,6 +71,18 @@ def get_account(path: ProjectPath) -> Response:
             chips={k: _feet(v) for k, v in found.chips.items()},
             per_foot_bought=price / float(bought) if bought else None,
             per_foot_of_parts=price / float(parts) if parts else None,
+            parts=[
+                PartCostBody(
+                    part=c.part,
+                    name=called.get(c.part, c.part),
+                    pieces=pieces.get(c.part, 1),
+                    feet=_feet(round(c.volume)),
+                    cost=float(c.cost),
+                )
+                for c in sorted(cost.parts, key=lambda c: -c.cost)
+            ],
+            kept_worth=float(cost.kept),
+            for_nothing=float(cost.nothing),
             so_far=_so_far(layout, plan, made, found, done, times) if done else None,
         )
     )

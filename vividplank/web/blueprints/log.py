@@ -6,12 +6,12 @@ import json
 from dataclasses import replace
 
 import numpy as np
-from flask import Response
+from flask import Response, request
 from flask_openapi3 import APIBlueprint
 
 from vividplank.core.board import same_species
 from vividplank.core.board.find import holds
-from vividplank.core.exchange.log_file import log_document
+from vividplank.core.exchange.log_file import log_document, read_log
 from vividplank.core.job import Job
 from vividplank.core.log import words
 from vividplank.core.log.events import Event, Found, Measured, Spoiled
@@ -20,6 +20,7 @@ from vividplank.core.refusal import Refusal
 from vividplank.core.yields.keeping import offcut
 from vividplank.store import layouts, log, projects
 from vividplank.store.database import session
+from vividplank.store.shop import milled
 from vividplank.web import answer
 from vividplank.web.schemas.log import (
     EventBody,
@@ -34,6 +35,7 @@ from vividplank.web.schemas.log import (
     LogBody,
     RemainingBody,
     SpoiledEvent,
+    TakenInBody,
 )
 from vividplank.web.schemas.project import LayoutPath, ProjectPath, TroubleBody
 
@@ -136,6 +138,17 @@ def get_log_file(path: ProjectPath) -> Response:
     document = log_document(events, project.job.unit)
     text = json.dumps(document, indent=1) + "\n"
     return answer.file(text, f"{project.job.name}.log.json", "application/json")
+
+
+@area.post("/projects/<int:project>/log.json", responses={201: TakenInBody})
+def take_in_log(path: ProjectPath) -> Response:
+    """A log that was kept elsewhere, sent as it is: written after what is known here, all of it or
+    none.
+    """
+    events = read_log(request.get_data())
+    with session() as opened:
+        many = milled.take_in(opened, path.project, events)
+    return answer.body(TakenInBody(events=many), 201)
 
 
 @area.post("/projects/<int:project>/log/<int:n>/void", responses={204: None})

@@ -13,6 +13,7 @@ from vividplank.core.exchange.paper.route_pdf import route_cards
 from vividplank.core.job import Job
 from vividplank.core.layout.model.plan import Plan
 from vividplank.core.learning.learned import in_use
+from vividplank.core.log.events import Did
 from vividplank.core.measure import System
 from vividplank.core.milling import Milling, Route, Step, recent_routes, routes
 from vividplank.core.milling.bench.reading import judge
@@ -24,12 +25,11 @@ from vividplank.core.milling.shop.cautions import CAUTIONS
 from vividplank.core.milling.shop.document import milling_from_document, milling_to_document
 from vividplank.core.milling.shop.machines import Machines
 from vividplank.core.survey.instruments import NoReading
-from vividplank.store import layouts, log, projects
+from vividplank.store import layouts, projects
 from vividplank.store import milling as kept
 from vividplank.store.database import session
-from vividplank.store.layouts import Taken
 from vividplank.store.milling import Done
-from vividplank.store.shop import books, stock
+from vividplank.store.shop import books, milled
 from vividplank.web import answer
 from vividplank.web.blueprints.bench import connected, instruments
 from vividplank.web.schemas.milling import (
@@ -134,26 +134,16 @@ def mark_step(path: LayoutPath, body: StepDone) -> Response:
     """Tick a step off or take the tick back; with its last step a board is cut up and its offcuts
     go to the rack.
     """
+    said = Did(
+        n=1,
+        step=body.key,
+        who=body.who,
+        reading=body.reading,
+        passes=body.passes,
+        minutes=body.minutes,
+    )
     with session() as opened:
-        layout, plan = layouts.with_plan(opened, path.layout)
-        found = recent_routes(layout.job, plan, kept.of_project(opened, layout.project, layout.job))
-        step = next((s for r in found for s in r.steps if s.key == body.key), None)
-        taken = Taken(
-            body.reading,
-            body.minutes,
-            step.minutes if step else None,
-            step.machine if step else "",
-            body.passes,
-            len(step.passes) if step else None,
-        )
-        log.tick(opened, path.layout, body.key, body.done, taken, body.who)
-        done = layouts.steps_done(opened, path.layout)
-        if body.done:
-            for route in found:
-                if any(b.board == route.board for b in plan.boards) and all(
-                    s.key in done for s in route.steps
-                ):
-                    stock.cut_up(opened, path.layout, route.board, route)
+        milled.tick(opened, path.layout, said, done=body.done)
     return Response(status=204)
 
 

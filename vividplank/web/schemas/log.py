@@ -125,3 +125,9 @@ class RemainingBody(Body):
 class EventPath(Body):
     project: Number
     n: Annotated[int, Field(ge=1, le=MOST)]
+
+
+class TakenInBody(Body):
+    """How many events of a log from elsewhere were written."""
+
+    events: int

@@ -178,9 +178,20 @@ class SoFarBody(Body):
     labour: list[LabourBody]
 
 
+class PartCostBody(Body):
+    """All pieces of a part: board feet as finished, and what their wood cost."""
+
+    part: str
+    name: str
+    pieces: int
+    feet: float
+    cost: float
+
+
 class AccountBody(Body):
     """Board feet by category, the chips of them by operation; `per_foot_bought`,
-    `per_foot_of_parts` in the shop's money.
+    `per_foot_of_parts` in the shop's money. What the parts cost, `kept_worth` (offcuts) and
+    `for_nothing` (boards that give no part) add up to `price`.
     """
 
     layout: Number
@@ -194,6 +205,9 @@ class AccountBody(Body):
     chips: dict[str, float]
     per_foot_bought: float | None
     per_foot_of_parts: float | None
+    parts: list[PartCostBody]
+    kept_worth: float
+    for_nothing: float
     so_far: SoFarBody | None
 
 

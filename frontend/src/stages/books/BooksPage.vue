@@ -6,6 +6,7 @@ import { api } from "../../api/client";
 import { nothingFromBoards } from "../../api/parts";
 import { useProject } from "../../api/project";
 import NotFromBoards from "../../controls/NotFromBoards.vue";
+import { woodFigure, woodUnit } from "../buy/words";
 import UnplacedNote from "../../controls/UnplacedNote.vue";
 
 const { pk, project } = useProject();
@@ -147,6 +148,37 @@ const slug = (c: string) => c.replaceAll(" ", "-");
             <dd class="label">bd ft, {{ ((feet / data.where.chips!) * 100).toFixed(0) }} % of the chips</dd>
           </div>
         </dl>
+      </section>
+      <section class="parts-cost" aria-label="What each part costs">
+        <h2>What each part costs in wood</h2>
+        <table class="ruled">
+          <thead>
+            <tr>
+              <th>Part</th>
+              <th class="num">pieces</th>
+              <th class="num">finished, {{ woodUnit(project.system) }}</th>
+              <th class="num">cost</th>
+              <th class="num">a piece</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="c in data.parts" :key="c.part">
+              <td>
+                <b>{{ c.name }}</b>
+              </td>
+              <td class="num">{{ c.pieces }}</td>
+              <td class="num">{{ woodFigure(c.feet, project.system) }}</td>
+              <td class="num">{{ c.cost.toFixed(2) }}</td>
+              <td class="num">{{ (c.cost / c.pieces).toFixed(2) }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p class="soft">
+          A finished part carries the waste of its boards. Offcuts kept carry
+          {{ data.kept_worth.toFixed(2) }} as rough wood<template v-if="data.for_nothing"
+            >; boards that give no part cost {{ data.for_nothing.toFixed(2) }}</template
+          >. Together this is the {{ data.price.toFixed(2) }} paid.
+        </p>
       </section>
       <p class="soft closes" data-closes>
         The categories add up to {{ sum.toFixed(4) }} board feet of {{ data.rough.toFixed(4) }} rough: the
@@ -317,6 +349,12 @@ const slug = (c: string) => c.replaceAll(" ", "-");
 }
 .taken dd {
   margin: 0;
+}
+.parts-cost {
+  margin-top: 1.6rem;
+}
+.parts-cost table {
+  max-width: 46rem;
 }
 .closes {
   margin-top: 0.8rem;

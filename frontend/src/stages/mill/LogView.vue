@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The log: what happened, the newest first. Nothing is rubbed out; what was wrong is taken back. */
-import { ElButton, ElEmpty, ElPopconfirm, ElTable, ElTableColumn, ElTag } from "element-plus";
+import { ElButton, ElEmpty, ElMessage, ElPopconfirm, ElTable, ElTableColumn, ElTag } from "element-plus";
 import "element-plus/es/components/empty/style/css";
 import "element-plus/es/components/popconfirm/style/css";
 import "element-plus/es/components/table/style/css";
@@ -9,13 +9,14 @@ import "element-plus/es/components/tag/style/css";
 import { computed, ref } from "vue";
 import { useHappenings, useLog } from "../../api/log";
 import Fig from "../../controls/Fig.vue";
+import FileButton from "../../controls/fields/FileButton.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
 
 const props = defineProps<{ project: number }>();
 const emit = defineEmits<{ happened: [] }>();
 const pk = computed(() => props.project);
 const { data: log } = useLog(pk);
-const { takeBack } = useHappenings(pk);
+const { takeBack, bringLog } = useHappenings(pk);
 const asked = ref("");
 const shown = computed(() => {
   const words = asked.value.trim().toLowerCase();
@@ -25,6 +26,11 @@ const shown = computed(() => {
 });
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
 const at = (text: string) => when.format(new Date(text));
+const takeIn = (file: File) =>
+  withErrorToast(async () => {
+    const many = await bringLog.mutateAsync(file);
+    ElMessage({ type: "success", message: `${many} event${many === 1 ? "" : "s"} written in the log` });
+  });
 const back = (n: number) => withErrorToast(() => takeBack.mutateAsync(n));
 </script>
 
@@ -37,6 +43,7 @@ const back = (n: number) => withErrorToast(() => takeBack.mutateAsync(n));
       /></label>
       <ElButton class="act lead" @click="emit('happened')">Something happened</ElButton>
       <a class="act" :href="`/api/projects/${project}/log.json`" download>Take the log with you</a>
+      <FileButton accept=".json,application/json" @file="takeIn">Bring a log in</FileButton>
     </div>
     <ElEmpty
       v-if="log && !log.events.length"
