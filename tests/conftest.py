@@ -77,7 +77,7 @@ def demo_template(cluster: Cluster, template: str) -> str:
         with session() as opened:
             layout = layouts.latest(opened, projects.shelf(opened)[0].pk)
             assert layout
-            plan = search(layout.job, Limits(seconds=600, rounds=30), time.monotonic)
+            plan = search(layout.job, Limits(seconds=600, rounds=60), time.monotonic)
             layouts.finish(opened, layout.pk, layout.job, plan)
     engine(cluster.url(name)).dispose()
     return name

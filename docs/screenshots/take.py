@@ -37,6 +37,7 @@ VIEWS = (
     ("passes", "mill", DESK),
     ("machine", "machine", TABLET),
     ("books", "books", DESK),
+    ("workshop", "/workshop?view=learned", DESK),
 )
 
 

@@ -19,7 +19,8 @@ export type Settings = Whole<Schemas["MillingSettings"]["milling"]>;
 
 const put = async (tap: Tap): Promise<void> => {
   const { layout, ...body } = tap;
-  await api.PUT("/api/layouts/{layout}/steps", { params: { path: { layout } }, body });
+  // A tap goes out though the page is left at once.
+  await api.PUT("/api/layouts/{layout}/steps", { params: { path: { layout } }, body, keepalive: true });
 };
 
 /**

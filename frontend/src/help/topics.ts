@@ -73,6 +73,8 @@ export const TOPICS: readonly Topic[] = [
         "the same steps in the order of the wood.",
       "At the machine the step, its passes and its setting stand large; measure when you like, and " +
         "the rest follows what you measured.",
+      "The machines, hours and people are those of the workshop, for every project made in it. What it " +
+        "learns of its own minutes and passes stands there, and can be switched off.",
       "When something happens (a nail, a knot, a cut gone wrong), write it in the log and plan the " +
         "rest again. The machine's own manual, local rules and a competent teacher come before " +
         "anything that is said here.",
@@ -84,7 +86,8 @@ export const TOPICS: readonly Topic[] = [
     title: "Books: where the wood went",
     says: [
       "Every board foot bought is accounted for: parts, kerf, shavings, faults, offcuts. It closes exactly.",
-      "Planned stands beside what really happened.",
+      "Planned stands beside what really happened; each part carries its share of the boards it came from.",
+      "Workshop, Books of all projects puts together every board cut, by wood, grade, month or project.",
     ],
     terms: ["yield", "board foot"],
   },

@@ -4,7 +4,7 @@ import { useQueryClient } from "@tanstack/vue-query";
 import { useLocalStorage } from "@vueuse/core";
 import { ElButton, ElInput, ElPopconfirm, ElTabPane, ElTabs } from "element-plus";
 import "element-plus/es/components/popconfirm/style/css";
-import { computed } from "vue";
+import { computed, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { api } from "../../api/client";
 import { useWorkshop, useWorkshops, type Shared } from "../../api/workshop";
@@ -39,8 +39,11 @@ function go(workshop: number): void {
 }
 const set = (make: (now: Shared) => Shared): Promise<void> =>
   change((now) => ({ ...now, workshop: { ...now.workshop, ...make(now.workshop) } }));
-function rename(name: string): void {
-  if (name.trim() && name.trim() !== value.value?.name) void change((now) => ({ ...now, name: name.trim() }));
+const name = ref("");
+watch([() => value.value?.name, refusals], ([now]) => (name.value = now ?? ""), { immediate: true });
+function rename(): void {
+  const named = name.value.trim();
+  if (named && named !== value.value?.name) void change((now) => ({ ...now, name: named }));
 }
 const add = () =>
   withErrorToast(async () => {
@@ -66,6 +69,7 @@ const projects = (many: number) =>
       <h1 class="grow">Workshop</h1>
       <ChoiceField
         v-if="all && all.length > 1"
+        class="units"
         label="Which one"
         :options="all.map((w) => [w.pk, w.name] as const)"
         :model-value="pk"
@@ -83,12 +87,7 @@ const projects = (many: number) =>
       <div class="named">
         <label class="field"
           ><span>Its name</span>
-          <ElInput
-            :key="`${pk} ${refusals}`"
-            :model-value="value.name"
-            maxlength="200"
-            @change="rename($event)"
-          />
+          <ElInput v-model="name" maxlength="200" @change="rename" />
         </label>
         <p class="soft">{{ projects(kept.projects) }} New projects begin in {{ all![0]!.name }}.</p>
         <ElPopconfirm
