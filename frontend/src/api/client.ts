@@ -55,6 +55,9 @@ api.use({
   },
 });
 
+/** Whether a browser sends it though the page is left at once: they do so with less than 64 KB. */
+export const small = (body: unknown): boolean => JSON.stringify(body).length < 60_000;
+
 /** Send a file as it is. */
 export async function send<T>(
   path: string,

@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/vue-query";
 import { ElMessage } from "element-plus";
 import { computed, onMounted, type Ref } from "vue";
 import { KEPT } from "../offline/strategies";
-import { api, type Schemas } from "./client";
+import { api, small, type Schemas } from "./client";
 import { useVersioned } from "./versioned";
 import { withOutbox } from "./withOutbox";
 import { who } from "./who";
@@ -122,6 +122,7 @@ export function useSettings(pk: Ref<number>) {
           await api.PUT("/api/projects/{project}/milling-settings", {
             params: { path: { project } },
             body: { milling, version },
+            keepalive: small(milling),
           })
         ).data!,
       ),

@@ -24,9 +24,16 @@ interface Source<Value> {
 export function useVersioned<Value>({ name, of, get, put, stale }: Source<Value>) {
   const client = useQueryClient();
   const key = computed(() => [name, of.value]);
+  /** What the server has said last, by what it is of: a change is made to it, and asks again only where it is old. */
+  const known = new Map<number, Versioned<Value>>();
+  async function asked(one: number): Promise<Versioned<Value>> {
+    const found = await get(one);
+    known.set(one, found);
+    return found;
+  }
   const query = useQuery({
     queryKey: key,
-    queryFn: () => get(of.value),
+    queryFn: () => asked(of.value),
     enabled: computed(() => Number.isFinite(of.value)),
   });
   /** Counts what was refused, so that fields can show again what stands. */
@@ -35,16 +42,17 @@ export function useVersioned<Value>({ name, of, get, put, stale }: Source<Value>
   let waiting = 0;
 
   async function send(one: number, make: (now: Value) => Value): Promise<void> {
-    let stands = await get(one);
+    let stands = known.get(one) ?? (await asked(one));
     for (let tries = 0; ; tries++) {
       try {
         stands = await put(one, make(stands.value), stands.version);
         break;
       } catch (problem) {
         if (!(problem instanceof Refused && problem.status === 409 && tries < 5)) throw problem;
-        stands = await get(one);
+        stands = await asked(one);
       }
     }
+    known.set(one, stands);
     if (waiting === 1) client.setQueryData([name, one], stands);
   }
   /** In its turn; rejects where it is refused. */

@@ -1,7 +1,7 @@
 /** Workshops: the machines, waits, hours and people that all projects made in one share. */
 import { useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed, type Ref } from "vue";
-import { api, type Schemas } from "./client";
+import { api, small, type Schemas } from "./client";
 import type { Settings, Whole } from "./milling";
 import { useVersioned } from "./versioned";
 
@@ -34,6 +34,7 @@ export function useWorkshop(pk: Ref<number>) {
           await api.PUT("/api/workshops/{workshop}", {
             params: { path: { workshop } },
             body: { ...value, version },
+            keepalive: small(value),
           })
         ).data!,
       ),

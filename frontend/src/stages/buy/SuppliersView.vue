@@ -29,6 +29,7 @@ import { computed, ref } from "vue";
 import { useBuying, useSuppliers, type Supplier } from "../../api/buying";
 import { useProject } from "../../api/project";
 import FileButton from "../../controls/fields/FileButton.vue";
+import TextField from "../../controls/fields/TextField.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
 
 const { pk } = useProject();
@@ -106,7 +107,7 @@ const rows = computed(() => (s: Supplier) => {
         >
         <ElForm :model="s" :rules="RULES" label-position="top" class="form" @submit.prevent>
           <ElFormItem label="Name" prop="name"
-            ><ElInput :model-value="s.name" @change="set(s, 'name', $event.trim())"
+            ><TextField :model-value="s.name" @update:model-value="set(s, 'name', $event)"
           /></ElFormItem>
           <ElFormItem label="It is"
             ><ElSelect :model-value="s.kind" aria-label="It is" @change="set(s, 'kind', $event)"
@@ -170,7 +171,10 @@ const rows = computed(() => (s: Supplier) => {
               @change="set(s, 'ticket', { ...s.ticket, half_inches_up: !!$event })"
           /></ElFormItem>
           <ElFormItem label="Note" class="wide"
-            ><ElInput :model-value="s.note" @change="save({ ...s, note: $event })"
+            ><TextField
+              :model-value="s.note"
+              :maxlength="2000"
+              @update:model-value="save({ ...s, note: $event })"
           /></ElFormItem>
         </ElForm>
         <ElTable :data="rows(s)" height="22rem" size="small">

@@ -2,13 +2,14 @@
 /** A workshop: its machines and people, what it has learned, and the books of all projects made in it. */
 import { useQueryClient } from "@tanstack/vue-query";
 import { useLocalStorage } from "@vueuse/core";
-import { ElButton, ElInput, ElPopconfirm, ElTabPane, ElTabs } from "element-plus";
+import { ElButton, ElPopconfirm, ElTabPane, ElTabs } from "element-plus";
 import "element-plus/es/components/popconfirm/style/css";
-import { computed, ref, watch } from "vue";
+import { computed } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { api } from "../../api/client";
 import { useWorkshop, useWorkshops, type Shared } from "../../api/workshop";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import TextField from "../../controls/fields/TextField.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
 import { SYSTEMS, type System } from "../../measure";
 import MachinesView from "../mill/MachinesView.vue";
@@ -39,11 +40,8 @@ function go(workshop: number): void {
 }
 const set = (make: (now: Shared) => Shared): Promise<void> =>
   change((now) => ({ ...now, workshop: { ...now.workshop, ...make(now.workshop) } }));
-const name = ref("");
-watch([() => value.value?.name, refusals], ([now]) => (name.value = now ?? ""), { immediate: true });
-function rename(): void {
-  const named = name.value.trim();
-  if (named && named !== value.value?.name) void change((now) => ({ ...now, name: named }));
+function rename(name: string): void {
+  if (name && name !== value.value?.name) void change((now) => ({ ...now, name }));
 }
 const add = () =>
   withErrorToast(async () => {
@@ -87,7 +85,7 @@ const projects = (many: number) =>
       <div class="named">
         <label class="field"
           ><span>Its name</span>
-          <ElInput v-model="name" maxlength="200" @change="rename" />
+          <TextField :key="refusals" :model-value="value.name" @update:model-value="rename" />
         </label>
         <p class="soft">{{ projects(kept.projects) }} New projects begin in {{ all![0]!.name }}.</p>
         <ElPopconfirm
