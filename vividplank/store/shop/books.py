@@ -6,72 +6,81 @@ happens in its project.
 
 import hashlib
 import json
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 
 from pydantic import TypeAdapter
-from sqlalchemy import select
+from sqlalchemy import func, select
+from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from vividplank.core.learning.learned import Learned, StepSeen, WoodSeen, in_use, learned
-from vividplank.core.log.events import Event, Found, Spoiled
-from vividplank.core.milling.shop.document import milling_to_document
+from vividplank.core.log.events import Found, Spoiled
 from vividplank.core.milling.shop.pace import Factors
+from vividplank.core.milling.shop.workshop import workshop_to_document
 from vividplank.core.timber import cubic_board_feet
 from vividplank.core.yields import CATEGORIES, account
 from vividplank.core.yields.books import BoardBooks, Loss
-from vividplank.store import layouts, log, milling, workshops
+from vividplank.store import layouts, log, workshops
 from vividplank.store.layouts import Layout
-from vividplank.store.models import AccountRow, LayoutRow, ProjectRow, StepDoneRow
+from vividplank.store.models import AccountRow, EventRow, LayoutRow, ProjectRow, StepDoneRow
 
 _BOARDS: TypeAdapter[tuple[BoardBooks, ...]] = TypeAdapter(tuple[BoardBooks, ...])
 
 
 def of_workshop(session: Session, workshop: int) -> tuple[BoardBooks, ...]:
     """Every board its projects have cut into, project by project."""
+    place = workshops.load(session, workshop)
     projects = session.execute(
-        select(ProjectRow.pk, ProjectRow.name)
+        select(ProjectRow.pk, ProjectRow.name, ProjectRow.milling)
         .where(ProjectRow.workshop == workshop, ~ProjectRow.rack)
         .order_by(ProjectRow.pk)
     )
     found: list[BoardBooks] = []
-    for pk, name in projects.all():
-        layout = layouts.standing(session, pk)
-        if layout and layout.plan:
-            found += _of_layout(session, layout, name)
+    for pk, name, own in projects.all():
+        standing = select(func.max(LayoutRow.pk)).where(
+            LayoutRow.project == pk, LayoutRow.plan.is_not(None), LayoutRow.undone.is_(False)
+        )
+        layout = session.scalar(standing)
+        if layout:
+            how = (workshop_to_document(place.workshop), own)
+            found += _of_layout(session, pk, name, layout, how)
     return tuple(found)
 
 
-def _of_layout(session: Session, layout: Layout, name: str) -> tuple[BoardBooks, ...]:
-    rows = session.execute(
-        select(StepDoneRow.key, StepDoneRow.at).where(StepDoneRow.layout == layout.pk)
+def _of_layout(
+    session: Session, project: int, name: str, layout: int, how: object
+) -> tuple[BoardBooks, ...]:
+    """Of the standing layout of a project; `how` it is milled, as JSON values."""
+    done = session.execute(
+        select(StepDoneRow.key, StepDoneRow.at).where(StepDoneRow.layout == layout)
     ).all()
-    if not rows:
+    if not done:
         return ()
-    events = [e.event for e in log.entries(session, layout.project) if e.stands]
-    how = milling.of_project(session, layout.project, layout.job)
-    said = [
-        name,
-        sorted((r.key, r.at.isoformat()) for r in rows),
-        max((e.n for e in events), default=0),
-        len(events),
-        milling_to_document(how),
-    ]
+    events = session.scalar(select(func.count()).where(EventRow.project == project))
+    said = [name, sorted((r.key, r.at.isoformat()) for r in done), events, how]
     made_from = hashlib.sha256(json.dumps(said, sort_keys=True).encode()).hexdigest()
-    kept = session.get(AccountRow, layout.pk)
+    kept = session.execute(
+        select(AccountRow.made_from, AccountRow.document).where(AccountRow.layout == layout)
+    ).one_or_none()
     if kept and kept.made_from == made_from:
         return _BOARDS.validate_python(kept.document["boards"])
-    months = {r.key: r.at.strftime("%Y-%m") for r in rows}
-    boards = _worked_out(session, layout, name, months, events)
-    document = {"boards": _BOARDS.dump_python(boards, mode="json")}
-    session.merge(AccountRow(layout=layout.pk, made_from=made_from, document=document))
-    session.flush()
+    months = {r.key: r.at.strftime("%Y-%m") for r in done}
+    boards = _worked_out(session, layouts.load(session, layout), name, months)
+    values = {
+        "made_from": made_from,
+        "document": {"boards": _BOARDS.dump_python(boards, mode="json")},
+    }
+    # Two who ask at once both work it out, and the later writes the same.
+    put = insert(AccountRow).values(layout=layout, **values)
+    session.execute(put.on_conflict_do_update(index_elements=[AccountRow.layout], set_=values))
     return boards
 
 
 def _worked_out(
-    session: Session, layout: Layout, name: str, months: dict[str, str], events: Sequence[Event]
+    session: Session, layout: Layout, name: str, months: dict[str, str]
 ) -> tuple[BoardBooks, ...]:
     assert layout.plan
+    events = [e.event for e in log.entries(session, layout.project) if e.stands]
     made = log.routes_of(session, layout)
     planned = {b.board: b.where for b in account(layout.job, made, layout.plan.closed).boards}
     real = account(layout.job, made, layout.plan.closed, set(months))
