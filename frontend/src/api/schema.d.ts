@@ -6258,9 +6258,15 @@ export interface components {
          * Workshop
          * @description Its machines, waits and hours; `over` is what the first of two visits leaves, `enough` the
          *     share of a face that must be clean to go to the planer. `people` are those who work there,
-         *     `unused` the keys of learned figures that are switched off.
+         *     `unused` the keys of learned figures that are switched off, `currency` its money by ISO 4217
+         *     (empty: figures alone).
          */
         Workshop: {
+            /**
+             * Currency
+             * @default
+             */
+            currency: string;
             /**
              * Enough
              * @default 0.8

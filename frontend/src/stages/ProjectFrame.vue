@@ -2,11 +2,13 @@
 /** A project under its tape: the way through it, undo and redo, and the stage's own page. */
 import { useEventListener } from "@vueuse/core";
 import { ElButton } from "element-plus";
-import { computed } from "vue";
+import { computed, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { useLayout } from "../api/layout";
 import { asOf } from "../api/client";
+import { useProjectWorkshop } from "../api/workshop";
 import { unsaved, useProject, waiting } from "../api/project";
+import { currency } from "../money";
 import { inField } from "../controls/keys";
 import TapeNav from "../controls/TapeNav.vue";
 import { STAGES, type StageName } from "./stages";
@@ -15,6 +17,10 @@ const route = useRoute();
 const router = useRouter();
 const { pk, project, trouble, undo, redo } = useProject();
 const { data: layout } = useLayout(pk);
+const { workshop } = useProjectWorkshop(pk);
+watch(workshop, (now) => {
+  if (now) currency.value = now.workshop.currency ?? "";
+});
 
 const current = computed(() => (STAGES.find((s) => s.name === route.name)?.name ?? "") as StageName | "");
 /** How far the project has come: parts pull the tape to Buy, boards to Lay out, a plan to the end. */

@@ -8,6 +8,7 @@ import { useProject } from "../../api/project";
 import NotFromBoards from "../../controls/NotFromBoards.vue";
 import { woodFigure, woodUnit } from "../buy/words";
 import UnplacedNote from "../../controls/UnplacedNote.vue";
+import { money } from "../../money";
 
 const { pk, project } = useProject();
 const { data, error } = useQuery({
@@ -49,15 +50,15 @@ const slug = (c: string) => c.replaceAll(" ", "-");
           <span class="figure">{{ data.rough.toFixed(2) }}</span><span class="label">board feet cut</span>
         </div>
         <div>
-          <span class="figure">{{ data.price.toFixed(2) }}</span><span class="label">paid for them</span>
+          <span class="figure">{{ money(data.price) }}</span><span class="label">paid for them</span>
         </div>
         <div v-if="data.per_foot_bought">
-          <span class="figure">{{ data.per_foot_bought.toFixed(2) }}</span><span class="label"
+          <span class="figure">{{ money(data.per_foot_bought) }}</span><span class="label"
             >a board foot bought</span
           >
         </div>
         <div v-if="data.per_foot_of_parts">
-          <span class="figure">{{ data.per_foot_of_parts.toFixed(2) }}</span><span class="label"
+          <span class="figure">{{ money(data.per_foot_of_parts) }}</span><span class="label"
             >a board foot of parts</span
           >
         </div>
@@ -117,7 +118,7 @@ const slug = (c: string) => c.replaceAll(" ", "-");
                 <b>{{ b.rough.toFixed(2) }}</b>
               </td>
               <td class="num">{{ (b.share * 100).toFixed(0) }} %</td>
-              <td class="num">{{ b.price ? b.price.toFixed(2) : "owned" }}</td>
+              <td class="num">{{ b.price ? money(b.price) : "owned" }}</td>
             </tr>
           </tbody>
           <tfoot>
@@ -133,7 +134,7 @@ const slug = (c: string) => c.replaceAll(" ", "-");
                 <b>{{ (data.share * 100).toFixed(0) }} %</b>
               </td>
               <td class="num">
-                <b>{{ data.price.toFixed(2) }}</b>
+                <b>{{ money(data.price) }}</b>
               </td>
             </tr>
           </tfoot>
@@ -168,16 +169,16 @@ const slug = (c: string) => c.replaceAll(" ", "-");
               </td>
               <td class="num">{{ c.pieces }}</td>
               <td class="num">{{ woodFigure(c.feet, project.system) }}</td>
-              <td class="num">{{ c.cost.toFixed(2) }}</td>
-              <td class="num">{{ (c.cost / c.pieces).toFixed(2) }}</td>
+              <td class="num">{{ money(c.cost) }}</td>
+              <td class="num">{{ money(c.cost / c.pieces) }}</td>
             </tr>
           </tbody>
         </table>
         <p class="soft">
           A finished part carries the waste of its boards. Offcuts kept carry
-          {{ data.kept_worth.toFixed(2) }} as rough wood<template v-if="data.for_nothing"
-            >; boards that give no part cost {{ data.for_nothing.toFixed(2) }}</template
-          >. Together this is the {{ data.price.toFixed(2) }} paid.
+          {{ money(data.kept_worth) }} as rough wood<template v-if="data.for_nothing"
+            >; boards that give no part cost {{ money(data.for_nothing) }}</template
+          >. Together this is the {{ money(data.price) }} paid.
         </p>
       </section>
       <p class="soft closes" data-closes>

@@ -1,6 +1,7 @@
 /** How the stage says things: wood by the reader's units, verdicts and their reasons. */
 import type { Verdict } from "../../api/buying";
 import { isMetric, type System, TICKS_PER_INCH as IN, TICKS_PER_MM as MM } from "../../measure";
+import { money } from "../../money";
 
 /** Cubic metres in a board foot: 144 cubic inches. */
 const CUBIC_METRES = (144 * (IN / MM) ** 3) / 1e9;
@@ -13,7 +14,7 @@ export const wood = (feet: number, system: System) => `${woodFigure(feet, system
 
 /** A price by the reader's measure of wood. */
 export function woodPrice(perFoot: number, system: System): string {
-  return isMetric(system) ? `${(perFoot / CUBIC_METRES).toFixed(0)} a m³` : `${perFoot.toFixed(2)} a bd ft`;
+  return isMetric(system) ? `${money(Math.round(perFoot / CUBIC_METRES))} a m³` : `${money(perFoot)} a bd ft`;
 }
 
 export const VERDICTS: Record<Verdict["word"], string> = {
@@ -25,7 +26,8 @@ export const VERDICTS: Record<Verdict["word"], string> = {
 
 const PER_CENT = new Intl.NumberFormat(undefined, { style: "percent", maximumFractionDigits: 0 });
 export const perCent = (share: number) => PER_CENT.format(share);
-export const amount = (money: number) => money.toFixed(2);
+/** Money of the shop. */
+export const amount = money;
 
 /** "2 × Rail, 1 × Shelf". */
 export function counted(counts: Record<string, number>, name: (id: string) => string): string {

@@ -10,6 +10,7 @@ import { withErrorToast } from "../../controls/withErrorToast";
 import type { System } from "../../measure";
 import { differences } from "./compare";
 import { TICKS_PER_INCH } from "../../measure";
+import { money } from "../../money";
 
 const props = defineProps<{
   project: number;
@@ -97,7 +98,7 @@ async function drop(pk: number): Promise<void> {
       <tbody>
         <tr>
           <td><b>the one that stands</b>{{ standing.name ? ` (${standing.name})` : "" }}</td>
-          <td>{{ standing.cost?.toFixed(2) }}</td>
+          <td>{{ standing.cost === null ? "" : money(standing.cost) }}</td>
           <td>{{ plan.boards.length }}</td>
           <td>{{ percent(standing.yields) }}</td>
           <td>{{ plan.unplaced.length || "none" }}</td>
@@ -105,7 +106,7 @@ async function drop(pk: number): Promise<void> {
         </tr>
         <tr v-for="k in kept" :key="k.pk" :class="{ on: against === k.pk }">
           <td>{{ k.name }}<span v-if="k.stale" class="soft">, made before the last changes</span></td>
-          <td>{{ k.cost.toFixed(2) }}</td>
+          <td>{{ money(k.cost) }}</td>
           <td>{{ k.boards }}</td>
           <td>{{ percent(k.yields) }}</td>
           <td>{{ k.unplaced || "none" }}</td>

@@ -25,6 +25,7 @@ import { toggled, useBench } from "./bench";
 import { provenBound } from "./proven";
 import { useReasons } from "./reasons";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import { money } from "../../money";
 
 const { pk, project } = useProject();
 const client = useQueryClient();
@@ -188,10 +189,10 @@ const SECONDS = [
           ><span class="label">parts placed</span>
         </div>
         <div v-if="figures.cost !== null">
-          <span class="figure">{{ figures.cost.toFixed(2) }}</span><span class="label">boards cut cost</span>
+          <span class="figure">{{ money(figures.cost) }}</span><span class="label">boards cut cost</span>
         </div>
         <div v-if="figures.bound">
-          <span class="figure">{{ figures.bound.toFixed(2) }}</span><span class="label"
+          <span class="figure">{{ money(figures.bound) }}</span><span class="label"
             >nothing can cost less{{ gap ? `; ${gap}` : "" }}</span
           >
         </div>

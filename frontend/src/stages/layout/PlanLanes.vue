@@ -19,6 +19,7 @@ import { follow, pinch } from "./drag";
 import { useHand } from "./hand";
 import { nudged, whereIs, type Move, type Target } from "./moves";
 import { TICKS_PER_INCH } from "../../measure";
+import { money } from "../../money";
 
 type Fixings = Schemas["FixingsBody"];
 const props = defineProps<{
@@ -202,8 +203,8 @@ function pick(item: Item): void {
   picked.value = same ? null : item;
 }
 defineExpose({ carry });
-const money = (now: number, before: number) =>
-  now === before ? `cost stays ${now.toFixed(2)}` : `cost ${before.toFixed(2)} → ${now.toFixed(2)}`;
+const costs = (now: number, before: number) =>
+  now === before ? `cost stays ${money(now)}` : `cost ${money(before)} → ${money(now)}`;
 </script>
 
 <template>
@@ -256,7 +257,7 @@ const money = (now: number, before: number) =>
             >
             <span class="soft"
               >{{ board.species }}, <Len :ticks="board.length" :system="system" />{{
-                board.price ? `, ${board.price.toFixed(2)}` : ", owned"
+                board.price ? `, ${money(board.price)}` : ", owned"
               }}</span
             >
             <span v-if="plan && reasons[board.id]" class="soft why"
@@ -315,7 +316,7 @@ const money = (now: number, before: number) =>
     >
       <b>{{ itemName(held) }}</b>
       <template v-if="tried.holds">
-        holds on {{ tried.board }}. {{ money(tried.cost, tried.cost_before) }},
+        holds on {{ tried.board }}. {{ costs(tried.cost, tried.cost_before) }},
         {{ (tried.yields * 100).toFixed(1) }} % of it becomes parts.</template
       >
       <template v-else> does not hold here: {{ tried.why }}.</template>

@@ -6,6 +6,7 @@ import { computed } from "vue";
 import { api } from "../../api/client";
 import Fig from "../../controls/Fig.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
+import { money } from "../../money";
 
 const props = defineProps<{ layout: number }>();
 const client = useQueryClient();
@@ -42,7 +43,7 @@ async function ask(): Promise<void> {
       </p>
       <ul v-if="data.found.length">
         <li v-for="t in data.found" :key="t.kind + t.about">
-          <b>{{ t.placed > 0 ? `${t.placed} more placed` : `saves ${t.saves.toFixed(2)}` }}</b>
+          <b>{{ t.placed > 0 ? `${t.placed} more placed` : `saves ${money(t.saves)}` }}</b>
           <span><Fig :text="t.words" /></span>
         </li>
       </ul>

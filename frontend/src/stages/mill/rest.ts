@@ -1,5 +1,6 @@
 import type { Layout, Part } from "../../api/client";
 import type { Rest } from "../../api/log";
+import { money } from "../../money";
 
 /** A plan and what was to be freed of it, as it stood before the rest was planned again. */
 export interface Stood {
@@ -43,6 +44,6 @@ export function compared(before: Stood, now: Layout, parts: Part[]): string[] {
     );
   else said.push("There is wood for all of it: buy nothing");
   const more = (now.cost ?? 0) - (before.standing.cost ?? 0);
-  if (more > 0.005) said.push(`${more.toFixed(2)} more of wood is cut than before`);
+  if (more > 0.005) said.push(`${money(more)} more of wood is cut than before`);
   return said;
 }

@@ -9,6 +9,7 @@ import { api, type Schemas } from "../../api/client";
 import type { System } from "../../measure";
 import { perCent, wood, woodFigure, woodUnit } from "../buy/words";
 import YieldChart from "./YieldChart.vue";
+import { money } from "../../money";
 
 type Group = Schemas["GroupBody"];
 const props = defineProps<{ workshop: number; system: System }>();
@@ -76,7 +77,7 @@ const plain = (value: number) => woodFigure(value, props.system);
           >
         </div>
         <div>
-          <span class="figure">{{ whole.price.toFixed(2) }}</span><span class="label">paid for them</span>
+          <span class="figure">{{ money(whole.price) }}</span><span class="label">paid for them</span>
         </div>
       </div>
       <YieldChart v-if="whole.real_yield !== null" :groups="data.groups" />

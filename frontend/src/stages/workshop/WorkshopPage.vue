@@ -4,13 +4,14 @@ import { useQueryClient } from "@tanstack/vue-query";
 import { useLocalStorage } from "@vueuse/core";
 import { ElButton, ElPopconfirm, ElTabPane, ElTabs } from "element-plus";
 import "element-plus/es/components/popconfirm/style/css";
-import { computed } from "vue";
+import { computed, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { api } from "../../api/client";
 import { useWorkshop, useWorkshops, type Shared } from "../../api/workshop";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import TextField from "../../controls/fields/TextField.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
+import { currencies, currency } from "../../money";
 import { SYSTEMS, type System } from "../../measure";
 import MachinesView from "../mill/MachinesView.vue";
 import LearnedView from "./LearnedView.vue";
@@ -43,6 +44,15 @@ const set = (make: (now: Shared) => Shared): Promise<void> =>
 function rename(name: string): void {
   if (name && name !== value.value?.name) void change((now) => ({ ...now, name }));
 }
+function pay(code: string): void {
+  void change((now) => ({ ...now, workshop: { ...now.workshop, currency: code } }));
+}
+watch(
+  () => value.value?.workshop.currency,
+  (code) => {
+    if (code !== undefined) currency.value = code;
+  },
+);
 const add = () =>
   withErrorToast(async () => {
     const body = { name: "Another workshop", like: pk.value };
@@ -74,6 +84,14 @@ const projects = (many: number) =>
         @update:model-value="$event && go($event)"
       />
       <ChoiceField v-model="system" class="units" label="Measured in" :options="SYSTEMS" />
+      <ChoiceField
+        v-if="value"
+        class="units"
+        label="Money in"
+        :options="currencies()"
+        :model-value="value.workshop.currency"
+        @update:model-value="pay($event ?? '')"
+      />
       <ElButton v-if="kept" class="act" @click="add">Another workshop like it</ElButton>
     </header>
     <p v-if="error" class="note">{{ error.message }}</p>

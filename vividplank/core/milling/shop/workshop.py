@@ -17,7 +17,8 @@ from vividplank.core.refusal import Refusal, json_path
 class Workshop:
     """Its machines, waits and hours; `over` is what the first of two visits leaves, `enough` the
     share of a face that must be clean to go to the planer. `people` are those who work there,
-    `unused` the keys of learned figures that are switched off.
+    `unused` the keys of learned figures that are switched off, `currency` its money by ISO 4217
+    (empty: figures alone).
     """
 
     machines: Machines = field(default_factory=Machines)
@@ -27,6 +28,7 @@ class Workshop:
     enough: Annotated[float, Field(gt=0, le=1)] = 0.8
     people: Annotated[tuple[Name, ...], Field(max_length=30)] = ()
     unused: Annotated[tuple[Name, ...], Field(max_length=200)] = ()
+    currency: Annotated[str, Field(pattern=r"^([A-Z]{3})?$")] = ""
 
     def milling(self, own: Milling) -> Milling:
         """How a project is milled here: what is its own, on these machines."""

@@ -1,0 +1,20 @@
+/** Money as the workshop counts it: with its currency, where it has named one. */
+import { useLocalStorage } from "@vueuse/core";
+
+/** ISO 4217, or nothing; that of the workshop looked at last. */
+export const currency = useLocalStorage("currency", "");
+
+/** Two decimals without a currency; with one as the reader's language writes it. */
+export function money(value: number): string {
+  if (!currency.value) return value.toFixed(2);
+  return new Intl.NumberFormat(undefined, { style: "currency", currency: currency.value }).format(value);
+}
+
+/** All currencies by their code, with their names in the reader's language; first none. */
+export function currencies(): (readonly [string, string])[] {
+  const names = new Intl.DisplayNames(undefined, { type: "currency" });
+  const known = Intl.supportedValuesOf("currency").map(
+    (code) => [code, `${code} ${names.of(code)}`] as const,
+  );
+  return [["", "figures alone"], ...known];
+}
