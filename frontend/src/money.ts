@@ -4,10 +4,12 @@ import { useLocalStorage } from "@vueuse/core";
 /** ISO 4217, or nothing; that of the workshop looked at last. */
 export const currency = useLocalStorage("currency", "");
 
-/** Two decimals without a currency; with one as the reader's language writes it. */
-export function money(value: number): string {
-  if (!currency.value) return value.toFixed(2);
-  return new Intl.NumberFormat(undefined, { style: "currency", currency: currency.value }).format(value);
+/** Two decimals without a currency, none of a `whole` amount; with one as the reader's language writes it. */
+export function money(value: number, whole = false): string {
+  if (!currency.value) return value.toFixed(whole ? 0 : 2);
+  const digits = whole ? { maximumFractionDigits: 0 } : {};
+  const style = { style: "currency", currency: currency.value, ...digits } as const;
+  return new Intl.NumberFormat(undefined, style).format(value);
 }
 
 /** All currencies by their code, with their names in the reader's language; first none. */

@@ -14,7 +14,7 @@ export const wood = (feet: number, system: System) => `${woodFigure(feet, system
 
 /** A price by the reader's measure of wood. */
 export function woodPrice(perFoot: number, system: System): string {
-  return isMetric(system) ? `${money(Math.round(perFoot / CUBIC_METRES))} a m³` : `${money(perFoot)} a bd ft`;
+  return isMetric(system) ? `${money(perFoot / CUBIC_METRES, true)} a m³` : `${money(perFoot)} a bd ft`;
 }
 
 export const VERDICTS: Record<Verdict["word"], string> = {
@@ -27,7 +27,7 @@ export const VERDICTS: Record<Verdict["word"], string> = {
 const PER_CENT = new Intl.NumberFormat(undefined, { style: "percent", maximumFractionDigits: 0 });
 export const perCent = (share: number) => PER_CENT.format(share);
 /** Money of the shop. */
-export const amount = money;
+export const amount = (value: number) => money(value);
 
 /** "2 × Rail, 1 × Shelf". */
 export function counted(counts: Record<string, number>, name: (id: string) => string): string {
