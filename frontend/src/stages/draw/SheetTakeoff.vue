@@ -5,15 +5,16 @@
  */
 import { ElButton, ElMessage } from "element-plus";
 import { computed, nextTick, ref, watch } from "vue";
-import { api, type Drawing, type Part, type Reading } from "../../api/client";
+import type { Drawing, Part, Reading } from "../../api/client";
 import { plainPart } from "../../api/parts";
 import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
-import { withErrorToast } from "../../controls/withErrorToast";
 import { markFor } from "../list/marks";
 import { ruleStep } from "../../measure";
-import { corners, mismatch, sides, snapped, type Mark, type Place, type Scale } from "./takeoff";
+import { corners, mismatch, sides, type Mark, type Place, type Scale } from "./takeoff";
+import { fresh, useMarks } from "./useMarks";
+import { useSheet } from "./useSheet";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import WoodField from "../../controls/fields/WoodField.vue";
 
@@ -27,86 +28,20 @@ const view = computed(() => props.reading.views[page.value]!);
 
 const chosen = ref("");
 
-// ---- the marks: kept as they are made, with an undo of their own ---------------------------------
-interface Marks {
-  scales: Scale[];
-  marks: Mark[];
-}
-const marks = ref<Marks>({ scales: [], marks: [] });
-const version = ref(0);
-const past = ref<Marks[]>([]);
-let saving = Promise.resolve();
-async function load(): Promise<void> {
-  const kept = (
-    await api.GET("/api/drawings/{drawing}/marks", { params: { path: { drawing: props.drawing.pk } } })
-  ).data!;
-  version.value = kept.version;
-  marks.value = { scales: kept.scales, marks: kept.marks };
-  past.value = [];
-}
-watch(
+const { marks, set, undo, canUndo } = useMarks(
   () => props.drawing.pk,
   () => {
     page.value = 0;
     chosen.value = "";
-    void withErrorToast(load);
   },
-  { immediate: true },
 );
-function set(next: Marks, undoable = true): void {
-  if (undoable) past.value = [...past.value.slice(-50), marks.value];
-  marks.value = next;
-  saving = saving.then(() =>
-    withErrorToast(async () => {
-      try {
-        version.value = (
-          await api.PUT("/api/drawings/{drawing}/marks", {
-            params: { path: { drawing: props.drawing.pk } },
-            body: { version: version.value, ...marks.value },
-          })
-        ).data!.version;
-      } catch (problem) {
-        await load();
-        throw problem;
-      }
-    }),
-  );
-}
-function undo(): void {
-  const before = past.value.at(-1);
-  if (!before) return;
-  past.value = past.value.slice(0, -1);
-  set(before, false);
-}
-function fresh(stem: string, used: { id: string }[]): string {
-  for (let n = 1; ; n++) if (!used.some((u) => u.id === `${stem}${n}`)) return `${stem}${n}`;
-}
-
-// ---- the sheet: zoom, pan, snap ------------------------------------------------------------------
 const tool = ref<"scale" | "part" | "move">("scale");
-const frame = ref({ x: 0, y: 0, w: 1, h: 1 });
-function whole(): void {
-  frame.value = { x: 0, y: 0, w: view.value.width, h: view.value.height };
-}
-watch(view, whole, { immediate: true });
-const svg = ref<SVGSVGElement>();
-const stroke = computed(() => frame.value.w / 600);
 const here = computed(() => marks.value.marks.filter((m) => m.page === page.value));
-const points = computed(() => corners(view.value, here.value));
+const { frame, svg, stroke, whole, place, zoom, shift, drag } = useSheet(
+  view,
+  computed(() => corners(view.value, here.value)),
+);
 const cursor = ref<Place | null>(null);
-function place(event: MouseEvent): Place {
-  const p = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.value!.getScreenCTM()!.inverse());
-  return snapped([p.x, p.y], view.value, points.value, stroke.value * 8);
-}
-function zoom(by: number, event?: WheelEvent): void {
-  const f = frame.value;
-  const w = Math.min(Math.max(f.w * by, view.value.width / 60), view.value.width * 1.5);
-  const h = (w / f.w) * f.h;
-  const box = svg.value!.getBoundingClientRect();
-  const mx = event ? (event.clientX - box.left) / box.width : 0.5;
-  const my = event ? (event.clientY - box.top) / box.height : 0.5;
-  frame.value = { x: f.x + (f.w - w) * mx, y: f.y + (f.h - h) * my, w, h };
-}
 
 // ---- drawing on it -------------------------------------------------------------------------------
 const from = ref<Place | null>(null);
@@ -114,7 +49,6 @@ const pending = ref<{ a: Place; b: Place } | null>(null);
 const distance = ref<number | null>(null);
 const scaleName = ref("");
 const third = ref("");
-let panFrom: { x: number; y: number } | null = null;
 const scaleHere = ref("");
 const scale = computed(() => {
   const own = marks.value.scales.filter((s) => s.page === page.value);
@@ -124,7 +58,7 @@ const scale = computed(() => {
 function down(event: PointerEvent): void {
   if (event.button !== 0) return;
   svg.value!.setPointerCapture(event.pointerId);
-  if (tool.value === "move") panFrom = { x: event.clientX, y: event.clientY };
+  if (tool.value === "move") drag.begin(event);
   else if (tool.value === "part") {
     if (!scale.value) {
       ElMessage({
@@ -141,19 +75,10 @@ function down(event: PointerEvent): void {
   } else from.value = place(event);
 }
 function move(event: PointerEvent): void {
-  if (panFrom) {
-    const box = svg.value!.getBoundingClientRect();
-    const per = frame.value.w / box.width;
-    frame.value = {
-      ...frame.value,
-      x: frame.value.x - (event.clientX - panFrom.x) * per,
-      y: frame.value.y - (event.clientY - panFrom.y) * per,
-    };
-    panFrom = { x: event.clientX, y: event.clientY };
-  } else cursor.value = place(event);
+  if (!drag.move(event)) cursor.value = place(event);
 }
 function up(event: PointerEvent): void {
-  panFrom = null;
+  drag.end();
   if (tool.value !== "part" || !from.value) return;
   const [a, b] = [from.value, place(event)];
   from.value = null;
@@ -329,7 +254,7 @@ function key(event: KeyboardEvent): void {
     change(event.shiftKey ? { b } : { a: [m.a[0]! + d[0], m.a[1]! + d[1]], b });
   } else if (d) {
     event.preventDefault();
-    frame.value = { ...frame.value, x: frame.value.x + d[0] * 40, y: frame.value.y + d[1] * 40 };
+    shift(d[0] * 40, d[1] * 40);
   } else if (event.key === "Delete" && m) removeMark();
   else if (event.key === "+" || event.key === "=") zoom(1 / 1.25);
   else if (event.key === "-") zoom(1.25);
@@ -387,7 +312,7 @@ const hint = computed(() => {
           :options="reading.views.map((v, i) => [i, v.name] as const)"
         />
         <span class="grow" />
-        <ElButton class="act quiet" :disabled="!past.length" @click="undo">↶ mark</ElButton>
+        <ElButton class="act quiet" :disabled="!canUndo" @click="undo">↶ mark</ElButton>
         <ElButton class="act quiet" aria-label="Smaller" @click="zoom(1.25)">−</ElButton>
         <ElButton class="act quiet" aria-label="Larger" @click="zoom(1 / 1.25)">+</ElButton>
         <ElButton class="act quiet" @click="whole">Whole</ElButton>
