@@ -28,7 +28,7 @@ const view = computed(() => props.reading.views[page.value]!);
 
 const chosen = ref("");
 
-const { marks, set, undo, canUndo } = useMarks(
+const { marks, ready, set, undo, canUndo } = useMarks(
   () => props.drawing.pk,
   () => {
     page.value = 0;
@@ -320,7 +320,7 @@ const hint = computed(() => {
       <svg
         ref="svg"
         class="paper"
-        :class="tool"
+        :class="[tool, { waits: !ready }]"
         tabindex="0"
         role="application"
         :viewBox="`${frame.x} ${frame.y} ${frame.w} ${frame.h}`"
@@ -511,6 +511,9 @@ const hint = computed(() => {
   background: var(--plaster-deep);
   touch-action: none;
   cursor: crosshair;
+}
+.paper.waits {
+  visibility: hidden;
 }
 .paper.move {
   cursor: grab;

@@ -40,6 +40,18 @@ describe("the marks on a picture", () => {
     return { drawing, ...used };
   }
 
+  it("are not drawn on before those that are kept have come", async () => {
+    const used = effectScope().run(() =>
+      useMarks(
+        () => 1,
+        () => undefined,
+      ),
+    )!;
+    expect(used.ready.value).toBe(false);
+    await flushPromises();
+    expect(used.ready.value).toBe(true);
+  });
+
   it("stay on the screen where the server does not answer, and go out with the next", async () => {
     const { marks, set } = await begun();
     server.fails.push(new Refused(0, "the application does not answer"));

@@ -15,6 +15,8 @@ const MOST = 50;
 export function useMarks(drawing: () => number, changed: () => void) {
   const marks = ref<Marks>({ scales: [], marks: [] });
   const past = ref<Marks[]>([]);
+  /** Not before those that are kept have come: they would take the place of what is drawn meanwhile. */
+  const ready = ref(false);
   const versions = new Map<number, number>();
   let saving = Promise.resolve();
 
@@ -31,7 +33,11 @@ export function useMarks(drawing: () => number, changed: () => void) {
     drawing,
     () => {
       changed();
-      void withErrorToast(load);
+      ready.value = false;
+      const of = drawing();
+      void withErrorToast(load).then(() => {
+        if (of === drawing()) ready.value = true;
+      });
     },
     { immediate: true },
   );
@@ -60,7 +66,7 @@ export function useMarks(drawing: () => number, changed: () => void) {
     past.value = past.value.slice(0, -1);
     set(before, false);
   }
-  return { marks, set, undo, canUndo: computed(() => past.value.length > 0) };
+  return { marks, ready, set, undo, canUndo: computed(() => past.value.length > 0) };
 }
 
 /** The first of stem1, stem2, ... that none of these has. */
