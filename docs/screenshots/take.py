@@ -21,7 +21,6 @@ VIEWS = (
     ("shelf", "/", DESK),
     ("draw", "draw", DESK),
     ("takeoff", "draw", DESK),
-    ("pattern", "draw", DESK),
     ("list", "list", DESK),
     ("buy", "buy", DESK),
     ("suppliers", "buy?view=ways", DESK),
@@ -41,7 +40,25 @@ VIEWS = (
 )
 
 
+def _work(page: Page) -> None:
+    """Two boards are milled, each step a little slower than foretold: there is something to learn
+    from. It comes last, since it changes the demo.
+    """
+    project = page.request.get("/api/projects").json()["projects"][0]["pk"]
+    found = page.request.get(f"/api/projects/{project}/milling").json()
+    for step in (s for r in found["routes"][:2] for s in r["steps"]):
+        said = {
+            "key": step["key"],
+            "done": True,
+            "minutes": round(1.3 * step["minutes"], 2) or None,
+        }
+        said |= {"passes": len(step["passes"]) + 1} if step["passes"] else {}
+        page.request.put(f"/api/layouts/{found['layout']}/steps", data=said)
+
+
 def shoot(page: Page, name: str, address: str) -> None:
+    if name == "workshop":
+        _work(page)
     page.goto(address)
     page.locator("h1").first.wait_for()
     page.wait_for_load_state("networkidle")
@@ -88,10 +105,6 @@ def shoot(page: Page, name: str, address: str) -> None:
         page.locator("[data-mark='m1']").wait_for()
         page.get_by_role("button", name="Draw a part").click()
         page.locator("[data-mark='m1']").click()
-    if name == "pattern":
-        page.get_by_role("button", name="Start from a pattern").click()
-        page.get_by_role("button", name="Frame and panel").click()
-        page.locator("figure svg").first.wait_for()
     if name == "survey-phone":
         for key in ("Next", "9", "6", "Next", "7", "add ¼"):
             page.get_by_role("button", name=key, exact=True).click()
