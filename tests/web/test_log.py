@@ -67,8 +67,10 @@ def test_a_log_kept_elsewhere_is_written_whole_or_not_at_all(
     project, _ = stood
     base = f"/api/projects/{project['pk']}"
     steps = list(steps_of(client, project))
+    at = "2026-03-02T09:30:00+00:00"
     lines: list[dict[str, Any]] = [
-        {"n": 4, "kind": "did", "step": steps[0], "who": "Wren", "minutes": 4, "passes": 2},
+        {"n": 4, "at": at, "kind": "did", "step": steps[0], "who": "Wren", "minutes": 4}
+        | {"passes": 2},
         {"n": 5, "kind": "did", "step": steps[1]},
         {"n": 6, "kind": "void", "event": 5},
         {"n": 7, "kind": "measured", "piece": "B2", "what": "moisture", "value": 9},
@@ -78,6 +80,9 @@ def test_a_log_kept_elsewhere_is_written_whole_or_not_at_all(
     refused = client.post(f"{base}/log.json", json=wrong)
     assert refused.status_code == 422 and refused.get_json()["where"] == "$.events[4]"
     assert client.get(f"{base}/log.json").get_json()["events"] == []
+    undated = {**paper, "events": [{**lines[0], "at": "last Monday"}]}
+    refused = client.post(f"{base}/log.json", json=undated)
+    assert refused.status_code == 422 and refused.get_json()["where"] == "$.events[0].at"
     taken = client.post(f"{base}/log.json", json=paper)
     assert taken.status_code == 201 and taken.get_json() == {"events": 2}
     now = client.get(f"{base}/log.json").get_json()["events"]
@@ -85,6 +90,7 @@ def test_a_log_kept_elsewhere_is_written_whole_or_not_at_all(
         (1, "did", "Wren", 2),
         (2, "measured", None, None),
     ]
+    assert now[0]["at"] == at
     assert [k for k, s in steps_of(client, project).items() if s["done"]] == [steps[0]]
     # Again it cannot have happened otherwise: what is done is done, and is there once.
     assert client.post(f"{base}/log.json", json=paper).status_code == 201

@@ -3,6 +3,7 @@
 import json
 from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, replace
+from datetime import datetime
 from decimal import Decimal
 
 from sqlalchemy import delete, inspect, select, update
@@ -275,7 +276,7 @@ def steps_done(session: Session, pk: int) -> set[str]:
 @dataclass(frozen=True)
 class Taken:
     """What is known of a step that was done: what was read, the minutes and passes it took and
-    those that were foretold, where.
+    those that were foretold, where, and when, if it is not now.
     """
 
     reading: int | None = None
@@ -284,6 +285,7 @@ class Taken:
     machine: str = ""
     passes: int | None = None
     passes_foretold: int | None = None
+    at: datetime | None = None
 
 
 def mark_step(session: Session, pk: int, key: str, done: bool, taken: Taken | None = None) -> bool:
@@ -293,8 +295,9 @@ def mark_step(session: Session, pk: int, key: str, done: bool, taken: Taken | No
     if session.scalar(select(LayoutRow.pk).where(LayoutRow.pk == pk).with_for_update()) is None:
         raise NotFoundError("there is no such layout; its project may have been removed")
     was = untick(session, pk, key)
+    known = {name: value for name, value in vars(taken or Taken()).items() if value is not None}
     if done:
-        session.add(StepDoneRow(layout=pk, key=key, **vars(taken or Taken())))
+        session.add(StepDoneRow(layout=pk, key=key, **known))
     return was
 
 

@@ -1,7 +1,7 @@
 """The log of a project: what happened, appended and never edited; and what it leaves to plan."""
 
 from dataclasses import dataclass, replace
-from datetime import datetime
+from datetime import UTC, datetime
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
@@ -57,7 +57,8 @@ def add(session: Session, project: int, layout: int | None, event: Event) -> Eve
     event = replace(event, n=(last or 0) + 1)
     document = event_to_document(event)
     document.pop("n")
-    session.add(EventRow(project=project, n=event.n, layout=layout, document=document))
+    when = {"at": at} if (at := time_of(event)) else {}
+    session.add(EventRow(project=project, n=event.n, layout=layout, document=document, **when))
     session.flush()
     return event
 
@@ -98,6 +99,15 @@ def tick(session: Session, layout: int, said: Did, done: bool, taken: layouts.Ta
             add(session, project, layout, Void(n=1, event=entry.event.n))
     if done:
         add(session, project, layout, said)
+
+
+def time_of(event: Event) -> datetime | None:
+    """When it says it happened, in UTC where it names no zone; None where it names no time."""
+    try:
+        at = datetime.fromisoformat(event.at)
+    except ValueError:
+        return None
+    return at if at.tzinfo else at.replace(tzinfo=UTC)
 
 
 def numbered(event: Event, n: int) -> Event:

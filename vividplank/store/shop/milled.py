@@ -35,6 +35,7 @@ def _tick(
         step.machine if step else "",
         said.passes,
         len(step.passes) if step else None,
+        log.time_of(said),
     )
     log.tick(session, layout, said, done, taken)
     there = layouts.steps_done(session, layout)
@@ -58,13 +59,18 @@ def take_in(session: Session, project: int, events: Sequence[Event]) -> int:
     behind = max((e.n for e in before), default=0)
     at = {behind + k: e for k, e in enumerate(said, 1)}
     numbered = [log.numbered(e, n) for n, e in at.items()]
-    try:
-        state(layout.job, plan, routes, (*before, *numbered))
-    except LogError as problem:
-        if problem.n not in at:
-            raise
-        place = next(k for k, e in enumerate(events) if e is at[problem.n])
-        raise Refusal(f"$.events[{place}]", problem.why) from None
+    for k, event in enumerate(events):
+        if event.at and log.time_of(event) is None:
+            raise Refusal(f"$.events[{k}].at", f"is {event.at}; expected a time as in ISO 8601")
+    while True:
+        try:
+            state(layout.job, plan, routes, (*before, *numbered))
+            break
+        except LogError as problem:
+            if problem.n in at:
+                place = next(k for k, e in enumerate(events) if e is at[problem.n])
+                raise Refusal(f"$.events[{place}]", problem.why) from None
+            before = tuple(e for e in before if e.n != problem.n)  # about an earlier plan
     for event in said:
         if isinstance(event, Did):
             _tick(session, layout.pk, plan, routes, event, True)
