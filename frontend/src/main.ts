@@ -22,23 +22,13 @@ import "./theme/element.css";
 import { VueQueryPlugin } from "@tanstack/vue-query";
 import { createApp } from "vue";
 import App from "./App.vue";
-import { Refused } from "./api/client";
+import { FreshQueryClient } from "./api/queryClient";
 import { register } from "./offline/register";
 import { loadAll, router } from "./router";
 
 createApp(App)
   .use(router)
-  .use(VueQueryPlugin, {
-    queryClientConfig: {
-      defaultOptions: {
-        queries: {
-          // A refusal will not change its mind; a server that is starting again will answer soon.
-          retry: (count, problem) => !(problem instanceof Refused && problem.status >= 400) && count < 5,
-          retryDelay: 700,
-        },
-      },
-    },
-  })
+  .use(VueQueryPlugin, { queryClient: new FreshQueryClient() })
   .mount("#app");
 
 // Where the browser allows it the day's steps stay readable without the server, after a reload as well.

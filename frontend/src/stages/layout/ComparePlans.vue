@@ -51,8 +51,6 @@ async function keep(): Promise<void> {
       body: { name: name.value.trim() },
     });
     name.value = "";
-    // A first reading that is still on its way was asked for before: it would not have this one.
-    await client.cancelQueries({ queryKey: ["plans", props.project] });
     await client.invalidateQueries({ queryKey: ["plans", props.project] });
     await client.invalidateQueries({ queryKey: ["layout", props.project] });
   });
