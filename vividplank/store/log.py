@@ -13,13 +13,14 @@ from vividplank.core.log.events import (
     Did,
     Event,
     Found,
+    Measured,
     Void,
     event_from_document,
     event_to_document,
     standing,
 )
-from vividplank.core.log.replan import Remaining, remaining
-from vividplank.core.log.state import Wood, state
+from vividplank.core.log.replan import Remaining, as_seen, remaining
+from vividplank.core.log.state import Held, Wood, state
 from vividplank.core.milling import Route, recent_routes
 from vividplank.core.refusal import Refusal
 from vividplank.store import layouts, milling, projects
@@ -63,15 +64,21 @@ def add(session: Session, project: int, layout: int | None, event: Event) -> Eve
     return event
 
 
-def survey(session: Session, project: int, found: Found) -> None:
-    """A fault found on a board nobody has cut belongs to its survey."""
-    now = projects.load(session, project)
-    board = next((b for b in now.job.boards if b.id == found.piece), None)
-    if board is None:
-        return
-    put = replace(board, defects=(*board.defects, found.defect))
-    change = Change(f"{found.defect.kind} found on {board.id}", put_boards=(Put(put),))
-    projects.edit(session, project, now.version, change)
+def tell(session: Session, layout: Layout, event: Event) -> tuple[Event, Held | None]:
+    """Append what was seen of a piece, or done to it; answers the event and the piece after it,
+    if it is still there. A fault or the warp of a board nobody has cut belongs to its survey.
+    """
+    kept = add(session, layout.project, layout.pk, event)
+    held = wood(session, layout).pieces.get(getattr(event, "piece", ""))
+    now = projects.load(session, layout.project)
+    board = next((b for b in now.job.boards if held and b.id == held.piece.mark), None)
+    if held is None or held.state != "rack" or board is None:
+        return kept, held
+    if isinstance(kept, Found | Measured) and (put := as_seen(board, held)) != board:
+        says = f"{kept.defect.kind} found on" if isinstance(kept, Found) else f"{kept.what} of"
+        change = Change(f"{says} {board.id}", put_boards=(Put(put),))
+        projects.edit(session, layout.project, now.version, change)
+    return kept, held
 
 
 def void(session: Session, project: int, n: int) -> None:

@@ -9,13 +9,16 @@ from vividplank.core.board import Defect
 from vividplank.core.job import Job
 from vividplank.core.layout.model.plan import Plan
 from vividplank.core.layout.search.search import Limits, search
-from vividplank.core.log.events import Cut, Did, Event, Found, Measured, Span, Spoiled
+from vividplank.core.log.events import Cut, Did, Event, Found, Measured, Quantity, Span, Spoiled
 from vividplank.core.log.replan import Remaining, remaining
 from vividplank.core.log.state import Wood, state
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.milling import Milling, Route, routes
 
 LIMITS = Limits(seconds=60, rounds=1)
+
+
+WARPS: tuple[Quantity, ...] = ("bow", "cup", "twist", "crook")
 
 
 @dataclass
@@ -59,7 +62,7 @@ class Shop:
             return
         mark = rng.choice(sorted(m for m, h in pieces.items() if h.state != "cut"))
         held = pieces[mark]
-        kind = rng.choice(("fault", "scrap", "stock", "thin", "cut"))
+        kind = rng.choice(("fault", "scrap", "stock", "thin", "moved", "cut"))
         if kind == "cut" and held.state != "rack":
             middle = held.piece.length // 2
             spans = Span(f"{mark}-x", 0, middle), Span(f"{mark}-y", middle + INCH // 8, 2 * middle)
@@ -72,6 +75,10 @@ class Shop:
             self.events.append(
                 Measured(n=self._n, piece=mark, what="thickness", value=max(1.0, read))
             )
+        elif kind == "moved":
+            what = rng.choice(WARPS)
+            read = float(rng.randint(-INCH // 8, INCH // 8))
+            self.events.append(Measured(n=self._n, piece=mark, what=what, value=read))
         elif kind in ("scrap", "stock") and held.state != "rack":
             then = "scrap" if kind == "scrap" else "stock"
             self.events.append(Spoiled(n=self._n, piece=mark, why="split", then=then))

@@ -5,6 +5,7 @@ import random
 import time
 from dataclasses import replace
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -15,6 +16,7 @@ from tests.core.log.histories import Shop, keys, laid_out, wanted_numbers
 from tests.jobs import jobs
 from tests.machine_shop import told, violations
 from tests.profiles import examples, seeds
+from vividplank.core.board import Warp, remeasured
 from vividplank.core.exchange import plan_document, read_job, read_plan
 from vividplank.core.exchange.log_file import log_document, read_log
 from vividplank.core.exchange.route_file import route_document
@@ -22,8 +24,9 @@ from vividplank.core.job import Job
 from vividplank.core.layout.model.audit import audit
 from vividplank.core.layout.model.plan import Closed, Unplaced
 from vividplank.core.layout.search.search import Limits, search
-from vividplank.core.log.events import Did
+from vividplank.core.log.events import Did, Measured
 from vividplank.core.log.replan import Remaining, remaining
+from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.milling import Milling, routes
 from vividplank.core.milling.route.routes import usual_milling
 from vividplank.core.piece.volume import volume
@@ -69,6 +72,15 @@ def holds(shop: Shop, left: Remaining, before: set[str], done: set[str]) -> None
         assert min(board.where.values()) >= -board.rough / 2000, board.where
 
 
+def can_be_made(job: Job, milling: Milling) -> None:
+    """What is left is laid out on the pieces as they are, and another's machine shop makes it."""
+    again = search(job, Limits(seconds=60, rounds=1), time.monotonic)
+    assert audit(job, again) == []
+    document = route_document(routes(job, again, milling), job.unit)
+    found = violations(job, again, milling.machines, document)
+    assert not found, told(found)
+
+
 def laid_wood(shop: Shop) -> dict:  # type: ignore[type-arg]
     return dict(replace_events(shop).wood.pieces)
 
@@ -90,16 +102,7 @@ def test_any_history_can_be_planned_on(job: Job, milling: Milling, seed: int) ->
         done = {e.step for e in shop.events if isinstance(e, Did)}
         left = shop.replan()
         holds(shop, left, before, done)
-        # What is left can be made of the pieces as they are.
-        again = search(left.job, Limits(seconds=60, rounds=1), time.monotonic)
-        assert audit(left.job, again) == []
-        found = violations(
-            left.job,
-            again,
-            milling.machines,
-            route_document(routes(left.job, again, milling), job.unit),
-        )
-        assert not found, told(found)
+        can_be_made(left.job, milling)
         assert shop.wood == shop.wood  # the same log gives the same state
 
 
@@ -131,3 +134,54 @@ def test_a_reading_that_is_within_what_the_step_takes_frees_nothing() -> None:
         shop.events = [Did(n=1, step=step.key, reading=read)]
         left = remaining(shop.now, shop.job, shop.plan, shop.routes, shop.events)
         assert [f.reason for f in left.freed] == (["size"] if frees else [])
+
+
+def test_a_piece_that_has_moved_is_flattened_again() -> None:
+    """Planed and rested it is cupped by 1/32: the same wood is faced and planed anew."""
+    shop = settle()
+    route, last = next(
+        (r, k) for r in shop.routes for k, s in enumerate(r.steps) if s.kind == "thickness"
+    )
+    shop.events = [Did(n=k, step=s.key) for k, s in enumerate(route.steps[: last + 1], 1)]
+    (given,) = route.steps[last].gives
+    assert {"A", "B"} <= {f for f in "AB" if shop.wood.pieces[given.piece].piece.face(f).flat}
+    cup = INCH // 32
+    shop.events.append(Measured(n=last + 2, piece=given.piece, what="cup", value=cup))
+    left = shop.replan()
+    assert [(f.piece, f.reason) for f in left.freed] == [(given.piece, "moved")]
+    (board,) = (b for b in left.pieces if b.warp == Warp(0, cup, 0))
+    assert board.came_from == route.board and not {"A", "B"} & set(board.dressed)
+    again = [s for r in shop.routes if r.board == board.id for s in r.steps]
+    assert "flatten" in [s.does for s in again]
+    assert audit(shop.job, shop.plan) == []
+    can_be_made(left.job, shop.milling)
+
+
+def test_what_was_read_before_a_face_was_made_flat_is_over() -> None:
+    shop = settle()
+    route, at = next(
+        (r, k) for r in shop.routes for k, s in enumerate(r.steps) if s.does == "flatten"
+    )
+    shop.events = [Did(n=k, step=s.key) for k, s in enumerate(route.steps[:at], 1)]
+    (mark,) = route.steps[at].takes
+    shop.events.append(Measured(n=at + 1, piece=mark, what="twist", value=INCH // 8))
+    assert shop.wood.pieces[mark].moved == {"twist": INCH // 8}
+    shop.events.append(Did(n=at + 2, step=route.steps[at].key))
+    (given,) = route.steps[at].gives
+    assert not shop.wood.pieces[given.piece].moved
+
+
+@given(st.integers(-INCH // 2, INCH // 2), st.integers(0, 2**32))
+def test_a_crook_is_told_from_end_to_end(crook: int, seed: int) -> None:
+    """The middle of the datum edge stands off the line between its ends by as much as was read, and
+    the board is nowhere wider than it was.
+    """
+    board = random.Random(seed).choice(settle().job.boards)
+    now = remeasured(board, board.warp, crook)
+    middle = board.length / 2
+    for edge in (0, 1):
+        off = now.edges(middle)[edge] - board.edges(middle)[edge]
+        ends = [now.edges(x)[edge] - board.edges(x)[edge] for x in (0, board.length)]
+        assert abs(off - crook) <= 2 and all(abs(e) <= 1 for e in ends)
+    for x in range(0, board.length, INCH):
+        assert np.diff(now.edges(x)) <= np.diff(board.edges(x)) + 1e-6

@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import Literal
 
-from vividplank.core.board import Board, same_species
+from vividplank.core.board import Board, Warp, remeasured, same_species
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
 from vividplank.core.layout.model.fixings import Fixings, Task
@@ -24,7 +24,7 @@ from vividplank.core.milling.route.built import whole_of
 from vividplank.core.yields.keeping import offcut, worth_keeping
 
 #: Why a piece is not what it was for any more.
-Reason = Literal["spoiled", "cut", "fault", "size", "list", "with"]
+Reason = Literal["spoiled", "cut", "fault", "size", "moved", "list", "with"]
 #: What a piece measures may be so many ticks under what is wanted: a sheet of paper.
 _PAPER = 32
 
@@ -32,6 +32,7 @@ _PAPER = 32
 @dataclass(frozen=True)
 class Freed:
     """A piece that is taken off its items: `then` says whether what is left of it may serve.
+    "moved": it is not flat or straight any more, which is milled again where it is laid out anew;
     "with": it was for a panel or built-up piece of which another piece is lost.
     """
 
@@ -144,7 +145,7 @@ def remaining(
     pieces = _stock(now, before, there, freed, racked)
     parts, numbers = _wanted(now, plan, held_items, lost, begun)
     known = {b.id for b in before.boards}
-    uncut = tuple(_seen(b, wood.pieces.get(b.id)) for b in now.boards if b.id not in begun)
+    uncut = tuple(as_seen(b, wood.pieces.get(b.id)) for b in now.boards if b.id not in begun)
     cut = tuple(b for b in before.boards if b.id in begun)
     fresh = tuple(b for b in pieces if b.id not in {u.id for u in uncut} | known)
     gone_parts = tuple(
@@ -241,6 +242,8 @@ def _reason(now: Job, before: Job, held: Held) -> tuple[Reason | None, Then, str
         return None, "stock", ""
     if held.found and held.state != "rack":
         return "fault", "stock", held.found[-1].kind
+    if any(abs(read) > _PAPER for read in held.moved.values()):
+        return "moved", "stock", ""
     parts = {p.id: p for p in now.parts}
     old = {p.id: p for p in before.parts}
     for item in held.items:
@@ -300,7 +303,7 @@ def _stock(
         quarter = next((b.quarter for b in before.boards if b.id == origin), "")
         found.append(
             replace(
-                board,
+                held.as_moved(board),
                 id=_label(mark, before),
                 price=Decimal(0),
                 quarter=quarter,
@@ -322,12 +325,15 @@ def _items_of(part: Part) -> Iterable[Item]:
     return (Item(part.id, n) for n in range(1, 2 * part.quantity + 2))
 
 
-def _seen(board: Board, held: Held | None) -> Board:
-    """A board nobody has cut, with the faults found on it."""
-    if held is None or not held.found:
+def as_seen(board: Board, held: Held | None) -> Board:
+    """A board nobody has cut, with the faults found on it and its warp as it was read since."""
+    if held is None:
         return board
     known = set(board.defects)
-    return replace(board, defects=(*board.defects, *(d for d in held.found if d not in known)))
+    faults = (*board.defects, *(d for d in held.found if d not in known))
+    warp = Warp(*(held.moved.get(k, getattr(board.warp, k)) for k in ("bow", "cup", "twist")))
+    board = replace(board, defects=faults) if held.found else board
+    return board if warp == board.warp else remeasured(board, warp)
 
 
 def _wanted(

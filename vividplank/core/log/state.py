@@ -5,7 +5,7 @@ from dataclasses import dataclass, field, replace
 from math import ceil, floor
 from typing import Literal
 
-from vividplank.core.board import Defect
+from vividplank.core.board import Board, Defect, Warp, remeasured
 from vividplank.core.job import Job
 from vividplank.core.layout.model.plan import Item, Plan
 from vividplank.core.log.events import (
@@ -28,6 +28,8 @@ from vividplank.core.yields.ledger import Ledger
 
 #: `rack`: a board nobody has cut. `offcut`: for nothing yet. `cut`: into others, as no route asked.
 PieceState = Literal["rack", "work", "finished", "offcut", "cut"]
+_SIZES = ("thickness", "width", "length")
+_WARP = ("bow", "cup", "twist")
 Lengths = Mapping[str, int]
 
 
@@ -45,6 +47,18 @@ class Held:
     found: tuple[Defect, ...] = ()
     spoiled: Then | None = None
     why: str = ""
+
+    @property
+    def moved(self) -> Lengths:
+        """Its warp and crook as they were read since it was made flat and straight."""
+        return {k: v for k, v in self.measured.items() if k in (*_WARP, "crook")}
+
+    def as_moved(self, board: Board) -> Board:
+        """The piece as this board, with the warp and crook that were read of it."""
+        if not self.moved:
+            return board
+        warp = Warp(*(self.moved.get(k, getattr(board.warp, k)) for k in _WARP))
+        return remeasured(board, warp, self.moved.get("crook", 0))
 
     @property
     def body(self) -> Piece:
@@ -217,13 +231,14 @@ def _observed(
     for event in events:
         if isinstance(event, Did):
             if event.step in steps:
+                _made_true(pieces, steps[event.step])
                 _read_at(pieces, steps[event.step], event)
             continue
         held = pieces.get(event.piece) if isinstance(event, Measured | Found | Spoiled) else None
         if held is None or (held.state == "rack" and held.piece.mark in freed):
             continue
         if isinstance(event, Measured):
-            if event.what in ("thickness", "width", "length"):
+            if event.what in (*_SIZES, *_WARP, "crook"):
                 read = {**held.measured, event.what: round(event.value)}
                 pieces[event.piece] = replace(held, measured=read)
         elif isinstance(event, Found):
@@ -232,9 +247,19 @@ def _observed(
             pieces[event.piece] = replace(held, spoiled=event.then, why=event.why)
 
 
+def _made_true(pieces: dict[str, Held], step: Step) -> None:
+    """A face that was flattened is warped no more, an edge that was jointed no more crooked."""
+    true = _WARP if step.does == "flatten" else ("crook",) if step.does == "joint-edge" else ()
+    for given in step.gives:
+        held = pieces.get(given.piece)
+        if held and true:
+            read = {name: value for name, value in held.measured.items() if name not in true}
+            pieces[given.piece] = replace(held, measured=read)
+
+
 def _read_at(pieces: dict[str, Held], step: Step, event: Did) -> None:
     """What was read as a step was done, unless it is what the step was to give."""
-    if event.reading is None or step.dimension not in ("thickness", "width", "length"):
+    if event.reading is None or step.dimension not in _SIZES:
         return
     if abs(event.reading - step.stock_out) <= max(step.tolerance, 1):
         return

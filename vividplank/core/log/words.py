@@ -45,6 +45,7 @@ def freed(piece: Freed) -> str:
         "cut": f"{piece.piece} was cut otherwise",
         "fault": f"{fault(piece.why or 'fault')} was found in {piece.piece}",
         "size": f"{piece.piece} measures less than its parts want",
+        "moved": f"{piece.piece} has moved and is not true any more",
         "list": f"{piece.piece} no longer fits what the list wants",
         "with": f"{piece.piece} was for a glue-up of which another piece is lost",
     }

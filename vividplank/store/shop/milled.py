@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from sqlalchemy.orm import Session
 
 from vividplank.core.layout.model.plan import Plan
-from vividplank.core.log.events import Did, Event, Found, LogError, standing
+from vividplank.core.log.events import Did, Event, LogError, standing
 from vividplank.core.log.state import state
 from vividplank.core.milling import Route
 from vividplank.core.refusal import Refusal
@@ -75,8 +75,5 @@ def take_in(session: Session, project: int, events: Sequence[Event]) -> int:
         if isinstance(event, Did):
             _tick(session, layout.pk, plan, routes, event, True)
             continue
-        held = log.wood(session, layout).pieces.get(getattr(event, "piece", ""))
-        kept = log.add(session, project, layout.pk, event)
-        if isinstance(kept, Found) and held and held.state == "rack":
-            log.survey(session, project, kept)
+        log.tell(session, layout, event)
     return len(said)

@@ -83,11 +83,9 @@ def add_event(path: LayoutPath, body: HappenedBody) -> Response:
         there = log.wood(opened, layout).pieces
         if event.piece not in there:
             raise Refusal("$.event.piece", f"is {event.piece}; expected a piece there is now")
-        kept = log.add(opened, layout.project, layout.pk, event)
-        if isinstance(event, Found) and there[event.piece].state == "rack":
-            log.survey(opened, layout.project, event)
+        kept, held = log.tell(opened, layout, event)
+        assert held
         project = projects.load(opened, layout.project)
-        held = log.wood(opened, layout).pieces[event.piece]
         rest = log.left(opened, layout.project, project.job.on_boards())
     freed = next((f for f in rest.freed if f.piece == event.piece), None) if rest else None
     return answer.body(
