@@ -219,3 +219,35 @@ def test_a_fault_of_a_board_nobody_has_cut_is_of_its_survey(
     now = replan(client, project)
     board = next(b for b in now["boards"] if b["id"] == mark)
     assert [d["kind"] for d in board["defects"]].count("metal") == 1
+
+
+def test_a_piece_a_hair_too_thin_is_accepted_or_its_fellows_follow(
+    client: FlaskClient, asked: list[int], stood: Stood
+) -> None:
+    project, plan = stood
+    base = f"/api/projects/{project['pk']}"
+    steps = steps_of(client, project)
+    key = next(k for k, s in steps.items() if s["kind"] == "thickness")
+    tick(client, plan["pk"], key)
+    mark = steps[key]["gives"][0]
+    read = steps[key]["stock_out"] - INCH // 16  # 1/32 more is for the panels among them
+    thin = {"event": {"kind": "measured", "piece": mark, "what": "thickness", "value": read}}
+    said = client.post(f"/api/layouts/{plan['pk']}/events", json=thin).get_json()
+    assert not said["fits"] and said["short"]
+    for short in said["short"]:
+        assert (short["what"], short["there"]) == ("thickness", read) and short["wanted"] > read
+    taken = {"event": {"kind": "accepted", "piece": mark}}
+    told = client.post(f"/api/layouts/{plan['pk']}/events", json=taken).get_json()
+    assert told["fits"] and told["short"] == []
+    assert client.get(f"{base}/rest").get_json()["freed"] == []
+
+
+def test_a_board_nobody_has_cut_is_measured_again(
+    client: FlaskClient, asked: list[int], stood: Stood
+) -> None:
+    project, plan = stood
+    mark = next(m for m, p in pieces(client, plan["pk"]).items() if p["state"] == "rack")
+    cup = {"event": {"kind": "measured", "piece": mark, "what": "cup", "value": INCH // 16}}
+    assert client.post(f"/api/layouts/{plan['pk']}/events", json=cup).status_code == 201
+    boards = client.get(f"/api/projects/{project['pk']}").get_json()["boards"]
+    assert next(b for b in boards if b["id"] == mark)["warp"]["cup"] == INCH // 16

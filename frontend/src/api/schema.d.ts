@@ -1778,6 +1778,21 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** AcceptedEvent */
+        AcceptedEvent: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "accepted";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Piece */
+            piece: string;
+        };
         /**
          * AccountBody
          * @description Board feet by category, the chips of them by operation; `per_foot_bought`,
@@ -3072,7 +3087,7 @@ export interface components {
         /**
          * HappenedAnswer
          * @description The event's number; whether the piece still fits what it is for, and else what it would
-         *     make.
+         *     make. `short` names the parts that would fit it were they a hair smaller.
          */
         HappenedAnswer: {
             /** Fits */
@@ -3083,11 +3098,13 @@ export interface components {
             says: string;
             /** Serves */
             serves: string[];
+            /** Short */
+            short: components["schemas"]["ShortBody"][];
         };
         /** HappenedBody */
         HappenedBody: {
             /** Event */
-            event: components["schemas"]["FoundEvent"] | components["schemas"]["SpoiledEvent"] | components["schemas"]["MeasuredEvent"];
+            event: components["schemas"]["FoundEvent"] | components["schemas"]["SpoiledEvent"] | components["schemas"]["MeasuredEvent"] | components["schemas"]["AcceptedEvent"];
             /**
              * Who
              * @default
@@ -5395,6 +5412,26 @@ export interface components {
              *     }
              */
             ticket: components["schemas"]["TicketRule"];
+        };
+        /**
+         * ShortBody
+         * @description A part that a piece is a hair too small for: what of it, what is wanted, and what there is,
+         *     in ticks.
+         */
+        ShortBody: {
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /** There */
+            there: number;
+            /** Wanted */
+            wanted: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "thickness" | "width" | "length";
         };
         /**
          * SketchBody

@@ -9,7 +9,17 @@ from vividplank.core.board import Defect
 from vividplank.core.job import Job
 from vividplank.core.layout.model.plan import Plan
 from vividplank.core.layout.search.search import Limits, search
-from vividplank.core.log.events import Cut, Did, Event, Found, Measured, Quantity, Span, Spoiled
+from vividplank.core.log.events import (
+    Accepted,
+    Cut,
+    Did,
+    Event,
+    Found,
+    Measured,
+    Quantity,
+    Span,
+    Spoiled,
+)
 from vividplank.core.log.replan import Remaining, remaining
 from vividplank.core.log.state import Wood, state
 from vividplank.core.measure import TICKS_PER_INCH as INCH
@@ -62,7 +72,7 @@ class Shop:
             return
         mark = rng.choice(sorted(m for m, h in pieces.items() if h.state != "cut"))
         held = pieces[mark]
-        kind = rng.choice(("fault", "scrap", "stock", "thin", "moved", "cut"))
+        kind = rng.choice(("fault", "scrap", "stock", "thin", "moved", "accepted", "cut"))
         if kind == "cut" and held.state != "rack":
             middle = held.piece.length // 2
             spans = Span(f"{mark}-x", 0, middle), Span(f"{mark}-y", middle + INCH // 8, 2 * middle)
@@ -75,6 +85,8 @@ class Shop:
             self.events.append(
                 Measured(n=self._n, piece=mark, what="thickness", value=max(1.0, read))
             )
+        elif kind == "accepted":
+            self.events.append(Accepted(n=self._n, piece=mark))
         elif kind == "moved":
             what = rng.choice(WARPS)
             read = float(rng.randint(-INCH // 8, INCH // 8))

@@ -16,7 +16,7 @@ from tests.core.log.histories import Shop, keys, laid_out, wanted_numbers
 from tests.jobs import jobs
 from tests.machine_shop import told, violations
 from tests.profiles import examples, seeds
-from vividplank.core.board import Warp, remeasured
+from vividplank.core.board import Defect, Warp, remeasured
 from vividplank.core.exchange import plan_document, read_job, read_plan
 from vividplank.core.exchange.log_file import log_document, read_log
 from vividplank.core.exchange.route_file import route_document
@@ -24,7 +24,8 @@ from vividplank.core.job import Job
 from vividplank.core.layout.model.audit import audit
 from vividplank.core.layout.model.plan import Closed, Unplaced
 from vividplank.core.layout.search.search import Limits, search
-from vividplank.core.log.events import Did, Measured
+from vividplank.core.log.events import Accepted, Did, Event, Found, Measured
+from vividplank.core.log.freed import a_hair_short
 from vividplank.core.log.replan import Remaining, remaining
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.milling import Milling, routes
@@ -185,3 +186,48 @@ def test_a_crook_is_told_from_end_to_end(crook: int, seed: int) -> None:
         assert abs(off - crook) <= 2 and all(abs(e) <= 1 for e in ends)
     for x in range(0, board.length, INCH):
         assert np.diff(now.edges(x)) <= np.diff(board.edges(x)) + 1e-6
+
+
+def test_passes_beyond_those_foretold_come_off_the_thickness() -> None:
+    """As many more as what is to spare allows free nothing; one beyond that is too thin."""
+    shop = settle()
+    route, at = next(
+        (r, k) for r in shop.routes for k, s in enumerate(r.steps) if s.does == "flatten"
+    )
+    step = route.steps[at]
+    (given,) = step.gives
+    more = step.spare // step.passes[-1]
+    for over, reasons in ((more, []), (more + 1, ["size"])):
+        shop.events = [Did(n=k, step=s.key) for k, s in enumerate(route.steps[:at], 1)]
+        passes = len(step.passes) + over
+        shop.events.append(Did(n=at + 1, step=step.key, passes=passes))
+        left = remaining(shop.now, shop.job, shop.plan, shop.routes, shop.events)
+        assert [f.reason for f in left.freed if f.piece == given.piece] == reasons
+    held = shop.wood.pieces[given.piece]
+    assert held.measured["thickness"] == step.holds - (more + 1) * step.passes[-1]
+
+
+def test_a_piece_that_is_accepted_serves_until_something_else_is_seen() -> None:
+    shop = settle()
+    step = next(s for r in shop.routes for s in r.steps if s.kind == "thickness")
+    (given,) = step.gives
+    hair = INCH // 32
+    thin = Measured(n=2, piece=given.piece, what="thickness", value=step.stock_out - hair)
+    taken = Accepted(n=3, piece=given.piece)
+    split = Defect("split", "both", 0, INCH, 0, INCH)
+    again = Found(n=4, piece=given.piece, defect=split)
+    did = Did(n=1, step=step.key)
+    told: list[Event] = [did, thin, taken, again]
+    for many, reasons in enumerate(([], ["size"], [], ["fault"]), 1):
+        shop.events = told[:many]
+        left = remaining(shop.now, shop.job, shop.plan, shop.routes, shop.events)
+        assert [f.reason for f in left.freed] == reasons
+    # Were its parts that thin, it would serve.
+    shop.events = told[:2]
+    held = shop.wood.pieces[given.piece]
+    short = a_hair_short(shop.now, held)
+    assert short and {p.id for p, _ in short} <= {i.part for i in held.items}
+    thinner = {p.id: replace(p, thickness=held.measured["thickness"]) for p, _ in short}
+    shop.now = replace(shop.now, parts=tuple(thinner.get(p.id, p) for p in shop.now.parts))
+    left = remaining(shop.now, shop.job, shop.plan, shop.routes, shop.events)
+    assert left.freed == ()

@@ -5,6 +5,7 @@ from typing import Any
 
 from vividplank.core.exchange.board_file import read_defect
 from vividplank.core.exchange.log_shape import (
+    AcceptedShape,
     CutShape,
     DidShape,
     FoundShape,
@@ -13,6 +14,7 @@ from vividplank.core.exchange.log_shape import (
     SpoiledShape,
 )
 from vividplank.core.log.events import (
+    Accepted,
     Cut,
     Did,
     Event,
@@ -78,6 +80,8 @@ def _event(e: Any, unit: Unit) -> Event:
         return Found(**said, piece=e.piece, defect=read_defect(e.defect, unit))
     if isinstance(e, SpoiledShape):
         return Spoiled(**said, piece=e.piece, why=e.why, then=e.then)
+    if isinstance(e, AcceptedShape):
+        return Accepted(**said, piece=e.piece)
     return Void(**said, event=e.event)
 
 
@@ -110,6 +114,8 @@ def _written(e: Event, unit: Unit) -> dict[str, Any]:
         found |= {"piece": e.piece, "defect": {"kind": d.kind, "face": d.face} | box | more}
     elif isinstance(e, Spoiled):
         found |= {"piece": e.piece, "why": e.why, "then": e.then}
+    elif isinstance(e, Accepted):
+        found["piece"] = e.piece
     else:
         found["event"] = e.event
     return {k: v for k, v in found.items() if v not in ("", None)}

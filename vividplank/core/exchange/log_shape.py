@@ -66,6 +66,11 @@ class SpoiledShape(EventShape):
     then: Then
 
 
+class AcceptedShape(EventShape):
+    kind: Literal["accepted"]
+    piece: Name
+
+
 class VoidShape(EventShape):
     kind: Literal["void"]
     event: _Number
@@ -91,6 +96,7 @@ class LogShape(Shape):
             | Annotated[MeasuredShape, Tag("measured")]
             | Annotated[FoundShape, Tag("found")]
             | Annotated[SpoiledShape, Tag("spoiled")]
+            | Annotated[AcceptedShape, Tag("accepted")]
             | Annotated[VoidShape, Tag("void")],
             Discriminator(_kind),
         ]

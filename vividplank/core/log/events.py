@@ -14,6 +14,7 @@ from vividplank.core.board import Defect
 from vividplank.core.fields import Name, Note, NotNegativeTicks, Ticks
 
 Quantity = Literal["thickness", "width", "length", "bow", "cup", "twist", "crook", "moisture"]
+Size = Literal["thickness", "width", "length"]
 Then = Literal["scrap", "stock"]
 _Count = Annotated[int, Field(strict=True, ge=1, le=10**9)]
 
@@ -91,6 +92,14 @@ class Spoiled(_Event):
 
 
 @dataclass(frozen=True, kw_only=True)
+class Accepted(_Event):
+    """A piece serves for what it was for as it is, whatever was seen of it before."""
+
+    piece: Name
+    kind: Literal["accepted"] = "accepted"
+
+
+@dataclass(frozen=True, kw_only=True)
 class Void(_Event):
     """An event taken back; one that voids another void lets that stand again."""
 
@@ -98,7 +107,9 @@ class Void(_Event):
     kind: Literal["void"] = "void"
 
 
-Event = Did | Cut | Measured | Found | Spoiled | Void
+#: What is said of one piece that is there.
+Seen = Measured | Found | Spoiled | Accepted
+Event = Did | Cut | Seen | Void
 _EVENT: TypeAdapter[Event] = TypeAdapter(Annotated[Event, Field(discriminator="kind")])
 
 

@@ -10,37 +10,17 @@ from collections import Counter, defaultdict
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from decimal import Decimal
-from typing import Literal
 
-from vividplank.core.board import Board, Warp, remeasured, same_species
+from vividplank.core.board import Board, Warp, remeasured
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
 from vividplank.core.layout.model.fixings import Fixings, Task
 from vividplank.core.layout.model.plan import Blank, BoardPlan, Closed, Item, Plan, Strip, Unplaced
-from vividplank.core.log.events import Event, Then
+from vividplank.core.log.events import Event
+from vividplank.core.log.freed import Freed, freed_pieces, glue_up_of
 from vividplank.core.log.state import Held, state
 from vividplank.core.milling import Route
-from vividplank.core.milling.route.built import whole_of
 from vividplank.core.yields.keeping import offcut, worth_keeping
-
-#: Why a piece is not what it was for any more.
-Reason = Literal["spoiled", "cut", "fault", "size", "moved", "list", "with"]
-#: What a piece measures may be so many ticks under what is wanted: a sheet of paper.
-_PAPER = 32
-
-
-@dataclass(frozen=True)
-class Freed:
-    """A piece that is taken off its items: `then` says whether what is left of it may serve.
-    "moved": it is not flat or straight any more, which is milled again where it is laid out anew;
-    "with": it was for a panel or built-up piece of which another piece is lost.
-    """
-
-    piece: str
-    reason: Reason
-    then: Then
-    items: tuple[Item, ...]
-    why: str = ""
 
 
 @dataclass(frozen=True)
@@ -111,7 +91,7 @@ def remaining(
     """
     wood = state(before, plan, routes, events, strict)
     there = wood.pieces
-    freed = _freed(now, before, plan, there)
+    freed = freed_pieces(now, before, plan, there)
     gone = {f.piece for f in freed}
     closed = (
         *plan.closed,
@@ -181,20 +161,13 @@ def _renumbered(board: BoardPlan, numbers: Mapping[tuple[str, int], int]) -> Boa
     return BoardPlan(board.board, tuple(segments))
 
 
-def _unit(item: Item, part: Part) -> tuple[str, int] | None:
-    """What its staves or layers are glued up to; None for a part that is of one piece."""
-    if item.stave:
-        return item.part, item.n
-    return (item.part, whole_of(part, item)) if part.glued_up else None
-
-
 def _bound(before: Job, plan: Plan, cut: frozenset[str], lost: Collection[Item]) -> frozenset[str]:
     """The boards that have been cut, and those of which a panel or a built-up piece has staves or
     layers beside ones of a cut board.
     """
     boards: defaultdict[tuple[str, int], set[str]] = defaultdict(set)
     for b, *_, item in plan.items():
-        unit = _unit(item, before.part(item.part))
+        unit = glue_up_of(item, before.part(item.part))
         if unit and item not in lost:
             boards[unit].add(b.board)
     found = set(cut)
@@ -204,77 +177,6 @@ def _bound(before: Job, plan: Plan, cut: frozenset[str], lost: Collection[Item])
         found |= more
         growing = bool(more)
     return frozenset(found)
-
-
-def _freed(now: Job, before: Job, plan: Plan, there: Mapping[str, Held]) -> tuple[Freed, ...]:
-    """The pieces that no longer serve for what they were for."""
-    found: dict[str, Freed] = {}
-    room = {p.id: p.quantity for p in now.parts}
-    counted: set[tuple[str, int]] = set()
-    for mark, held in there.items():
-        reason, then, why = _reason(now, before, held)
-        if reason is None and held.items:
-            for i in dict.fromkeys((i.part, i.n) for i in held.items):
-                if i not in counted:
-                    counted.add(i)
-                    room[i[0]] = room.get(i[0], 0) - 1
-                if room[i[0]] < 0:
-                    reason, then, why = "list", "stock", ""
-        if reason and held.state != "rack":
-            found[mark] = Freed(mark, reason, then, held.items, why)
-    parts = {p.id: p for p in before.parts}
-    lost_items = [i for f in found.values() for i in f.items]
-    lost_items += [i for c in plan.closed for i in c.items]
-    lost = {_unit(i, parts[i.part]) for i in lost_items}
-    for mark, held in there.items():
-        units = {_unit(i, parts[i.part]) for i in held.items} - {None}
-        if mark not in found and units & lost:
-            found[mark] = Freed(mark, "with", "stock", held.items)
-    return tuple(found.values())
-
-
-def _reason(now: Job, before: Job, held: Held) -> tuple[Reason | None, Then, str]:
-    if held.state == "cut":
-        return "cut", "stock", ""
-    if held.spoiled:
-        return "spoiled", held.spoiled, held.why
-    if held.state in ("rack", "offcut"):
-        return None, "stock", ""
-    if held.found and held.state != "rack":
-        return "fault", "stock", held.found[-1].kind
-    if any(abs(read) > _PAPER for read in held.moved.values()):
-        return "moved", "stock", ""
-    parts = {p.id: p for p in now.parts}
-    old = {p.id: p for p in before.parts}
-    for item in held.items:
-        part = parts.get(item.part)
-        if part is None or not same_species(part.species, held.piece.board.species):
-            return "list", "stock", ""
-        if not _still(part, old[item.part]) and not _large_enough(part, held):
-            return "list", "stock", ""
-        if held.measured and not _large_enough(part, held, held.measured):
-            return "size", "stock", ""
-    return None, "stock", ""
-
-
-def _still(part: Part, old: Part) -> bool:
-    """Whether what was laid out for a part serves for what it is now."""
-    smaller = (
-        part.length <= old.length and part.width <= old.width and part.thickness <= old.thickness
-    )
-    return smaller and (part.faces, part.panel) == (old.faces, old.panel)
-
-
-def _large_enough(part: Part, held: Held, only: Collection[str] | None = None) -> bool:
-    """Whether the piece, by itself, is as large as the part; with `only`, in these dimensions."""
-    if len(held.items) != 1 or held.items[0].stave:
-        only = {"thickness"} & set(only if only is not None else ("thickness",))
-    body = held.body
-    wanted = {"length": part.length, "width": part.width, "thickness": part.thickness}
-    if part.fitted:  # it is as long as the work asks
-        wanted["length"] = 0
-    real = {"length": body.length, "width": body.width, "thickness": body.thick}
-    return all(real[name] >= wanted[name] - _PAPER for name in (wanted if only is None else only))
 
 
 def _stock(

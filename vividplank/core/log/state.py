@@ -3,22 +3,25 @@
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from math import ceil, floor
-from typing import Literal
+from typing import Literal, get_args
 
 from vividplank.core.board import Board, Defect, Warp, remeasured
 from vividplank.core.job import Job
 from vividplank.core.layout.model.plan import Item, Plan
 from vividplank.core.log.events import (
-    Cut as CutUp,
-)
-from vividplank.core.log.events import (
+    Accepted,
     Did,
     Event,
     Found,
     LogError,
     Measured,
+    Seen,
+    Size,
     Spoiled,
     Then,
+)
+from vividplank.core.log.events import (
+    Cut as CutUp,
 )
 from vividplank.core.milling import Route
 from vividplank.core.milling.model.step import Step
@@ -28,7 +31,7 @@ from vividplank.core.yields.ledger import Ledger
 
 #: `rack`: a board nobody has cut. `offcut`: for nothing yet. `cut`: into others, as no route asked.
 PieceState = Literal["rack", "work", "finished", "offcut", "cut"]
-_SIZES = ("thickness", "width", "length")
+_SIZES = get_args(Size)
 _WARP = ("bow", "cup", "twist")
 Lengths = Mapping[str, int]
 
@@ -36,7 +39,8 @@ Lengths = Mapping[str, int]
 @dataclass(frozen=True)
 class Held:
     """A piece as it is now, the items it is for, and the step that gave it last (empty for a board
-    nobody has cut). `measured` is what was read of it since.
+    nobody has cut). `measured` is what was read of it since; `accepted` that it serves in spite of
+    what was seen.
     """
 
     piece: Piece
@@ -47,6 +51,7 @@ class Held:
     found: tuple[Defect, ...] = ()
     spoiled: Then | None = None
     why: str = ""
+    accepted: bool = False
 
     @property
     def moved(self) -> Lengths:
@@ -152,7 +157,11 @@ def state(
     known |= {g.piece for s in steps.values() for g in s.gives} | set(pieces)
     known |= {span.piece for e in events if isinstance(e, CutUp) for span in e.gives}
     for seen in events:
-        if isinstance(seen, Measured | Found | Spoiled) and seen.piece not in known and strict:
+        if (
+            isinstance(seen, Measured | Found | Spoiled | Accepted)
+            and seen.piece not in known
+            and strict
+        ):
             raise LogError(seen.n, f"is about {seen.piece}; expected a piece there is")
     _cut_up(pieces, events, {c.piece for c in plan.closed}, strict)
     _observed(pieces, steps, events, {c.board for c in plan.closed})
@@ -234,15 +243,18 @@ def _observed(
                 _made_true(pieces, steps[event.step])
                 _read_at(pieces, steps[event.step], event)
             continue
-        held = pieces.get(event.piece) if isinstance(event, Measured | Found | Spoiled) else None
+        held = pieces.get(event.piece) if isinstance(event, Seen) else None
         if held is None or (held.state == "rack" and held.piece.mark in freed):
             continue
         if isinstance(event, Measured):
             if event.what in (*_SIZES, *_WARP, "crook"):
                 read = {**held.measured, event.what: round(event.value)}
-                pieces[event.piece] = replace(held, measured=read)
+                pieces[event.piece] = replace(held, measured=read, accepted=False)
         elif isinstance(event, Found):
-            pieces[event.piece] = replace(held, found=(*held.found, event.defect))
+            found = (*held.found, event.defect)
+            pieces[event.piece] = replace(held, found=found, accepted=False)
+        elif isinstance(event, Accepted):
+            pieces[event.piece] = replace(held, accepted=True)
         elif isinstance(event, Spoiled):
             pieces[event.piece] = replace(held, spoiled=event.then, why=event.why)
 
@@ -258,7 +270,15 @@ def _made_true(pieces: dict[str, Held], step: Step) -> None:
 
 
 def _read_at(pieces: dict[str, Held], step: Step, event: Did) -> None:
-    """What was read as a step was done, unless it is what the step was to give."""
+    """What was read as a step was done, unless it is what the step was to give; and what passes
+    beyond those foretold left of a face, where that is too thin.
+    """
+    over = (event.passes or 0) - len(step.passes)
+    if step.does == "flatten" and over > 0 and (deep := over * step.passes[-1]) > step.spare:
+        for given in step.gives:
+            if held := pieces.get(given.piece):
+                read = {**held.measured, "thickness": max(1, step.holds - deep)}
+                pieces[given.piece] = replace(held, measured=read)
     if event.reading is None or step.dimension not in _SIZES:
         return
     if abs(event.reading - step.stock_out) <= max(step.tolerance, 1):

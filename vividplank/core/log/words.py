@@ -1,7 +1,7 @@
 """What happened, and what planning again found, in sentences for the reader."""
 
-from vividplank.core.log.events import Cut, Did, Event, Found, Measured, Spoiled
-from vividplank.core.log.replan import Freed
+from vividplank.core.log.events import Accepted, Cut, Did, Event, Found, Measured, Spoiled
+from vividplank.core.log.freed import Freed
 from vividplank.core.measure import System, written
 
 
@@ -27,6 +27,8 @@ def happened(event: Event, system: System) -> str:
     if isinstance(event, Spoiled):
         then = "scrap" if event.then == "scrap" else "what is left may serve"
         return f"{event.piece} spoiled ({event.why}): {then}"
+    if isinstance(event, Accepted):
+        return f"{event.piece} serves as it is"
     if isinstance(event, Cut):
         made = ", ".join(span.piece for span in event.gives)
         return f"{event.piece} cut into {made}, as no step asked"

@@ -14,7 +14,8 @@ from vividplank.core.board.find import holds
 from vividplank.core.exchange.log_file import log_document, read_log
 from vividplank.core.job import Job
 from vividplank.core.log import words
-from vividplank.core.log.events import Event, Found, Measured, Spoiled
+from vividplank.core.log.events import Accepted, Event, Found, Measured, Spoiled
+from vividplank.core.log.freed import a_hair_short
 from vividplank.core.log.state import Held
 from vividplank.core.refusal import Refusal
 from vividplank.core.yields.keeping import offcut
@@ -23,6 +24,7 @@ from vividplank.store.database import session
 from vividplank.store.shop import milled
 from vividplank.web import answer
 from vividplank.web.schemas.log import (
+    AcceptedEvent,
     EventBody,
     EventPath,
     FaultBody,
@@ -34,6 +36,7 @@ from vividplank.web.schemas.log import (
     HeldBody,
     LogBody,
     RemainingBody,
+    ShortBody,
     SpoiledEvent,
     TakenInBody,
 )
@@ -75,6 +78,8 @@ def add_event(path: LayoutPath, body: HappenedBody) -> Response:
         event = Found(n=1, piece=said.piece, defect=said.defect, note=said.note)
     elif isinstance(said, SpoiledEvent):
         event = Spoiled(n=1, piece=said.piece, why=said.why, then=said.then, note=said.note)
+    elif isinstance(said, AcceptedEvent):
+        event = Accepted(n=1, piece=said.piece, note=said.note)
     else:
         event = Measured(n=1, piece=said.piece, what=said.what, value=said.value, note=said.note)
     event = replace(event, who=body.who)
@@ -94,6 +99,16 @@ def add_event(path: LayoutPath, body: HappenedBody) -> Response:
             says=words.happened(kept, project.system),
             fits=freed is None,
             serves=[] if held.spoiled == "scrap" else _serves(held, project.job.on_boards()),
+            short=[
+                ShortBody(
+                    part=part.id,
+                    name=part.name or part.id,
+                    what=what,
+                    wanted=getattr(part, what),
+                    there=held.measured[what],
+                )
+                for part, what in (a_hair_short(project.job, held) if freed else ())
+            ],
         ),
         201,
     )

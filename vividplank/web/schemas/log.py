@@ -6,7 +6,7 @@ from pydantic import Field
 
 from vividplank.core.board import Defect
 from vividplank.core.fields import MOST, Name, Note, Number, Ticks
-from vividplank.core.log.events import Quantity, Then
+from vividplank.core.log.events import Quantity, Size, Then
 from vividplank.core.log.state import PieceState
 from vividplank.web.shapes import Body
 
@@ -66,20 +66,41 @@ class MeasuredEvent(Body):
     note: Note = ""
 
 
+class AcceptedEvent(Body):
+    kind: Literal["accepted"]
+    piece: Name
+    note: Note = ""
+
+
 class HappenedBody(Body):
-    event: Annotated[FoundEvent | SpoiledEvent | MeasuredEvent, Field(discriminator="kind")]
+    event: Annotated[
+        FoundEvent | SpoiledEvent | MeasuredEvent | AcceptedEvent, Field(discriminator="kind")
+    ]
     who: Name = ""
+
+
+class ShortBody(Body):
+    """A part that a piece is a hair too small for: what of it, what is wanted, and what there is,
+    in ticks.
+    """
+
+    part: Name
+    name: str
+    what: Size
+    wanted: Ticks
+    there: Ticks
 
 
 class HappenedAnswer(Body):
     """The event's number; whether the piece still fits what it is for, and else what it would
-    make.
+    make. `short` names the parts that would fit it were they a hair smaller.
     """
 
     n: int
     says: str
     fits: bool
     serves: list[str]
+    short: list[ShortBody]
 
 
 class EventBody(Body):
