@@ -235,7 +235,7 @@ def finish(session: Session, pk: int, job: Job, plan: Plan) -> None:
     same = (
         before is not None
         and before.plan is not None
-        and before.plan.closed == plan.closed
+        and (before.plan.closed, before.plan.made) == (plan.closed, plan.made)
         and (before.made_from, replace(before.fixings, begun=()))
         == (row.made_from, replace(asked, begun=()))
     )

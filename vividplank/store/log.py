@@ -182,7 +182,7 @@ def keeps(session: Session, project: int, plan: Plan) -> None:
     found = layout and left(session, project, layout.job)
     if not layout or not layout.plan or not found:
         return
-    if plan.closed != layout.plan.closed:
+    if (plan.closed, plan.made) != (layout.plan.closed, layout.plan.made):
         raise Refusal("$", "is from before pieces went another way; expected a plan made since")
     cut = {b.board: b.segments for b in plan.boards}
     for board in layout.plan.boards:

@@ -61,7 +61,7 @@ def _go_over(session: Session, row: LayoutRow, other: LayoutRow) -> None:
     cut = {b.board: b.segments for b in then.boards}
     alike = {b.board for b in now.boards if cut.get(b.board) == b.segments}
     begun = set(fixings_from_document(row.fixings or {}).begun) | boards_of(now, done)
-    if now.closed != then.closed or not begun <= alike:
+    if (now.closed, now.made) != (then.closed, then.made) or not begun <= alike:
         raise NothingToUndo("wood has been cut since; the plan before this one needs it whole")
     carry(session, row.pk, other.pk)
 

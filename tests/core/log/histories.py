@@ -17,6 +17,7 @@ from vividplank.core.log.events import (
     Found,
     Measured,
     Quantity,
+    Seen,
     Span,
     Spoiled,
 )
@@ -51,7 +52,7 @@ class Shop:
 
     @property
     def _n(self) -> int:
-        return len(self.events) + 1
+        return max((e.n for e in self.events), default=0) + 1
 
     def work(self, rng: random.Random, most: int) -> None:
         """Steps whose turn it is, one after the other."""
@@ -99,6 +100,30 @@ class Shop:
             y = rng.randint(0, max(1, held.piece.width - INCH // 2))
             fault = Defect("metal", "both", x, x + INCH // 2, y, y + INCH // 2)
             self.events.append(Found(n=self._n, piece=mark, defect=fault))
+
+    def list_changed(self, rng: random.Random) -> None:
+        """A part is wanted smaller, once more, or once less."""
+        part = rng.choice(self.now.parts)
+        kind = rng.choice(("shorter", "narrower", "thinner", "more", "fewer"))
+        off = rng.choice((INCH // 32, INCH // 16, INCH // 4))
+        if kind == "shorter":
+            part = replace(part, length=max(INCH, part.length - off))
+        elif kind == "narrower" and not part.panel:
+            part = replace(part, width=max(INCH // 2, part.width - off))
+        elif kind == "thinner" and not part.glued_up:
+            part = replace(part, thickness=max(INCH // 4, part.thickness - off // 2))
+        elif kind == "more" and not part.run:
+            part = replace(part, quantity=part.quantity + 1)
+        elif kind == "fewer" and not part.run:
+            part = replace(part, quantity=max(1, part.quantity - 1))
+        parts = tuple(part if p.id == part.id else p for p in self.now.parts)
+        self.now = replace(self.now, parts=parts)
+
+    def taken_back(self, rng: random.Random) -> None:
+        """The last thing that was seen did not happen."""
+        seen = [e for e in self.events if isinstance(e, Seen)]
+        if seen and rng.random() < 0.5:
+            self.events.remove(seen[-1])
 
     def replan(self) -> Remaining:
         left = remaining(self.now, self.job, self.plan, self.routes, self.events)

@@ -99,6 +99,9 @@ def test_any_history_can_be_planned_on(job: Job, milling: Milling, seed: int) ->
         shop.work(rng, rng.randint(0, 25))
         for _ in range(rng.randint(0, 3)):
             shop.mishap(rng)
+        shop.taken_back(rng)
+        for _ in range(rng.randint(0, 2)):
+            shop.list_changed(rng)
         before = keys(shop.routes)
         done = {e.step for e in shop.events if isinstance(e, Did)}
         left = shop.replan()
@@ -231,3 +234,32 @@ def test_a_piece_that_is_accepted_serves_until_something_else_is_seen() -> None:
     shop.now = replace(shop.now, parts=tuple(thinner.get(p.id, p) for p in shop.now.parts))
     left = remaining(shop.now, shop.job, shop.plan, shop.routes, shop.events)
     assert left.freed == ()
+
+
+@pytest.mark.parametrize("what", ["length", "width", "thickness"])
+def test_a_part_that_is_made_and_wanted_smaller_is_brought_to_it(what: str) -> None:
+    """A rail is finished; the dry fit wants it 1/16 smaller, and then 1/16 once more."""
+    shop = settle()
+    item = next(i for *_, i in shop.plan.items() if i.part == "AR")
+    route = next(r for r in shop.routes for s in r.steps for g in s.gives if item in g.items)
+    shop.events = [Did(n=k, step=s.key) for k, s in enumerate(route.steps, 1)]
+    was = {s.key: s.stock_out for r in shop.routes for s in r.steps}
+    for again in ("again", "again-2"):
+        smaller = {what: getattr(shop.now.part("AR"), what) - INCH // 16}
+        parts = [replace(p, **smaller) if p.id == "AR" else p for p in shop.now.parts]
+        shop.now = replace(shop.now, parts=tuple(parts))
+        left = shop.replan()
+        assert left.freed == () and item in {i for k in left.kept for i in k.items}
+        assert audit(shop.job, shop.plan) == []
+        steps = {s.key: s for r in shop.routes for s in r.steps}
+        mine = f"{item.name}/{again}-{what}"
+        assert steps[mine].stock_out == smaller[what] and shop.wood.pieces[item.name].step != mine
+        done = [e.step for e in shop.events if isinstance(e, Did)]
+        assert [steps[k].stock_out for k in done if k in was] == [was[k] for k in done if k in was]
+        document = route_document(shop.routes, shop.job.unit)
+        assert violations(shop.job, shop.plan, shop.milling.machines, document) == []
+        shop.events.append(Did(n=len(shop.events) + 1, step=mine))
+        made = shop.wood.pieces[item.name]
+        assert made.state == "finished"
+        sizes = dict(zip(("length", "width", "thickness"), made.piece.size, strict=True))
+        assert sizes[what] == pytest.approx(smaller[what], abs=2)

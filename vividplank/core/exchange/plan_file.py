@@ -10,6 +10,7 @@ from vividplank.core.layout.model.plan import (
     BoardPlan,
     Closed,
     Item,
+    Made,
     Plan,
     Segment,
     Strip,
@@ -74,6 +75,10 @@ def read_plan(text: str | bytes) -> Plan:
             )
             for c in shape.closed
         ),
+        tuple(
+            Made(m.part, m.n, tuple((ticks(x), ticks(y), ticks(z)) for x, y, z in m.sizes))
+            for m in shape.made
+        ),
     )
 
 
@@ -131,12 +136,14 @@ def plan_document(plan: Plan, unit: Unit) -> dict[str, Any]:
             | ({"board": c.board} if c.board else {})
             for c in plan.closed
         ],
+        "made": [
+            {"part": m.part, "n": m.n, "sizes": [[num(d) for d in size] for size in m.sizes]}
+            for m in plan.made
+        ],
         "summary": {
             "cost": money(plan.cost),
             "lower_bound": plan.lower_bound,
             "seconds": round(plan.seconds, 3),
         },
     }
-    if not plan.closed:
-        found.pop("closed")
-    return found
+    return {k: v for k, v in found.items() if v or k not in ("closed", "made")}

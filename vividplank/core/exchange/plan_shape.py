@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from vividplank.core.exchange.derived import Length, Shape
-from vividplank.core.exchange.job_shape import Count, ItemShape, Name
+from vividplank.core.exchange.job_shape import Count, ItemShape, Name, NotNegative
 
 
 class BlankShape(Shape):
@@ -53,6 +53,17 @@ class SummaryShape(Shape):
     seconds: Annotated[float, Field(strict=True, ge=0, allow_inf_nan=False)] = 0.0
 
 
+_Size = tuple[NotNegative, NotNegative, NotNegative]
+
+
+class MadeShape(Shape):
+    """Sizes (length, width, thickness) in the order they were made."""
+
+    part: Name
+    n: Annotated[int, Field(strict=True, ge=1)]
+    sizes: Annotated[list[_Size], Field(min_length=1, max_length=50)]
+
+
 class PlanShape(Shape):
     """A plan: how every board is cut."""
 
@@ -62,4 +73,5 @@ class PlanShape(Shape):
     boards: list[BoardPlanShape]
     unplaced: list[UnplacedShape] = []
     closed: list[ClosedShape] = []
+    made: list[MadeShape] = []
     summary: SummaryShape

@@ -15,9 +15,19 @@ from vividplank.core.board import Board, Warp, remeasured
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
 from vividplank.core.layout.model.fixings import Fixings, Task
-from vividplank.core.layout.model.plan import Blank, BoardPlan, Closed, Item, Plan, Strip, Unplaced
+from vividplank.core.layout.model.plan import (
+    Blank,
+    BoardPlan,
+    Closed,
+    Item,
+    Made,
+    Plan,
+    Strip,
+    Unplaced,
+)
 from vividplank.core.log.events import Event
 from vividplank.core.log.freed import Freed, freed_pieces, glue_up_of
+from vividplank.core.log.made import made_before
 from vividplank.core.log.state import Held, state
 from vividplank.core.milling import Route
 from vividplank.core.yields.keeping import offcut, worth_keeping
@@ -36,7 +46,8 @@ class Kept:
 class Remaining:
     """`job` is what is left to lay out, `pieces` those of its boards that came out of others.
     `begun` are the boards that stay as they are in `plan`, the one that stands, `numbers` the
-    instance of each part that the job's first, second ... is.
+    instance of each part that the job's first, second ... is, `made` what was made larger than the
+    list wants it now.
     """
 
     job: Job
@@ -46,6 +57,7 @@ class Remaining:
     closed: tuple[Closed, ...]
     freed: tuple[Freed, ...]
     kept: tuple[Kept, ...]
+    made: tuple[Made, ...]
     pieces: tuple[Board, ...]
     numbers: Mapping[str, tuple[int, ...]]
 
@@ -73,6 +85,7 @@ class Remaining:
             cost=plan.cost + sunk,
             lower_bound=plan.lower_bound + float(sunk),
             closed=self.closed,
+            made=self.made,
         )
 
 
@@ -135,7 +148,9 @@ def remaining(
     )
     whole = replace(now, parts=(*now.parts, *gone_parts), boards=(*cut, *uncut, *fresh))
     job = replace(now, parts=parts, boards=(*uncut, *fresh))
-    return Remaining(job, whole, plan, begun, closed, freed, kept, fresh, numbers)
+    going_on = [there[k.piece] for k in kept]
+    made = made_before(now, before, plan, going_on)
+    return Remaining(job, whole, plan, begun, closed, freed, kept, made, fresh, numbers)
 
 
 def _renumbered(board: BoardPlan, numbers: Mapping[tuple[str, int], int]) -> BoardPlan:

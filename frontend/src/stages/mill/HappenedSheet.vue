@@ -7,10 +7,12 @@ import { SOUND, UNSOUND } from "../../board/geometry";
 import AppDialog from "../../controls/AppDialog.vue";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import Fig from "../../controls/Fig.vue";
+import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
 import { onRule, TICKS_PER_INCH, type System } from "../../measure";
+import { without } from "../list/grid";
 import PiecePicture from "./PiecePicture.vue";
 
 const props = defineProps<{
@@ -26,6 +28,7 @@ const open = defineModel<boolean>({ required: true });
 const emit = defineEmits<{ replan: [] }>();
 
 const { data: pieces } = usePieces(computed(() => (open.value ? props.layout : undefined)));
+const { project: list, edit } = useProject();
 const { tell } = useHappenings(computed(() => props.project));
 
 type Kind = Happening["kind"];
@@ -48,7 +51,13 @@ const SIZES = [
   ["thickness", "thickness"],
   ["width", "width"],
   ["length", "length"],
+  ["bow", "bow, under its middle"],
+  ["cup", "cup, under its middle"],
+  ["twist", "twist, under its far corner"],
+  ["crook", "crook, datum edge hollow"],
 ] as const;
+/** Of warp nought is a reading too, and it may stand the other way. */
+const isSize = computed(() => ["thickness", "width", "length"].includes(what.value));
 
 const narrow = window.matchMedia("(max-width: 640px)").matches;
 const mark = ref("");
@@ -60,7 +69,7 @@ const long = ref(TICKS_PER_INCH);
 const wide = ref(TICKS_PER_INCH / 2);
 const why = ref<string>("split");
 const then = ref<"stock" | "scrap">("stock");
-const what = ref<"thickness" | "width" | "length">("thickness");
+const what = ref<(typeof SIZES)[number][0]>("thickness");
 const value = ref<number | null>(null);
 const note = ref("");
 const told = ref<Told>();
@@ -111,7 +120,8 @@ const box = computed(() => {
 const lacks = computed(() => {
   if (!piece.value) return "Choose the piece.";
   if (kind.value === "found" && !at.value) return "Tap the piece where the fault is.";
-  if (kind.value === "measured" && !value.value) return "Type what it measures.";
+  if (kind.value === "measured" && (value.value === null || (isSize.value && !value.value)))
+    return "Type what it measures.";
   return "";
 });
 const event = computed<Happening | null>(() => {
@@ -128,6 +138,27 @@ async function write(): Promise<void> {
   await withErrorToast(async () => {
     told.value = await tell.mutateAsync({ layout: props.layout, event: said });
   });
+}
+/** It serves as it is. */
+async function accept(): Promise<void> {
+  await withErrorToast(async () => {
+    const event = { kind: "accepted", piece: mark.value, note: "" } as const;
+    told.value = await tell.mutateAsync({ layout: props.layout, event });
+  });
+}
+/** The parts it is for become as small as it is, and with them their fellows. */
+async function bringFellows(): Promise<void> {
+  const short = told.value?.short ?? [];
+  const parts = (list.value?.parts ?? []).filter((p) => short.some((s) => s.part === p.id));
+  const kept = await edit({
+    label: `as small as ${mark.value}: ${[...new Set(short.map((s) => s.name))].join(", ")}`,
+    put_parts: parts.map((part) => {
+      const mine = short.filter((s) => s.part === part.id);
+      const small = Object.fromEntries(mine.map((s) => [s.what, s.there]));
+      return mine.reduce((q, s) => without(q, s.what), { ...part, ...small, was: part.id });
+    }),
+  });
+  if (kept) plan();
 }
 function plan(): void {
   open.value = false;
@@ -147,6 +178,10 @@ function plan(): void {
           It does not fit what it was for any more.
           <template v-if="told.serves.length">It would still make: {{ told.serves.join(", ") }}.</template>
           <template v-else>No part of the list comes out of it.</template>
+        </p>
+        <p v-for="s in told.short" :key="`${s.part} ${s.what}`">
+          {{ s.name }} wants <Len :ticks="s.wanted" :system="system" nearest /> of {{ s.what }}; here are
+          <Len :ticks="s.there" :system="system" nearest />.
         </p>
         <p>
           Plan the rest again: what is done stands, pieces in work keep what they are for, and what is missing
@@ -204,7 +239,7 @@ function plan(): void {
       </div>
       <div v-else class="row">
         <ChoiceField v-model="what" label="Its" :options="SIZES" />
-        <MeasureField v-model="value" :system="system" label="measures" />
+        <MeasureField v-model="value" :system="system" label="measures" :signed="!isSize" />
       </div>
       <label class="field"
         ><span>Note</span><ElInput v-model="note" maxlength="2000" placeholder="what you saw"
@@ -213,7 +248,13 @@ function plan(): void {
     <template #footer>
       <div v-if="told" class="foot">
         <ElButton class="act" @click="open = false">Later</ElButton>
-        <ElButton v-if="!told.fits" class="act lead" @click="plan">Plan the rest again</ElButton>
+        <template v-if="!told.fits">
+          <ElButton class="act" @click="accept">It serves as it is</ElButton>
+          <ElButton v-if="told.short.length" class="act" @click="bringFellows">
+            Make its fellows as small
+          </ElButton>
+          <ElButton class="act lead" @click="plan">Plan the rest again</ElButton>
+        </template>
         <ElButton v-else class="act lead" @click="open = false">Go on</ElButton>
       </div>
       <div v-else class="foot">

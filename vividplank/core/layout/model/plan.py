@@ -104,6 +104,17 @@ class Closed:
 
 
 @dataclass(frozen=True)
+class Made:
+    """One of a part, or of its panels, that was made before the list wanted it smaller: the sizes
+    (length, width, thickness) it was made to, one after the other. Its work ends at the list's.
+    """
+
+    part: str
+    n: int
+    sizes: tuple[tuple[int, int, int], ...]
+
+
+@dataclass(frozen=True)
 class Plan:
     """`cost` and `lower_bound` in the money of the shop. What is `closed` counts for nothing."""
 
@@ -113,6 +124,7 @@ class Plan:
     lower_bound: float = 0.0
     seconds: float = 0.0
     closed: tuple[Closed, ...] = ()
+    made: tuple[Made, ...] = ()
 
     def items(self) -> Iterator[tuple[BoardPlan, Segment, Strip, Blank, Item]]:
         for board_plan in self.boards:

@@ -6,7 +6,6 @@ from dataclasses import dataclass, field
 
 from vividplank.core.layout.model.plan import Blank, Item, Segment, Strip
 from vividplank.core.measure import TICKS_PER_INCH
-from vividplank.core.milling.model.planed import planed
 from vividplank.core.milling.route.built import Layer, whole_of
 from vividplank.core.milling.route.ends import Ends
 from vividplank.core.milling.route.panels import Stave
@@ -97,13 +96,14 @@ class Blanks:
 
     def finish(self, blank: Blank, piece: Piece) -> None:
         plan, job = self.plan, self.job
-        finish = max(job.part(i.part).thickness for i in blank.items())
+        finish = max(plan.part(i).thickness for i in blank.items())
         if len(blank.layers) == 1:
+            thick = plan.planed(blank)
             piece = plan.thickness(
                 piece,
-                planed(job, blank),
+                thick,
                 "finish-thickness",
-                f"{plan.say(planed(job, blank))} is the thickest part in it",
+                f"{plan.say(thick)} is the thickest part in it",
             )
             self.layer(blank.layers[0], piece, blank)
             return

@@ -7,6 +7,7 @@ from vividplank.core.layout.model.plan import Blank, Item
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.milling.model.step import Step
 from vividplank.core.milling.route.own import own_steps
+from vividplank.core.milling.route.resized import resized
 from vividplank.core.milling.route.sawing import Sawing
 from vividplank.core.milling.route.shapes import shape
 from vividplank.core.piece import Piece
@@ -16,7 +17,7 @@ class Ends:
     """Crosscuts on milled pieces, written by `plan`."""
 
     def __init__(self, plan: Sawing) -> None:
-        self.plan, self.job = plan, plan.job
+        self.plan = plan
 
     def blank_length(
         self, piece: Piece, marks: Sequence[tuple[str, int, int]], rough: bool
@@ -61,9 +62,9 @@ class Ends:
 
     def apart(self, items: Sequence[Item], piece: Piece) -> list[Piece]:
         """What is laid by, cut apart: each as long as can be, under its own name."""
-        plan, job = self.plan, self.job
+        plan = self.plan
         kerfs = (len(items) - 1) * plan.shop.kerf.crosscut
-        lengths = [job.part(i.part).length for i in items]
+        lengths = [plan.part(i).length for i in items]
         spare = (piece.length - sum(lengths) - kerfs) // len(items)
         marks = []
         at = 0
@@ -92,20 +93,20 @@ class Ends:
         grain runs on from one to the next; then shaped. `called` is what the items are where they
         are layers of one piece.
         """
-        plan, job = self.plan, self.job
-        parts = {i.part: job.part(i.part) for i in items}
+        plan = self.plan
+        sized = [plan.part(i) for i in items]
         count = 1 if called else len(items)
         apart = plan.shop.kerf.crosscut
-        lengths = [job.part(i.part).length for i in items][:count]
+        lengths = [plan.part(i).length for i in items][:count]
         spare = piece.length - sum(lengths) - (count - 1) * apart
         off = max(0, min(spare // 2, TICKS_PER_INCH // 4)) // plan.step * plan.step
-        widest = max(p.width for p in parts.values())
+        widest = max(p.width for p in sized)
         if piece.width > widest + 1:
             piece, _ = plan.rip(piece, piece.mark, widest, kind="part-width")
-        for part in parts.values():
+        for part in {p.id: p for p in sized}.values():
             piece = own_steps(plan, part, piece, before=True)
         piece = plan.square(piece, (called,) if called else tuple(i.name for i in items), off)
-        shortest = min(p.length for p in parts.values())
+        shortest = min(p.length for p in sized)
         gang = ""
         if shortest < plan.machines.jointer.shortest and not called:
             gang = (
@@ -115,7 +116,7 @@ class Ends:
         groups = self._groups(items, called)
         first = piece.mark
         for k, group in enumerate(groups):
-            part = job.part(group[0].part)
+            part = plan.part(group[0])
             more = k < len(groups) - 1
             rest = f"{first} rest" + (f" {k + 1}" if k else "") if more else ""
             cut, left = plan.cut(piece, part, group, rest, gang, called)
@@ -125,7 +126,9 @@ class Ends:
                 if one.width > part.width + 1 and not part.panel:
                     one, _ = plan.rip(one, one.mark, part.width)
                 one = shape(plan, one, part, unit, called)
-                own_steps(plan, part, one, before=False)
+                one = own_steps(plan, part, one, before=False)
+                if not called:
+                    resized(plan, one, unit[0])
             if left is None:
                 break
             piece = left
@@ -135,7 +138,7 @@ class Ends:
         if called:
             return [list(items)]
         found: list[list[Item]] = []
-        for id, same in groupby(items, key=lambda i: i.part):
+        for part, same in groupby(items, key=self.plan.part):
             listed = list(same)
-            found += [[i] for i in listed] if self.job.part(id).fitted else [listed]
+            found += [[i] for i in listed] if part.fitted else [listed]
         return found

@@ -82,7 +82,8 @@ class PanelRoute:
         self.over = 0
         self.targets: dict[Item, int] = {}
 
-    def write(self) -> None:
+    def write(self) -> Piece:
+        """Every step of it; answers the panel as it is then."""
         plan, part = self.plan, self.part
         self._narrow()
         jointed = [self._jointed(stave) for stave in self.staves]
@@ -96,7 +97,7 @@ class PanelRoute:
         whole = own_steps(plan, part, whole, before=True)
         whole = self._cut(whole)
         whole = shape(plan, whole, part, [Item(part.id, self.n)], self.called)
-        own_steps(plan, part, whole, before=False)
+        return own_steps(plan, part, whole, before=False)
 
     def _narrow(self) -> None:
         """How wide each stave is to be: what the two outer ones cannot lose in trimming comes off

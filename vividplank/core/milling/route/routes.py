@@ -8,12 +8,13 @@ from dataclasses import dataclass, replace
 
 from vividplank.core.board import Board
 from vividplank.core.job import Job
-from vividplank.core.layout.model.plan import Closed, Plan, Segment
+from vividplank.core.layout.model.plan import Closed, Item, Plan, Segment
 from vividplank.core.measure import System
 from vividplank.core.milling.model.step import Step
 from vividplank.core.milling.route.blanks import Waiting
 from vividplank.core.milling.route.built import built_up
 from vividplank.core.milling.route.panels import PanelRoute, mating_edges
+from vividplank.core.milling.route.resized import resized
 from vividplank.core.milling.route.sawing import Sawing
 from vividplank.core.milling.route.segments import SegmentRoute
 from vividplank.core.milling.shop.machines import usual_machines
@@ -56,6 +57,7 @@ def routes(
     """
     milling = milling or usual_milling(job)
     planner = Sawing(job, milling, factors, system)
+    planner.made = {(m.part, m.n): m.sizes for m in plan.made}
     mating = mating_edges(job, plan)
     waiting = Waiting({item: len(sides) for item, sides in mating.items()})
     found: list[Route] = []
@@ -68,7 +70,9 @@ def routes(
         steps = planner.begin(
             (milling.school_of(f"{part}{n}", part) or milling.school) == "by-hand"
         )
-        PanelRoute(planner, job.part(part), n, ready, mating).write()
+        whole = Item(part, n)
+        made = PanelRoute(planner, planner.part(whole), n, ready, mating).write()
+        resized(planner, made, whole)
         found.append(Route(f"{part}{n}", tuple(steps)))
     for (part, _), layered in sorted(waiting.layers.items()):
         school = milling.school_of(*(layer.item.name for layer in layered), part)

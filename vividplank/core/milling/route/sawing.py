@@ -228,10 +228,10 @@ class Sawing(Surfacing):
             along="datum-edge",
             face_down=piece.reference,
         )
-        found = self._across(step.key, piece)
+        found = self.across(step.key, piece)
         return self.on_wood(step, piece, after, found, Given(piece.mark, off, piece.length))
 
-    def _across(self, key: str, piece: Piece) -> Obstacle:
+    def across(self, key: str, piece: Piece) -> Obstacle:
         return self.pick(key, "crosscut", ways.crosscut(self.machines, piece.size, self.say))
 
     def cut(
@@ -263,10 +263,27 @@ class Sawing(Surfacing):
         if left:
             gives.append((Given(rest, at, piece.length), left))
         who = called or " and ".join(i.name for i in items)
-        step = Step(
-            f"{piece.mark}/length-{part.id}",
+        step = replace(
+            self.to_length(
+                piece,
+                f"Cut {who} to {self.say(length)}",
+                length,
+                f"{piece.mark}/length-{part.id}",
+                f"equal lengths at one stop{gang}",
+            ),
+            check="both of a pair together",
+            pieces=(called,) if called else tuple(piece_name(self.job, i) for i in items),
+            marks=tuple(i.name for i in items),
+        )
+        self.write(step, [piece], gives, self.across(step.key, piece))
+        return found, left
+
+    def to_length(self, piece: Piece, do: str, length: int, key: str, why: str) -> Step:
+        """A cut to a length at the stop, to be written with what it gives."""
+        return Step(
+            key,
             "crosscut saw",
-            f"Cut {who} to {self.say(length)}",
+            do,
             f"face {piece.reference}",
             "the datum edge, the squared end to the stop",
             length,
@@ -274,18 +291,13 @@ class Sawing(Surfacing):
             (),
             piece.length,
             length,
-            "both of a pair together",
-            f"equal lengths at one stop{gang}",
-            pieces=(called,) if called else tuple(piece_name(self.job, i) for i in items),
-            marks=tuple(i.name for i in items),
+            why=why,
             setup=f"crosscut {length}",
             tolerance=self.step,
             does="length",
             along="datum-edge",
             face_down=piece.reference,
         )
-        self.write(step, [piece], gives, self._across(step.key, piece))
-        return found, left
 
     def _fit(
         self, piece: Piece, part: Part, items: Sequence[Item], rest: str, called: str
@@ -338,7 +350,7 @@ class Sawing(Surfacing):
             measure=measured,
             fellows=fellows,
         )
-        self.write(step, [piece], gives, self._across(step.key, piece))
+        self.write(step, [piece], gives, self.across(step.key, piece))
         return [one], left
 
     def _fellows(self, part: Part, n: int) -> tuple[Fellow, ...]:

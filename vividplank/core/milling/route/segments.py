@@ -7,7 +7,6 @@ from dataclasses import replace
 
 from vividplank.core.board import flat_slab
 from vividplank.core.layout.model.plan import Blank, Strip
-from vividplank.core.milling.model.planed import planed, segment_planed
 from vividplank.core.milling.model.step import Given
 from vividplank.core.milling.route.blanks import SAWN
 from vividplank.core.milling.route.milled import Milled
@@ -24,7 +23,7 @@ class SegmentRoute(Milled):
     def write(self) -> None:
         if not any(s.blanks for s in self.strips):
             return
-        need = segment_planed(self.job, self.segment)
+        need = max(self.plan.planed(blank) for _, blank in self.segment.blanks())
         why = self._rips_first(need)
         if why:
             self._strip_by_strip(why)
@@ -71,7 +70,7 @@ class SegmentRoute(Milled):
     def _fit(self) -> bool:
         """Whether every blank by itself goes over the jointer."""
         machines, say = self.plan.machines, self.plan.say
-        sizes = [(k.x1 - k.x0, s.y1 - s.y0, planed(self.job, k)) for s, k in self.segment.blanks()]
+        sizes = [(k.x1 - k.x0, s.y1 - s.y0, self.plan.planed(k)) for s, k in self.segment.blanks()]
         return all(not ways.face(machines, size, say).why for size in sizes)
 
     # The segment in one piece.
@@ -245,7 +244,7 @@ class SegmentRoute(Milled):
     def _by_itself(self, strip: Strip, blank: Blank, piece: Piece) -> None:
         """A blank flattened, edged, planed and ripped by itself."""
         plan = self.plan
-        need = planed(self.job, blank)
+        need = plan.planed(blank)
         piece = plan.face(piece, need, show_faces(self.job, [blank]))
         sides, each, what = self.left_on([blank], True)
         room = self.shop.allowance.width

@@ -1,9 +1,11 @@
 """The writing down of what is done to pieces: steps with the whole pieces they take and give."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
+from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
+from vividplank.core.layout.model.plan import Blank, Item
 from vividplank.core.measure import System, about, rule_step, written
 from vividplank.core.milling.model.step import Given, Method, Obstacle, Step, Task, Way
 from vividplank.core.milling.shop.pace import Factors, minutes
@@ -40,6 +42,8 @@ class Writer:
         # The last step of every piece, and the board a glued one is counted to.
         self.last: dict[str, str] = {}
         self.home: dict[str, str] = {}
+        # What was made before the list wanted it smaller: its sizes, by part and number.
+        self.made: Mapping[tuple[str, int], Sequence[tuple[int, int, int]]] = {}
         # Pieces for nothing yet, that go to the rack.
         self.kept: list[Piece] = []
 
@@ -48,6 +52,25 @@ class Writer:
         self.by_hand = by_hand
         self.steps, self.kept = [], []
         return self.steps
+
+    def part(self, item: Item) -> Part:
+        """The part an item is of, in the size it is made to at first."""
+        part, made = self.job.part(item.part), self.made.get((item.part, item.n))
+        if not made:
+            return part
+        length, width, thickness = made[0]
+        return replace(part, length=length, width=width, thickness=thickness)
+
+    def planed(self, blank: Blank) -> int:
+        """How thick a blank leaves the planer: its finished thickness; one that is resawn keeps the
+        allowance of each layer and the saw's kerf between them, a stave what its panel loses when
+        it is flattened after glue-up.
+        """
+        items = tuple(blank.items())
+        finish = max(self.part(i).thickness for i in items)
+        if len(blank.layers) > 1:
+            return self.shop.flat_for(finish, len(blank.layers))
+        return finish + (self.shop.allowance.face if any(i.stave for i in items) else 0)
 
     def say(self, ticks: int) -> str:
         return written(ticks, self.system, unit=True)
