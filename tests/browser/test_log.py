@@ -4,11 +4,14 @@ close.
 
 import json
 import re
+from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import App
+from tests.browser.fields import choose, select
+from tests.web.test_api import INCH
 
 NOTE = "a nail under the skin"
 
@@ -101,3 +104,79 @@ def test_a_nail_at_the_machine_by_touch_and_the_piece_to_its_end(
     wanted = sum(p["quantity"] * p["layers"] for p in parts if p["stock"] == "board")
     assert len(made) == wanted
     context.close()
+
+
+def planned_again(page: Page) -> None:
+    page.get_by_role("button", name="Plan the rest again").click()
+    expect(page.get_by_text("The rest is planned again.")).to_be_visible(timeout=60_000)
+
+
+def routes_of(page: Page, demo: int) -> list[dict[str, Any]]:
+    found: list[dict[str, Any]] = page.request.get(f"/api/projects/{demo}/milling").json()["routes"]
+    return found
+
+
+def test_a_part_is_shortened_after_a_dry_fit(page: Page, demo: int) -> None:
+    """A rail is made, and the fit wants it 1/16 shorter: the list says so, and its wood gets the
+    one step that is missing.
+    """
+    layout, _ = left(page, demo)
+    route = next(
+        r for r in routes_of(page, demo) if "AR1" in [g for s in r["steps"] for g in s["gives"]]
+    )
+    keys = [s["key"] for s in route["steps"]]
+    ticked(page, layout, keys)
+    page.goto(f"/project/{demo}/list")
+    field = page.locator("tr[data-part='AR']").get_by_label("Length")
+    was = next(
+        p for p in page.request.get(f"/api/projects/{demo}").json()["parts"] if p["id"] == "AR"
+    )
+    field.fill(f"{(was['length'] - INCH // 16) / INCH}")
+    field.press("Tab")
+    planned_again(page)
+    _, rest = left(page, demo)
+    made = [g for s in route["steps"] if s["key"] in keys for g in s["gives"] if g[:2] == "AR"]
+    assert [k for k in rest if "again-length" in k] == [
+        f"{m}/again-length" for m in dict.fromkeys(made)
+    ]
+    assert not set(keys) & set(rest)
+    # At the machine it is a step like any other.
+    page.goto(f"/project/{demo}/mill")
+    expect(page.get_by_text(re.compile("Cut AR1 to"))).to_be_visible()
+    layout, rest = left(page, demo)
+    ticked(page, layout, rest)
+    pieces = page.request.get(f"/api/layouts/{layout}/pieces").json()["pieces"]
+    rails = [p for p in pieces if p["state"] == "finished" and p["mark"][:2] == "AR"]
+    assert {p["length"] for p in rails} == {was["length"] - INCH // 16}
+
+
+def test_a_board_milled_months_ago_is_measured_again_and_flattened_again(
+    page: Page, demo: int
+) -> None:
+    layout, _ = left(page, demo)
+    route = next(
+        r for r in routes_of(page, demo) if any(s["kind"] == "thickness" for s in r["steps"])
+    )
+    last = next(k for k, s in enumerate(route["steps"]) if s["kind"] == "thickness")
+    ticked(page, layout, [s["key"] for s in route["steps"][: last + 1]])
+    mark = route["steps"][last]["gives"][0]
+    page.goto(f"/project/{demo}/mill")
+    page.get_by_role("tab", name="What happened").click()
+    page.get_by_role("button", name="Something happened").click()
+    sheet = page.get_by_role("dialog")
+    select(sheet, "Which piece").click()
+    page.get_by_role("option", name=re.compile(rf"^{re.escape(mark)}\b")).first.click()
+    sheet.get_by_text("It measures otherwise").click()
+    choose(sheet, "Its", "cup, under its middle")
+    sheet.get_by_label("measures", exact=True).fill("1/32")
+    sheet.get_by_role("button", name="Write it in the log").click()
+    expect(sheet.get_by_text("It does not fit what it was for any more.")).to_be_visible()
+    sheet.get_by_role("button", name="Plan the rest again").click()
+    expect(page.get_by_text("The rest is planned again.")).to_be_visible(timeout=60_000)
+    again = next(r for r in routes_of(page, demo) if r["board"] == mark)
+    assert "flatten" in [s["does"] for s in again["steps"] if not s["done"]]
+    layout, rest = left(page, demo)
+    ticked(page, layout, rest)
+    account = page.request.get(f"/api/projects/{demo}/account").json()
+    assert account["so_far"]["where"]["in work"] == 0
+    assert account["rough"] == pytest.approx(sum(account["so_far"]["where"].values()))

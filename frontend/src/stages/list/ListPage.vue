@@ -10,6 +10,7 @@ import { useLayout } from "../../api/layout";
 import { useProject } from "../../api/project";
 import { inField } from "../../controls/keys";
 import Len from "../../controls/Len.vue";
+import RestNote from "../mill/RestNote.vue";
 import ShopSheet from "../../controls/ShopSheet.vue";
 import ChecksPanel from "./ChecksPanel.vue";
 import DividerSheet from "./DividerSheet.vue";
@@ -151,6 +152,7 @@ const ORDERS = [
       The plan was made before this change, and with it the milling steps and the books.
       <RouterLink :to="{ name: 'layout', params: { project: pk } }">Lay out again</RouterLink>
     </p>
+    <RestNote />
     <MeasuresPanel v-if="panel === 'measures'" />
     <ChecksPanel
       v-if="panel === 'checks' && checks?.length"

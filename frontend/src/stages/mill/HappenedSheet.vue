@@ -73,6 +73,8 @@ const what = ref<(typeof SIZES)[number][0]>("thickness");
 const value = ref<number | null>(null);
 const note = ref("");
 const told = ref<Told>();
+/** It was to be written: what is missing stands out. */
+const asked = ref(false);
 
 const piece = computed(() => pieces.value?.find((p) => p.mark === mark.value));
 const choices = computed(() => {
@@ -96,6 +98,7 @@ watch(
 watch(mark, () => (at.value = null));
 function begin(): void {
   told.value = undefined;
+  asked.value = false;
   at.value = null;
   kind.value = props.read ? "measured" : "found";
   what.value = props.read?.what ?? "thickness";
@@ -134,6 +137,7 @@ const event = computed<Happening | null>(() => {
 });
 async function write(): Promise<void> {
   const said = event.value;
+  asked.value = true;
   if (!said) return;
   await withErrorToast(async () => {
     told.value = await tell.mutateAsync({ layout: props.layout, event: said });
@@ -258,9 +262,9 @@ function plan(): void {
         <ElButton v-else class="act lead" @click="open = false">Go on</ElButton>
       </div>
       <div v-else class="foot">
-        <span class="soft lacks">{{ lacks }}</span>
+        <span class="lacks" :class="asked ? 'bang' : 'soft'" role="status">{{ lacks }}</span>
         <ElButton class="act" @click="open = false">Cancel</ElButton>
-        <ElButton class="act lead" :disabled="!event || tell.isPending.value" @click="write">
+        <ElButton class="act lead" :disabled="tell.isPending.value" @click="write">
           Write it in the log
         </ElButton>
       </div>
@@ -297,5 +301,9 @@ function plan(): void {
 }
 .lacks {
   margin-right: auto;
+}
+.bang {
+  color: var(--crayon-ink);
+  font-weight: 620;
 }
 </style>

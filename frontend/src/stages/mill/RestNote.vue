@@ -37,11 +37,15 @@ watch([() => layout.value?.standing, asked], ([now]) => {
   before.value = undefined;
   fresh();
 });
+/** The list or the boards are others than when the wood was cut. */
+const changed = computed(
+  () => !!rest.value?.begun.length && !!layout.value?.standing?.stale && !rest.value.freed.length,
+);
 defineExpose({ plan });
 </script>
 
 <template>
-  <section v-if="rest?.freed.length || running || says.length" class="rest" aria-live="polite">
+  <section v-if="rest?.freed.length || changed || running || says.length" class="rest" aria-live="polite">
     <template v-if="running">
       <p>Planning the rest: what is done stands.</p>
       <ElProgress
@@ -50,9 +54,13 @@ defineExpose({ plan });
         aria-label="Planning the rest"
       />
     </template>
-    <template v-else-if="rest?.freed.length">
-      <p>Something happened that this plan does not know:</p>
-      <ul>
+    <template v-else-if="rest && (rest.freed.length || changed)">
+      <p v-if="changed">
+        The list or the boards have changed since this plan was made. What is made and wanted smaller now gets
+        the steps for it.
+      </p>
+      <p v-else>Something happened that this plan does not know:</p>
+      <ul v-if="rest.freed.length">
         <li v-for="f in rest.freed" :key="f.piece">{{ f.says }}</li>
       </ul>
       <p>
