@@ -64,15 +64,19 @@ def test_a_nail_at_the_machine_by_touch_and_the_piece_to_its_end(
     assert box
     page.touchscreen.tap(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     sheet.get_by_label("Note").fill(NOTE)
-    # The network fails in the middle of it: what was filled in is there when it is back.
+    # The network fails in the middle of it: it is kept here, over a reload too, and sent later.
     page.route("**/events", lambda route: route.abort())
     sheet.get_by_role("button", name="Write it in the log").tap()
-    expect(page.get_by_text("does not answer")).to_be_visible()
-    expect(sheet.get_by_label("Note")).to_have_value(NOTE)
+    expect(sheet.get_by_text("It is kept in this browser")).to_be_visible()
+    sheet.get_by_role("button", name="Go on").tap()
+    expect(page.get_by_text("Out of reach: 1 kept, sent later")).to_be_visible()
+    page.reload()
+    expect(page.get_by_text("Out of reach: 1 kept, sent later")).to_be_visible()
     page.unroute("**/events")
-    sheet.get_by_role("button", name="Write it in the log").tap()
-    expect(sheet.get_by_text("and it is in the log")).to_be_visible()
-    sheet.get_by_role("button", name="Plan the rest again").tap()
+    expect(page.get_by_text("Something happened that this plan does not know:")).to_be_visible()
+    log = page.request.get(f"/api/projects/{demo}/log").json()["events"]
+    assert [e["note"] for e in log if e["kind"] == "found"] == [NOTE]
+    page.get_by_role("button", name="Plan the rest again").tap()
     expect(page.get_by_text("The rest is planned again.")).to_be_visible(timeout=60_000)
 
     # What was done is done, what is cut is shown apart, and the log tells it.

@@ -251,3 +251,21 @@ def test_a_board_nobody_has_cut_is_measured_again(
     assert client.post(f"/api/layouts/{plan['pk']}/events", json=cup).status_code == 201
     boards = client.get(f"/api/projects/{project['pk']}").get_json()["boards"]
     assert next(b for b in boards if b["id"] == mark)["warp"]["cup"] == INCH // 16
+
+
+def test_what_is_told_twice_with_its_moment_is_written_once(
+    client: FlaskClient, stood: Stood
+) -> None:
+    project, plan = stood
+    mark = next(iter(pieces(client, plan["pk"])))
+    at = "2026-03-02T09:30:00.250Z"
+    said = {**metal(pieces(client, plan["pk"])[mark]), "at": at}
+    numbers = [
+        client.post(f"/api/layouts/{plan['pk']}/events", json=body).get_json()["n"]
+        for body in (said, said, {**said, "at": "2026-03-02T09:31:00Z"})
+    ]
+    assert numbers == [1, 1, 2]
+    (second, first) = client.get(f"/api/projects/{project['pk']}/log").get_json()["events"]
+    assert (first["n"], second["n"]) == (1, 2) and first["at"].startswith("2026-03-02T09:30:00")
+    refused = client.post(f"/api/layouts/{plan['pk']}/events", json={**said, "at": "Monday"})
+    assert refused.status_code == 422 and refused.get_json()["where"] == "$.at"

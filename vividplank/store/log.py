@@ -66,9 +66,14 @@ def add(session: Session, project: int, layout: int | None, event: Event) -> Eve
 
 def tell(session: Session, layout: Layout, event: Event) -> tuple[Event, Held | None]:
     """Append what was seen of a piece, or done to it; answers the event and the piece after it,
-    if it is still there. A fault or the warp of a board nobody has cut belongs to its survey.
+    if it is still there. A fault or the warp of a board nobody has cut belongs to its survey. What
+    was told with its moment and is told again is there once.
     """
-    kept = add(session, layout.project, layout.pk, event)
+    told = (
+        e.event for e in entries(session, layout.project) if event.at and e.event.at == event.at
+    )
+    same = next((e for e in told if numbered(e, event.n) == event), None)
+    kept = same or add(session, layout.project, layout.pk, event)
     held = wood(session, layout).pieces.get(getattr(event, "piece", ""))
     now = projects.load(session, layout.project)
     board = next((b for b in now.job.boards if held and b.id == held.piece.mark), None)

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed, type Ref } from "vue";
 import { api, send, type Schemas } from "./client";
+import { enqueue, outOfReach, unsent, type Said } from "./outbox";
 import { who } from "./who";
 
 export type Piece = Schemas["HeldBody"];
@@ -39,21 +40,35 @@ export function useRest(pk: Ref<number>) {
   });
 }
 
+/** What follows from the log. */
+export const STALE = ["log", "rest", "pieces", "milling", "layout", "project", "account"];
+
+/** Tell the server what happened; it may be told again where its answer did not come through. */
+export async function tellServer({ layout, ...body }: Said): Promise<Told> {
+  const path = { layout };
+  return (await api.POST("/api/layouts/{layout}/events", { params: { path }, body })).data!;
+}
+
 /** Writing in the log, and planning the rest again; `fresh` asks anew for all that follows from them. */
 export function useHappenings(pk: Ref<number>) {
   const client = useQueryClient();
-  const STALE = ["log", "rest", "pieces", "milling", "layout", "project", "account"];
   const fresh = (): void => {
     for (const name of STALE) void client.invalidateQueries({ queryKey: [name] });
   };
+  /** Answers what it means; nothing where it is kept here until the server answers again. */
   const tell = useMutation({
-    mutationFn: async (said: { layout: number; event: Happening }) =>
-      (
-        await api.POST("/api/layouts/{layout}/events", {
-          params: { path: { layout: said.layout } },
-          body: { event: said.event, who: who.value },
-        })
-      ).data!,
+    mutationFn: async (said: { layout: number; event: Happening }): Promise<Told | null> => {
+      const all: Said = { ...said, who: who.value, at: new Date().toISOString() };
+      try {
+        if (unsent.value.length) throw new TypeError("others are waiting before it");
+        return await tellServer(all);
+      } catch (problem) {
+        if (!outOfReach(problem)) throw problem;
+        enqueue(all);
+        return null;
+      }
+    },
+    networkMode: "always",
     onSuccess: fresh,
   });
   /** A log kept elsewhere, as its file; answers how many events it had. */

@@ -7,7 +7,20 @@ import { api, small, type Schemas } from "./client";
 import { useVersioned } from "./versioned";
 import { withOutbox } from "./withOutbox";
 import { who } from "./who";
-import { enqueue, known, outOfReach, remember, send, sent, unsent, type Tap } from "./outbox";
+import { STALE, tellServer } from "./log";
+import {
+  enqueue,
+  isTap,
+  known,
+  outOfReach,
+  remember,
+  send,
+  sent,
+  tapsOf,
+  unsent,
+  type Tap,
+  type Waiting,
+} from "./outbox";
 
 export type Milling = Schemas["MillingBody"];
 /** With everything that has a usual value filled in, as the server answers it. */
@@ -17,8 +30,9 @@ export type Whole<T> = {
 export type Method = Schemas["WayBody"]["method"];
 export type Settings = Whole<Schemas["MillingSettings"]["milling"]>;
 
-const put = async (tap: Tap): Promise<void> => {
-  const { layout, ...body } = tap;
+const put = async (one: Waiting): Promise<void> => {
+  if (!isTap(one)) return void (await tellServer(one));
+  const { layout, ...body } = one;
   // A tap goes out though the page is left at once.
   await api.PUT("/api/layouts/{layout}/steps", { params: { path: { layout } }, body, keepalive: true });
 };
@@ -37,9 +51,9 @@ export function useMilling(pk: Ref<number>) {
       const { data, response } = await api.GET("/api/projects/{project}/milling", {
         params: { path: { project: pk.value } },
       });
-      if (response.headers.get(KEPT)) return withOutbox(data!, [...sent(), ...unsent.value]);
+      if (response.headers.get(KEPT)) return withOutbox(data!, [...sent(), ...tapsOf(unsent.value)]);
       known(before);
-      return withOutbox(data!, unsent.value);
+      return withOutbox(data!, tapsOf(unsent.value));
     },
     enabled: computed(() => Number.isFinite(pk.value)),
     networkMode: "always",
@@ -92,10 +106,13 @@ export function useMilling(pk: Ref<number>) {
   }
 
   async function flush(): Promise<void> {
-    const many = await send(put, (tap, why) =>
-      ElMessage({ type: "error", message: `${tap.key} was not kept: ${why}`, duration: 8000 }),
-    );
+    const told = unsent.value.some((one) => !isTap(one));
+    const many = await send(put, (one, why) => {
+      const what = isTap(one) ? one.key : `What happened to ${one.event.piece}`;
+      ElMessage({ type: "error", message: `${what} was not kept: ${why}`, duration: 8000 });
+    });
     if (many) await fresh();
+    if (many && told) for (const name of STALE) void client.invalidateQueries({ queryKey: [name] });
   }
   useEventListener("online", flush);
   useIntervalFn(() => unsent.value.length && void flush(), 3000);

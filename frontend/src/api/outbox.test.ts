@@ -1,6 +1,18 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { Refused } from "./refused";
-import { enqueue, known, outOfReach, remember, send, sent as remembered, unsent, type Tap } from "./outbox";
+import {
+  enqueue,
+  isTap,
+  known,
+  outOfReach,
+  remember,
+  send,
+  sent as remembered,
+  tapsOf,
+  unsent,
+  type Tap,
+  type Waiting,
+} from "./outbox";
 
 const kept = vi.hoisted(() => {
   const things = new Map<string, string>();
@@ -21,6 +33,13 @@ const tap = (key: string, done = true): Tap => ({
   passes: null,
   who: "",
 });
+const said = (piece: string): Waiting => ({
+  layout: 1,
+  event: { kind: "spoiled", piece, why: "split", then: "scrap", note: "" },
+  who: "",
+  at: "2026-03-02T09:30:00Z",
+});
+const named = (one: Waiting): string => (isTap(one) ? one.key : one.event.piece);
 const nobody = (): void => undefined;
 
 beforeEach(() => {
@@ -33,7 +52,7 @@ describe("taps out of reach of the server", () => {
     enqueue(tap("a"));
     enqueue(tap("b"));
     enqueue(tap("a", false));
-    expect(unsent.value.map((t) => [t.key, t.done])).toEqual([
+    expect(tapsOf(unsent.value).map((t) => [t.key, t.done])).toEqual([
       ["b", true],
       ["a", false],
     ]);
@@ -44,19 +63,31 @@ describe("taps out of reach of the server", () => {
     enqueue(tap("a"));
     enqueue(tap("b"));
     const sent: string[] = [];
-    expect(await send(async (t) => void sent.push(t.key), nobody)).toBe(2);
+    expect(await send(async (t) => void sent.push(named(t)), nobody)).toBe(2);
     expect(sent).toEqual(["a", "b"]);
     expect(unsent.value).toEqual([]);
+  });
+
+  it("and what happened between them, in the order it happened", async () => {
+    enqueue(tap("a"));
+    enqueue(said("O1.2"));
+    enqueue(said("O1.2"));
+    enqueue(tap("b"));
+    enqueue(tap("a", false));
+    const sent: string[] = [];
+    await send(async (one) => void sent.push(named(one)), nobody);
+    expect(sent).toEqual(["O1.2", "O1.2", "b", "a"]);
+    expect(remembered().map(named)).toEqual(["b", "a"]); // taps alone are shown from here
   });
 
   it("stay when it still does not answer", async () => {
     enqueue(tap("a"));
     enqueue(tap("b"));
     const count = await send(async (t) => {
-      if (t.key === "b") throw new Refused(0, "no answer");
+      if (named(t) === "b") throw new Refused(0, "no answer");
     }, nobody);
     expect(count).toBe(1);
-    expect(unsent.value.map((t) => t.key)).toEqual(["b"]);
+    expect(tapsOf(unsent.value).map((t) => t.key)).toEqual(["b"]);
   });
 
   it("are told and dropped when they are refused for good", async () => {
@@ -64,7 +95,7 @@ describe("taps out of reach of the server", () => {
     const told: string[] = [];
     await send(
       async () => Promise.reject(new Refused(404, "there is no such layout")),
-      (t, why) => told.push(`${t.key}: ${why}`),
+      (t, why) => told.push(`${named(t)}: ${why}`),
     );
     expect(told).toEqual(["a: there is no such layout"]);
     expect(unsent.value).toEqual([]);

@@ -1,9 +1,10 @@
 /**
- * Taps at a machine that is out of reach of the server: kept here, in order, and sent when it
- * answers again.
+ * What is done and told at a machine that is out of reach of the server: kept here, in order, and
+ * sent when it answers again.
  */
 import { ref } from "vue";
 import { Refused } from "./refused";
+import type { components } from "./schema";
 
 export interface Tap {
   layout: number;
@@ -15,29 +16,39 @@ export interface Tap {
   who: string;
 }
 
+/** Something that happened to a piece; sent twice with the same moment it is written once. */
+export interface Said extends Required<components["schemas"]["HappenedBody"]> {
+  layout: number;
+}
+export type Waiting = Tap | Said;
+export const isTap = (one: Waiting): one is Tap => "key" in one;
+export const tapsOf = (all: Waiting[]): Tap[] => all.filter(isTap);
+
 const PLACE = "taps to send";
 const SENT = "taps sent";
 /** More taps than these are older than any answer that could lack them. */
 const MOST = 200;
-export const unsent = ref<Tap[]>(read(PLACE));
+export const unsent = ref<Waiting[]>(read(PLACE));
 
-function read(place: string): Tap[] {
+function read<One extends Waiting>(place: string): One[] {
   try {
     const kept: unknown = JSON.parse(localStorage.getItem(place) ?? "[]");
-    return Array.isArray(kept) ? (kept as Tap[]) : [];
+    return Array.isArray(kept) ? (kept as One[]) : [];
   } catch {
     return [];
   }
 }
 
-function keep(taps: Tap[]): void {
-  unsent.value = taps;
-  localStorage.setItem(PLACE, JSON.stringify(taps));
+function keep(all: Waiting[]): void {
+  unsent.value = all;
+  localStorage.setItem(PLACE, JSON.stringify(all));
 }
 
-/** Keep a tap; a later one of the same step takes its place. */
-export function enqueue(tap: Tap): void {
-  keep([...unsent.value.filter((t) => t.layout !== tap.layout || t.key !== tap.key), tap]);
+/** Keep it for later; of two taps of one step the later takes the place of the earlier. */
+export function enqueue(one: Waiting): void {
+  const same = (other: Waiting) =>
+    isTap(one) && isTap(other) && other.layout === one.layout && other.key === one.key;
+  keep([...unsent.value.filter((other) => !same(other)), one]);
 }
 
 /** Taps that the server has, but perhaps none of its answers that were kept. */
@@ -52,7 +63,7 @@ export function known(taps: number): void {
   localStorage.setItem(SENT, JSON.stringify(sent().slice(taps)));
 }
 
-/** Whether a failure means that nobody was reached, not that the tap was refused. */
+/** Whether a failure means that nobody was reached, not that it was refused. */
 export function outOfReach(problem: unknown): boolean {
   return (
     problem instanceof TypeError ||
@@ -67,24 +78,24 @@ let sending = false;
  * sent now stays.
  */
 export async function send(
-  put: (tap: Tap) => Promise<void>,
-  refused: (tap: Tap, why: string) => void,
+  put: (one: Waiting) => Promise<void>,
+  refused: (one: Waiting, why: string) => void,
 ): Promise<number> {
   if (sending) return 0;
   sending = true;
   let many = 0;
   try {
     while (unsent.value.length) {
-      const tap = unsent.value[0]!;
+      const one = unsent.value[0]!;
       try {
-        await put(tap);
+        await put(one);
         many++;
-        remember(tap);
+        if (isTap(one)) remember(one);
       } catch (problem) {
         if (outOfReach(problem)) break;
-        refused(tap, problem instanceof Error ? problem.message : String(problem));
+        refused(one, problem instanceof Error ? problem.message : String(problem));
       }
-      keep(unsent.value.filter((t) => t !== tap));
+      keep(unsent.value.filter((other) => other !== one));
     }
   } finally {
     sending = false;

@@ -3101,8 +3101,17 @@ export interface components {
             /** Short */
             short: components["schemas"]["ShortBody"][];
         };
-        /** HappenedBody */
+        /**
+         * HappenedBody
+         * @description `at` is when it happened, in ISO 8601. The same again, at the same moment, is written once:
+         *     it may be sent twice where the answer did not come through.
+         */
         HappenedBody: {
+            /**
+             * At
+             * @default
+             */
+            at: string;
             /** Event */
             event: components["schemas"]["FoundEvent"] | components["schemas"]["SpoiledEvent"] | components["schemas"]["MeasuredEvent"] | components["schemas"]["AcceptedEvent"];
             /**

@@ -97,13 +97,14 @@ def _still(part: Part, old: Part) -> bool:
 def _large_enough(part: Part, held: Held, only: Collection[str] | None = None) -> bool:
     """Whether the piece, by itself, is as large as the part; with `only`, in these dimensions."""
     if len(held.items) != 1 or held.items[0].stave:
-        only = {"thickness"} & set(only if only is not None else ("thickness",))
+        only = {"thickness"}.intersection(("thickness",) if only is None else only)
     body = held.body
     wanted = {"length": part.length, "width": part.width, "thickness": part.thickness}
     if part.fitted:  # it is as long as the work asks
         wanted["length"] = 0
     real = {"length": body.length, "width": body.width, "thickness": body.thick}
-    return all(real[name] >= wanted[name] - _PAPER for name in (wanted if only is None else only))
+    asked = wanted.keys() if only is None else wanted.keys() & only
+    return all(real[name] >= wanted[name] - _PAPER for name in asked)
 
 
 def a_hair_short(now: Job, held: Held) -> tuple[tuple[Part, Size], ...]:

@@ -4,7 +4,7 @@ from collections.abc import Collection, Iterable
 
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
-from vividplank.core.layout.model.plan import Made, Plan
+from vividplank.core.layout.model.plan import Item, Made, Plan
 from vividplank.core.log.state import Held
 
 Size = tuple[int, int, int]
@@ -12,9 +12,12 @@ Size = tuple[int, int, int]
 _EXACT = 2
 
 
-def made_before(now: Job, before: Job, plan: Plan, pieces: Iterable[Held]) -> tuple[Made, ...]:
+def made_before(
+    now: Job, before: Job, plan: Plan, pieces: Iterable[Held], lost: Iterable[Item]
+) -> tuple[Made, ...]:
     """Of the pieces (in work or finished) of a plan for the job `before`: which had been brought to
-    a size over that of the job as it is now, after what the plan itself says was made before.
+    a size over that of the job as it is now, after what the plan itself says was made before. What
+    is `lost` stays as it was for the job before, whatever the list wants by now.
     """
     parts = {p.id: p for p in now.parts}
     old = {p.id: p for p in before.parts}
@@ -29,9 +32,14 @@ def made_before(now: Job, before: Job, plan: Plan, pieces: Iterable[Held]) -> tu
             size = _made(held, parts[part], old[part], whole)
             was = found.get((part, n), size)
             found[part, n] = (max(size[0], was[0]), max(size[1], was[1]), max(size[2], was[2]))
+    found |= {(i.part, i.n): _size(old[i.part]) for i in lost if i.part in parts and i.part in old}
     made = []
-    for (part, n), size in sorted(found.items()):
+    for part, n in sorted({*found, *known}):
         sizes = known.get((part, n), ())
+        if (part, n) not in found:
+            made.append(Made(part, n, sizes))
+            continue
+        size = found[part, n]
         if size != _size(parts[part]) and size != (sizes[-1] if sizes else None):
             sizes = (*sizes, size)
         if sizes:

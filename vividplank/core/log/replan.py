@@ -149,7 +149,7 @@ def remaining(
     whole = replace(now, parts=(*now.parts, *gone_parts), boards=(*cut, *uncut, *fresh))
     job = replace(now, parts=parts, boards=(*uncut, *fresh))
     going_on = [there[k.piece] for k in kept]
-    made = made_before(now, before, plan, going_on)
+    made = made_before(now, before, plan, going_on, lost)
     return Remaining(job, whole, plan, begun, closed, freed, kept, made, fresh, numbers)
 
 

@@ -82,7 +82,9 @@ def add_event(path: LayoutPath, body: HappenedBody) -> Response:
         event = Accepted(n=1, piece=said.piece, note=said.note)
     else:
         event = Measured(n=1, piece=said.piece, what=said.what, value=said.value, note=said.note)
-    event = replace(event, who=body.who)
+    event = replace(event, who=body.who, at=body.at)
+    if body.at and log.time_of(event) is None:
+        raise Refusal("$.at", f"is {body.at}; expected a time as in ISO 8601")
     with session() as opened:
         layout = layouts.load(opened, path.layout)
         there = log.wood(opened, layout).pieces

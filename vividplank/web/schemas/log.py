@@ -73,10 +73,15 @@ class AcceptedEvent(Body):
 
 
 class HappenedBody(Body):
+    """`at` is when it happened, in ISO 8601. The same again, at the same moment, is written once:
+    it may be sent twice where the answer did not come through.
+    """
+
     event: Annotated[
         FoundEvent | SpoiledEvent | MeasuredEvent | AcceptedEvent, Field(discriminator="kind")
     ]
     who: Name = ""
+    at: Annotated[str, Field(max_length=40)] = ""
 
 
 class ShortBody(Body):

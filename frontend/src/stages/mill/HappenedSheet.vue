@@ -75,6 +75,8 @@ const note = ref("");
 const told = ref<Told>();
 /** It was to be written: what is missing stands out. */
 const asked = ref(false);
+/** It is kept here until the server answers again. */
+const waits = ref(false);
 
 const piece = computed(() => pieces.value?.find((p) => p.mark === mark.value));
 const choices = computed(() => {
@@ -99,6 +101,7 @@ watch(mark, () => (at.value = null));
 function begin(): void {
   told.value = undefined;
   asked.value = false;
+  waits.value = false;
   at.value = null;
   kind.value = props.read ? "measured" : "found";
   what.value = props.read?.what ?? "thickness";
@@ -140,14 +143,16 @@ async function write(): Promise<void> {
   asked.value = true;
   if (!said) return;
   await withErrorToast(async () => {
-    told.value = await tell.mutateAsync({ layout: props.layout, event: said });
+    told.value = (await tell.mutateAsync({ layout: props.layout, event: said })) ?? undefined;
+    waits.value = !told.value;
   });
 }
 /** It serves as it is. */
 async function accept(): Promise<void> {
   await withErrorToast(async () => {
     const event = { kind: "accepted", piece: mark.value, note: "" } as const;
-    told.value = await tell.mutateAsync({ layout: props.layout, event });
+    told.value = (await tell.mutateAsync({ layout: props.layout, event })) ?? undefined;
+    waits.value = !told.value;
   });
 }
 /** The parts it is for become as small as it is, and with them their fellows. */
@@ -193,6 +198,10 @@ function plan(): void {
         </p>
       </template>
     </div>
+    <p v-else-if="waits" class="told" role="status">
+      The server does not answer. It is kept in this browser, and sent when it answers again; what the piece
+      still serves for is told then, under Mill.
+    </p>
     <form v-else class="sheet" @submit.prevent="write">
       <ChoiceField v-model="mark" label="Which piece" :options="choices" />
       <p v-if="piece" class="soft size">
@@ -260,6 +269,9 @@ function plan(): void {
           <ElButton class="act lead" @click="plan">Plan the rest again</ElButton>
         </template>
         <ElButton v-else class="act lead" @click="open = false">Go on</ElButton>
+      </div>
+      <div v-else-if="waits" class="foot">
+        <ElButton class="act lead" @click="open = false">Go on</ElButton>
       </div>
       <div v-else class="foot">
         <span class="lacks" :class="asked ? 'bang' : 'soft'" role="status">{{ lacks }}</span>
