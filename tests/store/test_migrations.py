@@ -187,6 +187,32 @@ def test_parts_shop_and_fixings_of_an_older_database(old: str) -> None:
         )
 
 
+def test_who_sold_a_board_moves_out_of_its_note(old: str) -> None:
+    board = {
+        "species": "ash",
+        "length": 81280,
+        "price": 8,
+        "quarter": "",
+        "bow": 0,
+        "cup": 0,
+        "twist": 0,
+        "grain": "{}",
+    }
+    notes = ("long; bought at The barn", "bought at The barn", "was bought at home")
+    with psycopg.connect(old) as connection:
+        pk = insert(connection, "project", PROJECT)
+        for n, note in enumerate(notes):
+            insert(
+                connection,
+                "board",
+                board | {"project": pk, "position": n, "id": f"W{n}", "note": note},
+            )
+    migrate(old)
+    with psycopg.connect(old) as connection:
+        found = connection.execute("select supplier, note from board order by position").fetchall()
+    assert found == list(zip(("The barn", "The barn", ""), notes, strict=True))
+
+
 def test_projects_with_the_same_machines_come_into_one_workshop(old: str) -> None:
     """None lose what they had: the usual of their unit, or what was set."""
     narrow = {"machines": {"jointer": {"bed_width": 48768}}, "exceptions": {"W": "by-hand"}}

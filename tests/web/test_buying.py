@@ -231,7 +231,7 @@ def test_the_cart_comes_home_as_boards(client: FlaskClient, listed: Project) -> 
     assert answer["boards"] == ["Y1"]
     (board,) = client.get(base(listed)).get_json()["boards"]
     assert board["price"] == 6.6 and board["moisture"][0]["percent"] == 11
-    assert "Otter Bend" in board["note"]
+    assert board["supplier"] == "Otter Bend sawmill"
     assert [o["offer"]["board"]["id"] for o in offers(client, listed)["offers"]] == ["Y2"]
     # The same mark again, and the project's undo.
     put(client, listed, {**a_board("Y1"), "state": "cart"})

@@ -11,6 +11,7 @@ from openpyxl import load_workbook
 from tests.web.test_api import INCH, JOB, make
 from tests.web.test_log import metal, pieces, steps_of, tick
 from tests.web.test_plan_bench import stood
+from vividplank.jobs.queue import lay_out
 
 __all__ = ["stood"]
 Stood = tuple[dict[str, Any], dict[str, Any]]
@@ -88,7 +89,7 @@ def test_the_books_of_a_shop_close_and_go_along_in_every_form(
     there = pieces(client, plan["pk"])
     mark = next(m for m, p in there.items() if p["state"] == "work")
     client.post(f"/api/layouts/{plan['pk']}/events", json=metal(there[mark]))
-    for by in ("wood", "grade", "month", "project"):
+    for by in ("wood", "grade", "supplier", "month", "project"):
         found = client.get(f"/api/workshops/{shop}/books?by={by}").get_json()
         whole = found["together"]
         for name in ("planned", "real"):
@@ -111,6 +112,20 @@ def test_the_books_of_a_shop_close_and_go_along_in_every_form(
     sheet = load_workbook(io.BytesIO(client.get(f"{base}?form=xlsx").data)).active
     assert sheet is not None and sheet.max_row == len(rows) + 1
     assert client.get(f"{base}?form=pdf&by=grade").data.startswith(b"%PDF")
+
+
+def test_the_books_tell_who_sold_the_wood(
+    client: FlaskClient, asked: list[int], stood: Stood
+) -> None:
+    project, plan = stood
+    tick(client, plan["pk"], next(iter(steps_of(client, project))))
+    sold = JOB | {"version": 3, "boards": [b | {"supplier": "The barn"} for b in JOB["boards"]]}
+    second = client.post("/api/projects/from-job", json=sold).get_json()
+    made = client.post(f"/api/projects/{second['pk']}/layout", json={"seconds": 1}).get_json()
+    lay_out(made["pk"])
+    tick(client, made["pk"], next(iter(steps_of(client, second))))
+    books = client.get(f"/api/workshops/{only(client)['pk']}/books?by=supplier").get_json()
+    assert [g["name"] for g in books["groups"]] == ["The barn", "not said"]
 
 
 def test_what_a_shop_has_learned_can_be_switched_off(client: FlaskClient, stood: Stood) -> None:

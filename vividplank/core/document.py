@@ -29,7 +29,7 @@ _LAID_OUT_BY = (
     "run",
 )
 #: What of a board no plan depends on.
-_SURVEY = ("note", "moisture", "grain", "grade", "searched", "photos", "came_from")
+_SURVEY = ("note", "moisture", "grain", "grade", "searched", "photos", "came_from", "supplier")
 _WISHES = ("same_board", "match", "resawn", "figure")
 
 

@@ -30,6 +30,7 @@ def read_board(r: BoardRow) -> Board:
             "dressed": r.dressed,
             "grade": r.grade,
             "searched": r.searched,
+            "supplier": r.supplier,
             "photos": r.photos,
             "came_from": r.came_from,
         }
@@ -70,6 +71,7 @@ def _columns(b: Board) -> dict[str, Any]:
         "dressed": list(b.dressed),
         "grade": b.grade,
         "searched": b.searched,
+        "supplier": b.supplier,
         "photos": [asdict(p) for p in b.photos],
         "came_from": b.came_from,
     }

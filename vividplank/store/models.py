@@ -107,6 +107,7 @@ class BoardRow(Base):
     dressed: Mapped[list[Any]] = mapped_column(server_default="[]")
     grade: Mapped[str] = mapped_column(server_default="")
     searched: Mapped[bool] = mapped_column(server_default="false")
+    supplier: Mapped[str] = mapped_column(server_default="")
     photos: Mapped[list[Any]] = mapped_column(server_default="[]")  # Photo as documents
     came_from: Mapped[str] = mapped_column(server_default="")
     stations: Mapped[list["StationRow"]] = relationship(

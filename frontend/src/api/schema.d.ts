@@ -2034,7 +2034,7 @@ export interface components {
          *
          *     Where a `surface` was scanned it says how thick and how warped the board is; the stations then
          *     only give its outline. `dressed` are the faces and edges the yard has planed, `grade` the one it
-         *     was sold as, `searched` whether somebody has looked for metal, `came_from` the board it was cut
+         *     was sold as, `supplier` the name of who sold it, `searched` whether somebody has looked for metal, `came_from` the board it was cut
          *     out of.
          */
         Board: {
@@ -2107,6 +2107,11 @@ export interface components {
             species: string;
             /** Stations */
             stations: components["schemas"]["Station"][];
+            /**
+             * Supplier
+             * @default
+             */
+            supplier: string;
             /** @default null */
             surface: components["schemas"]["Surface"] | null;
             /**
@@ -4765,6 +4770,11 @@ export interface components {
             species: string;
             /** Stations */
             stations: components["schemas"]["Station"][];
+            /**
+             * Supplier
+             * @default
+             */
+            supplier: string;
             /** @default null */
             surface: components["schemas"]["Surface"] | null;
             /**
@@ -11524,7 +11534,7 @@ export interface operations {
     workshops_get_books_workshops__int_workshop__books_get: {
         parameters: {
             query?: {
-                by?: "wood" | "grade" | "month" | "project";
+                by?: "wood" | "grade" | "supplier" | "month" | "project";
             };
             header?: never;
             path: {
@@ -11566,7 +11576,7 @@ export interface operations {
     workshops_get_books_file_workshops__int_workshop__books_file_get: {
         parameters: {
             query?: {
-                by?: "wood" | "grade" | "month" | "project";
+                by?: "wood" | "grade" | "supplier" | "month" | "project";
                 form?: "csv" | "xlsx" | "pdf";
             };
             header?: never;

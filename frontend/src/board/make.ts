@@ -43,6 +43,7 @@ export function plainBoard(
     dressed: [],
     grade: "",
     searched: false,
+    supplier: "",
     photos: [],
     came_from: "",
     ...values,

@@ -229,7 +229,9 @@ def test_a_plain_board_is_written_as_version_1() -> None:
     assert job_document(read_job(json.dumps(JOB | {"version": 2})))["version"] == 1
 
 
-@pytest.mark.parametrize("kept", [{"quarter": "5/4"}, {"note": "leans by the door"}])
+@pytest.mark.parametrize(
+    "kept", [{"quarter": "5/4"}, {"note": "leans by the door"}, {"supplier": "a barn"}]
+)
 def test_what_the_yard_and_the_maker_wrote_is_in_the_file(kept: dict[str, Any]) -> None:
     plain = read_job(json.dumps(JOB))
     job = replace(plain, boards=tuple(replace(b, **kept) for b in plain.boards))

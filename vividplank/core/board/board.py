@@ -63,8 +63,8 @@ class Board:
 
     Where a `surface` was scanned it says how thick and how warped the board is; the stations then
     only give its outline. `dressed` are the faces and edges the yard has planed, `grade` the one it
-    was sold as, `searched` whether somebody has looked for metal, `came_from` the board it was cut
-    out of.
+    was sold as, `supplier` the name of who sold it, `searched` whether somebody has looked for
+    metal, `came_from` the board it was cut out of.
     """
 
     id: Name
@@ -82,6 +82,7 @@ class Board:
     dressed: Annotated[tuple[Side, ...], Field(max_length=4)] = ()
     grade: Annotated[str, Field(max_length=40)] = ""
     searched: bool = False
+    supplier: Annotated[str, Field(max_length=200)] = ""
     photos: Annotated[tuple[Photo, ...], LOCAL, Field(max_length=2)] = ()
     came_from: Annotated[Name, LOCAL] = ""
 

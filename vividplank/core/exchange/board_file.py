@@ -69,6 +69,7 @@ def read_board(shape: PlainBoardShape, unit: Unit, path: str) -> Board:
             shape.grade,
             shape.searched,
             came_from=shape.from_ or "",
+            supplier=shape.supplier,
         ),
         path,
     )
@@ -130,6 +131,7 @@ def board_document(board: Board, unit: Unit, version: int) -> dict[str, Any]:
         ],
         "grade": board.grade,
         "searched": board.searched,
+        "supplier": board.supplier,
         "quarter": board.quarter,
         "note": board.note,
         "from": board.came_from,

@@ -134,7 +134,7 @@ def _version(job: Job) -> int:
         or job.shop.allowance.layer
         or unusual(job.shop, _PLAIN_SHOP)
         or any(unusual(p, _PLAIN_PART) for p in job.parts)
-        or any(b.came_from or unusual(b, _PLAIN_BOARD) for b in job.boards)
+        or any(b.came_from or b.supplier or unusual(b, _PLAIN_BOARD) for b in job.boards)
     )
     return 3 if newest else max((version_of(b) for b in job.boards), default=1)
 

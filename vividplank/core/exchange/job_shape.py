@@ -152,6 +152,7 @@ class PlainBoardShape(Shape):
     searched: Annotated[bool, Field(strict=True)] = False
     quarter: Annotated[str, Field(strict=True, max_length=10)] = ""
     note: Annotated[str, Field(strict=True, max_length=2000)] = ""
+    supplier: Annotated[str, Field(strict=True, max_length=200)] = ""
     from_: Annotated[Name | None, Field(alias="from")] = None
 
 
@@ -220,7 +221,7 @@ ADDED: dict[int, dict[type[Shape], frozenset[str]]] = {
         AllowanceShape: frozenset({"between", "layer"}),
         PartShape: _beyond(PartShape, PlainPartShape),
         ShopShape: _beyond(ShopShape, PlainShopShape),
-        BoardShape: _beyond(BoardShape, PlainBoardShape) | {"from_"},
+        BoardShape: _beyond(BoardShape, PlainBoardShape) | {"supplier", "from_"},
         JobShape: frozenset({"measures", "machines", "kept"}),
     },
 }

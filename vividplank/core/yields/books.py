@@ -8,7 +8,7 @@ from typing import Literal
 
 from vividplank.core.yields.ledger import CATEGORIES
 
-By = Literal["wood", "grade", "month", "project"]
+By = Literal["wood", "grade", "supplier", "month", "project"]
 
 
 @dataclass(frozen=True)
@@ -39,6 +39,7 @@ class BoardBooks:
     real: Mapping[str, int]
     faults: int = 0
     lost: tuple[Loss, ...] = ()
+    supplier: str = ""
 
     @property
     def cut_up(self) -> bool:
@@ -66,6 +67,7 @@ class Group:
 _KEY: Mapping[By, Callable[[BoardBooks], str]] = {
     "wood": lambda b: b.wood,
     "grade": lambda b: f"{b.wood}, {b.grade or 'no grade'}",
+    "supplier": lambda b: b.supplier or "not said",
     "month": lambda b: b.month,
     "project": lambda b: b.project_name,
 }

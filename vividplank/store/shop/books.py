@@ -105,6 +105,7 @@ def _worked_out(
                 board.where,
                 sum(isinstance(e, Found) and _is_of(e.piece, board.board) for e in events),
                 tuple(Loss(e.what, why.get(e.what, ""), round(e.volume)) for e in lost),
+                wood.supplier,
             )
         )
     return tuple(found)

@@ -9,6 +9,7 @@ import type { Board, Grain } from "../../api/client";
 import MeasureField from "../../controls/MeasureField.vue";
 import type { System } from "../../measure";
 import { FIGURES } from "../../board/figures";
+import TextField from "../../controls/fields/TextField.vue";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 
 const props = defineProps<{ board: Board; system: System; sawn: string; feed: string[] }>();
@@ -105,6 +106,12 @@ const GRADES = ["FAS", "FAS one face", "Selects", "No. 1 Common", "No. 2A Common
         :model-value="board.grade"
         @update:model-value="emit('put', 'grade', { grade: $event })"
       />
+      <label class="field"
+        ><span>Sold by</span
+        ><TextField
+          :model-value="board.supplier"
+          @update:model-value="emit('put', 'supplier', { supplier: $event })"
+      /></label>
     </div>
     <p v-if="sawn || feed.length" class="told">
       <template v-if="sawn"

@@ -16,10 +16,11 @@ const props = defineProps<{ workshop: number; system: System }>();
 const BY = [
   { label: "Wood", value: "wood" },
   { label: "Grade", value: "grade" },
+  { label: "Who sold it", value: "supplier" },
   { label: "Month", value: "month" },
   { label: "Project", value: "project" },
 ];
-const by = ref<"wood" | "grade" | "month" | "project">("wood");
+const by = ref<"wood" | "grade" | "supplier" | "month" | "project">("wood");
 const { data } = useQuery({
   queryKey: computed(() => ["shop-books", props.workshop, by.value]),
   queryFn: async () =>

@@ -195,9 +195,8 @@ def bring_home(path: ProjectPath) -> Response:
             while mark in taken:
                 mark, n = f"{offer.board.id}.{n}", n + 1
             taken.add(mark)
-            where = f"bought at {names.get(offer.supplier, offer.supplier)}"
-            note = f"{offer.board.note}; {where}" if offer.board.note else where
-            boards.append(replace(offer.board, id=mark, note=note))
+            sold_by = names.get(offer.supplier, offer.supplier)
+            boards.append(replace(offer.board, id=mark, supplier=sold_by))
         change = Change("the cart", put_boards=tuple(Put(b) for b in boards))
         now = projects.edit(opened, path.project, project.version, change)
         buying.drop_offers(opened, path.project, [o.board.id for o in cart])
