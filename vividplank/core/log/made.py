@@ -58,7 +58,7 @@ def _made(held: Held, part: Part, old: Part, whole: bool) -> Size:
     body = held.body
 
     def one(there: int, before: int, wanted: int) -> int:
-        return before if wanted < before and there <= before + _EXACT else wanted
+        return before if wanted + _EXACT < there <= before + _EXACT else wanted
 
     return (
         one(body.length, old.length, part.length) if whole else part.length,

@@ -124,6 +124,7 @@ const box = computed(() => {
   };
 });
 const lacks = computed(() => {
+  if (!pieces.value) return "The pieces are being read.";
   if (!piece.value) return "Choose the piece.";
   if (kind.value === "found" && !at.value) return "Tap the piece where the fault is.";
   if (kind.value === "measured" && (value.value === null || (isSize.value && !value.value)))
@@ -311,11 +312,21 @@ function plan(): void {
 .told {
   font-size: 1.1rem;
 }
+.told p {
+  margin: 0 0 0.7rem;
+}
 .lacks {
   margin-right: auto;
 }
 .bang {
   color: var(--crayon-ink);
   font-weight: 620;
+}
+/* What is missing has a line of its own, there or not: a button that is pressed stays where it is. */
+@media (max-width: 640px) {
+  .lacks {
+    flex: 1 0 100%;
+    min-height: 1.5em;
+  }
 }
 </style>

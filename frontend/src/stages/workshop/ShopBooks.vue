@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** The books of all projects made in a workshop: where their wood went, planned beside real. */
 import { keepPreviousData, useQuery } from "@tanstack/vue-query";
-import { ElEmpty, ElSegmented } from "element-plus";
+import { ElEmpty, ElSegmented, ElSkeleton } from "element-plus";
+import "element-plus/es/components/skeleton/style/css";
 import "element-plus/es/components/empty/style/css";
 import "element-plus/es/components/segmented/style/css";
 import { computed, ref } from "vue";
@@ -53,7 +54,8 @@ const plain = (value: number) => woodFigure(value, props.system);
 </script>
 
 <template>
-  <div v-if="data && whole">
+  <ElSkeleton v-if="!data" :rows="6" animated />
+  <div v-else-if="whole">
     <ElEmpty
       v-if="!data.groups.length"
       :image-size="60"
