@@ -26,10 +26,7 @@ import { FreshQueryClient } from "./api/queryClient";
 import { register } from "./offline/register";
 import { loadAll, router } from "./router";
 
-createApp(App)
-  .use(router)
-  .use(VueQueryPlugin, { queryClient: new FreshQueryClient() })
-  .mount("#app");
+createApp(App).use(router).use(VueQueryPlugin, { queryClient: new FreshQueryClient() }).mount("#app");
 
 // Where the browser allows it the day's steps stay readable without the server, after a reload as well.
 if (import.meta.env.PROD && "serviceWorker" in navigator) {

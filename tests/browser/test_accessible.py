@@ -18,6 +18,7 @@ STAGES = (
     "buy",
     "buy?view=ways",
     "buy?view=offers",
+    "buy?view=besides",
     "buy?view=suppliers",
     "aisle",
     "aisle?look",

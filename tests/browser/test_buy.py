@@ -171,3 +171,28 @@ def test_the_cheapest_of_a_pile_go_into_the_cart(page: Page, listed: str) -> Non
     expect(page.get_by_text(re.compile(r"Of these 23, take \d"))).to_be_visible()
     page.get_by_role("button", name="Put these in the cart").click()
     expect(page.get_by_text("Enough: stop here.")).to_be_visible()
+
+
+def test_what_is_bought_besides_boards_is_in_the_cost_of_the_piece(page: Page, demo: int) -> None:
+    page.goto(f"/project/{demo}/buy?view=besides")
+    for k, (name, many, each) in enumerate((("brass knob", "3", "4.5"), ("glue", "0.5", "18")), 1):
+        page.get_by_role("button", name="Add a line").click()
+        for label, text in (("What", name), ("How many", many), ("Price of one", each)):
+            field = page.get_by_label(f"{label}, line {k}", exact=True)
+            field.fill(text)
+            field.press("Tab")
+    # 3 x 4.50 and half of 18.
+    expect(page.locator("tfoot")).to_contain_text("22.50")
+
+    def kept() -> dict[str, Any]:
+        found: dict[str, Any] = page.request.get(f"/api/projects/{demo}/materials").json()
+        return found
+
+    until(lambda: kept()["cost"] == 22.5)
+    account = page.request.get(f"/api/projects/{demo}/account").json()
+    wood = account["price"] - account["kept_worth"]
+    page.goto(f"/project/{demo}/books")
+    expect(page.locator("[data-piece]")).to_contain_text(f"{wood + 22.5:.2f}")
+    page.get_by_role("link", name="See the lines").click()
+    page.get_by_role("button", name="Remove line 1: brass knob").click()
+    until(lambda: [m["name"] for m in kept()["materials"]] == ["glue"])

@@ -8,7 +8,7 @@ from datetime import datetime
 from typing import Any
 
 from pydantic import TypeAdapter
-from sqlalchemy import delete, func, select
+from sqlalchemy import delete, func, select, update
 from sqlalchemy.orm import Session
 
 from vividplank.core.buying.aisle import Looked
@@ -16,12 +16,17 @@ from vividplank.core.buying.chance.purchase import Purchase
 from vividplank.core.buying.chance.worth import Patterns, patterns_from_rows, patterns_to_rows
 from vividplank.core.buying.market.offer import OfferedBoard
 from vividplank.core.buying.market.supplier import Supplier, usual_suppliers
+from vividplank.core.buying.material import (
+    Material,
+    materials_from_document,
+    materials_to_document,
+)
 from vividplank.core.document import digest, job_from_document, job_to_document
 from vividplank.core.job import Job
 from vividplank.core.learning.learned import in_use
 from vividplank.store import workshops
-from vividplank.store.errors import NotFoundError
-from vividplank.store.models import EstimateRow, OfferRow, PurchaseRow, SupplierRow
+from vividplank.store.errors import NotFoundError, VersionConflict
+from vividplank.store.models import EstimateRow, OfferRow, ProjectRow, PurchaseRow, SupplierRow
 from vividplank.store.shop import books
 
 _SUPPLIER = TypeAdapter(Supplier)
@@ -34,6 +39,36 @@ _KEPT = 12
 def supplier_to_document(supplier: Supplier) -> dict[str, Any]:
     document: dict[str, Any] = _SUPPLIER.dump_python(supplier, mode="json")
     return document
+
+
+def materials(session: Session, project: int) -> tuple[tuple[Material, ...], int]:
+    """What a project needs besides its boards, and the version of that."""
+    row = session.execute(
+        select(ProjectRow.materials, ProjectRow.materials_version).where(ProjectRow.pk == project)
+    ).one_or_none()
+    if row is None:
+        raise NotFoundError("there is no such project; it may have been removed")
+    return materials_from_document(row.materials), int(row.materials_version)
+
+
+def put_materials(
+    session: Session, project: int, kept: Sequence[Material], version: int
+) -> tuple[tuple[Material, ...], int]:
+    """Keep them if they are still at that version; VersionConflict leaves them as they were. They
+    are no edit of the project: its own version stays.
+    """
+    found = session.execute(
+        update(ProjectRow)
+        .where(ProjectRow.pk == project, ProjectRow.materials_version == version)
+        .values(materials=materials_to_document(kept), materials_version=version + 1)
+        .returning(ProjectRow.pk),
+        execution_options={"synchronize_session": False},
+    ).scalar()
+    session.expire_all()
+    stands = materials(session, project)
+    if found is None:
+        raise VersionConflict(stands[1])
+    return stands
 
 
 def suppliers(session: Session) -> tuple[Supplier, ...]:

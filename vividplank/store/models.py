@@ -52,6 +52,8 @@ class ProjectRow(Base):
         JSONB(none_as_null=True)
     )  # what of Milling is the project's own, as a document; none: the usual
     milling_version: Mapped[int] = mapped_column(server_default="0")
+    materials: Mapped[list[Any]] = mapped_column(server_default="[]")  # Material as documents
+    materials_version: Mapped[int] = mapped_column(server_default="0")
     workshop: Mapped[int] = mapped_column(ForeignKey("workshop.pk"))
     __mapper_args__ = {"version_id_col": version}  # noqa: RUF012
     parts: Mapped[list["PartRow"]] = relationship(

@@ -36,7 +36,7 @@ from vividplank.web.blueprints import (
     stock,
     workshops,
 )
-from vividplank.web.blueprints.buying import aisle, amounts, suppliers
+from vividplank.web.blueprints.buying import aisle, amounts, materials, suppliers
 from vividplank.web.blueprints.cutlist import cutlist, lists, parts
 from vividplank.web.schemas.project import Health, TroubleBody
 
@@ -99,6 +99,7 @@ def create_app(asking: Asking, instruments: Bench, yard: Yard | None = None) -> 
         days,
         log,
         books,
+        materials,
         suppliers,
         amounts,
         aisle,

@@ -1017,6 +1017,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/materials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["materials_get_materials_projects__int_project__materials_get"];
+        /**
+         * Kept if nobody has set them since the version they were made from; else 409 with the version
+         * @description that stands.
+         */
+        put: operations["materials_put_materials_projects__int_project__materials_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/milling": {
         parameters: {
             query?: never;
@@ -2034,8 +2054,8 @@ export interface components {
          *
          *     Where a `surface` was scanned it says how thick and how warped the board is; the stations then
          *     only give its outline. `dressed` are the faces and edges the yard has planed, `grade` the one it
-         *     was sold as, `supplier` the name of who sold it, `searched` whether somebody has looked for metal, `came_from` the board it was cut
-         *     out of.
+         *     was sold as, `supplier` the name of who sold it, `searched` whether somebody has looked for
+         *     metal, `came_from` the board it was cut out of.
          */
         Board: {
             /**
@@ -3799,6 +3819,48 @@ export interface components {
             /** Version */
             version: number;
         };
+        /**
+         * Material
+         * @description A line: how many (or how much) of what, and what one of them costs.
+         */
+        Material: {
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Each
+             * @default 0
+             */
+            each: number;
+            /**
+             * Kind
+             * @default hardware
+             * @enum {string}
+             */
+            kind: "lengths" | "sheets" | "hardware" | "glue" | "finish" | "other";
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * MaterialsBody
+         * @description What a project needs besides its boards: `cost` is that of all lines together, in the money
+         *     of the shop; `version` counts what was kept.
+         */
+        MaterialsBody: {
+            /** Cost */
+            cost: number;
+            /** Materials */
+            materials: components["schemas"]["Material"][];
+            /** Version */
+            version: number;
+        };
         /** MeaningBody */
         MeaningBody: {
             /**
@@ -4790,6 +4852,13 @@ export interface components {
              * @default
              */
             was: string;
+        };
+        /** PutMaterials */
+        PutMaterials: {
+            /** Materials */
+            materials: components["schemas"]["Material"][];
+            /** Version */
+            version: number;
         };
         /**
          * PutPart
@@ -9412,6 +9481,90 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LookBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    materials_get_materials_projects__int_project__materials_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MaterialsBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    materials_put_materials_projects__int_project__materials_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutMaterials"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MaterialsBody"];
                 };
             };
             /** @description Not Found */

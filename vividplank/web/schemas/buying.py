@@ -12,7 +12,8 @@ from vividplank.core.buying.chance.ways import SupplierWay
 from vividplank.core.buying.market.offer import OfferedBoard, OfferState
 from vividplank.core.buying.market.population import Grade
 from vividplank.core.buying.market.supplier import Supplier
-from vividplank.core.fields import Money, Name, Number, Ticks
+from vividplank.core.buying.material import Materials
+from vividplank.core.fields import MOST, Money, Name, Number, Ticks
 from vividplank.core.layout.model.plan import Segment
 from vividplank.web.schemas.project import LengthNeedBody, SheetNeedBody
 from vividplank.web.shapes import Body
@@ -31,6 +32,21 @@ class NeedList(Body):
 
 class NeedQuery(Body):
     stock_length: Annotated[int, Field(gt=0, le=10**9)] | None = None
+
+
+class MaterialsBody(Body):
+    """What a project needs besides its boards: `cost` is that of all lines together, in the money
+    of the shop; `version` counts what was kept.
+    """
+
+    materials: Materials
+    cost: float
+    version: int
+
+
+class PutMaterials(Body):
+    materials: Materials
+    version: Annotated[int, Field(ge=0, le=MOST)]
 
 
 class SupplierList(Body):

@@ -3,7 +3,7 @@
 import { ElInput } from "element-plus";
 import { ref, watch } from "vue";
 
-defineProps<{ maxlength?: number; placeholder?: string }>();
+defineProps<{ maxlength?: number; placeholder?: string; ariaLabel?: string }>();
 const kept = defineModel<string>({ required: true });
 const draft = ref(kept.value);
 watch(kept, (now) => (draft.value = now));
@@ -14,6 +14,7 @@ watch(kept, (now) => (draft.value = now));
     v-model="draft"
     :maxlength="maxlength ?? 200"
     :placeholder="placeholder"
+    :aria-label="ariaLabel"
     @change="kept = draft.trim()"
   />
 </template>

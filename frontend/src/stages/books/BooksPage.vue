@@ -4,6 +4,7 @@ import { useQuery } from "@tanstack/vue-query";
 import { computed } from "vue";
 import { api } from "../../api/client";
 import { nothingFromBoards } from "../../api/parts";
+import { useMaterials } from "../../api/materials";
 import { useProject } from "../../api/project";
 import NotFromBoards from "../../controls/NotFromBoards.vue";
 import { woodFigure, woodUnit } from "../buy/words";
@@ -11,6 +12,7 @@ import UnplacedNote from "../../controls/UnplacedNote.vue";
 import { money } from "../../money";
 
 const { pk, project } = useProject();
+const { materials, cost: besides } = useMaterials(pk);
 const { data, error } = useQuery({
   queryKey: computed(() => ["account", pk.value]),
   queryFn: async () =>
@@ -179,6 +181,16 @@ const slug = (c: string) => c.replaceAll(" ", "-");
           {{ money(data.kept_worth) }} as rough wood<template v-if="data.for_nothing"
             >; boards that give no part cost {{ money(data.for_nothing) }}</template
           >. Together this is the {{ money(data.price) }} paid.
+        </p>
+        <p class="piece" data-piece>
+          The piece: wood {{ money(data.price - data.kept_worth)
+          }}<template v-if="materials?.length"
+            >, and besides boards {{ money(besides) }} for {{ materials.length }}
+            {{ materials.length === 1 ? "line" : "lines" }}</template
+          >: <b>{{ money(data.price - data.kept_worth + besides) }}</b>.
+          <RouterLink :to="{ name: 'buy', params: { project: pk }, query: { view: 'besides' } }">{{
+            materials?.length ? "See the lines" : "Hardware, glue, finish"
+          }}</RouterLink>
         </p>
       </section>
       <p class="soft closes" data-closes>

@@ -11,6 +11,7 @@ import { useNeeds } from "../../api/buying";
 import { useProject } from "../../api/project";
 import AskView from "./AskView.vue";
 import LengthsView from "./LengthsView.vue";
+import MaterialsView from "./MaterialsView.vue";
 import OffersView from "./OffersView.vue";
 import SuppliersView from "./SuppliersView.vue";
 import WaysView from "./WaysView.vue";
@@ -52,6 +53,9 @@ const others = computed(() => (needs.value?.sheets.length ?? 0) + (needs.value?.
       <ElTabPane label="Boards looked at" name="offers" lazy><OffersView /></ElTabPane>
       <ElTabPane v-if="others" label="Sheets and lengths" name="lengths" lazy>
         <LengthsView :sheets="needs?.sheets ?? []" :lengths="needs?.lengths ?? []" @stock="stock = $event" />
+      </ElTabPane>
+      <ElTabPane label="Besides boards" name="besides" lazy>
+        <MaterialsView :sheets="needs?.sheets ?? []" :lengths="needs?.lengths ?? []" />
       </ElTabPane>
       <ElTabPane label="Price books" name="suppliers" lazy><SuppliersView /></ElTabPane>
     </ElTabs>
