@@ -155,6 +155,10 @@ function set(at: number, values: Partial<Material>): void {
 }
 .materials td {
   min-width: 7rem;
+  vertical-align: middle;
+}
+.materials td:nth-child(2) {
+  min-width: 9rem;
 }
 .materials td:first-child {
   min-width: 14rem;
