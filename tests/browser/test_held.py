@@ -186,3 +186,23 @@ def test_a_piece_is_moved_by_touch_and_esc_or_the_edge_gives_it_up(
     touch("touchEnd")
     assert places(demo)["SL1"] == before
     context.close()
+
+
+def test_what_was_typed_and_refused_waits_to_be_tried_again(demo: int, page: Page) -> None:
+    page.goto(f"/project/{demo}/list")
+    expect(page.get_by_role("status")).to_have_text("all saved")
+    refusal = {"what": "something broke here", "where": ""}
+    page.route("**/edits", lambda route: route.fulfill(status=500, json=refusal))
+    set_count(page, "AR", "7")
+    count = page.locator("tr[data-part='AR']").get_by_label("Count")
+    expect(count).to_have_value("2")  # as it stands
+    page.reload()
+    page.get_by_role("button", name="1 edit refused").click()
+    sheet = page.get_by_role("dialog")
+    expect(sheet).to_contain_text("something broke here")
+    expect(sheet.get_by_role("row", name=re.compile("quantity"))).to_have_text("quantity27")
+    page.unroute("**/edits")
+    sheet.get_by_role("button", name="Try it again").click()
+    expect(count).to_have_value("7")
+    until(lambda: part(page, demo, "AR")["quantity"] == 7)
+    expect(page.get_by_role("button", name="edit refused")).to_have_count(0)

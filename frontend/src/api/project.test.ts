@@ -25,6 +25,7 @@ vi.stubGlobal(
 );
 
 const { conflict, edit, projectKey, resume, undoIn, unsaved, waiting } = await import("./project");
+const { letGo, refusedEdits } = await import("./refusedEdits");
 
 function project(values: Partial<Project> = {}): Project {
   const shop = { method: "mill-wide", end_trim: 0, min_blank_length: 0, max_slope: 0 } as Project["shop"];
@@ -125,6 +126,15 @@ describe("an edit", () => {
     );
     expect(asked).toHaveBeenCalledWith({ queryKey: projectKey(pk) });
     expect(unsaved.value).toBe(0);
+    // What was typed is not lost: it waits apart, with the reason.
+    const [apart] = refusedEdits.value.filter((e) => e.pk === pk);
+    expect(apart).toMatchObject({
+      change: { label: "bad" },
+      why: expect.stringContaining("more than nothing"),
+    });
+    expect(apart!.change.put_parts![0]!.length).toBe(0);
+    letGo(apart!.id);
+    expect(refusedEdits.value.filter((e) => e.pk === pk)).toEqual([]);
   });
 
   it("marks what depends on it as old once it is saved", async () => {

@@ -9,6 +9,7 @@ import { useRoute } from "vue-router";
 import { api, Refused, type Edit, type Project, type Schemas } from "./client";
 import { applied, clashes, contains, merged, reverted, touched, type Clash } from "./edits";
 import { adopt, drop, held, hold, of, replace, type HeldEdit } from "./heldEdits";
+import { keepRefused } from "./refusedEdits";
 
 /** Edits not yet acknowledged, over all projects. */
 export const unsaved = computed(() => held.value.length + steps.value);
@@ -74,7 +75,7 @@ async function fetched(pk: number): Promise<Project> {
 
 /**
  * Apply the edit to what is shown, hold it, then save it. True when it is saved, or held until the
- * server answers again; a refusal puts back what is kept and says why.
+ * server answers again; a refusal puts back what is kept, says why, and keeps what was typed apart.
  */
 export function edit(client: QueryClient, pk: number, change: Edit): Promise<boolean> {
   const before = client.getQueryData<Project>(projectKey(pk));
@@ -173,6 +174,7 @@ async function sendAll(client: QueryClient, pk: number): Promise<void> {
         continue;
       }
       drop(one);
+      keepRefused(one, problem instanceof Error ? problem.message : String(problem));
       versions.delete(pk);
       await client.invalidateQueries({ queryKey: projectKey(pk) });
       tell(problem);

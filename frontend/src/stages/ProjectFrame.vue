@@ -10,6 +10,7 @@ import { useProjectWorkshop } from "../api/workshop";
 import { unsaved, useProject, waiting } from "../api/project";
 import { currency } from "../money";
 import { inField } from "../controls/keys";
+import RefusedSheet from "../controls/RefusedSheet.vue";
 import TapeNav from "../controls/TapeNav.vue";
 import { STAGES, type StageName } from "./stages";
 
@@ -65,6 +66,7 @@ useEventListener("keydown", key);
       ↷ <span>Redo {{ project.redo }}</span>
     </ElButton>
     <RouterLink to="/workshop" class="act quiet shop">Workshop</RouterLink>
+    <RefusedSheet />
     <span class="saved" :class="{ soft: !held }" role="status">{{ status }}</span>
   </div>
   <main v-if="trouble" class="stage">

@@ -1,0 +1,41 @@
+/** What an edit wants otherwise than it stands, field by field, in words for a table. */
+import { equal, type Clash } from "../api/edits";
+import { show, type System } from "../measure";
+
+const LENGTHS = ["length", "width", "thickness", "joint_length"];
+export const WORDS: Record<Clash["what"], string> = {
+  part: "Part",
+  board: "Board",
+  shop: "The shop",
+  name: "The project's name",
+  units: "How lengths are shown",
+  measures: "The measures",
+};
+export interface Row {
+  field: string;
+  theirs: string;
+  mine: string;
+}
+
+function said(field: string, value: unknown, system: System): string {
+  if (value === null || value === undefined) return "not there";
+  if (LENGTHS.includes(field) && typeof value === "number") return show(value, system, true);
+  if (Array.isArray(value)) return `${value.length} of them`;
+  return typeof value === "object" ? "changed" : String(value);
+}
+export function differing(clash: Clash, system: System): Row[] {
+  const { theirs, mine } = clash;
+  if (typeof theirs !== "object" || typeof mine !== "object" || !theirs || !mine || Array.isArray(mine)) {
+    const field = WORDS[clash.what].toLowerCase();
+    return [{ field, theirs: said("", theirs, system), mine: said("", mine, system) }];
+  }
+  const [now, new_] = [theirs as Record<string, unknown>, mine as Record<string, unknown>];
+  const was = (clash.was ?? {}) as Record<string, unknown>;
+  return Object.keys(new_)
+    .filter((field) => !equal(now[field], new_[field]) && !equal(new_[field], was[field]))
+    .map((field) => ({
+      field: field.replaceAll("_", " "),
+      theirs: said(field, now[field], system),
+      mine: said(field, new_[field], system),
+    }));
+}
