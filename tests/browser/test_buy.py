@@ -150,7 +150,7 @@ def test_nine_boards_of_23_are_chosen_in_the_aisle(page: Page, listed: str, app:
     boards = page.request.get(f"/api/projects/{listed}").json()["boards"]
     mine = next(b for b in boards if b["id"] == "Y2")
     assert len(boards) == 9 and mine["price"] == 7.5  # 5 ft of ticket at 1.50
-    assert "Otter Bend" in mine["note"]
+    assert mine["supplier"] == "Otter Bend sawmill"
 
 
 def test_a_check_that_nobody_has_tapped_is_there_all_the_same(page: Page, listed: str) -> None:
