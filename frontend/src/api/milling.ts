@@ -109,7 +109,15 @@ export function useMilling(pk: Ref<number>) {
     const told = unsent.value.some((one) => !isTap(one));
     const many = await send(put, (one, why) => {
       const what = isTap(one) ? one.key : `What happened to ${one.event.piece}`;
-      ElMessage({ type: "error", message: `${what} was not kept: ${why}`, duration: 8000 });
+      // What somebody wrote stays on the screen until it is read.
+      const note = isTap(one) || !one.event.note ? "" : ` You wrote: ${one.event.note}`;
+      const duration = isTap(one) ? 8000 : 0;
+      ElMessage({
+        type: "error",
+        message: `${what} was not kept: ${why}.${note}`,
+        duration,
+        showClose: true,
+      });
     });
     if (many) await fresh();
     if (many && told) for (const name of STALE) void client.invalidateQueries({ queryKey: [name] });

@@ -263,3 +263,12 @@ def test_a_part_that_is_made_and_wanted_smaller_is_brought_to_it(what: str) -> N
         assert made.state == "finished"
         sizes = dict(zip(("length", "width", "thickness"), made.piece.size, strict=True))
         assert sizes[what] == pytest.approx(smaller[what], abs=2)
+
+
+def test_passes_of_a_face_that_is_planed_by_hand_take_nothing_from_its_thickness() -> None:
+    """Its route foretells none; a log from elsewhere may count them all the same."""
+    shop = settle()
+    shop.milling = replace(shop.milling, school="by-hand")
+    step = next(s for r in shop.routes for s in r.steps if s.does == "flatten" and not s.passes)
+    shop.events = [Did(n=1, step=step.key, passes=40)]
+    assert not shop.wood.pieces[step.gives[0].piece].measured

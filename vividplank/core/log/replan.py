@@ -11,7 +11,7 @@ from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from decimal import Decimal
 
-from vividplank.core.board import Board, Warp, remeasured
+from vividplank.core.board import Board
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
 from vividplank.core.layout.model.fixings import Fixings, Task
@@ -248,9 +248,8 @@ def as_seen(board: Board, held: Held | None) -> Board:
         return board
     known = set(board.defects)
     faults = (*board.defects, *(d for d in held.found if d not in known))
-    warp = Warp(*(held.moved.get(k, getattr(board.warp, k)) for k in ("bow", "cup", "twist")))
     board = replace(board, defects=faults) if held.found else board
-    return board if warp == board.warp else remeasured(board, warp)
+    return held.as_moved(board, crook=False)
 
 
 def _wanted(

@@ -58,12 +58,13 @@ class Held:
         """Its warp and crook as they were read since it was made flat and straight."""
         return {k: v for k, v in self.measured.items() if k in (*_WARP, "crook")}
 
-    def as_moved(self, board: Board) -> Board:
-        """The piece as this board, with the warp and crook that were read of it."""
-        if not self.moved:
-            return board
+    def as_moved(self, board: Board, crook: bool = True) -> Board:
+        """The piece as this board, with the warp that was read of it, and with the crook unless
+        the board has it already.
+        """
         warp = Warp(*(self.moved.get(k, getattr(board.warp, k)) for k in _WARP))
-        return remeasured(board, warp, self.moved.get("crook", 0))
+        off = self.moved.get("crook", 0) if crook else 0
+        return board if warp == board.warp and not off else remeasured(board, warp, off)
 
     @property
     def body(self) -> Piece:
@@ -157,11 +158,7 @@ def state(
     known |= {g.piece for s in steps.values() for g in s.gives} | set(pieces)
     known |= {span.piece for e in events if isinstance(e, CutUp) for span in e.gives}
     for seen in events:
-        if (
-            isinstance(seen, Measured | Found | Spoiled | Accepted)
-            and seen.piece not in known
-            and strict
-        ):
+        if isinstance(seen, Seen) and seen.piece not in known and strict:
             raise LogError(seen.n, f"is about {seen.piece}; expected a piece there is")
     _cut_up(pieces, events, {c.piece for c in plan.closed}, strict)
     _observed(pieces, steps, events, {c.board for c in plan.closed})
@@ -274,7 +271,8 @@ def _read_at(pieces: dict[str, Held], step: Step, event: Did) -> None:
     beyond those foretold left of a face, where that is too thin.
     """
     over = (event.passes or 0) - len(step.passes)
-    if step.does == "flatten" and over > 0 and (deep := over * step.passes[-1]) > step.spare:
+    deep = over * step.passes[-1] if step.does == "flatten" and step.passes else 0
+    if over > 0 and deep > step.spare:
         for given in step.gives:
             if held := pieces.get(given.piece):
                 read = {**held.measured, "thickness": max(1, step.holds - deep)}
