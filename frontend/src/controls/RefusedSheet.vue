@@ -55,7 +55,8 @@ function drop(one: RefusedEdit): void {
 }
 .one {
   border-top: 1px solid var(--ink-faint);
-  padding: 0.6rem 0;
+  margin-top: 0.7rem;
+  padding: 0.7rem 0;
 }
 .foot {
   display: flex;

@@ -11,6 +11,8 @@ export const WORDS: Record<Clash["what"], string> = {
   units: "How lengths are shown",
   measures: "The measures",
 };
+/** What the list calls a field, where that is another word. */
+const CALLED: Record<string, string> = { quantity: "count", species: "wood", id: "mark" };
 export interface Row {
   field: string;
   theirs: string;
@@ -34,7 +36,7 @@ export function differing(clash: Clash, system: System): Row[] {
   return Object.keys(new_)
     .filter((field) => !equal(now[field], new_[field]) && !equal(new_[field], was[field]))
     .map((field) => ({
-      field: field.replaceAll("_", " "),
+      field: CALLED[field] ?? field.replaceAll("_", " "),
       theirs: said(field, now[field], system),
       mine: said(field, new_[field], system),
     }));
