@@ -30,7 +30,7 @@ _LAID_OUT_BY = (
 )
 #: What of a board no plan depends on.
 _SURVEY = ("note", "moisture", "grain", "grade", "searched", "photos", "came_from", "supplier")
-_WISHES = ("same_board", "match", "resawn", "figure")
+_WISHES = ("same_board", "match", "resawn", "figure", "from_board")
 
 
 _JOB = TypeAdapter(Job)

@@ -19,6 +19,7 @@ export function plainPart(
     layers: 1,
     match: "",
     same_board: "",
+    from_board: "",
     figure: "",
     edging: null,
     joint: "",

@@ -239,7 +239,14 @@ def test_what_the_yard_and_the_maker_wrote_is_in_the_file(kept: dict[str, Any]) 
 
 
 @pytest.mark.parametrize(
-    "wish", [{"same_board": "a"}, {"match": "a"}, {"resawn": True}, {"figure": "curly"}]
+    "wish",
+    [
+        {"same_board": "a"},
+        {"match": "a"},
+        {"resawn": True},
+        {"figure": "curly"},
+        {"from_board": "W1"},
+    ],
 )
 def test_a_wish_and_room_between_parts_are_in_the_file(wish: dict[str, Any]) -> None:
     plain = read_job(json.dumps(JOB))
@@ -363,7 +370,14 @@ def test_the_digest_follows_what_a_layout_depends_on_and_nothing_else() -> None:
 
 
 @pytest.mark.parametrize(
-    "wish", [{"same_board": "a"}, {"match": "a"}, {"resawn": True}, {"figure": "curly"}]
+    "wish",
+    [
+        {"same_board": "a"},
+        {"match": "a"},
+        {"resawn": True},
+        {"figure": "curly"},
+        {"from_board": "W1"},
+    ],
 )
 def test_a_wish_makes_a_plan_stale(wish: dict[str, Any]) -> None:
     base = read_job(json.dumps(JOB))

@@ -86,6 +86,12 @@ class Board:
     photos: Annotated[tuple[Photo, ...], LOCAL, Field(max_length=2)] = ()
     came_from: Annotated[Name, LOCAL] = ""
 
+    def comes_from(self, mark: str) -> bool:
+        """Whether it is the board of this mark or was cut out of it; so is every board where the
+        mark is empty.
+        """
+        return mark in ("", self.id, self.came_from)
+
     def edges(self, x: float) -> tuple[float, float]:
         """The two edges at x, linear between stations."""
         left, right, share = self._between(x)

@@ -35,14 +35,19 @@ def groups(job: Job, surfaced: dict[str, int] | None = None) -> tuple[Group, ...
     """The groups of a list, by wood and from the thinnest quarter up.
 
     `surfaced` says how thick a supplier leaves its boards by quarter, where that is not the usual:
-    the thinnest quarter that gives a part is bought for it.
+    the thinnest quarter that gives a part is bought for it. For parts that are to come out of a
+    board which is here nothing is bought.
     """
     job = job.on_boards()
+    here = {mark for b in job.boards for mark in (b.id, b.came_from)} - {""}
     quarters = tuple(
         replace(q, surfaced=(surfaced or {}).get(q.name, q.surfaced)) for q in QUARTERS
     )
     found: list[tuple[str, Quarter | None, list[Part]]] = []
     for part in job.parts:
+        if part.from_board in here:
+            continue
+        part = replace(part, from_board="")
         quarter = quarter_for(part.thickness, quarters)
         for species, theirs, parts in found:
             if same_species(species, part.species) and theirs == quarter:

@@ -36,6 +36,7 @@ HEADINGS = (
     "edged_ends",
     "joint",
     "joint_length",
+    "from_board",
 )
 LENGTHS = ("length", "width", "thickness", "stave_min", "stave_max", "edging", "joint_length")
 #: What else a column is called: English, German, French, Spanish, Italian, Dutch, Swedish; Danish

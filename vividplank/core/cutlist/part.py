@@ -90,7 +90,8 @@ class Part:
 
     `fitted` parts are held long and cut to the work. `layers` of equal thickness are glued to make
     a thick part. Parts of one `match` are opened like a book, those of one `same_board` come from
-    one board; a part is to show its `figure` where a board has it. `joint_length` is what joinery
+    one board, one with a `from_board` out of the board or offcut of that mark; a part is to show
+    its `figure` where a board has it. `joint_length` is what joinery
     (`joint`) has added to the length. `formulas` are (field, text) pairs over the project's
     measures; the sizes here are always their values. `outline` (ticks, in length × width) is kept
     where it is no rectangle. Of a job on its boards, layers are parts of their own, and `glued_up`
@@ -123,6 +124,7 @@ class Part:
     outline: Annotated[tuple[Point, ...], Field(max_length=5000)] = ()
     glued_up: Annotated[GluedUp | None, LOCAL] = None
     figure: Figure | Literal[""] = ""
+    from_board: Name = ""
 
     @property
     def volume(self) -> int:

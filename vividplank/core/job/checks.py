@@ -65,6 +65,17 @@ def _one(p: Part, job: Job, system: System, values: dict[str, Value]) -> Iterato
         return
     if p.stock == "bought":
         return
+    boards = [b for b in job.boards if b.comes_from(p.from_board)]
+    if p.from_board and not any(same_species(b.species, p.species) for b in boards):
+        yield Check(
+            (p.id,),
+            f"{p.name} cannot come out of {p.from_board}",
+            f"{p.from_board} is of {boards[0].species}; {p.id} is wanted in {p.species}"
+            if boards
+            else f"no board here has the mark {p.from_board}, or was cut out of it",
+            "Take it from any board",
+            (replace(p, from_board=""),),
+        )
     if p.width > p.length and not p.panel:  # a glued panel may well stand on its grain
         yield Check(
             (p.id,),

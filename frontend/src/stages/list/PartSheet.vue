@@ -40,6 +40,16 @@ function grainArrow({ length, width }: { length: number; width: number }): strin
   const shaft = `M ${length * 0.25} ${width / 2} H ${length * 0.75}`;
   return `${shaft} l ${-back} ${-side} m ${back} ${side} l ${-back} ${side}`;
 }
+const sameWord = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
+/** The boards and offcuts of its wood here, and what is named now although it is not here. */
+const boards = computed(() => {
+  const marks = project
+    .value!.boards.filter((b) => sameWord(b.species, part.value!.species))
+    .map((b) => b.id);
+  const named = part.value!.from_board;
+  const gone = named && !marks.includes(named) ? [[named, `${named}, which is not here`] as const] : [];
+  return [["", "any board"] as const, ...marks.map((m) => [m, m] as const), ...gone];
+});
 const STOCKS = [
   ["board", "boards"],
   ["sheet", "a sheet"],
@@ -164,6 +174,12 @@ function edged(sides: string): void {
               @change="text('same board', 'same_board', $event)"
           /></label>
           <ChoiceField
+            label="Comes out of"
+            :options="boards"
+            :model-value="part.from_board"
+            @update:model-value="set('board', { from_board: $event })"
+          />
+          <ChoiceField
             label="Show this figure"
             :options="[['', 'any'], ...FIGURES.map((f) => [f, f] as const)]"
             :model-value="part.figure"
@@ -208,7 +224,8 @@ function edged(sides: string): void {
     </div>
     <p class="soft">
       Layout sees to runs, panels, layers, one board, book-matching and resawing by itself, and says where a
-      wish cannot be kept. A figure is shown where a board has it noted and it costs nothing more.
+      wish cannot be kept. A part that comes out of a board or offcut named here is laid on nothing else, and
+      Buy asks for no wood for it. A figure is shown where a board has it noted and it costs nothing more.
     </p>
   </AppDialog>
 </template>

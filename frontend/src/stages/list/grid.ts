@@ -33,7 +33,7 @@ const FACES: Record<string, Part["faces"]> = {
 export function ordered(parts: Part[], order: Order, filter: string): Part[] {
   const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
   const text = (p: Part) =>
-    [p.id, p.name, p.species, p.note, p.run, p.match, p.same_board, p.figure, p.stock, p.joint]
+    [p.id, p.name, p.species, p.note, p.run, p.match, p.same_board, p.from_board, p.figure, p.stock, p.joint]
       .join(" ")
       .toLowerCase();
   const kept = words.length ? parts.filter((p) => words.every((w) => text(p).includes(w))) : [...parts];

@@ -160,6 +160,7 @@ def _row(canvas: Any, p: Part, job: Job, system: System, y: float, width: float)
             (f"{p.layers} layers", p.layers > 1),
             (f"book-matched {p.match}", p.match),
             (f"one board: {p.same_board}", p.same_board),
+            (f"out of {p.from_board}", p.from_board),
             (f"{p.figure} figure", p.figure),
             (p.joint, p.joint),
         )

@@ -280,6 +280,7 @@ class _Reader:
             text("joint"),
             length("joint_length"),
             figure=_of(text("figure"), _FIGURES, ""),
+            from_board=text("from_board"),
         )
         if part.id in self.used:
             raise ValueError(f"the mark '{part.id}' is taken; expected every mark once")

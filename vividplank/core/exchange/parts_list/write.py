@@ -50,6 +50,7 @@ def write_parts(parts: tuple[Part, ...], system: System) -> str:
             *edged,
             p.joint,
             show(p.joint_length, system) if p.joint_length else "",
+            p.from_board,
         )
         writer.writerow([plain_cell(str(c)) for c in cells])
     return out.getvalue()

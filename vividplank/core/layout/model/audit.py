@@ -151,6 +151,8 @@ class _Audit:
                 yield Violation(
                     7, place, f"{part.id} is wanted in {part.species}; the board is {board.species}"
                 )
+            elif not board.comes_from(part.from_board):
+                yield Violation(7, place, f"{part.id} is to come out of {part.from_board}")
         if items:
             yield from self._defects(
                 board, region, [self.parts[i.part] for i in items], len(blank.layers), place

@@ -3,7 +3,7 @@
 from collections.abc import Collection
 from dataclasses import dataclass
 
-from vividplank.core.board import same_species
+from vividplank.core.board import Board, same_species
 from vividplank.core.cutlist import Faces, Part
 from vividplank.core.cutlist.part import FACES
 from vividplank.core.job import Job
@@ -34,6 +34,7 @@ class ItemType:
     opened: bool = False  # the items of a unit are layers of its blank, not end to end
     figure: str = ""  # of the wood it is to show
     staves_most: int = 0
+    from_board: str = ""  # the mark of the board it is to come out of
 
     @property
     def count(self) -> int:
@@ -51,6 +52,10 @@ class ItemType:
         if not self.staves_most:
             return self.stave_min
         return max(self.stave_min, min(self.stave_max, -(-self.width // self.staves_most)))
+
+    def may_come_of(self, board: Board) -> bool:
+        """Whether the board is of its wood, and the one it is to come out of where one is named."""
+        return same_species(self.species, board.species) and board.comes_from(self.from_board)
 
     @property
     def name(self) -> str:
@@ -100,6 +105,7 @@ def item_types(job: Job, wishes: bool = False, placed: Collection[Item] = ()) ->
                     volume,
                     is_run=True,
                     figure=next((p.figure for p in members if p.figure), ""),
+                    from_board=next((p.from_board for p in members if p.from_board), ""),
                 )
             )
         elif part.panel:
@@ -117,6 +123,7 @@ def item_types(job: Job, wishes: bool = False, placed: Collection[Item] = ()) ->
                         part.panel.stave_min,
                         part.panel.stave_max,
                         figure=part.figure,
+                        from_board=part.from_board,
                         staves_most=max(1, part.width // part.panel.stave_min),
                     )
                 )
@@ -140,6 +147,7 @@ def item_types(job: Job, wishes: bool = False, placed: Collection[Item] = ()) ->
                         is_run=True,
                         opened=True,
                         figure=part.figure,
+                        from_board=part.from_board,
                     )
                 )
             alone = tuple(unit for unit in each if unit[0] not in pairs)
@@ -155,6 +163,7 @@ def item_types(job: Job, wishes: bool = False, placed: Collection[Item] = ()) ->
                         part.faces,
                         part.volume,
                         figure=part.figure,
+                        from_board=part.from_board,
                     )
                 )
     return found
@@ -164,7 +173,7 @@ def _pairs(job: Job, placed: Collection[Item]) -> dict[Item, tuple[Item, Item]]:
     """Pieces of one size that are to be two layers of one blank, by each of the two; one too many
     stays alone.
     """
-    groups: dict[tuple[str, str, int, int, int], list[Item]] = {}
+    groups: dict[tuple[str, str, int, int, int, str], list[Item]] = {}
     for part in job.parts:
         if (
             (part.match or part.resawn)
@@ -178,6 +187,7 @@ def _pairs(job: Job, placed: Collection[Item]) -> dict[Item, tuple[Item, Item]]:
                 part.length,
                 part.width,
                 part.thickness,
+                part.from_board,
             )
             groups.setdefault(key, []).extend(Item(part.id, n) for n in range(1, part.quantity + 1))
     found: dict[Item, tuple[Item, Item]] = {}
@@ -190,4 +200,9 @@ def _pairs(job: Job, placed: Collection[Item]) -> dict[Item, tuple[Item, Item]]:
 
 def _thick_enough(job: Job, part: Part) -> bool:
     need = job.shop.flat_for(part.thickness, 2)
-    return any(b.thickest >= need and same_species(b.species, part.species) for b in job.boards)
+    return any(
+        b.thickest >= need
+        and same_species(b.species, part.species)
+        and b.comes_from(part.from_board)
+        for b in job.boards
+    )

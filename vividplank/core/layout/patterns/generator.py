@@ -15,7 +15,7 @@ from copy import copy
 from dataclasses import dataclass, replace
 from functools import cached_property
 
-from vividplank.core.board import Board, same_species
+from vividplank.core.board import Board
 from vividplank.core.layout.model.item_types import ItemType
 from vividplank.core.layout.model.pattern import CuttingPattern, PatternSegment, PatternStrip
 from vividplank.core.layout.model.plan import Segment
@@ -70,7 +70,7 @@ class PatternGenerator:
         self.mine = [
             w
             for w in item_types
-            if same_species(w.species, board.species)
+            if w.may_come_of(board)
             and w.thickness + shop.allowance.face <= board.thickest
             and max(w.length + shop.allowance.length, shop.min_blank_length)
             <= board.length - 2 * shop.end_trim

@@ -21,6 +21,9 @@ def why_unplaced(job: Job, item_type: ItemType) -> str:
     boards = [b for b in job.boards if same_species(b.species, item_type.species)]
     if not boards:
         return f"no board of {item_type.species} here"
+    boards = [b for b in boards if item_type.may_come_of(b)]
+    if not boards:
+        return f"is to come out of {item_type.from_board}, which is not here"
     best = max(b.thickest for b in boards)
     if best < thick:
         return (
@@ -52,6 +55,8 @@ def why_unplaced(job: Job, item_type: ItemType) -> str:
         )
     if item_type.is_panel:
         return "the boards left have not enough clear width in lengths of its staves"
+    if item_type.from_board:
+        return f"no clear place of its size was left on {item_type.from_board}"
     return "the wood ran out: no clear place of its size was left on the boards of this wood"
 
 

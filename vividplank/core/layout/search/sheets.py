@@ -110,6 +110,7 @@ def _job(
             edging=None,
             match="",
             same_board="",
+            from_board="",
             figure="",
             run="",
             resawn=False,
