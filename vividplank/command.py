@@ -18,8 +18,8 @@ from vividplank.core.exchange import (
     job_document,
     plan_document,
     read_job,
-    read_machines,
     read_plan,
+    read_workshop,
 )
 from vividplank.core.exchange.log_file import read_log
 from vividplank.core.exchange.route_file import item_document, route_document
@@ -34,6 +34,7 @@ from vividplank.core.log.replan import remaining
 from vividplank.core.milling import Milling, routes
 from vividplank.core.milling.route.routes import usual_milling
 from vividplank.core.milling.shop.school import SCHOOLS, School
+from vividplank.core.milling.shop.workshop import Workshop
 
 
 def main(arguments: list[str]) -> int:
@@ -120,7 +121,8 @@ def _planned(job_file: Path, plan_file: Path, school: School | None) -> tuple[Jo
     if wrong:
         raise Refusal("$", f"expected a plan that is right for the job: {wrong[0]}")
     usual = usual_milling(job)
-    machines = read_machines(text) or usual.machines
+    place = read_workshop(text)
+    machines = place.machines if place else usual.machines
     return job, plan, replace(usual, machines=machines, school=school or usual.school)
 
 
@@ -131,7 +133,7 @@ def _replan(chosen: argparse.Namespace) -> int:
         left = remaining(job, job, plan, routes(job, plan, milling), events)
     except LogError as problem:
         raise Refusal("$.events", str(problem)) from None
-    document = job_document(left.job, milling.machines)
+    document = job_document(left.job, Workshop(milling.machines)) | {"version": 3}
     document["kept"] = [
         {"piece": k.piece, "items": [item_document(i) for i in k.items]} for k in left.kept
     ]

@@ -154,6 +154,11 @@ export function onRule(ticks: number, system: System): number {
   return Math.round(ticks / ruleStep(system)) * ruleStep(system);
 }
 
+/** The next mark of the rule at or above. */
+export function upOnRule(ticks: number, system: System): number {
+  return Math.ceil(ticks / ruleStep(system) - 1e-9) * ruleStep(system);
+}
+
 /** Inches as a plain number: what drawings are scaled by. */
 export function inInches(ticks: number): number {
   return ticks / TICKS_PER_INCH;

@@ -26,7 +26,6 @@ def a_project(page: Page, **instruments: str) -> int:
     change = {
         "label": "a board",
         "version": made["version"],
-        "shop": made["shop"] | {"instruments": instruments},
         "put_boards": [
             {
                 "id": "W1",
@@ -38,6 +37,13 @@ def a_project(page: Page, **instruments: str) -> int:
         ],
     }
     assert page.request.post(f"/api/projects/{made['pk']}/edits", data=change).ok
+    place = page.request.get(f"/api/projects/{made['pk']}/workshop").json()
+    connected = {
+        "name": place["name"],
+        "version": place["version"],
+        "workshop": place["workshop"] | {"instruments": instruments},
+    }
+    assert page.request.put(f"/api/workshops/{place['pk']}", data=connected).ok
     return int(made["pk"])
 
 

@@ -15,6 +15,7 @@ from vividplank.core.layout.model.fixings import Fixings, Forbidden
 from vividplank.core.layout.model.plan import Item
 from vividplank.core.log.events import Did
 from vividplank.core.milling.shop.machines import Jointer, Machines, usual_machines
+from vividplank.core.milling.shop.workshop import Instruments, Workshop
 from vividplank.core.shop import Allowance, Kerf, Shop
 from vividplank.core.timber.rest import Climate
 from vividplank.store import layouts, log, milling, projects, workshops
@@ -172,7 +173,6 @@ def test_parts_shop_and_fixings_of_an_older_database(old: str) -> None:
             8128,
             97536,
             0.02,
-            climate=Climate(20, 0.5),
         )
         happened = [e.event for e in log.entries(opened, pk)]
         assert [(e.n, e.step, e.minutes) for e in happened if isinstance(e, Did)] == [
@@ -246,3 +246,45 @@ def test_projects_with_the_same_machines_come_into_one_workshop(old: str) -> Non
     assert had["metric"].machines == usual_machines("mm")
     assert had["narrow"].machines == replace(Machines(), jointer=Jointer(bed_width=48768))
     assert had["narrow"].exceptions == {"W": "by-hand"} and not had["narrow too"].exceptions
+
+
+def test_the_air_and_the_instruments_come_into_the_workshop(old: str) -> None:
+    """Of projects of one workshop what was said last, where that is more than the usual."""
+    command.upgrade(configured(old), "0019")
+    same = {"method": "mill-wide", "end_trim": 8128}
+    plain = {"climate": {"celsius": 20, "humidity": 0.5}, "instruments": {"caliper": ""}}
+    said = {"climate": {"celsius": 17, "humidity": 0.7}, "instruments": {"caliper": "simulated"}}
+    damp = {"climate": {"celsius": 15, "humidity": 0.8}}
+    with psycopg.connect(old) as connection:
+        ours, school = (
+            insert(connection, "workshop", {"name": name, "document": json.dumps({"over": over})})
+            for name, over in (("ours", 900), ("school", 800))
+        )
+        of = [
+            insert(
+                connection,
+                "project",
+                {
+                    "name": name,
+                    "system": "in",
+                    "version": 0,
+                    "workshop": workshop,
+                    "demo": False,
+                    "edited": f"2026-11-{day:02}",
+                    "shop": json.dumps(same | shop),
+                },
+            )
+            for name, workshop, day, shop in (
+                ("damp", ours, 1, damp),
+                ("said", ours, 2, said),
+                ("plain", ours, 3, plain),
+                ("school's", school, 4, plain),
+            )
+        ]
+    migrate(old)
+    with session() as opened:
+        now = workshops.load(opened, ours).workshop
+        assert now.climate == Climate(17, 0.7) and now.over == 900
+        assert now.instruments == Instruments(caliper="simulated")
+        assert workshops.load(opened, school).workshop == Workshop(over=800)
+        assert projects.load(opened, of[1]).job.shop == Shop(end_trim=8128)

@@ -18,7 +18,7 @@ from vividplank.core.exchange import Refusal, read_job
 from vividplank.core.job import Job
 from vividplank.core.job.change import Change, Put, changed
 from vividplank.core.shop import Kerf, Shop
-from vividplank.core.timber.rest import Climate, Moisture
+from vividplank.core.timber.rest import Moisture
 from vividplank.store import projects
 from vividplank.store.database import session
 from vividplank.store.errors import NotFoundError, NothingToUndo, VersionConflict
@@ -204,11 +204,10 @@ def test_everything_of_a_list_is_kept(database: str, parts: tuple[Part, ...]) ->
         assert projects.undo(opened, pk, after.version).job == job
 
 
-def test_moisture_and_climate_are_kept(database: str) -> None:
-    shop = replace(Shop(), climate=Climate(18.5, 0.62))
+def test_moisture_is_kept(database: str) -> None:
     board = replace(HAND_JOB.boards[0], moisture=(Moisture(13.5, 20000), Moisture(11.25, 20010)))
     with session() as opened:
-        pk = projects.add(opened, Job("Wet", shop, (), (board,)), "in").pk
+        pk = projects.add(opened, Job("Wet", Shop(), (), (board,)), "in").pk
     with session() as opened:
         kept = projects.load(opened, pk).job
-        assert kept.shop.climate == shop.climate and kept.boards[0].moisture == board.moisture
+        assert kept.boards[0].moisture == board.moisture

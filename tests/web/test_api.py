@@ -36,6 +36,14 @@ def edit(client: FlaskClient, project: dict[str, Any], **change: Any) -> TestRes
     return client.post(f"/api/projects/{project['pk']}/edits", json=body)
 
 
+def connect(client: FlaskClient, project: int, **instruments: str) -> None:
+    """Instruments connected in the workshop a project is made in."""
+    place = client.get(f"/api/projects/{project}/workshop").get_json()
+    workshop = place["workshop"] | {"instruments": instruments}
+    body = {"name": place["name"], "version": place["version"], "workshop": workshop}
+    assert client.put(f"/api/workshops/{place['pk']}", json=body).status_code == 200
+
+
 def part(id: str, **kept: Any) -> dict[str, Any]:
     return {
         "id": id,

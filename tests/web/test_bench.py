@@ -8,7 +8,7 @@ from flask.testing import FlaskClient
 from tests.core.layout.model.test_audit import JOB
 from tests.making import a_board
 from tests.photograph import photographed
-from tests.web.test_api import edit, make
+from tests.web.test_api import connect, edit, make
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.jobs.queue import lay_out
 
@@ -31,9 +31,8 @@ ALL = {
 
 def connected(client: FlaskClient) -> dict[str, Any]:
     project = make(client)
-    answer = edit(client, project, shop=project["shop"] | {"instruments": ALL})
-    found: dict[str, Any] = answer.get_json()
-    return found
+    connect(client, project["pk"], **ALL)
+    return project
 
 
 def post(client: FlaskClient, project: dict[str, Any], what: str, **body: Any) -> Any:

@@ -18,8 +18,8 @@ def steps_of(client: FlaskClient, project: dict[str, Any]) -> dict[str, dict[str
     return {s["key"]: s for r in found["routes"] for s in r["steps"]}
 
 
-def tick(client: FlaskClient, layout: int, key: str, done: bool = True) -> None:
-    body = {"key": key, "done": done, "minutes": 3}
+def tick(client: FlaskClient, layout: int, key: str, done: bool = True, **more: int) -> None:
+    body = {"key": key, "done": done, "minutes": 3, **more}
     assert client.put(f"/api/layouts/{layout}/steps", json=body).status_code == 204
 
 

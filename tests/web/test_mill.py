@@ -12,7 +12,7 @@ from flask.testing import FlaskClient
 from sqlalchemy import text, update
 
 from tests.waiting import until
-from tests.web.test_api import INCH, edit, make
+from tests.web.test_api import INCH, connect, edit, make
 from vividplank.jobs.queue import lay_out
 from vividplank.store import layouts
 from vividplank.store.database import session
@@ -408,13 +408,9 @@ def test_the_planers_readout_shows_its_setting_and_is_off_by_as_much_every_time(
     unconnected = client.post(f"{base}/caliper", json=ask)
     assert (
         unconnected.status_code == 422
-        and unconnected.get_json()["where"] == "$.shop.instruments.readout"
+        and unconnected.get_json()["where"] == "$.workshop.instruments.readout"
     )
-    project = client.get(f"/api/projects/{stood['project']}").get_json()
-    shop = project["shop"] | {
-        "instruments": project["shop"]["instruments"] | {"readout": "simulated"}
-    }
-    assert edit(client, project, shop=shop).status_code == 200
+    connect(client, stood["project"], readout="simulated")
     answers = [client.post(f"{base}/caliper", json=ask).get_json() for _ in range(60)]
     read = [a["reading"] - ask["reading"] for a in answers if a["reading"] is not None]
     assert (
@@ -432,10 +428,8 @@ def test_the_caliper_at_the_machine_reads_what_the_passes_left(
     ask = {"key": plane["key"], "reading": plane["readings"][0]}
     unconnected = client.post(f"{base}/caliper", json=ask)
     assert unconnected.status_code == 422 and "connected" in unconnected.get_json()["what"]
-    project = client.get(f"/api/projects/{stood['project']}").get_json()
     name = client.get("/api/instruments").get_json()["caliper"][0]["name"]
-    shop = project["shop"] | {"instruments": project["shop"]["instruments"] | {"caliper": name}}
-    assert edit(client, project, shop=shop).status_code == 200
+    connect(client, stood["project"], caliper=name)
     answers = [client.post(f"{base}/caliper", json=ask).get_json() for _ in range(40)]
     read = [a["reading"] for a in answers if a["reading"] is not None]
     assert (

@@ -2,6 +2,7 @@
 
 import csv
 import io
+import json
 from typing import Any
 
 import pytest
@@ -75,6 +76,44 @@ def test_a_stranger_s_job_file_changes_nobody_s_machines(client: FlaskClient) ->
     now = client.get(f"/api/workshops/{ours['pk']}").get_json()
     assert now["workshop"] == ours["workshop"]
     assert client.get(f"/api/projects/{make(client)['pk']}/workshop").get_json()["pk"] == ours["pk"]
+
+
+def test_the_air_and_the_instruments_are_those_of_all_its_projects(client: FlaskClient) -> None:
+    wet = JOB["boards"][0] | {"moisture": [{"percent": 11.0, "day": 1}]}
+    made = client.post("/api/projects/from-job", json=JOB | {"version": 3, "boards": [wet]})
+    project = made.get_json()
+    asked = {"board": project["boards"][0], "quality": "clear-one"}
+
+    def above() -> float:
+        answer = client.post(f"/api/projects/{project['pk']}/survey", json=asked).get_json()
+        return float(answer["rest"]["away"])
+
+    dry = above()
+    damp = {"celsius": 20, "humidity": 0.65}
+    assert put(client, only(client), climate=damp, instruments={"caliper": "simulated"}) == 200
+    assert above() < dry - 2  # 65 % is 2.8 points above 50 %: 12.0 and 9.2 %
+    place = client.get(f"/api/projects/{make(client)['pk']}/workshop").get_json()["workshop"]
+    assert place["climate"] == damp and place["instruments"]["caliper"] == "simulated"
+    # They go out with the job file, and come in with it: here into the same workshop.
+    text = client.get(f"/api/projects/{project['pk']}/job.json").get_data()
+    shop = json.loads(text)["shop"]
+    assert shop["climate"] == damp and shop["instruments"]["caliper"] == "simulated"
+    again = client.post("/api/projects/from-job", data=text).get_json()["pk"]
+    assert client.get(f"/api/projects/{again}/workshop").get_json()["pk"] == only(client)["pk"]
+    assert put(client, only(client), climate={"celsius": 20, "humidity": 1.2}) == 422
+
+
+def test_allowances_are_learned_from_passes_and_readings(client: FlaskClient, stood: Stood) -> None:
+    project, plan = stood
+    shop = only(client)["pk"]
+    steps = steps_of(client, project)
+    face = next(k for k, s in steps.items() if s["kind"] == "face" and s["passes"])
+    tick(client, plan["pk"], face, passes=len(steps[face]["passes"]) + 3)
+    figures = client.get(f"/api/workshops/{shop}/learned").get_json()["figures"]
+    (found,) = (f for f in figures if f["kind"] == "allowance")
+    assert (found["key"], found["events"], found["projects"]) == ("allowance:face", 1, 1)
+    more = 3 * steps[face]["passes"][-1]
+    assert (found["value"] > found["usual"]) == (more > found["usual"] / 2.33)
 
 
 def test_the_books_of_a_shop_close_and_go_along_in_every_form(

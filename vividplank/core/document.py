@@ -93,7 +93,7 @@ def digest(job: Job) -> str:
     wished = {part["figure"] for part in document["parts"]}
     document.pop("name")
     document.pop("measures")
-    for name in ("climate", "ticket", "keep", "instruments", "chalk"):
+    for name in ("ticket", "keep", "chalk"):
         document["shop"].pop(name)
     for name in ("between", "layer"):  # plans from before there was any stand
         if not document["shop"]["allowance"][name]:

@@ -5,10 +5,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from vividplank.core.fields import Name, NotNegativeTicks, PositiveTicks
+from vividplank.core.fields import NotNegativeTicks, PositiveTicks
 from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
 from vividplank.core.timber.board_feet import TicketRule
-from vividplank.core.timber.rest import Climate
 
 Method = Literal["mill-wide", "rough-rip"]
 
@@ -51,17 +50,6 @@ class Keep:
 
 
 @dataclass(frozen=True)
-class Instruments:
-    """The instrument of each kind that is connected, by its name; empty where figures are typed."""
-
-    caliper: Name = ""
-    moisture: Name = ""
-    metal: Name = ""
-    scanner: Name = ""
-    readout: Name = ""
-
-
-@dataclass(frozen=True)
 class Shop:
     """`chalk` is what marks of a rough cut are rounded to; 0 is the usual: 1/16 in, or 1 mm."""
 
@@ -71,10 +59,8 @@ class Shop:
     end_trim: NotNegativeTicks = TICKS_PER_INCH
     min_blank_length: NotNegativeTicks = 12 * TICKS_PER_INCH
     max_slope: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 0.02
-    climate: Climate = Climate()
     ticket: TicketRule = TicketRule()
     keep: Keep = Keep()
-    instruments: Instruments = Instruments()
     chalk: NotNegativeTicks = 0
 
     def flat_for(self, thickness: int, layers: int) -> int:

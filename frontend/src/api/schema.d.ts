@@ -3483,7 +3483,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "minutes" | "passes" | "wood" | "faults";
+            kind: "minutes" | "passes" | "wood" | "faults" | "movement" | "allowance";
             /** Low */
             low: number;
             /** Of */
@@ -5451,27 +5451,10 @@ export interface components {
              */
             chalk: number;
             /**
-             * @default {
-             *       "celsius": 20,
-             *       "humidity": 0.5
-             *     }
-             */
-            climate: components["schemas"]["Climate"];
-            /**
              * End Trim
              * @default 8128
              */
             end_trim: number;
-            /**
-             * @default {
-             *       "caliper": "",
-             *       "metal": "",
-             *       "moisture": "",
-             *       "readout": "",
-             *       "scanner": ""
-             *     }
-             */
-            instruments: components["schemas"]["Instruments"];
             /**
              * @default {
              *       "length": 130048,
@@ -6395,9 +6378,16 @@ export interface components {
          * @description Its machines, waits and hours; `over` is what the first of two visits leaves, `enough` the
          *     share of a face that must be clean to go to the planer. `people` are those who work there,
          *     `unused` the keys of learned figures that are switched off, `currency` its money by ISO 4217
-         *     (empty: figures alone).
+         *     (empty: figures alone), `climate` its air.
          */
         Workshop: {
+            /**
+             * @default {
+             *       "celsius": 20,
+             *       "humidity": 0.5
+             *     }
+             */
+            climate: components["schemas"]["Climate"];
             /**
              * Currency
              * @default
@@ -6409,6 +6399,16 @@ export interface components {
              */
             enough: number;
             hours?: components["schemas"]["Hours"];
+            /**
+             * @default {
+             *       "caliper": "",
+             *       "metal": "",
+             *       "moisture": "",
+             *       "readout": "",
+             *       "scanner": ""
+             *     }
+             */
+            instruments: components["schemas"]["Instruments"];
             machines?: components["schemas"]["Machines"];
             /**
              * Over

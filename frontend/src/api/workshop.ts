@@ -38,7 +38,16 @@ export function useWorkshop(pk: Ref<number>) {
           })
         ).data!,
       ),
-    stale: ["workshops", "learned", "project-workshop", "milling-settings", "milling", "schools", "days"],
+    stale: [
+      "workshops",
+      "learned",
+      "project-workshop",
+      "milling-settings",
+      "milling",
+      "schools",
+      "days",
+      "survey",
+    ],
   });
 }
 
@@ -67,6 +76,7 @@ export function useProjectWorkshop(project: Ref<number>) {
       "account",
       "shop-books",
       "learned",
+      "survey",
     ])
       await client.invalidateQueries({ queryKey: [name] });
   }

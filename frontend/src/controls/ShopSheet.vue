@@ -1,18 +1,19 @@
 <script setup lang="ts">
 /** How this shop cuts: kerfs, allowances, the order of milling, and how the project shows lengths. */
-import { useQuery } from "@tanstack/vue-query";
 import { ElCheckbox } from "element-plus";
 import { computed, ref } from "vue";
-import { api, type Shop } from "../api/client";
+import type { Shop } from "../api/client";
 import { useProject } from "../api/project";
+import { useProjectWorkshop } from "../api/workshop";
 import { isMetric, show, SYSTEMS, TICKS_PER_INCH, TICKS_PER_MM } from "../measure";
+import AllowanceAdvice from "./AllowanceAdvice.vue";
 import MeasureField from "./MeasureField.vue";
 import AppDialog from "./AppDialog.vue";
 import ChoiceField from "./fields/ChoiceField.vue";
-import CountField from "./fields/CountField.vue";
 
 const emit = defineEmits<{ close: [] }>();
-const { project, edit } = useProject();
+const { pk, project, edit } = useProject();
+const { workshop } = useProjectWorkshop(pk);
 const open = ref(true);
 const shop = computed(() => project.value!.shop);
 const system = computed(() => project.value!.system);
@@ -24,18 +25,6 @@ const KERFS = [
   ["crosscut", "Crosscut kerf"],
   ["rip", "Rip kerf"],
   ["resaw", "Resaw kerf"],
-] as const;
-const { data: offers } = useQuery({
-  queryKey: ["instruments"],
-  queryFn: async () => (await api.GET("/api/instruments")).data!,
-  staleTime: Infinity,
-});
-const KINDS = [
-  ["caliper", "Caliper"],
-  ["readout", "Planer readout"],
-  ["moisture", "Moisture meter"],
-  ["metal", "Metal detector"],
-  ["scanner", "Board scanner"],
 ] as const;
 const ALLOWANCES = [
   ["length", "Over in length, each blank"],
@@ -118,21 +107,6 @@ const TICKETS = [
       />
     </div>
     <div v-if="project" class="sheet">
-      <CountField
-        label="The shop's air, °C"
-        :step="0.5"
-        :model-value="shop.climate.celsius"
-        @update:model-value="set({ climate: { ...shop.climate, celsius: $event } })"
-      />
-      <CountField
-        label="Its humidity, %"
-        :min="0"
-        :max="99"
-        :model-value="Math.round(shop.climate.humidity * 100)"
-        @update:model-value="set({ climate: { ...shop.climate, humidity: $event / 100 } })"
-      />
-    </div>
-    <div v-if="project" class="sheet">
       <ChoiceField
         class="wide"
         label="The yard's ticket counts board feet"
@@ -163,17 +137,21 @@ const TICKETS = [
         @update:model-value="set({ keep: { ...shop.keep, width: $event } })"
       />
     </div>
-    <div v-if="project && offers" class="sheet">
-      <ChoiceField
-        v-for="[kind, word] in KINDS"
-        :key="kind"
-        :label="word"
-        :options="[['', 'none, figures are typed'], ...offers[kind].map((o) => [o.name, o.says] as const)]"
-        :model-value="shop.instruments[kind]"
-        @update:model-value="set({ instruments: { ...shop.instruments, [kind]: $event } })"
-      />
-    </div>
-    <p class="soft">The machines' own manuals decide what is safe; these are usual starting values.</p>
+    <AllowanceAdvice
+      v-if="project && workshop"
+      :workshop="workshop.pk"
+      :allowance="shop.allowance"
+      :system="system"
+      @take="set({ allowance: { ...shop.allowance, ...$event } })"
+    />
+    <p class="soft">
+      The machines' own manuals decide what is safe; these are usual starting values. The air and the
+      instruments at the bench are
+      <RouterLink
+        :to="{ name: 'workshop', params: { workshop: workshop?.pk ?? '' }, query: { view: 'room' } }"
+        >the workshop's</RouterLink
+      >, for all that is made in it.
+    </p>
   </AppDialog>
 </template>
 

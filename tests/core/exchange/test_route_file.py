@@ -9,17 +9,20 @@ from pathlib import Path
 import jsonschema
 import pytest
 from hypothesis import given
+from hypothesis import strategies as st
 
 from tests.conftest import ROOT
 from tests.core.layout.search.test_limits import machines
 from tests.core.milling.test_milling import HAND_JOB, HAND_PLAN
 from tests.profiles import examples
 from vividplank.command import main
-from vividplank.core.exchange import Refusal, job_document, read_job, read_machines, read_plan
+from vividplank.core.exchange import Refusal, job_document, read_job, read_plan, read_workshop
 from vividplank.core.exchange.json_schema import schema
 from vividplank.core.exchange.route_file import route_document
 from vividplank.core.milling import Machines, Milling, routes
 from vividplank.core.milling.shop.school import SCHOOLS, School
+from vividplank.core.milling.shop.workshop import Instruments, Workshop
+from vividplank.core.timber.rest import Climate
 
 EXAMPLES = ROOT / "docs" / "examples"
 
@@ -77,26 +80,37 @@ def test_facts_stand_beside_the_sentences() -> None:
 
 
 @examples(40)
-@given(machines())
-def test_the_shop_s_machines_come_with_the_job(shop: Machines) -> None:
-    shop = replace(shop, off=("jointer",), preferred=(("edge", "hand"),))
-    text = json.dumps(job_document(HAND_JOB, shop))
-    assert read_machines(text) == shop and read_job(text) == HAND_JOB
+@given(machines(), st.floats(-5, 40), st.floats(0, 0.95))
+def test_the_workshop_comes_with_the_job(shop: Machines, celsius: float, humidity: float) -> None:
+    place = Workshop(
+        replace(shop, off=("jointer",), preferred=(("edge", "hand"),)),
+        climate=Climate(celsius, humidity),
+        instruments=Instruments(readout="simulated"),
+    )
+    text = json.dumps(job_document(HAND_JOB, place))
+    assert read_workshop(text) == place and read_job(text) == HAND_JOB
     jsonschema.validate(json.loads(text), schema("job.schema.json"))
 
 
-def test_what_a_job_does_not_say_of_its_machines_is_usual() -> None:
-    document = job_document(HAND_JOB, Machines())
-    assert read_machines(json.dumps(job_document(HAND_JOB))) is None
+def test_what_a_job_does_not_say_of_its_workshop_is_usual() -> None:
+    document = job_document(HAND_JOB) | {"version": 3}
+    assert read_workshop(json.dumps(document)) is None
     document["machines"] = {"planer": {"width": 12.5}, "off": ["bandsaw"]}
-    found = read_machines(json.dumps(document))
-    assert found == replace(
+    found = read_workshop(json.dumps(document))
+    machines = replace(
         Machines(), planer=replace(Machines().planer, width=101600), off=("bandsaw",)
     )
+    assert found == Workshop(machines)
+    damp = {**document, "shop": document["shop"] | {"climate": {"humidity": 0.7}}}
+    assert read_workshop(json.dumps(damp)) == Workshop(machines, climate=Climate(humidity=0.7))
     for path, wrong in (
-        ("$.machines.planer.wdth", {"planer": {"wdth": 12}}),
-        ("$.machines.off[0]", {"off": ["lathe"]}),
+        ("$.machines.planer.wdth", {"machines": {"planer": {"wdth": 12}}}),
+        ("$.machines.off[0]", {"machines": {"off": ["lathe"]}}),
+        (
+            "$.shop.climate.humidity",
+            {"shop": document["shop"] | {"climate": {"humidity": 1.2}}},
+        ),
     ):
         with pytest.raises(Refusal) as refused:
-            read_machines(json.dumps(document | {"machines": wrong}))
+            read_workshop(json.dumps(document | wrong))
         assert refused.value.path == path

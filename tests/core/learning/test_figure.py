@@ -1,12 +1,13 @@
 """What a shop learns goes from the usual toward what it has seen, and nothing odd swings it."""
 
-from math import isclose, log, pi
+from math import exp, isclose, log, pi
+from random import Random
 
 from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.profiles import examples
-from vividplank.core.learning.figure import PROJECTS, SHOPS, Seen, rate, ratio
+from vividplank.core.learning.figure import ENOUGH, PROJECTS, SHOPS, Seen, allowance, rate, ratio
 from vividplank.core.learning.learned import StepSeen, WoodSeen, in_use, learned
 
 RATIOS = st.floats(0.3, 3.0)
@@ -63,6 +64,37 @@ def test_one_odd_project_does_not_swing_the_shop(odd: float) -> None:
     ours = [Seen(p, 1.1) for p in (1, 2, 3, 4) for _ in range(20)]
     without, with_it = ratio(ours).value, ratio([*ours, *(Seen(9, odd) for _ in range(200))]).value
     assert with_it / without < 1.12
+
+
+def test_an_allowance_nobody_has_tried_is_the_usual_one() -> None:
+    figure = allowance([], 254.0, 60.0)
+    assert isclose(figure.value, 254) and figure.low < 254 < figure.high and figure.events == 0
+
+
+@examples(30)
+@given(st.floats(30, 1000), st.integers(0, 10**6))
+def test_an_allowance_comes_to_be_enough_for_nine_of_ten(middle: float, seed: int) -> None:
+    """Of pieces that need so much in the median, spread by a factor 1.3; a new project's lie apart
+    by the factor of projects, so that the figure is larger than that of these alone."""
+    draw = Random(seed)
+    seen = [Seen(p, middle * exp(draw.gauss(0, log(1.3)))) for p in range(6) for _ in range(60)]
+    figure = allowance(seen, middle * 2, 1.0)
+    share = sum(s.ratio <= figure.value for s in seen) / len(seen)
+    assert ENOUGH - 0.03 < share < 1.0 and figure.value < 2.2 * middle
+
+
+@examples(50)
+@given(st.floats(4, 1000))
+def test_one_odd_project_does_not_swing_an_allowance(odd: float) -> None:
+    ours = [Seen(p, 100.0) for p in (1, 2, 3, 4) for _ in range(20)]
+    without = allowance(ours, 250, 60).value
+    with_it = allowance([*ours, *(Seen(9, 100 * odd) for _ in range(200))], 250, 60).value
+    assert without < 250 and with_it / without < 1.15
+
+
+def test_what_needed_nothing_brings_it_down_and_never_to_nothing() -> None:
+    few, many = (allowance([Seen(1, 0.0)] * n, 254, 63.5).value for n in (3, 100))
+    assert 63.5 < many < few < 254
 
 
 def test_a_rate_by_hand() -> None:

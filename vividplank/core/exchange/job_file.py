@@ -22,12 +22,14 @@ from vividplank.core.exchange.job_shape import (
 )
 from vividplank.core.job import Job
 from vividplank.core.measure import Unit
-from vividplank.core.milling.shop.machines import Machines, usual_machines
+from vividplank.core.milling.shop.workshop import Workshop, usual_workshop
 from vividplank.core.refusal import Refusal, load
 from vividplank.core.shop import Shop
 
 _PLAIN_PART = frozenset(PlainPartShape.model_fields)
 _PLAIN_SHOP = frozenset(PlainShopShape.model_fields)
+#: What stands in a file's `shop` and is the workshop's, whatever is made in it.
+_ROOM = ("climate", "instruments")
 _PLAIN_BOARD = frozenset(PlainBoardShape.model_fields)
 
 
@@ -49,22 +51,30 @@ def read_job(text: str | bytes) -> Job:
     _unique([p.id for p in parts], "$.parts")
     _unique([b.id for b in boards], "$.boards")
     check_runs(parts)
-    shop: Shop = from_file(given["shop"], Shop, unit)
+    how = {name: value for name, value in given["shop"].items() if name not in _ROOM}
+    shop: Shop = from_file(how, Shop, unit)
     measures = tuple(from_file(m, Measure, unit) for m in given.get("measures", ()))
     return _worked_out(Job(shape.name, shop, parts, boards, unit, measures))
 
 
-def read_machines(text: str | bytes) -> Machines | None:
-    """The machines of the shop in a job file; None where it does not say. What it leaves out has
-    its usual value.
+def read_workshop(text: str | bytes) -> Workshop | None:
+    """The workshop of a job file: its machines, climate and instruments; None where it says none of
+    them. What it leaves out has its usual value.
     """
     shape = load(text, JobShape)
-    given = shape.model_dump(exclude_unset=True).get("machines")
-    if given is None:
+    said = shape.model_dump(exclude_unset=True)
+    both: dict[str, Any] = {"machines": said.get("machines")}
+    both |= {name: said["shop"].get(name) for name in _ROOM}
+    given = {name: value for name, value in both.items() if value is not None}
+    if not given:
         return None
-    usual = to_file(usual_machines(shape.unit), Machines, shape.unit)
-    machines: Machines = from_file(_over(usual, given), Machines, shape.unit)
-    return machines
+    usual = usual_workshop(shape.unit)
+    known = {
+        name: from_file(_over(to_file(was, type(was), shape.unit), value), type(was), shape.unit)
+        for name, value in given.items()
+        for was in [getattr(usual, name)]
+    }
+    return replace(usual, **known)
 
 
 def _over(usual: dict[str, Any], given: dict[str, Any]) -> dict[str, Any]:
@@ -89,12 +99,13 @@ def _worked_out(job: Job) -> Job:
     return replace(job, parts=tuple(parts))
 
 
-def job_document(job: Job, machines: Machines | None = None) -> dict[str, Any]:
+def job_document(job: Job, workshop: Workshop | None = None) -> dict[str, Any]:
     """The job as the plain document of the exchange format: of the first version that can say it
-    all. With the `machines` of the shop it is of version 3.
+    all. Where the `workshop` is not as usual it is of version 3.
     """
-    version = 3 if machines else _version(job)
     unit = job.unit
+    place = _unusual_of(workshop or usual_workshop(unit), unit)
+    version = 3 if place else _version(job)
     shop = to_file(job.shop, Shop, unit)
     for name in ("between", "layer"):
         if not shop["allowance"][name]:
@@ -122,9 +133,19 @@ def job_document(job: Job, machines: Machines | None = None) -> dict[str, Any]:
     }
     if job.measures:
         document["measures"] = [to_file(m, Measure, unit) for m in job.measures]
-    if machines:
-        document["machines"] = to_file(machines, Machines, unit)
-    return document
+    shop.update({name: place.pop(name) for name in _ROOM if name in place})
+    return document | place
+
+
+def _unusual_of(workshop: Workshop, unit: Unit) -> dict[str, Any]:
+    """What a file says of a workshop, where that is not as usual."""
+    usual = usual_workshop(unit)
+    return {
+        name: to_file(now, type(now), unit)
+        for name in ("machines", *_ROOM)
+        for now in [getattr(workshop, name)]
+        if now != getattr(usual, name)
+    }
 
 
 def _version(job: Job) -> int:

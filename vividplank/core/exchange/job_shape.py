@@ -9,7 +9,9 @@ from vividplank.core.board import Board
 from vividplank.core.cutlist import Measure, Part
 from vividplank.core.exchange.derived import Length, Shape, shape_of
 from vividplank.core.milling.shop.machines import Machines
+from vividplank.core.milling.shop.workshop import Instruments
 from vividplank.core.shop import Shop
+from vividplank.core.timber.rest import Climate
 
 Positive = Annotated[float, Field(strict=True, gt=0, le=1e6, allow_inf_nan=False)]
 NotNegative = Annotated[float, Field(strict=True, ge=0, le=1e6, allow_inf_nan=False)]
@@ -41,7 +43,14 @@ class PlainShopShape(Shape):
     max_slope: Annotated[float, Field(strict=True, ge=0, le=1, allow_inf_nan=False)]
 
 
-ShopShape = shape_of(Shop, PlainShopShape)
+class RoomShape(PlainShopShape):
+    """A shop as a room: what a file says of it beside how it cuts."""
+
+    climate: shape_of(Climate, Shape) | None = None  # type: ignore[valid-type]
+    instruments: shape_of(Instruments, Shape) | None = None  # type: ignore[valid-type]
+
+
+ShopShape = shape_of(Shop, RoomShape)
 
 
 class PanelShape(Shape):

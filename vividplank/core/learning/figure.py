@@ -6,6 +6,8 @@ value. Events of a project count by their median and projects by Huber's weights
 timer that ran over lunch nor one odd project can swing the shop. A rate is learned as Poisson
 events with a gamma prior.
 
+An allowance is the quantile of what the next piece will need, in the same model.
+
 Sources: Gelman et al., Bayesian Data Analysis (3rd ed.), chapters 2 and 5; Huber, Robust
 Estimation of a Location Parameter, 1964. What differs: variances between shops and between projects
 are stated, not estimated, since a shop has few projects.
@@ -31,6 +33,8 @@ _HUBER = 1.345
 _MOST = 4.0
 #: How sure a stated interval is.
 SURE = 0.8
+#: The share of pieces that an allowance is to be enough for.
+ENOUGH = 0.9
 _Z = NormalDist().inv_cdf((1 + SURE) / 2)
 
 
@@ -56,23 +60,34 @@ class Figure:
 
 def ratio(seen: Iterable[Seen], usual: float = 1.0) -> Figure:
     """How many times the foretold it takes in this shop; `usual` where nothing was seen."""
-    by_project: defaultdict[int, list[float]] = defaultdict(list)
-    for one in seen:
-        if one.ratio > 0:
-            by_project[one.project].append(log(one.ratio / usual))
-    middles = {p: median(found) for p, found in by_project.items()}
-    within = _within(by_project, middles)
-    means = [min(max(middles[p], -log(_MOST)), log(_MOST)) for p in by_project]
-    # The median of n normal values has a variance pi/2 times that of their mean.
-    variances = [PROJECTS**2 + pi / 2 * within**2 / len(found) for found in by_project.values()]
-    mean, sd = _shop(means, variances)
+    found = _posterior(seen, usual)
     return Figure(
         usual,
-        usual * exp(mean),
-        usual * exp(mean - _Z * sd),
-        usual * exp(mean + _Z * sd),
-        sum(map(len, by_project.values())),
-        len(by_project),
+        usual * exp(found.mean),
+        usual * exp(found.mean - _Z * found.sd),
+        usual * exp(found.mean + _Z * found.sd),
+        found.events,
+        found.projects,
+    )
+
+
+def allowance(needs: Iterable[Seen], usual: float, least: float) -> Figure:
+    """What is enough for the next piece with the chance `ENOUGH`, where pieces have needed so much
+    (in `ratio`); nothing smaller than `least` can be told from nothing. It is `usual` where nothing
+    was seen: the usual allowance is taken to be enough as often.
+    """
+    z = NormalDist().inv_cdf(ENOUGH)
+    middle = usual / exp(z * sqrt(_WITHIN**2 + PROJECTS**2 + SHOPS**2))
+    seen = [Seen(s.project, max(s.ratio, least)) for s in needs]
+    found = _posterior(seen, middle)
+    piece = sqrt(found.within**2 + PROJECTS**2)
+    return Figure(
+        usual,
+        middle * exp(found.mean + z * sqrt(piece**2 + found.sd**2)),
+        middle * exp(found.mean + z * piece - _Z * found.sd),
+        middle * exp(found.mean + z * piece + _Z * found.sd),
+        found.events,
+        found.projects,
     )
 
 
@@ -85,6 +100,33 @@ def rate(count: int, exposure: float, usual: float, worth: float, projects: int)
         float(gamma.ppf(share, shape, scale=scale)) for share in ((1 - SURE) / 2, (1 + SURE) / 2)
     )
     return Figure(usual, shape * scale, low, high, count, projects)
+
+
+@dataclass(frozen=True)
+class _Posterior:
+    """The logarithm of the shop's middle, about the usual; `within` is the standard deviation of
+    one event about its project.
+    """
+
+    mean: float
+    sd: float
+    within: float
+    events: int
+    projects: int
+
+
+def _posterior(seen: Iterable[Seen], usual: float) -> _Posterior:
+    by_project: defaultdict[int, list[float]] = defaultdict(list)
+    for one in seen:
+        if one.ratio > 0:
+            by_project[one.project].append(log(one.ratio / usual))
+    middles = {p: median(found) for p, found in by_project.items()}
+    within = _within(by_project, middles)
+    means = [min(max(middles[p], -log(_MOST)), log(_MOST)) for p in by_project]
+    # The median of n normal values has a variance pi/2 times that of their mean.
+    variances = [PROJECTS**2 + pi / 2 * within**2 / len(found) for found in by_project.values()]
+    mean, sd = _shop(means, variances)
+    return _Posterior(mean, sd, within, sum(map(len, by_project.values())), len(by_project))
 
 
 def _within(by_project: dict[int, list[float]], middles: dict[int, float]) -> float:

@@ -1,21 +1,34 @@
 """All figures a shop learns, from what its projects have seen."""
 
 from collections import defaultdict
-from collections.abc import Collection, Iterable, Sequence
+from collections.abc import Collection, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from vividplank.core.learning.figure import Figure, Seen, rate, ratio
+from vividplank.core.learning.figure import Figure, Seen, allowance, rate, ratio
+from vividplank.core.learning.needed import Need, Needed
+from vividplank.core.measure import TICKS_PER_INCH
+from vividplank.core.shop import Allowance
 
 #: `minutes` and `passes`: how many times the foretold, by machine. `wood`: rough over parts, by
-#: wood. `faults`: those no survey knew of, for each board foot, by wood.
-Kind = Literal["minutes", "passes", "wood", "faults"]
+#: wood. `faults`: those no survey knew of, for each board foot, by wood. `movement`: what is enough
+#: for a face that has rested, by wood, and `allowance` for the size of that name, in ticks.
+Kind = Literal["minutes", "passes", "wood", "faults", "movement", "allowance"]
 #: So much rough wood for one of parts: an inch for three quarters, and the trade's 30 % for waste.
 USUAL_WOOD = 4 / 3 * 1.3
 #: Faults no survey knew of, for each board foot (one board of ten, of eight board feet), and how
 #: many board feet that counts for.
 USUAL_FAULTS = 0.1 / 8
 _FAULTS_WORTH = 100.0
+#: Allowances to begin with, in ticks, and what no straightedge shows.
+_ALLOWANCE = Allowance()
+USUAL_NEEDS: dict[Need, int] = {
+    "movement": TICKS_PER_INCH // 8,
+    "face": _ALLOWANCE.face,
+    "width": _ALLOWANCE.width,
+    "length": _ALLOWANCE.length,
+}
+_LEAST_SEEN = TICKS_PER_INCH / 128
 
 
 @dataclass(frozen=True)
@@ -44,8 +57,16 @@ class WoodSeen:
 
 
 @dataclass(frozen=True)
+class NeedSeen:
+    """What a piece of one project needed."""
+
+    project: int
+    needed: Needed
+
+
+@dataclass(frozen=True)
 class Learned:
-    """A figure and whether it is used; `of` is a machine or a wood."""
+    """A figure and whether it is used; `of` is a machine, a wood or an allowance."""
 
     kind: Kind
     of: str
@@ -58,10 +79,13 @@ class Learned:
 
 
 def learned(
-    steps: Iterable[StepSeen], woods: Sequence[WoodSeen], off: Collection[str] = ()
+    steps: Iterable[StepSeen],
+    woods: Sequence[WoodSeen],
+    off: Collection[str] = (),
+    needs: Iterable[NeedSeen] = (),
 ) -> tuple[Learned, ...]:
-    """What has been learned of each machine and wood that was seen; `off` are keys of figures that
-    are not to be used.
+    """What has been learned of each machine, wood and allowance that was seen; `off` are keys of
+    figures that are not to be used.
     """
     minutes: defaultdict[str, list[Seen]] = defaultdict(list)
     passes: defaultdict[str, list[Seen]] = defaultdict(list)
@@ -83,7 +107,19 @@ def learned(
             figures.append(
                 ("faults", wood, rate(count, feet, USUAL_FAULTS, _FAULTS_WORTH, projects))
             )
+    figures += _allowances(needs)
     return tuple(Learned(k, of, f, f"{k}:{of}" not in off) for k, of, f in figures)
+
+
+def _allowances(needs: Iterable[NeedSeen]) -> Iterator[tuple[Kind, str, Figure]]:
+    by: defaultdict[tuple[Need, str], list[Seen]] = defaultdict(list)
+    for seen in needs:
+        one = seen.needed
+        of = one.wood if one.what == "movement" else one.what
+        by[one.what, of].append(Seen(seen.project, one.ticks))
+    for (what, of), found in sorted(by.items()):
+        kind: Kind = "movement" if what == "movement" else "allowance"
+        yield kind, of, allowance(found, USUAL_NEEDS[what], _LEAST_SEEN)
 
 
 def in_use(figures: Iterable[Learned], kind: Kind) -> dict[str, float]:

@@ -7,13 +7,22 @@ happens in its project.
 import hashlib
 import json
 from collections.abc import Iterable
+from dataclasses import dataclass
 
 from pydantic import TypeAdapter
 from sqlalchemy import func, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
-from vividplank.core.learning.learned import Learned, StepSeen, WoodSeen, in_use, learned
+from vividplank.core.learning.learned import (
+    Learned,
+    NeedSeen,
+    StepSeen,
+    WoodSeen,
+    in_use,
+    learned,
+)
+from vividplank.core.learning.needed import Needed, needed
 from vividplank.core.log.events import Found, Spoiled
 from vividplank.core.milling.shop.pace import Factors
 from vividplank.core.milling.shop.workshop import workshop_to_document
@@ -24,18 +33,32 @@ from vividplank.store import layouts, log, workshops
 from vividplank.store.layouts import Layout
 from vividplank.store.models import AccountRow, EventRow, LayoutRow, ProjectRow, StepDoneRow
 
-_BOARDS: TypeAdapter[tuple[BoardBooks, ...]] = TypeAdapter(tuple[BoardBooks, ...])
+
+@dataclass(frozen=True)
+class _Account:
+    """What the steps of a layout did to its boards, and what its pieces needed."""
+
+    boards: tuple[BoardBooks, ...] = ()
+    needs: tuple[Needed, ...] = ()
+
+
+_ACCOUNT: TypeAdapter[_Account] = TypeAdapter(_Account)
 
 
 def of_workshop(session: Session, workshop: int) -> tuple[BoardBooks, ...]:
     """Every board its projects have cut into, project by project."""
+    return tuple(b for _, kept in _accounts(session, workshop) for b in kept.boards)
+
+
+def _accounts(session: Session, workshop: int) -> list[tuple[int, _Account]]:
+    """By project, of those that have a plan."""
     place = workshops.load(session, workshop)
     projects = session.execute(
         select(ProjectRow.pk, ProjectRow.name, ProjectRow.milling)
         .where(ProjectRow.workshop == workshop, ~ProjectRow.rack)
         .order_by(ProjectRow.pk)
     )
-    found: list[BoardBooks] = []
+    found: list[tuple[int, _Account]] = []
     for pk, name, own in projects.all():
         standing = select(func.max(LayoutRow.pk)).where(
             LayoutRow.project == pk, LayoutRow.plan.is_not(None), LayoutRow.undone.is_(False)
@@ -43,42 +66,35 @@ def of_workshop(session: Session, workshop: int) -> tuple[BoardBooks, ...]:
         layout = session.scalar(standing)
         if layout:
             how = (workshop_to_document(place.workshop), own)
-            found += _of_layout(session, pk, name, layout, how)
-    return tuple(found)
+            found.append((pk, _of_layout(session, pk, name, layout, how)))
+    return found
 
 
-def _of_layout(
-    session: Session, project: int, name: str, layout: int, how: object
-) -> tuple[BoardBooks, ...]:
+def _of_layout(session: Session, project: int, name: str, layout: int, how: object) -> _Account:
     """Of the standing layout of a project; `how` it is milled, as JSON values."""
     done = session.execute(
         select(StepDoneRow.key, StepDoneRow.at).where(StepDoneRow.layout == layout)
     ).all()
     if not done:
-        return ()
+        return _Account()
     events = session.scalar(select(func.count()).where(EventRow.project == project))
-    said = [name, sorted((r.key, r.at.isoformat()) for r in done), events, how]
+    said = ["with needs", name, sorted((r.key, r.at.isoformat()) for r in done), events, how]
     made_from = hashlib.sha256(json.dumps(said, sort_keys=True).encode()).hexdigest()
     kept = session.execute(
         select(AccountRow.made_from, AccountRow.document).where(AccountRow.layout == layout)
     ).one_or_none()
     if kept and kept.made_from == made_from:
-        return _BOARDS.validate_python(kept.document["boards"])
+        return _ACCOUNT.validate_python(kept.document)
     months = {r.key: r.at.strftime("%Y-%m") for r in done}
-    boards = _worked_out(session, layouts.load(session, layout), name, months)
-    values = {
-        "made_from": made_from,
-        "document": {"boards": _BOARDS.dump_python(boards, mode="json")},
-    }
+    done_so_far = _worked_out(session, layouts.load(session, layout), name, months)
+    values = {"made_from": made_from, "document": _ACCOUNT.dump_python(done_so_far, mode="json")}
     # Two who ask at once both work it out, and the later writes the same.
     put = insert(AccountRow).values(layout=layout, **values)
     session.execute(put.on_conflict_do_update(index_elements=[AccountRow.layout], set_=values))
-    return boards
+    return done_so_far
 
 
-def _worked_out(
-    session: Session, layout: Layout, name: str, months: dict[str, str]
-) -> tuple[BoardBooks, ...]:
+def _worked_out(session: Session, layout: Layout, name: str, months: dict[str, str]) -> _Account:
     assert layout.plan
     events = [e.event for e in log.entries(session, layout.project) if e.stands]
     made = log.routes_of(session, layout)
@@ -108,7 +124,7 @@ def _worked_out(
                 wood.supplier,
             )
         )
-    return tuple(found)
+    return _Account(tuple(found), needed(made, events))
 
 
 def _is_of(mark: str, board: str) -> bool:
@@ -151,8 +167,10 @@ def woods_seen(boards: Iterable[BoardBooks]) -> list[WoodSeen]:
 def learned_in(session: Session, workshop: int) -> tuple[Learned, ...]:
     """All figures a workshop has learned."""
     kept = workshops.load(session, workshop)
-    woods = woods_seen(of_workshop(session, workshop))
-    return learned(steps_seen(session, workshop), woods, kept.workshop.unused)
+    accounts = _accounts(session, workshop)
+    woods = woods_seen(b for _, a in accounts for b in a.boards)
+    needs = [NeedSeen(project, n) for project, a in accounts for n in a.needs]
+    return learned(steps_seen(session, workshop), woods, kept.workshop.unused, needs)
 
 
 def of_steps(session: Session, project: int) -> tuple[Learned, ...]:

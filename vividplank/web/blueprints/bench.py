@@ -9,7 +9,7 @@ from vividplank.core.measure import show
 from vividplank.core.survey.instruments import Bench, InstrumentKind, NoReading
 from vividplank.core.survey.question import about_moisture, about_swelling, about_thickness
 from vividplank.core.survey.scan import scanned
-from vividplank.store import projects
+from vividplank.store import projects, workshops
 from vividplank.store.database import session
 from vividplank.store.projects import Project
 from vividplank.web import answer
@@ -49,7 +49,7 @@ def list_instruments() -> Response:
 def read_thickness(path: ProjectPath, body: ReadAt) -> Response:
     project = _project(path.project)
     board = check_board(body.board, "$.board")
-    caliper = instruments().caliper(connected(project, "caliper"))
+    caliper = instruments().caliper(connected(path.project, "caliper"))
     try:
         found = caliper.thickness(board, body.x, body.y)
     except NoReading as problem:
@@ -61,9 +61,8 @@ def read_thickness(path: ProjectPath, body: ReadAt) -> Response:
 
 @area.post("/projects/<int:project>/readings/moisture", responses={200: ReadBody})
 def read_moisture(path: ProjectPath, body: ReadAt) -> Response:
-    project = _project(path.project)
     board = check_board(body.board, "$.board")
-    meter = instruments().moisture_meter(connected(project, "moisture"))
+    meter = instruments().moisture_meter(connected(path.project, "moisture"))
     try:
         found = meter.percent(board, body.x, body.y)
     except NoReading as problem:
@@ -78,7 +77,7 @@ def sweep(path: ProjectPath, body: BoardAlone) -> Response:
     """The board searched for metal along both faces."""
     project = _project(path.project)
     board = check_board(body.board, "$.board")
-    found = instruments().metal_detector(connected(project, "metal")).sweep(board)
+    found = instruments().metal_detector(connected(path.project, "metal")).sweep(board)
     places = " and ".join(f"{show(x, project.system, unit=True)} along" for x, _ in found)
     said = (
         f"It beeps at {places}."
@@ -93,7 +92,7 @@ def scan(path: ProjectPath, body: BoardAlone) -> Response:
     """Both faces scanned: the surface with its noise taken out."""
     project = _project(path.project)
     board = check_board(body.board, "$.board")
-    scanner = instruments().scanner(connected(project, "scanner"))
+    scanner = instruments().scanner(connected(path.project, "scanner"))
     try:
         found = scanned(board, scanner.scan(board))
     except NoReading as problem:
@@ -127,14 +126,15 @@ def _project(pk: int) -> Project:
         return projects.load(opened, pk)
 
 
-def connected(project: Project, kind: InstrumentKind) -> str:
-    """The name of the instrument of a kind that the project's shop has connected; a Refusal where
-    there is none.
+def connected(project: int, kind: InstrumentKind) -> str:
+    """The name of the instrument of a kind that the project's workshop has connected; a Refusal
+    where there is none.
     """
-    name: str = getattr(project.job.shop.instruments, kind)
+    with session() as opened:
+        name: str = getattr(workshops.of_project(opened, project).workshop.instruments, kind)
     if name not in instruments().offered(kind):
         raise Refusal(
-            f"$.shop.instruments.{kind}",
-            "is not connected; choose one in the shop's settings, or type the figure",
+            f"$.workshop.instruments.{kind}",
+            "is not connected; choose one in the workshop, or type the figure",
         )
     return name

@@ -27,7 +27,7 @@ from vividplank.core.timber import (
     wood_named,
 )
 from vividplank.core.timber.rest import Climate, rest
-from vividplank.store import milling, projects
+from vividplank.store import milling, projects, workshops
 from vividplank.store.database import session
 from vividplank.web import answer
 from vividplank.web.schemas.board import AskLook, CutBody, LookBody, PieceBody
@@ -178,6 +178,7 @@ def survey_board(path: ProjectPath, body: SurveyAsk) -> Response:
     """
     with session() as opened:
         project = projects.load(opened, path.project)
+        climate = workshops.of_project(opened, path.project).workshop.climate
     board = check_board(body.board, "$.board")
     shop = project.job.shop
     said = ""
@@ -191,7 +192,7 @@ def survey_board(path: ProjectPath, body: SurveyAsk) -> Response:
     return answer.body(
         SurveyBody(
             said=said,
-            rest=_rest(board, shop.climate),
+            rest=_rest(board, climate),
             grade=graded.name,
             share=graded.share,
             surface=graded.surface,

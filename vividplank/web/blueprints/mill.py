@@ -231,7 +231,6 @@ def take_reading(path: LayoutPath, body: InstrumentBody) -> Response:
     """The connected caliper on a piece at a step, or the planer's readout."""
     with session() as opened:
         layout, plan = layouts.with_plan(opened, path.layout)
-        project = projects.load(opened, layout.project)
         how = kept.of_project(opened, layout.project, layout.job)
     step = _steps(layout.job, plan, how).get(body.key)
     if step is None:
@@ -239,9 +238,11 @@ def take_reading(path: LayoutPath, body: InstrumentBody) -> Response:
     board = layout.job.board(step.board)
     try:
         if body.instrument == "readout":
-            found = instruments().readout(connected(project, "readout")).height(board, body.reading)
+            readout = instruments().readout(connected(layout.project, "readout"))
+            found = readout.height(board, body.reading)
         else:
-            found = instruments().caliper(connected(project, "caliper")).piece(board, body.reading)
+            caliper = instruments().caliper(connected(layout.project, "caliper"))
+            found = caliper.piece(board, body.reading)
         return answer.body(CaliperBody(reading=found, trouble=""))
     except NoReading as slipped:
         return answer.body(CaliperBody(reading=None, trouble=str(slipped)))

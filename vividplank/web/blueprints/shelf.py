@@ -1,16 +1,13 @@
 """The project shelf, and every edit of a project."""
 
-from dataclasses import replace
-
 from flask import Response, request
 from flask_openapi3 import APIBlueprint
 from sqlalchemy.orm import Session
 
-from vividplank.core.exchange import read_job, read_machines
+from vividplank.core.exchange import read_job, read_workshop
 from vividplank.core.job import Job
 from vividplank.core.measure import unit_of
-from vividplank.core.milling.shop.machines import Machines
-from vividplank.core.milling.shop.workshop import usual_workshop
+from vividplank.core.milling.shop.workshop import Workshop
 from vividplank.core.shop import inch_shop, metric_shop
 from vividplank.store import projects, workshops
 from vividplank.store.database import session
@@ -76,11 +73,11 @@ def add_project(body: NewProject) -> Response:
 def add_from_job() -> Response:
     """A new project from a job file, sent as it is."""
     text = request.get_data()
-    job, machines = read_job(text), read_machines(text)
+    job, workshop = read_job(text), read_workshop(text)
     with session() as opened:
         project = projects.add(opened, job, job.unit)
-        if machines:
-            _into_its_workshop(opened, project.pk, job, machines)
+        if workshop:
+            _into_its_workshop(opened, project.pk, job, workshop)
         return answer.body(project_body(project), 201)
 
 
@@ -120,14 +117,15 @@ def redo_edit(path: ProjectPath, body: VersionBody) -> Response:
         return answer.body(project_body(projects.redo(opened, path.project, body.version)))
 
 
-def _into_its_workshop(opened: Session, project: int, job: Job, machines: Machines) -> None:
-    """A job file that says for what machines it was made is made in a workshop that has them:
-    one there is, or one of its own, so that a stranger's file changes nobody's settings.
+def _into_its_workshop(opened: Session, project: int, job: Job, its: Workshop) -> None:
+    """A job file that says in what workshop it was made is made in one with these machines, climate
+    and instruments: one there is, or one of its own, so that a stranger's file changes nobody's
+    settings.
     """
-    have = (w for w in workshops.everyone(opened) if w.workshop.machines == machines)
-    place = next(have, None) or workshops.add(
-        opened,
-        f"The workshop of {job.name}",
-        replace(usual_workshop(job.unit), machines=machines),
-    )
+
+    def said(of: Workshop) -> tuple[object, ...]:
+        return of.machines, of.climate, of.instruments
+
+    have = (w for w in workshops.everyone(opened) if said(w.workshop) == said(its))
+    place = next(have, None) or workshops.add(opened, f"The workshop of {job.name}", its)
     workshops.choose(opened, project, place.pk)

@@ -9,14 +9,16 @@ import { computed, onBeforeUnmount, ref, watch } from "vue";
 import { api, type Board, type Defect } from "../../api/client";
 import { takeReading, target, today, type Taken } from "../../api/instruments";
 import { useProject } from "../../api/project";
+import { useProjectWorkshop, type Workshop } from "../../api/workshop";
 import { plainFault } from "../../board/make";
 import Fig from "../../controls/Fig.vue";
 import { TICKS_PER_INCH } from "../../measure";
 
 const props = defineProps<{ board: Board }>();
 const emit = defineEmits<{ put: [string, Partial<Board>] }>();
-const { pk, project } = useProject();
-const tools = computed(() => project.value!.shop.instruments);
+const { pk } = useProject();
+const { workshop } = useProjectWorkshop(pk);
+const tools = computed<Partial<Workshop["instruments"]>>(() => workshop.value?.workshop.instruments ?? {});
 const any = computed(() => Object.values(tools.value).some(Boolean));
 const ready = computed(
   () => target.value && (target.value.kind === "thickness" ? tools.value.caliper : tools.value.moisture),
@@ -131,8 +133,12 @@ onBeforeUnmount(() => {
       <ElButton v-if="tools.metal" class="act" :disabled="busy" @click="sweep">Search it for metal</ElButton>
       <ElButton v-if="tools.scanner" class="act" :disabled="busy" @click="scan">Scan both faces</ElButton>
     </template>
-    <span v-else class="soft"
-      >No instrument is connected; the shop's settings have some. Figures are typed.</span
+    <span v-else-if="workshop" class="soft"
+      >No instrument is connected;
+      <RouterLink :to="{ name: 'workshop', params: { workshop: workshop.pk }, query: { view: 'room' } }"
+        >the workshop</RouterLink
+      >
+      has some. Figures are typed.</span
     >
     <p v-if="taken" class="note" role="alert">
       <Fig :text="taken.trouble || taken.question" />

@@ -30,7 +30,7 @@ vi.mock("../../api/milling", () => ({
   useSettings: () => ({ changed: vi.fn() }),
 }));
 vi.mock("../../api/project", () => ({
-  useProject: () => ({ pk: ref(1), project: ref({ name: "Settle", shop: { instruments: {} } }) }),
+  useProject: () => ({ pk: ref(1), project: ref({ name: "Settle", shop: {} }) }),
 }));
 vi.mock("../../api/log", () => ({
   usePieces: () => ({ data: ref([]) }),

@@ -182,8 +182,8 @@ useEventListener("resize", resized);
           :system="data.system"
           :layout="data.layout"
           :foretold="foretold(step, run)"
-          :caliper="!!project?.shop.instruments.caliper"
-          :readout="!!project?.shop.instruments.readout"
+          :caliper="!!workshop?.workshop.instruments.caliper"
+          :readout="!!workshop?.workshop.instruments.readout"
           @read="read"
         />
         <div

@@ -1,28 +1,25 @@
 <script setup lang="ts">
 /** What this workshop has learned of itself: each figure beside the usual, how sure it is, and its switch. */
-import { useQuery } from "@tanstack/vue-query";
-import { ElEmpty, ElSwitch, ElTable, ElTableColumn } from "element-plus";
+import { ElButton, ElEmpty, ElSwitch, ElTable, ElTableColumn } from "element-plus";
 import "element-plus/es/components/empty/style/css";
 import "element-plus/es/components/table/style/css";
 import "element-plus/es/components/table-column/style/css";
 import { computed } from "vue";
-import { api } from "../../api/client";
-import { GROUPS, restsOn, told, type Learned } from "./figures";
+import { useLearned } from "../../api/learned";
+import Fig from "../../controls/Fig.vue";
+import { showUnit, upOnRule, type System } from "../../measure";
+import { GROUPS, nameOf, restsOn, told, type Learned } from "../../controls/learnedFigures";
 
-const props = defineProps<{ workshop: number }>();
+const props = defineProps<{ workshop: number; system: System; over: number }>();
 /** What makes the keys that are switched off of those that are now. */
-const emit = defineEmits<{ unused: [(now: string[]) => string[]] }>();
-const { data } = useQuery({
-  queryKey: computed(() => ["learned", props.workshop]),
-  queryFn: async () =>
-    (await api.GET("/api/workshops/{workshop}/learned", { params: { path: { workshop: props.workshop } } }))
-      .data!,
-});
+const emit = defineEmits<{ unused: [(now: string[]) => string[]]; over: [number] }>();
+const { data } = useLearned(computed(() => props.workshop));
 const groups = computed(() =>
   GROUPS.map((g) => ({ ...g, figures: data.value?.figures.filter((f) => f.kind === g.kind) ?? [] })).filter(
     (g) => g.figures.length,
   ),
 );
+const enough = (one: Learned) => upOnRule(one.value, props.system);
 function turn(one: Learned, on: boolean): void {
   emit("unused", (now) => [...now.filter((k) => k !== one.key), ...(on ? [] : [one.key])]);
 }
@@ -44,30 +41,38 @@ function turn(one: Learned, on: boolean): void {
       <h2>{{ g.title }}</h2>
       <p class="soft">{{ g.says }}.</p>
       <ElTable :data="g.figures" size="large">
-        <ElTableColumn :label="g.kind === 'minutes' || g.kind === 'passes' ? 'At' : 'Wood'" min-width="140">
+        <ElTableColumn :label="g.of" min-width="140">
           <template #default="{ row }">
-            <b>{{ row.of }}</b>
+            <b>{{ nameOf(row as Learned) }}</b>
           </template>
         </ElTableColumn>
         <ElTableColumn label="Usual" width="150" align="right">
-          <template #default="{ row }">{{ told(row as Learned).usual }}</template>
+          <template #default="{ row }"><Fig :text="told(row as Learned, system).usual" /></template>
         </ElTableColumn>
         <ElTableColumn label="Here" width="150" align="right">
           <template #default="{ row }">
-            <b>{{ told(row as Learned).value }}</b>
+            <b><Fig :text="told(row as Learned, system).value" /></b>
           </template>
         </ElTableColumn>
         <ElTableColumn :label="`With ${Math.round(data.sure * 100)} % chance`" width="160" align="right">
-          <template #default="{ row }">{{ told(row as Learned).between }}</template>
+          <template #default="{ row }"><Fig :text="told(row as Learned, system).between" /></template>
         </ElTableColumn>
         <ElTableColumn label="Rests on" min-width="170">
           <template #default="{ row }">{{ restsOn(row as Learned) }}</template>
+        </ElTableColumn>
+        <ElTableColumn v-if="g.kind === 'movement'" label="The first visit leaves" min-width="190">
+          <template #default="{ row }">
+            <span v-if="enough(row as Learned) === over" class="soft">as much</span>
+            <ElButton v-else class="act" @click="emit('over', enough(row as Learned))"
+              >Leave <Fig :text="showUnit(enough(row as Learned), system)"
+            /></ElButton>
+          </template>
         </ElTableColumn>
         <ElTableColumn label="Used" width="90" align="center">
           <template #default="{ row }">
             <ElSwitch
               :model-value="row.used"
-              :aria-label="`${g.title} of ${row.of} is used`"
+              :aria-label="`${g.title} of ${nameOf(row as Learned)} is used`"
               @change="turn(row as Learned, !!$event)"
             />
           </template>

@@ -16,6 +16,7 @@ import { SYSTEMS, type System } from "../../measure";
 import MachinesView from "../mill/MachinesView.vue";
 import LearnedView from "./LearnedView.vue";
 import PeopleView from "./PeopleView.vue";
+import RoomView from "./RoomView.vue";
 import ShopBooks from "./ShopBooks.vue";
 
 const route = useRoute();
@@ -28,6 +29,7 @@ const kept = computed(() => all.value?.find((w) => w.pk === pk.value));
 const { value, refusals, change } = useWorkshop(pk);
 const VIEWS = [
   ["machines", "The machines"],
+  ["room", "Air and instruments"],
   ["people", "People"],
   ["learned", "What it has learned"],
   ["books", "Books of all projects"],
@@ -126,6 +128,11 @@ const projects = (many: number) =>
               :system="system"
               :change="set"
             />
+            <RoomView
+              v-else-if="key === 'room'"
+              :workshop="value.workshop"
+              @change="change((now) => ({ ...now, workshop: $event(now.workshop) }))"
+            />
             <PeopleView
               v-else-if="key === 'people'"
               :people="value.workshop.people"
@@ -134,6 +141,9 @@ const projects = (many: number) =>
             <LearnedView
               v-else-if="key === 'learned'"
               :workshop="pk"
+              :system="system"
+              :over="value.workshop.over"
+              @over="change((now) => ({ ...now, workshop: { ...now.workshop, over: $event } }))"
               @unused="
                 change((now) => ({
                   ...now,

@@ -11,6 +11,18 @@ from vividplank.core.milling.shop.document import check_figures
 from vividplank.core.milling.shop.machines import Machines, usual_machines
 from vividplank.core.milling.shop.school import Hours, Milling, Waits
 from vividplank.core.refusal import Refusal, json_path
+from vividplank.core.timber.rest import Climate
+
+
+@dataclass(frozen=True)
+class Instruments:
+    """The instrument of each kind that is connected, by its name; empty where figures are typed."""
+
+    caliper: Name = ""
+    moisture: Name = ""
+    metal: Name = ""
+    scanner: Name = ""
+    readout: Name = ""
 
 
 @dataclass(frozen=True)
@@ -18,7 +30,7 @@ class Workshop:
     """Its machines, waits and hours; `over` is what the first of two visits leaves, `enough` the
     share of a face that must be clean to go to the planer. `people` are those who work there,
     `unused` the keys of learned figures that are switched off, `currency` its money by ISO 4217
-    (empty: figures alone).
+    (empty: figures alone), `climate` its air.
     """
 
     machines: Machines = field(default_factory=Machines)
@@ -29,6 +41,8 @@ class Workshop:
     people: Annotated[tuple[Name, ...], Field(max_length=30)] = ()
     unused: Annotated[tuple[Name, ...], Field(max_length=200)] = ()
     currency: Annotated[str, Field(pattern=r"^([A-Z]{3})?$")] = ""
+    climate: Climate = Climate()
+    instruments: Instruments = Instruments()
 
     def milling(self, own: Milling) -> Milling:
         """How a project is milled here: what is its own, on these machines."""

@@ -13,9 +13,8 @@ from vividplank.core.cutlist import Part
 from vividplank.core.exchange import Refusal, job_document
 from vividplank.core.exchange.parts_list import write_parts
 from vividplank.core.layout.search.sheets import lay_sheets
-from vividplank.core.milling.shop.machines import usual_machines
 from vividplank.core.timber import WOODS
-from vividplank.store import milling, projects
+from vividplank.store import projects, workshops
 from vividplank.store.database import session
 from vividplank.store.projects import Project
 from vividplank.web import answer
@@ -52,9 +51,8 @@ def get_parts_csv(path: ProjectPath) -> Response:
 def get_job(path: ProjectPath) -> Response:
     with session() as opened:
         project = projects.load(opened, path.project)
-        machines = milling.of_project(opened, path.project, project.job).machines
-    own = machines if machines != usual_machines(project.job.unit) else None
-    text = json.dumps(job_document(project.job, own), indent=1) + "\n"
+        workshop = workshops.of_project(opened, path.project).workshop
+    text = json.dumps(job_document(project.job, workshop), indent=1) + "\n"
     return answer.file(text, f"{project.job.name}.job.json", "application/json")
 
 

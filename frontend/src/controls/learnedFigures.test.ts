@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { restsOn, told, type Learned } from "./figures";
+import { nameOf, restsOn, told, type Learned } from "./learnedFigures";
 
 const one = (values: Partial<Learned>): Learned => ({
   key: "minutes:planer",
@@ -17,17 +17,31 @@ const one = (values: Partial<Learned>): Learned => ({
 
 describe("a learned figure", () => {
   it("is told with its interval and what it rests on", () => {
-    expect(told(one({}))).toEqual({ usual: "1.00", value: "1.23", between: "1.10 to 1.40" });
+    expect(told(one({}), "in")).toEqual({ usual: "1.00", value: "1.23", between: "1.10 to 1.40" });
     expect(restsOn(one({}))).toBe("12 steps in 2 projects");
     expect(restsOn(one({ events: 1, projects: 1 }))).toBe("1 step in 1 project");
   });
   it("tells faults as one in so many board feet, the more frequent first", () => {
     const faults = one({ kind: "faults", of: "ash", usual: 0.0125, value: 0.02, low: 0.01, high: 0.04 });
-    expect(told(faults)).toEqual({
+    expect(told(faults, "in")).toEqual({
       usual: "one in 80 bd ft",
       value: "one in 50 bd ft",
       between: "25 to 100",
     });
     expect(restsOn(one({ kind: "wood", events: 1, projects: 1 }))).toBe("1 project");
+  });
+  it("tells an allowance as a length, by the size it is for", () => {
+    const face = one({
+      kind: "allowance",
+      of: "face",
+      usual: 254,
+      value: 381,
+      low: 254,
+      high: 508,
+      events: 3,
+    });
+    expect(told(face, "in")).toEqual({ usual: "1/32", value: "3/64", between: "1/32 to 1/16" });
+    expect(nameOf(face)).toBe("in thickness");
+    expect(restsOn(face)).toBe("3 pieces in 2 projects");
   });
 });

@@ -1,0 +1,52 @@
+<script setup lang="ts">
+/** What pieces here have needed of their allowances, where that is not what is set: one tap takes it. */
+import { ElButton } from "element-plus";
+import { computed } from "vue";
+import type { Shop } from "../api/client";
+import { useLearned } from "../api/learned";
+import { upOnRule, type System } from "../measure";
+import { restsOn } from "./learnedFigures";
+import Len from "./Len.vue";
+
+const props = defineProps<{ workshop: number; allowance: Shop["allowance"]; system: System }>();
+const emit = defineEmits<{ take: [Partial<Shop["allowance"]>] }>();
+const { data } = useLearned(computed(() => props.workshop));
+const SIZES = { length: "in length", width: "in width", face: "in thickness" } as const;
+type Size = keyof typeof SIZES;
+const advice = computed(() =>
+  (data.value?.figures ?? [])
+    .filter((f) => f.kind === "allowance" && f.used)
+    .map((f) => ({ figure: f, of: f.of as Size, enough: upOnRule(f.value, props.system) }))
+    .filter((a) => a.enough !== props.allowance[a.of]),
+);
+</script>
+
+<template>
+  <ul v-if="advice.length" class="advice" aria-label="What pieces here have needed">
+    <li v-for="a in advice" :key="a.of">
+      <span
+        ><b><Len :ticks="a.enough" :system="system" /></b> over {{ SIZES[a.of] }} would be enough for nine
+        pieces of ten here
+        <span class="soft">({{ restsOn(a.figure) }}, as far as they were read or counted)</span></span
+      >
+      <ElButton class="act" :aria-label="`Take it ${SIZES[a.of]}`" @click="emit('take', { [a.of]: a.enough })"
+        >Take it</ElButton
+      >
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.advice {
+  margin: 0 0 1.4rem;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 1rem;
+  padding: 0.3rem 0;
+}
+</style>
