@@ -30,7 +30,7 @@ STAGES = (
     "machine",
     "books",
 )
-WORKSHOP = tuple(f"/workshop?view={v}" for v in ("machines", "people", "learned", "books"))
+WORKSHOP = tuple(f"/workshop?view={v}" for v in ("machines", "room", "people", "learned", "books"))
 #: Sheets, by the stage they open from and the button that opens them.
 SHEETS = (
     ("machine", "Something happened"),

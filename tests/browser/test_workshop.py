@@ -72,3 +72,30 @@ def test_a_project_is_made_in_another_workshop(demo: int, page: Page) -> None:
     expect(page.get_by_label("Bed width")).to_have_value("4")
     page.reload()
     expect(page.get_by_label("Bed width")).to_have_value("4")
+
+
+def test_what_pieces_needed_is_taken_as_the_allowance_by_one_tap(demo: int, page: Page) -> None:
+    """Faces that took three passes more than foretold; and a part named for a board."""
+    found = page.request.get(f"/api/projects/{demo}/milling").json()
+    faces = [s for r in found["routes"] for s in r["steps"] if s["kind"] == "face" and s["passes"]]
+    for face in faces:
+        body = {"key": face["key"], "done": True, "passes": len(face["passes"]) + 3}
+        assert page.request.put(f"/api/layouts/{found['layout']}/steps", data=body).ok
+    page.goto(f"/project/{demo}/layout")
+    page.get_by_role("button", name="The shop", exact=True).click()
+    sheet = page.get_by_role("dialog")
+    over = sheet.get_by_label("Over in thickness")
+    expect(over).to_have_value("1/32")
+    sheet.get_by_role("button", name="Take it in thickness").click()
+    expect(over).not_to_have_value("1/32")
+    expect(sheet.get_by_role("button", name="Take it in thickness")).to_have_count(0)
+
+    page.goto(f"/project/{demo}/list")
+    page.get_by_role("button", name="All of Back slat").click()
+    choose(page, "Comes out of", "O3")
+
+    def kept() -> str:
+        parts = page.request.get(f"/api/projects/{demo}").json()["parts"]
+        return next(str(p["from_board"]) for p in parts if p["id"] == "SL")
+
+    until(lambda: kept() == "O3")

@@ -49,4 +49,7 @@ li {
   gap: 1rem;
   padding: 0.3rem 0;
 }
+.act {
+  white-space: nowrap;
+}
 </style>

@@ -106,6 +106,13 @@ const TICKETS = [
         @update:model-value="set({ min_blank_length: $event })"
       />
     </div>
+    <AllowanceAdvice
+      v-if="project && workshop"
+      :workshop="workshop.pk"
+      :allowance="shop.allowance"
+      :system="system"
+      @take="set({ allowance: { ...shop.allowance, ...$event } })"
+    />
     <div v-if="project" class="sheet">
       <ChoiceField
         class="wide"
@@ -137,13 +144,6 @@ const TICKETS = [
         @update:model-value="set({ keep: { ...shop.keep, width: $event } })"
       />
     </div>
-    <AllowanceAdvice
-      v-if="project && workshop"
-      :workshop="workshop.pk"
-      :allowance="shop.allowance"
-      :system="system"
-      @take="set({ allowance: { ...shop.allowance, ...$event } })"
-    />
     <p class="soft">
       The machines' own manuals decide what is safe; these are usual starting values. The air and the
       instruments at the bench are

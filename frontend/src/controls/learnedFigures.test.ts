@@ -40,7 +40,7 @@ describe("a learned figure", () => {
       high: 508,
       events: 3,
     });
-    expect(told(face, "in")).toEqual({ usual: "1/32", value: "3/64", between: "1/32 to 1/16" });
+    expect(told(face, "in")).toEqual({ usual: "1/32 in", value: "3/64 in", between: "1/32 in to 1/16 in" });
     expect(nameOf(face)).toBe("in thickness");
     expect(restsOn(face)).toBe("3 pieces in 2 projects");
   });

@@ -1,6 +1,6 @@
 /** How learned figures are told. */
 import type { Schemas } from "../api/client";
-import { showAbout, type System } from "../measure";
+import { onRule, showUnit, type System } from "../measure";
 
 export type Learned = Schemas["LearnedBody"];
 
@@ -56,7 +56,7 @@ export function told(one: Learned, system: System): { usual: string; value: stri
       between: `${every(one.high)} to ${every(one.low)}`,
     };
   if (one.kind === "movement" || one.kind === "allowance") {
-    const long = (ticks: number) => showAbout(ticks, system, true);
+    const long = (ticks: number) => showUnit(onRule(ticks, system), system);
     return {
       usual: long(one.usual),
       value: long(one.value),
