@@ -4,6 +4,7 @@ import json
 import random
 import time
 from dataclasses import replace
+from decimal import Decimal
 
 import numpy as np
 import pytest
@@ -15,6 +16,7 @@ from tests.core.layout.search.test_limits import millings
 from tests.core.log.histories import Shop, keys, laid_out, wanted_numbers
 from tests.jobs import jobs
 from tests.machine_shop import told, violations
+from tests.making import BARE, a_board, a_part, t
 from tests.profiles import examples, seeds
 from vividplank.core.board import Defect, Warp, remeasured
 from vividplank.core.exchange import plan_document, read_job, read_plan
@@ -22,9 +24,18 @@ from vividplank.core.exchange.log_file import log_document, read_log
 from vividplank.core.exchange.route_file import route_document
 from vividplank.core.job import Job
 from vividplank.core.layout.model.audit import audit
-from vividplank.core.layout.model.plan import Closed, Unplaced
+from vividplank.core.layout.model.plan import (
+    Blank,
+    BoardPlan,
+    Closed,
+    Item,
+    Plan,
+    Segment,
+    Strip,
+    Unplaced,
+)
 from vividplank.core.layout.search.search import Limits, search
-from vividplank.core.log.events import Accepted, Did, Event, Found, Measured
+from vividplank.core.log.events import Accepted, Did, Event, Found, Measured, Spoiled
 from vividplank.core.log.freed import a_hair_short
 from vividplank.core.log.replan import Remaining, remaining
 from vividplank.core.measure import TICKS_PER_INCH as INCH
@@ -272,3 +283,39 @@ def test_passes_of_a_face_that_is_planed_by_hand_take_nothing_from_its_thickness
     step = next(s for r in shop.routes for s in r.steps if s.does == "flatten" and not s.passes)
     shop.events = [Did(n=1, step=step.key, passes=40)]
     assert not shop.wood.pieces[step.gives[0].piece].measured
+
+
+def test_of_a_panel_that_is_lost_no_stave_is_left_on_a_board_that_waits() -> None:
+    """P has staves on A and B, Q on B and C. C is cut, so that B waits as it is laid out; the stave
+    of P on A is spoiled: P is made anew, and its stave on B has no place there any more."""
+    parts = tuple(a_part(id, 1, 28, 7, panel=(3, 5)) for id in "PQ")
+    boards = tuple(a_board(id, 30, 9) for id in "ABCD")
+
+    def laid(board: str, *staves: Item) -> BoardPlan:
+        strips = (
+            Strip(t(4.5 * k), t(4.5 * k + 4), (Blank(0, t(29), ((s,),)),))
+            for k, s in enumerate(staves)
+        )
+        return BoardPlan(board, (Segment(0, t(29), 0, 0.0, tuple(strips)),))
+
+    plan = Plan(
+        (
+            laid("A", Item("P", 1, 1)),
+            laid("B", Item("P", 1, 2), Item("Q", 1, 1)),
+            laid("C", Item("Q", 1, 2)),
+        ),
+        cost=Decimal(30),
+    )
+    job = Job("", BARE, parts, boards)
+    assert audit(job, plan) == []
+    shop = Shop(job, job, plan, usual_milling(job), [])
+    shop.events += [Did(n=n, step=f"{b}/rough-length") for n, b in ((1, "A"), (2, "C"))]
+    (first,) = (m for m, h in shop.wood.pieces.items() if h.state == "work" and m.startswith("A"))
+    shop.events.append(Spoiled(n=3, piece=first, why="split", then="scrap"))
+    left = remaining(job, job, plan, shop.routes, shop.events)
+    assert [(p.id, left.numbers[p.id]) for p in left.job.parts] == [("P", (2,))]
+    assert left.begun >= {"B", "C"}
+    found = left.merged(search(left.job, Limits(60, rounds=2), time.monotonic))
+    assert audit(left.whole, found) == [] and found.unplaced == ()
+    on_b = {item for board, *_, item in found.items() if board.board == "B"}
+    assert Item("Q", 1, 1) in on_b and Item("P", 1, 2) not in on_b

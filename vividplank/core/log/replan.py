@@ -119,7 +119,7 @@ def remaining(
             for f in freed
         ),
     )
-    lost = {i for c in closed for i in c.items}
+    plan, lost = _without_lost_units(before, plan, closed, wood.begun)
     begun = _bound(before, plan, wood.begun, lost)
     held_items = {
         i
@@ -151,6 +151,21 @@ def remaining(
     going_on = [there[k.piece] for k in kept]
     made = made_before(now, before, plan, going_on, lost)
     return Remaining(job, whole, plan, begun, closed, freed, kept, made, fresh, numbers)
+
+
+def _without_lost_units(
+    before: Job, plan: Plan, closed: Iterable[Closed], cut: Collection[str]
+) -> tuple[Plan, frozenset[Item]]:
+    """All items that are lost: those of a panel or a built-up piece with one of theirs. On boards
+    nobody has `cut` they have no place any more.
+    """
+    lost = {i for c in closed for i in c.items}
+    units = {glue_up_of(i, before.part(i.part)) for i in lost} - {None}
+    items = [item for *_, item in plan.items()]
+    lost |= {i for i in items if glue_up_of(i, before.part(i.part)) in units}
+    numbers = {(i.part, i.n): i.n for i in items if i not in lost}
+    boards = (b if b.board in cut else _renumbered(b, numbers) for b in plan.boards)
+    return replace(plan, boards=tuple(b for b in boards if b.segments)), frozenset(lost)
 
 
 def _renumbered(board: BoardPlan, numbers: Mapping[tuple[str, int], int]) -> BoardPlan:
