@@ -35,9 +35,8 @@ def half_way(name: str, job: Job, plan: Plan, seconds: float) -> None:
     shop = Shop(job, job, plan, usual_milling(job), [])
     steps = sum(len(r.steps) for r in shop.routes)
     shop.work(random.Random(name), steps // 2)
-    mark, held = next(
-        (m, h) for m, h in shop.wood.pieces.items() if h.state == "work" and len(h.items) > 1
-    )
+    at_work = [(m, h) for m, h in shop.wood.pieces.items() if h.state == "work"]
+    mark, held = max(at_work, key=lambda one: len(one[1].items))
     x = held.piece.length // 2
     nail = Defect("metal", "both", x, x + INCH // 2, INCH // 2, INCH)
     shop.events.append(Found(n=len(shop.events) + 1, piece=mark, defect=nail))

@@ -88,11 +88,12 @@ def database(
     request: pytest.FixtureRequest, cluster: Cluster, monkeypatch: pytest.MonkeyPatch
 ) -> Iterator[str]:
     """The address of a migrated database, gone afterwards; empty, or with the demo in it where the
-    test asks for `demo`.
+    test asks for `demo`, and with a project that is laid out where it asks for `stood`.
     """
     from vividplank.store.database import engine
 
-    source = "demo_template" if "demo" in request.fixturenames else "template"
+    with_more = (name for name in ("demo", "stood") if name in request.fixturenames)
+    source = next((f"{name}_template" for name in with_more), "template")
     name = f"plank_{os.getpid()}_{next(_numbers)}"
     sql(cluster, f"create database {name} template {request.getfixturevalue(source)}")
     url = cluster.url(name)

@@ -2,9 +2,11 @@
 desk, at the machine and in the yard.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from contextlib import suppress
+from dataclasses import dataclass
 
+import pytest
 from playwright.sync_api import Browser, Page, TimeoutError, expect
 
 from tests.browser.conftest import App
@@ -55,6 +57,9 @@ LEFT_OUT = {
 }
 
 
+_AT_ONCE = 5
+
+
 def faults(page: Page, where: str, left_out: list[str]) -> list[str]:
     """What breaks a rule, and where on the page, or in the sheet that lies over it."""
     answer = page.evaluate(
@@ -80,16 +85,57 @@ def faults(page: Page, where: str, left_out: list[str]) -> list[str]:
     ]
 
 
-def looked_at(page: Page, project: int) -> list[str]:
+@dataclass(frozen=True)
+class Place:
+    """A screen, by its address in the project or in the house, and what opens a sheet on it."""
+
+    address: str
+    what: str = ""
+    act: Callable[[Page], None] = lambda page: None
+
+
+def _sheet(stage: str, button: str) -> Place:
+    def opened(page: Page) -> None:
+        if stage == "machine":  # behind the cautions of the day
+            page.locator("footer .lead").click()
+        page.get_by_role("button", name=button).first.click()
+        expect(page.get_by_role("dialog")).to_be_visible()
+
+    return Place(stage, button, opened)
+
+
+def _key(key: str, name: str) -> Place:
+    def pressed(page: Page) -> None:
+        page.keyboard.press(key)
+        expect(page.get_by_role("dialog", name=name)).to_be_visible()
+        if name == "Find":
+            expect(page.locator("[role=option]:visible").first).to_be_visible()
+
+    return Place("list", name, pressed)
+
+
+def _tab(name: str) -> Place:
+    return Place("mill", name, lambda page: page.get_by_role("tab", name=name).click())
+
+
+PLACES = (
+    *(Place(a) for a in ("/", "/stock", *WORKSHOP, *STAGES)),
+    *(_sheet(stage, button) for stage, button in SHEETS),
+    *(_key(key, name) for key, name in KEYS),
+    *map(_tab, VIEWS),
+)
+
+
+def looked_at(page: Page, project: int, places: Sequence[Place]) -> list[str]:
     found: list[str] = []
     axe, chromium = AXE.read_text(), page.context.new_cdp_session(page)
-
-    def at(address: str, act: Callable[[], None] = lambda: None, what: str = "") -> None:
+    for place in places:
         chromium.send("Emulation.setTouchEmulationEnabled", {"enabled": False})
         page.set_viewport_size({"width": SIZES["desk"][0], "height": SIZES["desk"][1]})
-        page.goto(address)
+        at = place.address
+        page.goto(at if at.startswith("/") else f"/project/{project}/{at}")
         expect(page.locator("h1").first).to_be_visible()
-        act()
+        place.act(page)
         with suppress(TimeoutError):  # where boards are judged it is asked again and again
             page.wait_for_load_state("networkidle", timeout=2000)
         page.evaluate(axe)
@@ -97,41 +143,16 @@ def looked_at(page: Page, project: int) -> list[str]:
             touch = {"enabled": size != "desk", "maxTouchPoints": 1}
             chromium.send("Emulation.setTouchEmulationEnabled", touch)
             page.set_viewport_size({"width": width, "height": height})
-            found.extend(faults(page, f"{address} {what} {size}", LEFT_OUT[size]))
-
-    for address in ("/", "/stock", *WORKSHOP, *(f"/project/{project}/{s}" for s in STAGES)):
-        at(address)
-    for stage, button in SHEETS:
-
-        def sheet(name: str = button, stage: str = stage) -> None:
-            if stage == "machine":  # behind the cautions of the day
-                page.locator("footer .lead").click()
-            page.get_by_role("button", name=name).first.click()
-            expect(page.get_by_role("dialog")).to_be_visible()
-
-        at(f"/project/{project}/{stage}", sheet, button)
-    for key, name in KEYS:
-
-        def pressed(key: str = key, name: str = name) -> None:
-            page.keyboard.press(key)
-            expect(page.get_by_role("dialog", name=name)).to_be_visible()
-            if name == "Find":
-                expect(page.locator("[role=option]:visible").first).to_be_visible()
-
-        at(f"/project/{project}/list", pressed, name)
-    for name in VIEWS:
-        at(
-            f"/project/{project}/mill",
-            lambda name=name: page.get_by_role("tab", name=name).click(),  # type: ignore[misc]
-            name,
-        )
+            found.extend(faults(page, f"{at} {place.what} {size}", LEFT_OUT[size]))
     return found
 
 
-def test_no_screen_breaks_a_rule(demo: int, browser: Browser, app: App) -> None:
+@pytest.mark.parametrize("some", range(_AT_ONCE))
+def test_no_screen_breaks_a_rule(demo: int, browser: Browser, app: App, some: int) -> None:
+    """All places, in so many tests as can go on side by side."""
     context = browser.new_context(base_url=app.url, reduced_motion="reduce")
     page = context.new_page()
     page.set_default_timeout(40_000)
-    found = looked_at(page, demo)
+    found = looked_at(page, demo, PLACES[some::_AT_ONCE])
     context.close()
     assert found == []

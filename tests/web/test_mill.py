@@ -20,11 +20,9 @@ from vividplank.store.models import StepDoneRow
 
 
 @pytest.fixture
-def stood(client: FlaskClient, asked: list[int]) -> dict[str, Any]:
+def stood(client: FlaskClient) -> dict[str, Any]:
     """The milling of a small project that is laid out."""
-    project = make(client)
-    made = client.post(f"/api/projects/{project['pk']}/layout", json={"seconds": 1}).get_json()
-    lay_out(made["pk"])
+    (project,) = client.get("/api/projects").get_json()["projects"]
     return {"project": project["pk"]} | milling(client, project["pk"])
 
 

@@ -6,16 +6,15 @@ import pytest
 from flask.testing import FlaskClient
 
 from tests.making import a_board
-from tests.web.test_api import INCH, edit, make, part
+from tests.web.test_api import INCH, edit, part
 from vividplank.jobs.queue import lay_out
 
 
 @pytest.fixture
-def stood(client: FlaskClient, asked: list[int]) -> tuple[dict[str, Any], dict[str, Any]]:
+def stood(client: FlaskClient) -> tuple[dict[str, Any], dict[str, Any]]:
     """A project of three rails and its plan as it stands."""
-    project = make(client)
-    made = client.post(f"/api/projects/{project['pk']}/layout", json={"seconds": 1}).get_json()
-    lay_out(made["pk"])
+    (there,) = client.get("/api/projects").get_json()["projects"]
+    project = client.get(f"/api/projects/{there['pk']}").get_json()
     return project, client.get(f"/api/projects/{project['pk']}/layout").get_json()["standing"]
 
 
