@@ -60,7 +60,7 @@ def test_at_the_desk_suppliers_are_compared(page: Page, listed: str) -> None:
 def test_price_books_are_kept_by_hand(page: Page, listed: str) -> None:
     page.goto(f"/project/{listed}/buy?view=suppliers")
     page.get_by_role("button", name=re.compile("Otter Bend")).click()
-    price = page.get_by_label("ash 4/4 ungraded, a board foot")
+    price = page.get_by_label("ash 4/4 ungraded asks", exact=True)
     price.fill("4")
     price.press("Enter")
     page.get_by_label("Hours the trip takes").first.fill("1.5")
@@ -71,7 +71,7 @@ def test_price_books_are_kept_by_hand(page: Page, listed: str) -> None:
             s for s in page.request.get("/api/suppliers").json()["suppliers"] if s["id"] == MILL
         )
         ash = next(p for p in mill["prices"] if (p["species"], p["quarter"]) == ("ash", "4/4"))
-        return ash["per_foot"], mill["trip_hours"]
+        return ash["asks"], mill["trip_hours"]
 
     expect(page.get_by_label("Hours the trip takes").first).to_have_value("1.5")
     page.wait_for_function(

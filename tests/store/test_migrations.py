@@ -18,7 +18,7 @@ from vividplank.core.milling.shop.machines import Jointer, Machines, usual_machi
 from vividplank.core.milling.shop.workshop import Instruments, Workshop
 from vividplank.core.shop import Allowance, Kerf, Shop
 from vividplank.core.timber.rest import Climate
-from vividplank.store import layouts, log, milling, projects, workshops
+from vividplank.store import buying, layouts, log, milling, projects, workshops
 from vividplank.store.database import engine, session
 from vividplank.store.models import LayoutRow
 from vividplank.store.prepare import configured, migrate
@@ -288,3 +288,30 @@ def test_the_air_and_the_instruments_come_into_the_workshop(old: str) -> None:
         assert now.instruments == Instruments(caliper="simulated")
         assert workshops.load(opened, school).workshop == Workshop(over=800)
         assert projects.load(opened, of[1]).job.shop == Shop(end_trim=8128)
+
+
+def test_prices_from_before_they_had_units_are_for_a_board_foot(old: str) -> None:
+    command.upgrade(configured(old), "0020")
+    line = {
+        "species": "ash",
+        "quarter": "4/4",
+        "grade": "FAS",
+        "surfacing": "S2S",
+        "thickness": 6604,
+        "length": {"least": 1, "usual": 2, "most": 3},
+        "width": {"least": 1, "usual": 2, "most": 3},
+    }
+    lines = [line | {"per_foot": n, "quarter": f"{n}/4"} for n in (4, 5, 6)]
+    barn = {"id": "barn", "name": "The barn", "kind": "yard", "prices": lines}
+    with psycopg.connect(old) as connection:
+        connection.execute(
+            "insert into supplier (id, document) values ('barn', %s), ('bare', %s), ('gone', null)",
+            (json.dumps(barn), json.dumps(barn | {"id": "bare", "prices": []})),
+        )
+    migrate(old)
+    with session() as opened:
+        kept = {s.id: s for s in buying.suppliers(opened)}
+    assert [(p.quarter, p.asks, p.per) for p in kept["barn"].prices] == [
+        (f"{n}/4", n, "board foot") for n in (4, 5, 6)
+    ]
+    assert kept["bare"].prices == () and "gone" not in kept

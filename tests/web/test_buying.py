@@ -133,7 +133,7 @@ def test_a_price_book_goes_out_and_comes_in(client: FlaskClient) -> None:
     )
     found = client.post("/api/suppliers.csv", json={"text": dearer}).get_json()["suppliers"]
     new = next(s for s in found if s["name"] == "Kingfisher")
-    assert new["prices"][0]["per_foot"] == 11
+    assert new["prices"][0]["asks"] == 11
     broken = client.post("/api/suppliers.csv", json={"text": dearer.replace("0.8125", "thick")})
     assert broken.status_code == 422 and "Thickness" in broken.get_json()["where"]
 

@@ -21,11 +21,13 @@ class SimulatedYard:
         found = []
         for board in supplier.pile(price, count, rng, stem):
             feet = ticket_feet(board, supplier.ticket) + (rng.randrange(_WRONG) == 0)
+            by_volume = price.per in ("board foot", "cubic metre")
             offer = OfferedBoard(
                 replace(board, grade="" if price.grade == "ungraded" else price.grade),
                 supplier.id,
-                price.per_foot,
+                round(price.per_foot, 4),
                 round(float(feet), 2),
+                None if by_volume else board.price,
             )
             found.append(offer.priced(supplier.ticket))
         return tuple(found)

@@ -1,6 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed, type Ref } from "vue";
-import { api, type Schemas } from "./client";
+import { api, send, type Schemas } from "./client";
 
 export type Ask = Schemas["Ask"];
 export type Supplier = Schemas["Supplier"];
@@ -162,8 +162,9 @@ export function useBuying(pk: Ref<number>) {
     onSuccess: () => fresh("suppliers", "needs"),
   });
   const readPrices = useMutation({
-    mutationFn: async (text: string) => {
-      await api.POST("/api/suppliers.csv", { body: { text } });
+    mutationFn: async (file: File) => {
+      if (file.name.toLowerCase().endsWith(".xlsx")) await send("/api/suppliers.xlsx", file);
+      else await api.POST("/api/suppliers.csv", { body: { text: await file.text() } });
     },
     onSuccess: () => fresh("suppliers", "needs", "offers", "words"),
   });

@@ -1667,7 +1667,8 @@ export interface paths {
         };
         get: operations["suppliers_get_price_workbook_suppliers_xlsx_get"];
         put?: never;
-        post?: never;
+        /** The same from a workbook, sent as it is. */
+        post: operations["suppliers_read_price_workbook_suppliers_xlsx_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4691,13 +4692,15 @@ export interface components {
         };
         /**
          * Price
-         * @description One line of a price book: wood of one quarter and grade at `per_foot` money a board foot.
+         * @description One line of a price book: what is asked for wood of one quarter and grade, `per` what.
          *
          *     `thickness` is how thick the supplier leaves it, `length` and `width` what its boards measure,
          *     `length_step` what lengths are cut to (0: any), `hidden` the share of its boards with a fault
          *     that shows only once they are skimmed.
          */
         Price: {
+            /** Asks */
+            asks: number;
             /**
              * Grade
              * @enum {string}
@@ -4714,8 +4717,12 @@ export interface components {
              * @default 0
              */
             length_step: number;
-            /** Per Foot */
-            per_foot: number;
+            /**
+             * Per
+             * @default board foot
+             * @enum {string}
+             */
+            per: "board foot" | "cubic metre" | "foot" | "metre" | "piece";
             /** Quarter */
             quarter: string;
             /** Species */
@@ -11354,6 +11361,44 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    suppliers_read_price_workbook_suppliers_xlsx_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierList"];
+                };
             };
             /** @description Not Found */
             404: {

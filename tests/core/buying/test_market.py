@@ -16,8 +16,19 @@ from vividplank.core.board import Board
 from vividplank.core.board.check import check_board
 from vividplank.core.buying.market.offer import OfferedBoard
 from vividplank.core.buying.market.population import draw
-from vividplank.core.buying.market.price_book import price_book_csv, read_price_book
-from vividplank.core.buying.market.supplier import asked, ticket_feet, usual_suppliers
+from vividplank.core.buying.market.price_book import (
+    price_book_csv,
+    price_book_xlsx,
+    read_price_book,
+)
+from vividplank.core.buying.market.supplier import (
+    PERS,
+    Per,
+    Supplier,
+    asked,
+    ticket_feet,
+    usual_suppliers,
+)
 from vividplank.core.buying.market.ticket import TicketLine, check_ticket
 from vividplank.core.measure import TICKS_PER_MM
 from vividplank.core.refusal import Refusal
@@ -118,9 +129,10 @@ def test_a_price_book_comes_back_as_it_went_out() -> None:
 @pytest.mark.parametrize(
     ("change", "says"),
     [
-        (("9.8", "cheap"), "per_foot"),
+        (("9.8", "cheap"), "asks"),
         (("FAS", "the best"), "grade"),
-        (("4/4,FAS,S2S,9.8,0.8125", "4/4,FAS,S2S,9.8,thick"), "Thickness"),
+        (("9.8,board foot,0.8125", "9.8,board foot,thick"), "Thickness"),
+        (("9.8,board foot", "9.8,bucket"), "per"),
         (("Quarter", "Q"), "Quarter"),
     ],
 )
@@ -128,6 +140,42 @@ def test_a_price_book_that_cannot_be_read_says_where(change: tuple[str, str], sa
     text = price_book_csv(SUPPLIERS[1:2]).replace(*change, 1)
     with pytest.raises(Refusal, match=says):
         read_price_book(text, SUPPLIERS)
+
+
+def test_a_price_book_may_come_as_a_workbook_or_from_before_units() -> None:
+    assert read_price_book(price_book_xlsx(SUPPLIERS), SUPPLIERS) == list(SUPPLIERS)
+    with pytest.raises(Refusal, match="no workbook"):
+        read_price_book(b"PK not really", SUPPLIERS)
+    text = price_book_csv(SUPPLIERS).replace("Price,Per,", "Price a board foot,")
+    old = text.replace(",board foot,", ",")
+    assert read_price_book(old, SUPPLIERS) == list(SUPPLIERS)
+
+
+def test_prices_for_other_things_than_a_board_foot_by_hand() -> None:
+    # 9 ft 4 in of 4/4, 6 in wide: 4 2/3 board feet, 0.011012 m³, 2.845 m long.
+    board = ninety_six_by(6)
+    line = replace(SUPPLIERS[1].prices[0], asks=Decimal(900))
+    of = {
+        per: replace(line, per=per).of(board, TicketRule())
+        for per in ("cubic metre", "metre", "foot", "piece", "board foot")
+    }
+    assert of == {
+        "cubic metre": Decimal("9.91"),
+        "metre": Decimal("2560.32"),
+        "foot": Decimal("8400.00"),
+        "piece": Decimal("900.00"),
+        "board foot": Decimal("4200.00"),
+    }
+
+
+@given(st.sampled_from(SUPPLIERS), st.sampled_from(PERS), st.integers(0, 2**32))
+def test_a_pile_costs_about_what_its_boards_hold(supplier: Supplier, per: Per, seed: int) -> None:
+    """Of many boards the price is that of a board foot of the usual board, times what they hold,
+    within what a ticket rounds and a population spreads."""
+    line = replace(supplier.prices[0], per=per, asks=Decimal(12))
+    pile = supplier.pile(line, 60, Random(seed), "X")
+    feet = sum(float(board_feet(b.nominal.rough, round(b.mean_width), b.length)) for b in pile)
+    assert float(sum(b.price for b in pile)) == pytest.approx(feet * float(line.per_foot), rel=0.2)
 
 
 def test_a_yard_has_the_same_boards_all_day() -> None:

@@ -16,7 +16,7 @@ import { useWidth } from "../../controls/width";
 import { isMetric, show, TICKS_PER_INCH as IN, TICKS_PER_MM as MM } from "../../measure";
 import { faultAt, nothingYet, toBoard, type Quick } from "../boards/quick";
 import { firstWord, ticketFeet, type Trouble } from "./aisle";
-import { amount, VERDICTS, wood } from "./words";
+import { amount, CUBIC_METRES, VERDICTS, wood } from "./words";
 
 const props = defineProps<{
   mark: string;
@@ -53,10 +53,19 @@ const lineOf = computed(() =>
 const surfacing = ref(lineOf.value?.surfacing ?? "rough");
 const grade = ref(lineOf.value?.grade ?? "");
 const typedPrice = ref<number>();
-const perFoot = computed({
-  get: () => typedPrice.value ?? Number(lineOf.value?.per_foot ?? 0),
+/** What is asked for one of what its price is for. */
+const asks = computed({
+  get: () => typedPrice.value ?? Number(lineOf.value?.asks ?? 0),
   set: (now) => (typedPrice.value = now),
 });
+const per = computed(() => lineOf.value?.per ?? "board foot");
+const COSTS = {
+  "board foot": "A board foot costs",
+  "cubic metre": "A cubic metre costs",
+  foot: "A running foot costs",
+  metre: "A running metre costs",
+  piece: "This piece costs",
+} as const;
 const ticket = ref(0);
 const sized = computed(() => !!q.value.length && !!q.value.near);
 const feet = computed(() =>
@@ -69,7 +78,14 @@ const feet = computed(() =>
       )
     : 0,
 );
-const price = computed(() => (ticket.value || feet.value) * perFoot.value);
+const price = computed(() => {
+  const long = q.value.length ?? 0;
+  if (per.value === "piece") return asks.value;
+  if (per.value === "foot") return (asks.value * long) / (12 * IN);
+  if (per.value === "metre") return (asks.value * long) / (1000 * MM);
+  const one = per.value === "cubic metre" ? asks.value * CUBIC_METRES : asks.value;
+  return (ticket.value || feet.value) * one;
+});
 const word = computed(() => {
   const words = props.words.find((w) => w.species === q.value.species && w.quarter === q.value.quarter);
   if (!words || !sized.value) return null;
@@ -133,9 +149,10 @@ function judge(): void {
   emit("judge", {
     board,
     supplier: props.supplier.id,
-    per_foot: perFoot.value,
+    per_foot:
+      per.value === "board foot" || !feet.value ? asks.value : price.value / (ticket.value || feet.value),
     ticket_feet: ticket.value || null,
-    ticket: null,
+    ticket: per.value === "board foot" || per.value === "cubic metre" ? null : price.value,
     state: "pile",
   });
 }
@@ -217,7 +234,7 @@ function judge(): void {
       <ElCollapseItem title="Ticket, price, grade, moisture" name="ticket">
         <div class="two">
           <CountField v-model="ticket" label="Board feet on the ticket" :min="0" :step="1" />
-          <CountField v-model="perFoot" label="A board foot costs" :min="0" :step="0.25" />
+          <CountField v-model="asks" :label="COSTS[per]" :min="0" :step="0.25" />
           <CountField v-model="moisture" label="Moisture, %" :min="0" :max="40" :step="0.5" />
           <ChoiceField v-model="surfacing" label="Surfaced" :options="SURFACES as never" />
         </div>

@@ -48,6 +48,13 @@ const STRAIGHT = [
   ["usual", "as usual"],
   ["wild", "warps a good deal"],
 ] as const;
+const PERS = [
+  ["board foot", "a board foot"],
+  ["cubic metre", "a cubic metre"],
+  ["foot", "a running foot"],
+  ["metre", "a running metre"],
+  ["piece", "a piece"],
+] as const;
 const RULES: FormRules<Supplier> = {
   name: [{ required: true, message: "It needs a name", trigger: "change" }],
 };
@@ -57,9 +64,11 @@ function set<K extends keyof Supplier>(s: Supplier, field: K, value: Supplier[K]
   if (value !== null && value !== undefined && value !== "" && value !== s[field])
     void save({ ...s, [field]: value });
 }
-function setPrice(s: Supplier, index: number, value: number | null | undefined): void {
-  if (typeof value !== "number" || value === s.prices[index]!.per_foot) return;
-  void save({ ...s, prices: s.prices.map((p, i) => (i === index ? { ...p, per_foot: value } : p)) });
+type Line = Supplier["prices"][number];
+function setLine(s: Supplier, index: number, values: Partial<Line>): void {
+  const line = s.prices[index]!;
+  if (Object.entries(values).every(([name, value]) => value === line[name as keyof Line])) return;
+  void save({ ...s, prices: s.prices.map((p, i) => (i === index ? { ...p, ...values } : p)) });
 }
 async function add(): Promise<void> {
   const taken = new Set((suppliers.value ?? []).map((s) => s.id));
@@ -72,7 +81,7 @@ async function add(): Promise<void> {
 }
 function upload(file: File): void {
   void withErrorToast(async () => {
-    await readPrices.mutateAsync(await file.text());
+    await readPrices.mutateAsync(file);
     ElMessage({ type: "success", message: "The prices are taken in" });
   });
 }
@@ -88,7 +97,7 @@ const rows = computed(() => (s: Supplier) => {
   <div>
     <div class="head">
       <ElButton class="act" @click="add">Another supplier</ElButton>
-      <FileButton accept=".csv,text/csv" @file="upload">Take prices in (CSV)</FileButton>
+      <FileButton accept=".csv,.xlsx,text/csv" @file="upload">Take prices in</FileButton>
       <a class="act" href="/api/suppliers.csv" download>Prices as CSV</a>
       <a class="act" href="/api/suppliers.xlsx" download>as a workbook</a>
       <ElInput
@@ -182,16 +191,25 @@ const rows = computed(() => (s: Supplier) => {
           <ElTableColumn prop="quarter" label="Quarter" width="90" />
           <ElTableColumn prop="grade" label="Grade" min-width="130" />
           <ElTableColumn prop="surfacing" label="Surfaced" width="100" />
-          <ElTableColumn label="A board foot" width="190">
+          <ElTableColumn label="Asks" width="190">
             <template #default="{ row }"
               ><ElInputNumber
-                :model-value="Number(row.per_foot)"
+                :model-value="Number(row.asks)"
                 :min="0"
                 :precision="2"
-                :step="0.25"
-                :aria-label="`${row.species} ${row.quarter} ${row.grade}, a board foot`"
-                @change="setPrice(s, row.index, $event)"
+                :step="row.per === 'cubic metre' ? 50 : 0.25"
+                :aria-label="`${row.species} ${row.quarter} ${row.grade} asks`"
+                @change="typeof $event === 'number' && setLine(s, row.index, { asks: $event })"
             /></template>
+          </ElTableColumn>
+          <ElTableColumn label="for" width="170">
+            <template #default="{ row }"
+              ><ElSelect
+                :model-value="row.per"
+                :aria-label="`${row.species} ${row.quarter} ${row.grade} asks that for`"
+                @change="setLine(s, row.index, { per: $event })"
+                ><ElOption v-for="[per, word] in PERS" :key="per" :value="per" :label="word" /></ElSelect
+            ></template>
           </ElTableColumn>
         </ElTable>
         <ElPopconfirm

@@ -4,7 +4,7 @@ import { isMetric, type System, TICKS_PER_INCH as IN, TICKS_PER_MM as MM } from 
 import { money } from "../../money";
 
 /** Cubic metres in a board foot: 144 cubic inches. */
-const CUBIC_METRES = (144 * (IN / MM) ** 3) / 1e9;
+export const CUBIC_METRES = (144 * (IN / MM) ** 3) / 1e9;
 
 export const woodUnit = (system: System) => (isMetric(system) ? "m³" : "bd ft");
 /** Board feet as the reader counts wood, without the unit: to a tenth, or cubic metres to a litre. */

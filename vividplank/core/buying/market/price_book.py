@@ -25,7 +25,8 @@ _COLUMNS = (
     "Quarter",
     "Grade",
     "Surfacing",
-    "Price a board foot",
+    "Price",
+    "Per",
     "Thickness",
     "Length least",
     "Length usual",
@@ -35,7 +36,9 @@ _COLUMNS = (
     "Width most",
     "Length step",
 )
-_LENGTHS = frozenset(_COLUMNS[7:])
+_LENGTHS = frozenset(_COLUMNS[8:])
+#: What stood for price and what it is for, before prices were asked for anything but a board foot.
+_OLD_PRICE = "Price a board foot"
 _PRICE = TypeAdapter(Price)
 _SUPPLIER = TypeAdapter(Supplier)
 #: Rows of a price book that are read at most.
@@ -85,13 +88,15 @@ def _rows(suppliers: Iterable[Supplier]) -> Iterable[list[Any]]:
                 p.quarter,
                 p.grade,
                 p.surfacing,
-                float(p.per_foot),
+                float(p.asks),
+                p.per,
                 *(round(n / TICKS_PER_INCH, 5) for n in lengths),
             ]
 
 
-def read_price_book(text: str, known: Sequence[Supplier]) -> list[Supplier]:
-    """The suppliers a price book names, with its prices in place of those they had.
+def read_price_book(content: str | bytes, known: Sequence[Supplier]) -> list[Supplier]:
+    """The suppliers a price book names, with its prices in place of those they had; `content` is a
+    CSV as text, or the bytes of a workbook, of which the first sheet is read.
 
     A supplier is known by its name; a new one starts with the usual ticket rule and no trip.
 
@@ -100,11 +105,16 @@ def read_price_book(text: str, known: Sequence[Supplier]) -> list[Supplier]:
     Refusal
         Where a column is missing or a row is not a price, naming the row.
     """
+    text = content if isinstance(content, str) else _first_sheet(content)
     rows = list(csv.DictReader(io.StringIO(text.removeprefix("\ufeff"))))
     if not rows:
         raise Refusal("$", "has no row; expected a heading and a row for every price")
     if len(rows) > _MOST:
         raise Refusal("$", f"has {len(rows)} rows; expected {_MOST} at most")
+    for row in rows:
+        if _OLD_PRICE in row:
+            row.setdefault("Price", row[_OLD_PRICE])
+            row.setdefault("Per", "board foot")
     missing = [c for c in _COLUMNS if c not in rows[0]]
     if missing:
         raise Refusal("$", f"has no column {missing[0]!r}")
@@ -133,6 +143,19 @@ def read_price_book(text: str, known: Sequence[Supplier]) -> list[Supplier]:
     return found
 
 
+def _first_sheet(content: bytes) -> str:
+    """A workbook's first sheet as CSV."""
+    from python_calamine import CalamineError, CalamineWorkbook
+
+    try:
+        rows = CalamineWorkbook.from_filelike(io.BytesIO(content)).get_sheet_by_index(0).to_python()
+    except (CalamineError, ValueError, OSError, KeyError, IndexError) as problem:
+        raise Refusal("$", f"is no workbook that can be read: {str(problem)[:160]}") from None
+    out = io.StringIO()
+    csv.writer(out, lineterminator="\n").writerows(rows[: _MOST + 2])
+    return out.getvalue()
+
+
 def _price(row: dict[str, str], n: int) -> Price:
     def ticks(column: str) -> int:
         try:
@@ -149,7 +172,8 @@ def _price(row: dict[str, str], n: int) -> Price:
                 "species": (row["Wood"] or "").strip(),
                 "quarter": (row["Quarter"] or "").strip(),
                 "grade": (row["Grade"] or "").strip(),
-                "per_foot": (row["Price a board foot"] or "").strip(),
+                "asks": (row["Price"] or "").strip(),
+                "per": (row["Per"] or "").strip() or "board foot",
                 "surfacing": (row["Surfacing"] or "").strip(),
                 "thickness": sizes["Thickness"],
                 "length": Range(*(sizes[f"Length {w}"] for w in ("least", "usual", "most"))),

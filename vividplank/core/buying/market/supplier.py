@@ -6,7 +6,7 @@ from decimal import ROUND_HALF_UP, Decimal
 from fractions import Fraction
 from math import exp
 from random import Random
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
 from pydantic import Field
 
@@ -20,9 +20,9 @@ from vividplank.core.buying.market.population import (
     draw,
 )
 from vividplank.core.fields import Money, Name, Note, NotNegativeTicks, PositiveTicks
-from vividplank.core.measure import TICKS_PER_INCH
+from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
 from vividplank.core.timber import QUARTERS, board_feet
-from vividplank.core.timber.board_feet import TicketRule
+from vividplank.core.timber.board_feet import TicketRule, cubic_board_feet
 
 _INCH = TICKS_PER_INCH
 #: A sawmill, a yard, a shop of finished sizes, and a shop that mills for others.
@@ -36,12 +36,19 @@ SURFACED: dict[Surfacing, tuple[str, ...]] = {
     "S3S": ("A", "B", "datum-edge"),
     "S4S": ("A", "B", "datum-edge", "far-edge"),
 }
+#: What a price is asked for; a foot and a metre run along the board, at its own width.
+Per = Literal["board foot", "cubic metre", "foot", "metre", "piece"]
+PERS: tuple[Per, ...] = get_args(Per)
+#: A metre in ticks, and board feet of 144 cubic inches in a cubic metre.
+_METRE = 1000 * TICKS_PER_MM
+_IN_CUBIC_METRE = cubic_board_feet(_METRE**3)
+_FOOT = 12 * TICKS_PER_INCH
 Amount = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
 
 
 @dataclass(frozen=True)
 class Price:
-    """One line of a price book: wood of one quarter and grade at `per_foot` money a board foot.
+    """One line of a price book: what is asked for wood of one quarter and grade, `per` what.
 
     `thickness` is how thick the supplier leaves it, `length` and `width` what its boards measure,
     `length_step` what lengths are cut to (0: any), `hidden` the share of its boards with a fault
@@ -51,13 +58,48 @@ class Price:
     species: Name
     quarter: Name
     grade: Grade
-    per_foot: Money
+    asks: Money
     surfacing: Surfacing
     thickness: PositiveTicks
     length: Range
     width: Range
     length_step: NotNegativeTicks = 0
     hidden: Share = 0.1
+    per: Per = "board foot"
+
+    def of(self, board: Board, rule: TicketRule) -> Decimal:
+        """What a board costs: by its ticket, its length, or as it stands there."""
+        if self.per == "piece":
+            return money(self.asks)
+        if self.per in ("foot", "metre"):
+            one = _FOOT if self.per == "foot" else _METRE
+            return money(Decimal(board.length) / one * self.asks)
+        return money(decimal(ticket_feet(board, rule)) * self.per_foot)
+
+    @property
+    def per_foot(self) -> Decimal:
+        """Money for a board foot; where it is not asked by volume, of the usual board."""
+        if self.per == "board foot":
+            return self.asks
+        if self.per == "cubic metre":
+            return self.asks / decimal(_IN_CUBIC_METRE)
+        long = self.length.mean
+        of_one = {"piece": 1.0, "foot": long / _FOOT, "metre": long / _METRE}[self.per]
+        return self.asks * Decimal(of_one) / Decimal(self.lot().mean_board_feet)
+
+    def lot(self) -> Population:
+        """Its boards, as far as the line says."""
+        return Population(
+            self.species,
+            self.quarter,
+            self.grade,
+            self.length,
+            self.width,
+            self.thickness,
+            self.length_step,
+            dressed=SURFACED[self.surfacing],  # type: ignore[arg-type]
+            hidden=self.hidden,
+        )
 
 
 @dataclass(frozen=True)
@@ -102,19 +144,7 @@ class Supplier:
 
     def population(self, price: Price) -> Population:
         """Its boards of one line of the price book."""
-        return Population(
-            price.species,
-            price.quarter,
-            price.grade,
-            price.length,
-            price.width,
-            price.thickness,
-            price.length_step,
-            straightness=self.straightness,
-            dressed=SURFACED[price.surfacing],  # type: ignore[arg-type]
-            hidden=price.hidden,
-            moisture=self.moisture,
-        )
+        return replace(price.lot(), straightness=self.straightness, moisture=self.moisture)
 
     def with_hidden(self, rates: Mapping[str, float]) -> "Supplier":
         """As it is where woods have so many faults for each board foot that no survey knew of."""
@@ -131,7 +161,7 @@ class Supplier:
         """So many of its boards, with what it asks for each."""
         lot = self.population(price)
         boards = (draw(lot, rng, f"{stem}{n}") for n in range(1, count + 1))
-        return tuple(replace(b, price=asked(b, price.per_foot, self.ticket)) for b in boards)
+        return tuple(replace(b, price=price.of(b, self.ticket)) for b in boards)
 
 
 def ticket_feet(board: Board, rule: TicketRule) -> Fraction:
@@ -142,7 +172,11 @@ def ticket_feet(board: Board, rule: TicketRule) -> Fraction:
 def asked(board: Board, per_foot: Decimal, rule: TicketRule) -> Decimal:
     """What a board costs by its ticket."""
     feet = ticket_feet(board, rule)
-    return money(Decimal(feet.numerator) / Decimal(feet.denominator) * per_foot)
+    return money(decimal(feet) * per_foot)
+
+
+def decimal(value: Fraction) -> Decimal:
+    return Decimal(value.numerator) / Decimal(value.denominator)
 
 
 def money(amount: Decimal) -> Decimal:

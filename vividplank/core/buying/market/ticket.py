@@ -6,7 +6,7 @@ from decimal import Decimal
 from fractions import Fraction
 
 from vividplank.core.board import Board
-from vividplank.core.buying.market.supplier import money, ticket_feet
+from vividplank.core.buying.market.supplier import decimal, money, ticket_feet
 from vividplank.core.timber.board_feet import TicketRule
 
 
@@ -65,10 +65,10 @@ def check_ticket(lines: Sequence[TicketLine], rule: TicketRule) -> CheckedTicket
 
 def _checked(line: TicketLine, rule: TicketRule) -> CheckedLine:
     taped = ticket_feet(line.board, rule)
-    due = money(_decimal(taped) * line.per_foot)
+    due = money(decimal(taped) * line.per_foot)
     said = line.amount
     if said is None and line.feet is not None:
-        said = money(_decimal(line.feet) * line.per_foot)
+        said = money(decimal(line.feet) * line.per_foot)
     return CheckedLine(
         line.board.id,
         taped,
@@ -78,7 +78,3 @@ def _checked(line: TicketLine, rule: TicketRule) -> CheckedLine:
         Fraction(0) if line.feet is None else line.feet - taped,
         Decimal(0) if said is None else said - due,
     )
-
-
-def _decimal(value: Fraction) -> Decimal:
-    return Decimal(value.numerator) / Decimal(value.denominator)

@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from flask import Response
+from flask import Response, request
 from flask_openapi3 import APIBlueprint
 
 from vividplank.core.buying.market.price_book import (
@@ -66,7 +66,17 @@ def get_price_workbook() -> Response:
 @area.post("/suppliers.csv", responses={200: SupplierList})
 def read_prices(body: PriceBook) -> Response:
     """Take in a price book: prices of the suppliers it names are replaced, new ones added."""
+    return _taken_in(body.text)
+
+
+@area.post("/suppliers.xlsx", responses={200: SupplierList})
+def read_price_workbook() -> Response:
+    """The same from a workbook, sent as it is."""
+    return _taken_in(request.get_data())
+
+
+def _taken_in(content: str | bytes) -> Response:
     with session() as opened:
-        for supplier in read_price_book(body.text, buying.suppliers(opened)):
+        for supplier in read_price_book(content, buying.suppliers(opened)):
             buying.put_supplier(opened, supplier)
         return answer.body(SupplierList(suppliers=list(buying.suppliers(opened))))
