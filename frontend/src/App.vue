@@ -2,7 +2,8 @@
 import { useQueryClient } from "@tanstack/vue-query";
 import { ElConfigProvider } from "element-plus";
 import en from "element-plus/es/locale/lang/en";
-import { defineAsyncComponent, onMounted } from "vue";
+import { defineAsyncComponent, nextTick, onMounted } from "vue";
+import { useRouter } from "vue-router";
 import { resume } from "./api/project";
 import ConflictSheet from "./controls/ConflictSheet.vue";
 import FindSheet from "./help/FindSheet.vue";
@@ -17,13 +18,18 @@ const client = useQueryClient();
 function skip(): void {
   const main = document.querySelector<HTMLElement>("main");
   if (main) main.tabIndex = -1;
-  main?.focus();
+  main?.focus({ preventScroll: true });
 }
 function round(project: number): void {
   help.open = false;
   Object.assign(tour, { open: true, project });
 }
 onMounted(() => void resume(client));
+/** What had the focus may be gone with its page: the keys go on in the new one. */
+useRouter().afterEach(async (_to, from) => {
+  await nextTick();
+  if (from.matched.length && document.activeElement === document.body) skip();
+});
 </script>
 
 <template>

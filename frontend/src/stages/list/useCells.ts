@@ -26,7 +26,7 @@ export function useCells(rows: ComputedRef<Part[]>, chosen: Ref<Set<string>>) {
     if (field.tagName === "BUTTON") return;
     const row = field.closest("tr");
     if (!row) return;
-    const at = [...row.querySelectorAll("input,select")].indexOf(field);
+    const column = field.closest("td")?.cellIndex ?? -1; // a new row has fewer fields in the same columns
     let next = (
       event.key === "ArrowUp" ? row.previousElementSibling : row.nextElementSibling
     ) as HTMLElement | null;
@@ -34,7 +34,7 @@ export function useCells(rows: ComputedRef<Part[]>, chosen: Ref<Set<string>>) {
       next = (
         event.key === "ArrowUp" ? next.previousElementSibling : next.nextElementSibling
       ) as HTMLElement | null;
-    const target = next?.querySelectorAll<HTMLElement>("input,select")[at];
+    const target = next?.children[column]?.querySelector<HTMLElement>("input,select");
     if (!target) return;
     event.preventDefault();
     target.focus();

@@ -14,16 +14,23 @@ const { pk, project } = useProject();
 const { data: rest } = useRest(pk);
 const { data: layout } = useLayout(pk);
 const { replan, fresh } = useHappenings(pk);
+const note = ref<HTMLElement>();
 const asked = ref<number>();
 const before = ref<Stood>();
 const latest = computed(() => layout.value?.latest);
-const running = computed(
+const searching = computed(
   () => latest.value?.pk === asked.value && ["waiting", "searching"].includes(latest.value?.state ?? ""),
+);
+/** From the moment it is asked for. */
+const running = computed(() => replan.isPending.value || searching.value);
+const share = computed(() =>
+  searching.value ? Math.min(100, Math.round((100 * latest.value!.spent) / (latest.value!.seconds || 1))) : 0,
 );
 const says = ref<string[]>([]);
 
 async function plan(): Promise<void> {
   const stood = layout.value?.standing;
+  note.value?.focus(); // the button goes, and the keys stay where they were
   says.value = [];
   before.value = stood ? { standing: stood, freed: rest.value?.freed ?? [] } : undefined;
   await withErrorToast(async () => {
@@ -45,14 +52,16 @@ defineExpose({ plan });
 </script>
 
 <template>
-  <section v-if="rest?.freed.length || changed || running || says.length" class="rest" aria-live="polite">
+  <section
+    v-if="rest?.freed.length || changed || running || says.length"
+    ref="note"
+    tabindex="-1"
+    class="rest"
+    aria-live="polite"
+  >
     <template v-if="running">
       <p>Planning the rest: what is done stands.</p>
-      <ElProgress
-        :percentage="Math.min(100, Math.round((100 * (latest?.spent ?? 0)) / (latest?.seconds || 1)))"
-        :stroke-width="14"
-        aria-label="Planning the rest"
-      />
+      <ElProgress :percentage="share" :stroke-width="14" aria-label="Planning the rest" />
     </template>
     <template v-else-if="rest && (rest.freed.length || changed)">
       <p v-if="changed">
@@ -86,6 +95,9 @@ defineExpose({ plan });
   padding: 0.7rem 1rem;
   background: var(--paper);
   border-left: 6px solid var(--crayon);
+}
+.rest:focus {
+  outline: none;
 }
 .rest ul {
   margin: 0.3rem 0 0.6rem;
