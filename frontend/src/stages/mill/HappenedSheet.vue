@@ -11,7 +11,7 @@ import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
-import { onRule, TICKS_PER_INCH, type System } from "../../measure";
+import { isMetric, TICKS_PER_INCH, TICKS_PER_MM, type System } from "../../measure";
 import { without } from "../list/grid";
 import PiecePicture from "./PiecePicture.vue";
 
@@ -110,8 +110,10 @@ function begin(): void {
 }
 watch(open, (now) => now && begin());
 
+/** A thumb shows a place to a quarter inch, or to half a centimetre; figures make it exact. */
 function tapped(x: number, y: number): void {
-  at.value = { x: onRule(x, props.system), y: onRule(y, props.system) };
+  const step = isMetric(props.system) ? 5 * TICKS_PER_MM : TICKS_PER_INCH / 4;
+  at.value = { x: Math.round(x / step) * step, y: Math.round(y / step) * step };
 }
 const box = computed(() => {
   if (!at.value) return null;
