@@ -15,6 +15,7 @@ def test_killed_in_the_middle_of_an_edit_and_a_search(page: Page, app: App) -> N
     page.keyboard.press("Enter")
     paste(page, "Shelf\t3\t30\t5\t3/4\tash\nSide\t2\t40\t5 1/2\t3/4\tash")
     page.get_by_role("button", name="Add 2 parts").click()
+    page.get_by_role("link", name="Next: buy").click()
     page.get_by_role("link", name="Next: boards").click()
     for length in ("96", "97"):
         page.get_by_role("button", name="Add a board").click()

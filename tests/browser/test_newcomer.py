@@ -62,6 +62,7 @@ def test_from_an_empty_shelf_to_an_account_that_closes(page: Page) -> None:
     page.get_by_role("button", name="Add 4 parts").click()
     expect(page.locator("tr[data-part]")).to_have_count(4)
 
+    page.get_by_role("link", name="Next: buy").click()
     page.get_by_role("link", name="Next: boards").click()
     for board in BOARDS:
         page.get_by_role("button", name="Add a board").click()

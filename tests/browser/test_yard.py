@@ -33,6 +33,7 @@ def yard(page: Page) -> Thumb:
     paste(page, "Rail\t2\t34\t2 3/4\t13/16\tash")
     page.get_by_role("button", name="Add 1 part").click()
     expect(page.get_by_text("all saved")).to_be_visible()
+    page.get_by_role("link", name="Next: buy").click()
     page.get_by_role("link", name="Next: boards").click()
     page.get_by_role("link", name="Record one in the yard").click()
     expect(page.get_by_role("heading", name="What is it?")).to_be_visible()

@@ -68,10 +68,15 @@ useEventListener("keydown", key);
         >Next: lay out</RouterLink
       >
     </div>
-    <p v-if="!project.boards.length" class="first">
-      The rack is empty. Measure the first board: its length, its width at both ends, its thickness, and how
-      it is bent.
-    </p>
+    <div v-if="!project.boards.length" class="first">
+      <p>
+        The rack is empty. Measure the first board: its length, its width at both ends, its thickness, and how
+        it is bent.
+      </p>
+      <p>Nothing bought yet? Buy says what to ask for; and a board may lie in the stock room.</p>
+      <RouterLink class="act" :to="{ name: 'buy', params: { project: pk } }">What to ask for</RouterLink>
+      <RouterLink class="act" :to="{ name: 'stock' }">To the stock room</RouterLink>
+    </div>
     <div v-else class="two">
       <nav class="rack" aria-label="Boards in the rack">
         <button

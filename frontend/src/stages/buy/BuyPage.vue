@@ -33,6 +33,7 @@ const others = computed(() => (needs.value?.sheets.length ?? 0) + (needs.value?.
     <div class="stage-head">
       <h1>Buy</h1>
       <div class="grow" />
+      <RouterLink class="act" :to="{ name: 'boards', params: { project: pk } }">Next: boards</RouterLink>
       <RouterLink class="act lead" :to="{ name: 'aisle', params: { project: pk } }"
         >Look at boards in the aisle</RouterLink
       >

@@ -118,8 +118,8 @@ const ORDERS = [
       <RouterLink
         v-if="project.parts.length"
         class="act lead"
-        :to="{ name: 'boards', params: { project: pk } }"
-        >Next: boards</RouterLink
+        :to="{ name: project.boards.length ? 'boards' : 'buy', params: { project: pk } }"
+        >Next: {{ project.boards.length ? "boards" : "buy" }}</RouterLink
       >
     </div>
     <div class="tools">
