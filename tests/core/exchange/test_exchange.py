@@ -238,16 +238,17 @@ def test_what_the_yard_and_the_maker_wrote_is_in_the_file(kept: dict[str, Any]) 
     assert read_job(json.dumps(job_document(job))) == job
 
 
-@pytest.mark.parametrize(
-    "wish",
-    [
-        {"same_board": "a"},
-        {"match": "a"},
-        {"resawn": True},
-        {"figure": "curly"},
-        {"from_board": "W1"},
-    ],
-)
+#: What a part may be wished to be, of which a layout depends.
+WISHES: list[dict[str, Any]] = [
+    {"same_board": "a"},
+    {"match": "a"},
+    {"resawn": True},
+    {"figure": "curly"},
+    {"from_board": "W1"},
+]
+
+
+@pytest.mark.parametrize("wish", WISHES)
 def test_a_wish_and_room_between_parts_are_in_the_file(wish: dict[str, Any]) -> None:
     plain = read_job(json.dumps(JOB))
     first, *others = plain.parts
@@ -369,16 +370,7 @@ def test_the_digest_follows_what_a_layout_depends_on_and_nothing_else() -> None:
     assert digest(read_job(json.dumps(renamed))) != digest(base)
 
 
-@pytest.mark.parametrize(
-    "wish",
-    [
-        {"same_board": "a"},
-        {"match": "a"},
-        {"resawn": True},
-        {"figure": "curly"},
-        {"from_board": "W1"},
-    ],
-)
+@pytest.mark.parametrize("wish", WISHES)
 def test_a_wish_makes_a_plan_stale(wish: dict[str, Any]) -> None:
     base = read_job(json.dumps(JOB))
     first, *others = base.parts
