@@ -34,7 +34,6 @@ from vividplank.core.log.replan import remaining
 from vividplank.core.milling import Milling, routes
 from vividplank.core.milling.route.routes import usual_milling
 from vividplank.core.milling.shop.school import SCHOOLS, School
-from vividplank.core.milling.shop.workshop import Workshop
 
 
 def main(arguments: list[str]) -> int:
@@ -133,7 +132,7 @@ def _replan(chosen: argparse.Namespace) -> int:
         left = remaining(job, job, plan, routes(job, plan, milling), events)
     except LogError as problem:
         raise Refusal("$.events", str(problem)) from None
-    document = job_document(left.job, Workshop(milling.machines)) | {"version": 3}
+    document = job_document(left.job, read_workshop(chosen.job.read_bytes())) | {"version": 3}
     document["kept"] = [
         {"piece": k.piece, "items": [item_document(i) for i in k.items]} for k in left.kept
     ]

@@ -3,17 +3,20 @@
 import time
 from dataclasses import replace
 
+import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.making import BARE, a_board, a_part
 from vividplank.core.buying import asks
 from vividplank.core.cutlist import Part
+from vividplank.core.cutlist.check import check_runs
 from vividplank.core.job import Job
 from vividplank.core.job.checks import checks
 from vividplank.core.layout.model.audit import audit
 from vividplank.core.layout.model.plan import Plan
 from vividplank.core.layout.search.search import Limits, search
+from vividplank.core.refusal import Refusal
 
 
 def of(id: str, board: str, length: float = 29, quantity: int = 1) -> Part:
@@ -65,6 +68,17 @@ def test_no_wood_is_asked_for_what_comes_out_of_a_board_that_is_here() -> None:
     parts = (of("A", "W1"), a_part("B", 1, 29, 2), of("C", "gone"))
     (ask,) = asks(Job("", BARE, parts, (a_board("W1", 30, 2.2),)))
     assert ask.parts == ("B", "C")
+
+
+def test_a_run_comes_out_of_one_board() -> None:
+    one, two, free = (
+        replace(of(id, board, 12), run="R") for id, board in (("A", "W1"), ("B", "W2"), ("C", ""))
+    )
+    check_runs((free, one))
+    with pytest.raises(Refusal, match="expected W1 as for A"):
+        check_runs((free, one, two))
+    job = Job("", BARE, (free, one), (a_board("W1", 30, 2.2), a_board("W2", 30, 2.2)))
+    assert lies(planned(job)) == {"A": "W1", "C": "W1"}
 
 
 @given(st.lists(st.sampled_from(["", "W1", "W2", "W3"]), min_size=1, max_size=6))

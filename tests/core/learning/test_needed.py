@@ -28,6 +28,7 @@ def read(piece: str, what: Quantity, value: float) -> Measured:
 
 def test_a_face_that_took_more_passes_than_foretold() -> None:
     assert told(did("B1.1/face", 3)) == [Needed("face", "Oak", 2 * _64)]
+    assert told(did("B1.1/face", 0)) == [Needed("face", "Oak", 0)]
     assert told(did("B1.1/face", 1)) == [Needed("face", "Oak", 0)]
 
 
@@ -39,6 +40,7 @@ def test_a_tick_alone_says_nothing() -> None:
 def test_what_came_off_after_a_rest_is_how_far_it_moved() -> None:
     rested = did("B1.1/sticker")
     assert told(rested, did("B1.1/face-again", 4)) == [Needed("movement", "Oak", 4 * _64)]
+    assert told(rested, did("B1.1/face-again", 0)) == [Needed("movement", "Oak", 0)]
     # Read with a straightedge first, and more than the passes took.
     bowed = read("B1.1", "bow", 6 * _64)
     assert told(rested, bowed, did("B1.1/face-again", 4)) == [Needed("movement", "Oak", 6 * _64)]

@@ -72,10 +72,11 @@ def worked_out_anew(part: Part, unit: Unit, values: dict[str, Value], path: str)
 
 
 def check_runs(parts: tuple[Part, ...]) -> None:
-    """Parts of one run must share wood, width and thickness; a Refusal names the one that does
-    not.
+    """Parts of one run must share wood, width and thickness, and name one board at most; a Refusal
+    names the one that does not.
     """
     first: dict[str, Part] = {}
+    boards: dict[str, Part] = {}
     for i, part in enumerate(parts):
         if not part.run:
             continue
@@ -84,6 +85,13 @@ def check_runs(parts: tuple[Part, ...]) -> None:
             raise Refusal(
                 f"$.parts[{i}].species",
                 f"run '{part.run}' is of {other.species}; expected the same wood",
+            )
+        named = boards.setdefault(part.run, part) if part.from_board else part
+        if named.from_board != part.from_board:
+            raise Refusal(
+                f"$.parts[{i}].from_board",
+                f"expected {named.from_board} as for {named.id}, with which it shares the run "
+                f"'{part.run}': it is cut in one piece",
             )
         for name in ("width", "thickness"):
             if getattr(part, name) != getattr(other, name):

@@ -29,7 +29,7 @@ from vividplank.core.shop import Shop
 _PLAIN_PART = frozenset(PlainPartShape.model_fields)
 _PLAIN_SHOP = frozenset(PlainShopShape.model_fields)
 #: What stands in a file's `shop` and is the workshop's, whatever is made in it.
-_ROOM = ("climate", "instruments")
+_OF_WORKSHOP = ("climate", "instruments")
 _PLAIN_BOARD = frozenset(PlainBoardShape.model_fields)
 
 
@@ -51,7 +51,7 @@ def read_job(text: str | bytes) -> Job:
     _unique([p.id for p in parts], "$.parts")
     _unique([b.id for b in boards], "$.boards")
     check_runs(parts)
-    how = {name: value for name, value in given["shop"].items() if name not in _ROOM}
+    how = {name: value for name, value in given["shop"].items() if name not in _OF_WORKSHOP}
     shop: Shop = from_file(how, Shop, unit)
     measures = tuple(from_file(m, Measure, unit) for m in given.get("measures", ()))
     return _worked_out(Job(shape.name, shop, parts, boards, unit, measures))
@@ -64,7 +64,7 @@ def read_workshop(text: str | bytes) -> Workshop | None:
     shape = load(text, JobShape)
     said = shape.model_dump(exclude_unset=True)
     both: dict[str, Any] = {"machines": said.get("machines")}
-    both |= {name: said["shop"].get(name) for name in _ROOM}
+    both |= {name: said["shop"].get(name) for name in _OF_WORKSHOP}
     given = {name: value for name, value in both.items() if value is not None}
     if not given:
         return None
@@ -133,7 +133,7 @@ def job_document(job: Job, workshop: Workshop | None = None) -> dict[str, Any]:
     }
     if job.measures:
         document["measures"] = [to_file(m, Measure, unit) for m in job.measures]
-    shop.update({name: place.pop(name) for name in _ROOM if name in place})
+    shop.update({name: place.pop(name) for name in _OF_WORKSHOP if name in place})
     return document | place
 
 
@@ -142,7 +142,7 @@ def _unusual_of(workshop: Workshop, unit: Unit) -> dict[str, Any]:
     usual = usual_workshop(unit)
     return {
         name: to_file(now, type(now), unit)
-        for name in ("machines", *_ROOM)
+        for name in ("machines", *_OF_WORKSHOP)
         for now in [getattr(workshop, name)]
         if now != getattr(usual, name)
     }

@@ -43,14 +43,14 @@ class PlainShopShape(Shape):
     max_slope: Annotated[float, Field(strict=True, ge=0, le=1, allow_inf_nan=False)]
 
 
-class RoomShape(PlainShopShape):
-    """A shop as a room: what a file says of it beside how it cuts."""
+class OfWorkshopShape(PlainShopShape):
+    """What a file says under `shop` that is the workshop's, beside how it cuts."""
 
     climate: shape_of(Climate, Shape) | None = None  # type: ignore[valid-type]
     instruments: shape_of(Instruments, Shape) | None = None  # type: ignore[valid-type]
 
 
-ShopShape = shape_of(Shop, RoomShape)
+ShopShape = shape_of(Shop, OfWorkshopShape)
 
 
 class PanelShape(Shape):

@@ -59,7 +59,8 @@ class _Reader:
 
     def did(self, step: Step, event: Did) -> Iterator[Needed]:
         wood = step.wood_in[0].board.species if step.wood_in else ""
-        taken = event.passes * step.passes[-1] if event.passes and step.passes else None
+        counted = event.passes is not None and step.passes
+        taken = (event.passes or 0) * step.passes[-1] if counted else None
         if why := _TRUE.get(step.does):
             moved = [self.moving.pop((mark, why), None) for mark in step.takes]
             for before in filter(None, moved):
