@@ -2,6 +2,7 @@
 
 from typing import Any
 
+import pypdfium2
 from flask.testing import FlaskClient
 
 from tests.web.test_api import make
@@ -40,3 +41,12 @@ def test_who_comes_second_is_told_and_takes_nothing_away(client: FlaskClient) ->
     assert [m["name"] for m in kept["materials"]] == ["butt hinge"]
     assert put(client, project, [{**GLUE, "each": -1}], 1).status_code == 422
     assert put(client, 999, [], 0).status_code == 404
+
+
+def test_the_card_for_the_yard_names_what_is_bought_besides_boards(client: FlaskClient) -> None:
+    project = make(client)["pk"]
+    assert put(client, project, [HINGES, GLUE], 0).status_code == 200
+    content = client.get(f"/api/projects/{project}/shopping.pdf").data
+    text = "".join(page.get_textpage().get_text_range() for page in pypdfium2.PdfDocument(content))
+    assert "Besides boards" in text and "34.40 in all" in text
+    assert "4 butt hinge, 6.35 each: 25.40 (brass)" in text and "0.5 hide glue" in text

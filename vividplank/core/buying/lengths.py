@@ -66,6 +66,11 @@ def usual_sheet(job: Job) -> tuple[int, int]:
     )
 
 
+def usual_length(job: Job) -> int:
+    """A common length of finished stock."""
+    return 2400 * TICKS_PER_MM if job.unit == "mm" else 96 * TICKS_PER_INCH
+
+
 def sheet_needs(job: Job) -> tuple[SheetNeed, ...]:
     """Sheets by kind and thickness, cut in rows along their length, the grain as each part asks."""
     sheet = usual_sheet(job)

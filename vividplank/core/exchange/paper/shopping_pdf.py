@@ -1,13 +1,23 @@
-"""Paper: what to ask the yard for, as a card to take along."""
+"""Paper: what to ask the yard for, and what is bought besides boards, as a card to take along."""
 
 import io
 from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
 
 from reportlab.lib.pagesizes import A5
 from reportlab.lib.units import mm
 from reportlab.pdfbase.pdfmetrics import stringWidth
+from reportlab.pdfgen.canvas import Canvas
 
 from vividplank.core.buying.ask import Ask
+from vividplank.core.buying.lengths import (
+    LengthNeed,
+    SheetNeed,
+    length_needs,
+    sheet_needs,
+    usual_length,
+)
+from vividplank.core.buying.material import Material, cost_of
 from vividplank.core.exchange.paper.cutlist_pdf import canvas_for, latin
 from vividplank.core.job import Job
 from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM, System, show
@@ -31,8 +41,21 @@ def wood(feet: float, system: System) -> str:
     return f"{feet:.1f} bd ft"
 
 
-def shopping_pdf(job: Job, asks: Sequence[Ask], system: System) -> bytes:
-    """A card of every wood and quarter, each line with a box to tick."""
+@dataclass(frozen=True)
+class _Section:
+    """A heading with what stands beside it at the right, and lines to tick."""
+
+    heading: str
+    beside: str
+    lines: tuple[str, ...]
+
+
+def shopping_pdf(
+    job: Job, asks: Sequence[Ask], system: System, materials: Sequence[Material] = ()
+) -> bytes:
+    """A card of every wood and quarter and of what is bought besides, each line with a box to
+    tick.
+    """
     out = io.BytesIO()
     canvas = canvas_for(out, A5, f"{job.name}: what to ask for")
     width, height = A5
@@ -40,28 +63,74 @@ def shopping_pdf(job: Job, asks: Sequence[Ask], system: System) -> bytes:
     canvas.setFont(_BOLD, 14)
     canvas.drawString(_MARGIN, y, latin(f"{job.name}: what to ask for"))
     y -= 2 * _LINE
-    for ask in asks:
-        lines = list(_lines(job, ask, system))
-        if y - (len(lines) + 2) * _LINE < _MARGIN:
-            canvas.showPage()
-            y = height - _MARGIN - 5 * mm
+    sections = [_wood_section(job, ask, system) for ask in asks]
+    besides = _besides(job, materials, system)
+    for section in sections + ([besides] if besides.lines else []):
+        wrapped = [list(_wrapped(line, width - 2 * _MARGIN - 6 * mm)) for line in section.lines]
+        if y - (min(3, sum(len(w) for w in wrapped)) + 2) * _LINE < _MARGIN:
+            y = _next_page(canvas)
         canvas.setFont(_BOLD, 12)
-        canvas.drawString(_MARGIN, y, latin(f"{ask.species} {ask.quarter or 'built up'}"))
+        canvas.drawString(_MARGIN, y, latin(section.heading))
         canvas.setFont(_FONT, 9)
-        feet = f"{wood(ask.blanks, system)} of blanks, {wood(ask.thumb, system)} by thumb"
-        canvas.drawRightString(width - _MARGIN, y, latin(feet))
+        canvas.drawRightString(width - _MARGIN, y, latin(section.beside))
         y -= _LINE
-        for line in lines:
+        for texts in wrapped:
+            if y - len(texts) * _LINE < _MARGIN:
+                y = _next_page(canvas)
+                canvas.setFont(_FONT, 9)
             canvas.rect(_MARGIN, y - 0.6 * mm, 3 * mm, 3 * mm)
-            for text in _wrapped(line, width - 2 * _MARGIN - 6 * mm):
+            for text in texts:
                 canvas.drawString(_MARGIN + 6 * mm, y, latin(text))
                 y -= _LINE
         y -= _LINE / 2
-    if not asks:
+    if not sections and not besides.lines:
         canvas.setFont(_FONT, 11)
-        canvas.drawString(_MARGIN, y, "The list has no part that is cut from boards.")
+        canvas.drawString(_MARGIN, y, "The list has no part that is bought.")
     canvas.save()
     return out.getvalue()
+
+
+def _next_page(canvas: Canvas) -> float:
+    canvas.showPage()
+    return float(A5[1] - _MARGIN - 5 * mm)
+
+
+def _wood_section(job: Job, ask: Ask, system: System) -> _Section:
+    feet = f"{wood(ask.blanks, system)} of blanks, {wood(ask.thumb, system)} by thumb"
+    heading = f"{ask.species} {ask.quarter or 'built up'}"
+    return _Section(heading, feet, tuple(_lines(job, ask, system)))
+
+
+def _besides(job: Job, materials: Sequence[Material], system: System) -> _Section:
+    """Sheets and lengths as the list asks for them, where no line of the materials names them."""
+    kinds = {m.kind for m in materials}
+    lines: list[str] = []
+    if "sheets" not in kinds:
+        lines += [_sheets(n, system) for n in sheet_needs(job)]
+    if "lengths" not in kinds:
+        lines += [_lengths(n, system) for n in length_needs(job, usual_length(job))]
+    lines += [
+        f"{m.count:g} {m.name}"
+        + (f", {m.each:.2f} each: {m.cost:.2f}" if m.each else "")
+        + (f" ({m.note})" if m.note else "")
+        for m in materials
+    ]
+    cost = cost_of(materials)
+    return _Section("Besides boards", f"{cost:.2f} in all" if cost else "", tuple(lines))
+
+
+def _sheets(need: SheetNeed, system: System) -> str:
+    many = "1 sheet" if need.sheets == 1 else f"{need.sheets} sheets"
+    long, wide = (show(n, system) for n in need.sheet)
+    thick = show(need.thickness, system, unit=True)
+    return f"{many} of {need.species} {thick} thick, {long} x {wide}: {', '.join(need.parts)}"
+
+
+def _lengths(need: LengthNeed, system: System) -> str:
+    many = "1 length" if need.lengths == 1 else f"{need.lengths} lengths"
+    section = f"{show(need.width, system)} x {show(need.thickness, system, unit=True)}"
+    of = show(need.stock_length, system, unit=True)
+    return f"{many} of {need.species} {section}, {of} long: {', '.join(need.parts)}"
 
 
 def _lines(job: Job, ask: Ask, system: System) -> Iterator[str]:

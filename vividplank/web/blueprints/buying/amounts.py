@@ -9,10 +9,10 @@ from flask_openapi3 import APIBlueprint
 from vividplank.core.buying import asks, length_needs, sheet_needs
 from vividplank.core.buying.chance.purchase import groups_at
 from vividplank.core.buying.chance.ways import SupplierWay, recommended, supplier_way
+from vividplank.core.buying.lengths import usual_length
 from vividplank.core.buying.market.supplier import Supplier
 from vividplank.core.job import Job
 from vividplank.core.learning.learned import in_use
-from vividplank.core.measure import TICKS_PER_INCH, TICKS_PER_MM
 from vividplank.core.refusal import Refusal
 from vividplank.store import buying, projects, workshops
 from vividplank.store.buying import Estimated
@@ -49,8 +49,7 @@ def get_needs(path: ProjectPath, query: NeedQuery) -> Response:
         job = projects.load(opened, path.project).job
         place = workshops.of_project(opened, path.project)
         figures = books.learned_in(opened, place.pk)
-    usual = 2400 * TICKS_PER_MM if job.unit == "mm" else 96 * TICKS_PER_INCH
-    lengths = length_needs(job, query.stock_length or usual)
+    lengths = length_needs(job, query.stock_length or usual_length(job))
     return answer.body(
         NeedList(
             asks=list(asks(job)),
@@ -68,7 +67,8 @@ def get_shopping_card(path: ProjectPath) -> Response:
 
     with session() as opened:
         project = projects.load(opened, path.project)
-    content = shopping_pdf(project.job, asks(project.job), project.system)
+        besides, _ = buying.materials(opened, path.project)
+    content = shopping_pdf(project.job, asks(project.job), project.system, besides)
     return answer.file(content, f"{project.job.name} shopping.pdf", "application/pdf")
 
 
