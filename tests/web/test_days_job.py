@@ -1,11 +1,17 @@
 """Planning days as a job: what is asked for once, what is gone, and what goes wrong."""
 
 import json
+from dataclasses import replace
+from datetime import date
 
 import pytest
 
 from tests.core.layout.model.test_audit import JOB, PLAN
 from vividplank.core.exchange import read_job, read_plan
+from vividplank.core.job.change import Change, Put
+from vividplank.core.milling import routes
+from vividplank.core.milling.days.day import Days
+from vividplank.core.timber.rest import Moisture
 from vividplank.jobs import queue
 from vividplank.store import layouts, milling, projects
 from vividplank.store.database import session
@@ -85,3 +91,33 @@ def test_a_layout_that_is_gone_is_nobody_s_work(layout: int) -> None:
     queue.plan_days(layout, 1.0)
     with session() as opened:
         assert milling.unplanned(opened) == []
+
+
+def test_a_damp_board_rests_first(layout: int) -> None:
+    """Read at 16 % on the first day of a shop whose air asks for 9.2: nothing of B1 is begun on
+    it, and B2 is not held up; a board that was begun is not sent to rest.
+    """
+    with session() as opened:
+        project = layouts.load(opened, layout).project
+        kept = projects.load(opened, project)
+        day = (date(2026, 3, 9) - date(1970, 1, 1)).days
+        damp = replace(kept.job.board("B1"), moisture=(Moisture(16.0, day),))
+        projects.edit(opened, project, kept.version, Change("damp", put_boards=(Put(damp, "B1"),)))
+    ask(layout)
+    queue.plan_days(layout, 5.0)
+    days = planned(layout).days
+    assert days
+    theirs = {
+        r.board: {s.key for s in r.steps} for r in routes(HAND_JOB, HAND_PLAN) if len(r.steps) > 1
+    }
+
+    def begun(days: Days, board: str) -> int:
+        return min(s.begins for s in days.setups if theirs[board] & set(s.steps))
+
+    assert begun(days, "B2") == 0 and begun(days, "B1") > 3 * 480
+    with session() as opened:
+        layouts.mark_step(opened, layout, "B1/rough-length", True)
+    ask(layout)
+    queue.plan_days(layout, 5.0)
+    days = planned(layout).days
+    assert days and begun(days, "B1") < 480

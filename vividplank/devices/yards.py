@@ -22,8 +22,11 @@ class SimulatedYard:
         for board in supplier.pile(price, count, rng, stem):
             feet = ticket_feet(board, supplier.ticket) + (rng.randrange(_WRONG) == 0)
             by_volume = price.per in ("board foot", "cubic metre")
+            read = tuple(replace(m, day=day) for m in board.moisture)
             offer = OfferedBoard(
-                replace(board, grade="" if price.grade == "ungraded" else price.grade),
+                replace(
+                    board, grade="" if price.grade == "ungraded" else price.grade, moisture=read
+                ),
                 supplier.id,
                 round(price.per_foot, 4),
                 round(float(feet), 2),

@@ -21,6 +21,7 @@ from vividplank.core.log.replan import Remaining
 from vividplank.core.milling import routes
 from vividplank.core.milling.days.day import CannotStand
 from vividplank.core.milling.days.day_solver import plan_days as solve_days
+from vividplank.core.milling.days.resting import not_begun, ready_from
 from vividplank.jobs.reading import read_drawing
 from vividplank.store import buying, drawings, layouts, milling, projects
 from vividplank.store import log as happenings
@@ -167,17 +168,16 @@ def plan_days(layout: int, seconds: float = 7.0) -> None:
             how = milling.of_project(opened, found.project, found.job)
             factors = books.factors(opened, found.project)
             done = layouts.steps_done(opened, layout)
+            waiting = milling.resting(opened, found, asked.begins) if asked else ()
         if found.plan is None or asked is None or asked.state != "asked":
             return
-        steps = [
-            s
-            for r in routes(found.job, found.plan, how, factors)
-            for s in r.steps
-            if s.key not in done
-        ]
+        by_board = routes(found.job, found.plan, how, factors)
+        steps = [s for r in by_board for s in r.steps if s.key not in done]
+        ready = ready_from(by_board, not_begun(by_board, waiting, done))
         days, trouble = None, ""
         try:
-            days = solve_days(steps, how, seconds, asked.on_day, len(os.sched_getaffinity(0)))
+            cores = len(os.sched_getaffinity(0))
+            days = solve_days(steps, how, seconds, asked.on_day, cores, ready)
         except CannotStand as refused:
             trouble = str(refused)
         with session() as opened:

@@ -4,7 +4,7 @@ say.
 
 from collections.abc import Mapping
 from dataclasses import asdict, dataclass
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any
 
 from sqlalchemy import func, select, update
@@ -12,13 +12,18 @@ from sqlalchemy.orm import Session
 
 from vividplank.core.job import Job
 from vividplank.core.milling.days.day import Days, Setup
+from vividplank.core.milling.days.resting import Resting
+from vividplank.core.milling.days.resting import resting as days_resting
 from vividplank.core.milling.route.routes import usual_milling
 from vividplank.core.milling.shop.document import milling_from_document, milling_to_document
 from vividplank.core.milling.shop.school import Milling
 from vividplank.core.milling.shop.workshop import own_document
-from vividplank.store import workshops
+from vividplank.store import projects, workshops
 from vividplank.store.errors import NotFoundError, VersionConflict
+from vividplank.store.layouts import Layout
 from vividplank.store.models import LayoutRow, ProjectRow, StepDoneRow
+
+_EPOCH = date(1970, 1, 1)
 
 
 @dataclass(frozen=True)
@@ -131,6 +136,16 @@ def ask_days(session: Session, layout: int, begins: str, on_day: Mapping[str, in
         "days": before.get("days"),
     }
     session.flush()
+
+
+def resting(session: Session, layout: Layout, begins: str) -> tuple[Resting, ...]:
+    """The boards of a layout that may not be worked on its first day yet, by the last readings of
+    them and the air of the workshop.
+    """
+    now = {b.id: b for b in projects.load(session, layout.project).job.boards}
+    boards = [now.get(b.id, b) for b in layout.job.boards]
+    climate = workshops.of_project(session, layout.project).workshop.climate
+    return days_resting(boards, climate, (date.fromisoformat(begins) - _EPOCH).days)
 
 
 def keep_days(session: Session, layout: int, days: Days | None, trouble: str = "") -> None:

@@ -2499,7 +2499,10 @@ export interface components {
             /** Y1 */
             y1: number;
         };
-        /** DaysBody */
+        /**
+         * DaysBody
+         * @description `resting` are boards that wait until they have come near the moisture of the shop's air.
+         */
         DaysBody: {
             /** Begins */
             begins: string;
@@ -2521,6 +2524,8 @@ export interface components {
             piece_by_piece: number;
             /** Proved */
             proved: boolean;
+            /** Resting */
+            resting: components["schemas"]["Resting"][];
             /** Setups */
             setups: components["schemas"]["SetupBody"][];
             /** Stale */
@@ -5183,6 +5188,21 @@ export interface components {
             work_now: boolean;
             /** Workable */
             workable: number;
+        };
+        /**
+         * Resting
+         * @description A board that was read at `percent`, where the air asks for `equilibrium`: it may be worked
+         *     from the morning of day `until`, counted from the first day (0).
+         */
+        Resting: {
+            /** Board */
+            board: string;
+            /** Equilibrium */
+            equilibrium: number;
+            /** Percent */
+            percent: number;
+            /** Until */
+            until: number;
         };
         /** RouteBody */
         RouteBody: {

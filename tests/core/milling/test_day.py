@@ -3,6 +3,7 @@ fixed by hand.
 """
 
 import json
+import math
 from dataclasses import replace
 
 import pytest
@@ -26,8 +27,11 @@ from vividplank.core.milling.days.day import (
     working,
 )
 from vividplank.core.milling.days.day_solver import plan_days
+from vividplank.core.milling.days.resting import not_begun, ready_from, resting
 from vividplank.core.milling.shop.pace import setup_minutes
 from vividplank.core.milling.shop.school import SCHOOLS, Hours
+from vividplank.core.timber import wood_named
+from vividplank.core.timber.rest import Climate, Moisture, rest
 
 EIGHT_HOURS = Hours(8 * 60, 16 * 60)
 
@@ -142,6 +146,41 @@ def test_a_rest_runs_through_the_night() -> None:
     # 12 hours of glue end at 20:15, when the shop is shut: the first minute of the second day.
     glued = [replace(steps[0], hold=720), steps[1]]
     assert plan_days(glued, milling, 5).setups[1].begins == 480
+
+
+def test_what_may_not_be_begun_yet_waits_and_holds_nothing_else_up() -> None:
+    """Board a rests for three days: b is planed on the first, a on the fourth at 8:00, which is
+    working minute 3 x 480, at a second making of the setting.
+    """
+    steps = [step("a/plane", "planer 1", 8), step("b/plane", "planer 1", 8)]
+    milling = Milling(hours=EIGHT_HOURS)
+    days = plan_days(steps, milling, 5, ready={"a/plane": 3 * 1440})
+    begins = {k: s.begins for s in days.setups for k in s.steps}
+    assert begins == {"b/plane": 0, "a/plane": 1440}
+    assert not wrong(days, steps, milling)
+    with pytest.raises(CannotStand, match="ready on day 4 at the earliest"):
+        plan_days(steps[:1], milling, 5, {"planer 1": 1}, ready={"a/plane": 3 * 1440})
+
+
+def test_a_damp_board_rests_until_the_air_lets_it_be_worked() -> None:
+    """20 C and 50 % ask for 9.2 %: read at 15 % on day 100, an inch of this wood is within two
+    points after the days that `rest` says; its fellow, at 10 %, may be worked at once.
+    """
+    damp, dry = (
+        replace(b, moisture=(Moisture(percent, 100),))
+        for b, percent in zip(HAND_JOB.boards, (15.0, 10.0), strict=False)
+    )
+    wood = wood_named(damp.species)
+    said = rest(damp.moisture, damp.thickest, Climate(), wood.specific_gravity if wood else None)
+    assert said and said.workable > 3
+    (one,) = resting((damp, dry), Climate(), 102)
+    assert one.board == damp.id and one.until == math.ceil(100 + said.workable) - 102
+    assert not resting((damp, dry), Climate(), 100 + math.ceil(said.workable))
+    found = routes(HAND_JOB, HAND_PLAN)
+    ready = ready_from(found, (one,))
+    assert set(ready) == {s.key for r in found if r.board == damp.id for s in r.steps}
+    # A board that was begun is not sent to rest.
+    assert not not_begun(found, (one,), {found[0].steps[0].key})
 
 
 def test_the_clock_and_the_working_minutes() -> None:

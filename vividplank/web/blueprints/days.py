@@ -13,6 +13,7 @@ from vividplank.core.measure import System
 from vividplank.core.milling import Milling, Route, Step, recent_routes
 from vividplank.core.milling.bench.words import setting_name
 from vividplank.core.milling.days.day import Days
+from vividplank.core.milling.days.resting import not_begun
 from vividplank.store import layouts, projects
 from vividplank.store import milling as kept
 from vividplank.store.database import session
@@ -119,9 +120,11 @@ def _days_body(opened: Session, pk: int) -> DaysBody:
     hours = how.hours
     system = projects.load(opened, layout.project).system
     days = (planned.days if planned else None) or _NONE
-    steps = _by_key(recent_routes(layout.job, plan, how, books.factors(opened, layout.project)))
+    found = recent_routes(layout.job, plan, how, books.factors(opened, layout.project))
+    steps = _by_key(found)
     done = layouts.steps_done(opened, pk)
     covered = {k for s in days.setups for k in s.steps}
+    waiting = kept.resting(opened, layout, planned.begins) if planned else ()
     return DaysBody(
         state=planned.state if planned else "none",  # type: ignore[arg-type]
         begins=planned.begins if planned else "",
@@ -148,6 +151,7 @@ def _days_body(opened: Session, pk: int) -> DaysBody:
         least=days.least,
         piece_by_piece=days.piece_by_piece,
         proved=days.proved,
+        resting=list(not_begun(found, waiting, done)),
         day_minutes=hours.minutes,
         opens=hours.begins,
         stale=bool(days.setups) and not (set(steps) - done <= covered <= set(steps)),

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from vividplank.core.fields import Name, Number, Ticks
+from vividplank.core.milling.days.resting import Resting
 from vividplank.core.milling.model.step import Does, Method, Task
 from vividplank.core.milling.shop.school import Milling
 from vividplank.web.shapes import Body, SystemName
@@ -224,6 +225,8 @@ class SetupBody(Body):
 
 
 class DaysBody(Body):
+    """`resting` are boards that wait until they have come near the moisture of the shop's air."""
+
     state: Literal["none", "asked", "done", "failed"]
     begins: str
     on_day: dict[str, int]
@@ -234,6 +237,7 @@ class DaysBody(Body):
     least: int
     piece_by_piece: int
     proved: bool
+    resting: list[Resting]
     day_minutes: int
     opens: int
     stale: bool

@@ -57,6 +57,7 @@ const days: Days = {
   least: 3,
   piece_by_piece: 9,
   proved: true,
+  resting: [],
   day_minutes: 480,
   opens: 480,
   stale: false,
@@ -94,6 +95,8 @@ describe("the shop's days on the screen", () => {
   it("tell whether a better order is ruled out, and what went wrong", async () => {
     expect(await shown()).toContain("no order of these settings is better");
     expect(await shown({ proved: false })).toContain("a better order is not ruled out");
+    const damp = [{ board: "B7", percent: 13.2, equilibrium: 8.4, until: 20 }];
+    expect(await shown({ resting: damp })).toMatch(/B7 was read at 13\.2 %.*asks for 8\.4.*until \w+/);
     expect(await shown({ state: "failed", trouble: "planer 1 cannot be begun on day 1" })).toContain(
       "planer 1 cannot be begun on day 1",
     );

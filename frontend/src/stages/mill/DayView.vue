@@ -76,6 +76,13 @@ function loosen(setup: Setup): void {
       </p>
     </form>
     <p v-if="days?.trouble" class="note" role="alert"><Fig :text="days.trouble" /></p>
+    <p v-for="r in days?.resting" :key="r.board" class="note">
+      <span
+        ><b>{{ r.board }}</b> was read at {{ r.percent.toFixed(1) }} %, where the air of the workshop asks for
+        {{ r.equilibrium.toFixed(1) }}: it rests on stickers until {{ dayName(days!.begins, r.until) }}. Read
+        it again before that day; a board dries at its own speed.</span
+      >
+    </p>
     <p v-if="days?.stale" class="note">
       Steps were done or have changed since these days were planned: plan what is left again.
     </p>

@@ -12,7 +12,9 @@ class Yard(Protocol):
     def pile(
         self, supplier: Supplier, price: Price, count: int, day: int
     ) -> tuple[OfferedBoard, ...]:
-        """Boards of one line of its price book that lie there on a day, with their tickets."""
+        """Boards of one line of its price book that lie there on a day, counted from 1970-01-01,
+        with their tickets.
+        """
         ...
 
 

@@ -16,11 +16,11 @@ from vividplank.core.milling.days.day import (
     Setup,
     changes,
     distinct_setups,
-    gather,
     tenths,
     wall,
     working,
 )
+from vividplank.core.milling.days.makings import makings, with_followers
 from vividplank.core.milling.model.step import Step
 from vividplank.core.milling.shop.pace import setup_minutes
 from vividplank.core.milling.shop.school import Milling
@@ -39,16 +39,19 @@ def plan_days(
     seconds: float = 7.0,
     on_day: Mapping[str, int] | None = None,
     workers: int = 2,
+    ready: Mapping[str, int] | None = None,
 ) -> Days:
-    """All steps over the shop's days. `on_day` names a setting ("planer 6604", or its second making
-    "planer 6604 2") and the day (from 0) it is to be begun; CannotStand where the rest does not
-    allow it. The same steps give the same days where the solver proves its order the best within
-    its time.
+    """All steps over the shop's days. `ready` is when a step may be begun at the earliest (its
+    release date), by key, in minutes by the clock from the first morning. `on_day` names a setting
+    ("planer 6604", or its second making "planer 6604 2") and the day (from 0) it is to be begun;
+    CannotStand where the rest does not allow it. The same steps give the same days where the solver
+    proves its order the best within its time.
     """
     if not steps:
         return Days((), 0, 0, 0, 0, True)
-    batches = _once_more(gather(steps))
-    model = _Model(batches, milling, on_day or {})
+    ready = ready or {}
+    batches = makings(steps, ready)
+    model = _Model(batches, milling, on_day or {}, ready)
     starts, proved = model.solve(seconds, workers)
     setups = tuple(
         sorted(
@@ -78,37 +81,17 @@ def plan_days(
     )
 
 
-def _once_more(batches: list[Batch]) -> list[Batch]:
-    """One more making, empty at first, of every setting at which something is done that waits for a
-    glue-up or a rest: it may be worth setting the machine again for it rather than letting all the
-    others wait.
-    """
-    made = {(b.machine, b.setup): b.number for b in batches}
-    steps = {s.key: s for b in batches for s in b.steps}
-    late: set[str] = set()
-    for key in (s.key for b in batches for s in b.steps):
-        step = steps[key]
-        if any(k in steps and (k in late or steps[k].hold) for k in step.after):
-            late.add(key)
-    extra = []
-    for (machine, setup), number in made.items():
-        listed = [s for b in batches if (b.machine, b.setup) == (machine, setup) for s in b.steps]
-        if (
-            number == 1
-            and any(s.key in late for s in listed)
-            and not all(s.key in late for s in listed)
-        ):
-            extra.append(Batch(machine, setup, number + 1, ()))
-    return batches + extra
-
-
 class _Model:
     """Batches as intervals; a setting that the gathering had to make more than once may take its
     steps at any making.
     """
 
     def __init__(
-        self, batches: Sequence[Batch], milling: Milling, on_day: Mapping[str, int]
+        self,
+        batches: Sequence[Batch],
+        milling: Milling,
+        on_day: Mapping[str, int],
+        ready: Mapping[str, int],
     ) -> None:
         from ortools.sat.python import (
             cp_model,  # a second to import; only who plans a day pays for it
@@ -119,6 +102,7 @@ class _Model:
         self.milling = milling
         self.model = cp_model.CpModel()
         self.hours = milling.hours
+        self.ready = ready
         self.horizon = self._horizon(on_day)
         self.places: defaultdict[tuple[str, str], list[int]] = defaultdict(list)
         for n, b in enumerate(batches):
@@ -129,6 +113,7 @@ class _Model:
         self.pinned: list[tuple[str, int, int]] = []
         self._intervals()
         self._precedence()
+        self._release()
         self._floor()
         for name, day in on_day.items():
             self._pin(name, day)
@@ -137,6 +122,7 @@ class _Model:
         work = sum(b.minutes(self.milling.machines) for b in self.batches)
         holds = sum(max((s.hold for s in b.steps), default=0) for b in self.batches)
         days = holds // _DAY + max(on_day.values(), default=0) + 4
+        days += max(self.ready.values(), default=0) // _DAY + 1
         nights = sum(1 for b in self.batches if any(s.hold for s in b.steps))
         return int(work + (days + nights) * self.hours.minutes)
 
@@ -196,9 +182,23 @@ class _Model:
         last = m.new_int_var(0, self.horizon, "last")
         m.add_max_equality(last, self.end)
         setups = sum(u for n, u in enumerate(self.used) if self.batches[n].machine in SET)
+        ends = last + (self._end_of_the_others() if self.ready else 0)
         # Of equal orders the one that does each step at the first making of its setting.
         later = sum(lit * self.batches[n].number for (_, n), lit in self.there.items())
-        m.minimize(_TIE * (last + _SETTING * setups) + later)
+        m.minimize(_TIE * (ends + _SETTING * setups) + later)
+
+    def _end_of_the_others(self) -> Any:
+        """When what waits for no release date is done: nobody is idle until the last board has
+        rested.
+        """
+        late = with_followers((s for b in self.batches for s in b.steps), self.ready)
+        end = self.model.new_int_var(0, self.horizon, "end of the others")
+        for key in self.steps.keys() - late:
+            for n, there in self._where(key):
+                bound = self.model.add(end >= self.end[n])
+                if there is not None:
+                    bound.only_enforce_if(there)
+        return end
 
     def _makings(self, n: int) -> list[int]:
         """All batches of one setting."""
@@ -245,6 +245,14 @@ class _Model:
             bound = self.model.add(self._clock(b, True) >= self._clock(a, False) + hold)
         if marks:
             bound.only_enforce_if(*marks)
+
+    def _release(self) -> None:
+        for key, clock in self.ready.items():
+            if key in self.steps:
+                for n, there in self._where(key):
+                    bound = self.model.add(self._clock(n, True) >= clock)
+                    if there is not None:
+                        bound.only_enforce_if(there)
 
     def _clock(self, n: int, begin: bool) -> Any:
         """By the clock, when a batch begins or ends; an end at closing time is still that day's."""
@@ -346,6 +354,7 @@ class _Model:
                 self.model.add_hint(self.used[n], 0)
                 continue
             for s in b.steps:
+                at = max(at, working(self.ready.get(s.key, 0), self.hours))
                 for key in s.after:
                     if key in ends and self.greedy[key] != n:
                         ready = wall(max(0, ends[key] - 1), self.hours) + 1 + self.steps[key].hold

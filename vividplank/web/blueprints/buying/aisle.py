@@ -129,7 +129,8 @@ def ask_for_pile(path: ProjectPath, body: PileAsked) -> Response:
             raise Refusal("$", f"{aisle.supplier.name} sells no {body.quarter} {body.species}")
         kept = _offers(opened, path.project, aisle)
         there = {k.offer.board.id for k in kept}
-        for offer in yard.pile(aisle.supplier, price, body.count, date.today().toordinal()):
+        today = (date.today() - date(1970, 1, 1)).days
+        for offer in yard.pile(aisle.supplier, price, body.count, today):
             if offer.board.id not in there:
                 patterns, _ = aisle.look(offer.board, _cart(kept), why=False)
                 new = Kept(offer, patterns, aisle.asks_of(offer.board))
