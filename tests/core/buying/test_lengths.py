@@ -2,6 +2,8 @@
 
 import time
 from dataclasses import replace
+from decimal import Decimal
+from typing import Any
 
 import pytest
 from hypothesis import given
@@ -10,6 +12,8 @@ from hypothesis import strategies as st
 from tests.making import a_part, t
 from tests.profiles import examples
 from vividplank.core.buying import length_needs, sheet_needs
+from vividplank.core.buying.finished import length_offers, sheet_offers
+from vividplank.core.buying.market.supplier import FinishedStock, Supplier
 from vividplank.core.cutlist import Edging, Part
 from vividplank.core.cutlist.rough import rough_size
 from vividplank.core.job import Job
@@ -229,3 +233,50 @@ def test_the_kerf_is_why_it_takes_seven() -> None:
     assert (need.lengths, need.shorter, need.then) == (7, 2 * mm, 4)
     (less,) = length_needs(Job("", kerf, (replace(rail, length=1198 * mm),), (), "mm"), 2400 * mm)
     assert (less.lengths, less.spare, less.shorter) == (4, 1, 0)
+
+
+MM = TICKS_PER_MM
+BATTEN = Part("B", "Batten", 7, "pine", 1200 * MM, 45 * MM, 20 * MM, stock="bought")
+METRIC = Job("", Shop(kerf=Kerf(3 * MM, 3 * MM, 0)), (BATTEN,), (), "mm")
+
+
+def stock(length: int, width: int, asks: float, kind: str = "length", wood: str = "pine") -> Any:
+    size = length * MM, width * MM, 20 * MM
+    return FinishedStock(wood, *size, Decimal(str(asks)), kind)  # type: ignore[arg-type]
+
+
+def test_each_supplier_by_its_own_lengths_and_sections() -> None:
+    """Seven of 1200: of 2400 one each for the kerf (7 of 5), of 2410 two each (4 of 5.5), of 3000
+    two (4 of 6); a section of 95 gives two strips of 45 beside a kerf of 3, so two lengths of 2410
+    (4 strips) of 8.
+    """
+    near = Supplier("n", "Near", "yard", finished=(stock(2400, 45, 5), stock(3000, 45, 6)))
+    far = Supplier("f", "Far", "yard", finished=(stock(2410, 45, 5.5), stock(2410, 95, 8)))
+    other = Supplier(
+        "o", "Other", "yard", finished=(stock(1000, 45, 1), stock(2400, 45, 1, wood="oak"))
+    )
+    (need,) = length_needs(METRIC, 2400 * MM)
+    found = length_offers(METRIC, need, [near, far, other])
+    assert [(o.supplier, o.length // MM, o.pieces, o.across, float(o.cost)) for o in found] == [
+        ("Far", 2410, 2, 2, 16.0),
+        ("Far", 2410, 4, 1, 22.0),
+        ("Near", 3000, 4, 1, 24.0),
+        ("Near", 2400, 7, 1, 35.0),
+    ]
+
+
+def test_sheets_of_each_size_by_their_price() -> None:
+    """Four panels of 600 x 550: a sheet of 2440 x 1220 gives two rows of four, half a sheet of
+    1220 x 1220 two rows of two.
+    """
+    panel = replace(BATTEN, id="P", quantity=4, length=600 * MM, width=550 * MM, stock="sheet")
+    job = replace(METRIC, parts=(panel,))
+    whole, half = stock(2440, 1220, 60, "sheet"), stock(1220, 1220, 33, "sheet")
+    small = stock(500, 500, 1, "sheet")
+    at = Supplier("n", "Near", "yard", finished=(whole, half, small, stock(2400, 1220, 1)))
+    (need,) = sheet_needs(job)
+    found = sheet_offers(job, need, [at])
+    assert [(o.length // MM, o.pieces, float(o.cost)) for o in found] == [
+        (1220, 1, 33.0),
+        (2440, 1, 60.0),
+    ]

@@ -146,8 +146,10 @@ def test_a_price_book_may_come_as_a_workbook_or_from_before_units() -> None:
     assert read_price_book(price_book_xlsx(SUPPLIERS), SUPPLIERS) == list(SUPPLIERS)
     with pytest.raises(Refusal, match="no workbook"):
         read_price_book(b"PK not really", SUPPLIERS)
-    text = price_book_csv(SUPPLIERS).replace("Price,Per,", "Price a board foot,")
+    boards = [replace(s, finished=()) for s in SUPPLIERS]
+    text = price_book_csv(boards).replace("Price,Per,", "Price a board foot,")
     old = text.replace(",board foot,", ",")
+    # It says nothing of lengths and sheets: those that are known stay.
     assert read_price_book(old, SUPPLIERS) == list(SUPPLIERS)
 
 

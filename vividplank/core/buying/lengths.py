@@ -1,7 +1,7 @@
 """What is bought otherwise than by the board foot: sheets, and finished sizes in stock lengths."""
 
 from collections import Counter
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from math import ceil
 
@@ -78,7 +78,7 @@ def sheet_needs(job: Job) -> tuple[SheetNeed, ...]:
     for p in job.parts:
         if p.stock == "sheet":
             groups.setdefault((p.species.casefold(), p.thickness), []).append(p)
-    return tuple(_sheets(parts, sheet, job.shop) for parts in groups.values())
+    return tuple(sheets_of(parts, sheet, job.shop) for parts in groups.values())
 
 
 def length_needs(job: Job, stock_length: int) -> tuple[LengthNeed, ...]:
@@ -221,7 +221,8 @@ def _by_patterns(
     return [c for c in cuts if c], ceil(float(solved.mip_dual_bound) - 1e-6)
 
 
-def _sheets(parts: list[Part], sheet: tuple[int, int], shop: Shop) -> SheetNeed:
+def sheets_of(parts: Sequence[Part], sheet: tuple[int, int], shop: Shop) -> SheetNeed:
+    """Sheets of one size for parts of one kind and thickness, the deepest rows first."""
     kerf = shop.kerf.rip
     along, across = sheet
     pieces: list[tuple[int, int]] = []

@@ -102,6 +102,17 @@ class VersionBody(Body):
     version: Number
 
 
+class FinishedOfferBody(Body):
+    """So many `pieces` at a supplier, by their true size; a length gives `across` strips."""
+
+    supplier: str
+    length: Ticks
+    width: Ticks
+    pieces: int
+    across: int
+    cost: float
+
+
 class SheetNeedBody(Body):
     species: str
     thickness: Ticks
@@ -112,6 +123,7 @@ class SheetNeedBody(Body):
     sheets: int
     least: int
     too_large: list[str]
+    offers: list[FinishedOfferBody]
 
 
 class LengthNeedBody(Body):
@@ -128,6 +140,7 @@ class LengthNeedBody(Body):
     cuts: list[list[str]]
     shorter: Ticks
     then: int
+    offers: list[FinishedOfferBody]
 
 
 class SheetPlanBody(Body):

@@ -1,5 +1,5 @@
 """Price books in and out as tables: a row for every wood, quarter and grade of a supplier, lengths
-in inches.
+in inches. Finished stock has `length` or `sheet` for a quarter, and its true size.
 """
 
 import csv
@@ -7,14 +7,14 @@ import io
 import re
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
-from typing import Any
+from typing import Any, TypeVar
 
 from openpyxl import Workbook
 from openpyxl.styles import Font
 from pydantic import TypeAdapter, ValidationError
 
 from vividplank.core.buying.market.population import Range
-from vividplank.core.buying.market.supplier import Price, Supplier
+from vividplank.core.buying.market.supplier import FinishedStock, Price, Supplier
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.refusal import Refusal
 
@@ -40,7 +40,9 @@ _LENGTHS = frozenset(_COLUMNS[8:])
 #: What stood for price and what it is for, before prices were asked for anything but a board foot.
 _OLD_PRICE = "Price a board foot"
 _PRICE = TypeAdapter(Price)
+_FINISHED = TypeAdapter(FinishedStock)
 _SUPPLIER = TypeAdapter(Supplier)
+Line = TypeVar("Line", Price, FinishedStock)
 #: Rows of a price book that are read at most.
 _MOST = 5000
 
@@ -93,10 +95,18 @@ def _rows(suppliers: Iterable[Supplier]) -> Iterable[list[Any]]:
                 *(round(n / TICKS_PER_INCH, 5) for n in lengths),
             ]
 
+        for f in s.finished:
+            thick, long, wide = (
+                round(n / TICKS_PER_INCH, 5) for n in (f.thickness, f.length, f.width)
+            )
+            sizes = (thick, long, long, long, wide, wide, wide, 0)
+            yield [s.name, s.kind, f.species, f.kind, "", "", float(f.asks), "piece", *sizes]
+
 
 def read_price_book(content: str | bytes, known: Sequence[Supplier]) -> list[Supplier]:
-    """The suppliers a price book names, with its prices in place of those they had; `content` is a
-    CSV as text, or the bytes of a workbook, of which the first sheet is read.
+    """The suppliers a price book names, with its prices in place of those they had (and its
+    finished stock, where it has any); `content` is a CSV as text, or the bytes of a workbook, of
+    which the first sheet is read.
 
     A supplier is known by its name; a new one starts with the usual ticket rule and no trip.
 
@@ -120,13 +130,19 @@ def read_price_book(content: str | bytes, known: Sequence[Supplier]) -> list[Sup
         raise Refusal("$", f"has no column {missing[0]!r}")
     by_name = {s.name.casefold(): s for s in known}
     prices: dict[str, list[Price]] = {}
+    finished: dict[str, list[FinishedStock]] = {}
     named: dict[str, tuple[str, str]] = {}
     for n, row in enumerate(rows, 2):
         name = (row["Supplier"] or "").strip()
         if not name:
             raise Refusal(f"row {n}", "names no supplier")
         named.setdefault(name.casefold(), (name, (row["Kind"] or "yard").strip()))
-        prices.setdefault(name.casefold(), []).append(_price(row, n))
+        prices.setdefault(name.casefold(), [])
+        finished.setdefault(name.casefold(), [])
+        if (row["Quarter"] or "").strip() in ("length", "sheet"):
+            finished[name.casefold()].append(_finished(row, n))
+        else:
+            prices[name.casefold()].append(_price(row, n))
     found = []
     for key, lines in prices.items():
         name, kind = named[key]
@@ -139,7 +155,13 @@ def read_price_book(content: str | bytes, known: Sequence[Supplier]) -> list[Sup
                 raise Refusal(
                     "Kind", f"is {kind!r}; expected sawmill, yard, finished or milling"
                 ) from None
-        found.append(replace(supplier, prices=tuple(lines)))
+        found.append(
+            replace(
+                supplier,
+                prices=tuple(lines) or supplier.prices,
+                finished=tuple(finished[key]) or supplier.finished,
+            )
+        )
     return found
 
 
@@ -157,30 +179,46 @@ def _first_sheet(content: bytes) -> str:
 
 
 def _price(row: dict[str, str], n: int) -> Price:
-    def ticks(column: str) -> int:
-        try:
-            return round(float(row[column]) * TICKS_PER_INCH)
-        except (TypeError, ValueError, OverflowError):
-            raise Refusal(
-                f"row {n}, {column}", f"is {row[column]!r}; expected inches as a number"
-            ) from None
+    sizes = {c: _ticks(row, n, c) for c in _COLUMNS if c in _LENGTHS}
+    values = {
+        "species": (row["Wood"] or "").strip(),
+        "quarter": (row["Quarter"] or "").strip(),
+        "grade": (row["Grade"] or "").strip(),
+        "asks": (row["Price"] or "").strip(),
+        "per": (row["Per"] or "").strip() or "board foot",
+        "surfacing": (row["Surfacing"] or "").strip(),
+        "thickness": sizes["Thickness"],
+        "length": Range(*(sizes[f"Length {w}"] for w in ("least", "usual", "most"))),
+        "width": Range(*(sizes[f"Width {w}"] for w in ("least", "usual", "most"))),
+        "length_step": sizes["Length step"],
+    }
+    return _read(_PRICE, values, n)
 
-    sizes = {c: ticks(c) for c in _COLUMNS if c in _LENGTHS}
+
+def _finished(row: dict[str, str], n: int) -> FinishedStock:
+    values = {
+        "species": (row["Wood"] or "").strip(),
+        "kind": (row["Quarter"] or "").strip(),
+        "asks": (row["Price"] or "").strip(),
+        "thickness": _ticks(row, n, "Thickness"),
+        "length": _ticks(row, n, "Length usual"),
+        "width": _ticks(row, n, "Width usual"),
+    }
+    return _read(_FINISHED, values, n)
+
+
+def _ticks(row: dict[str, str], n: int, column: str) -> int:
     try:
-        return _PRICE.validate_python(
-            {
-                "species": (row["Wood"] or "").strip(),
-                "quarter": (row["Quarter"] or "").strip(),
-                "grade": (row["Grade"] or "").strip(),
-                "asks": (row["Price"] or "").strip(),
-                "per": (row["Per"] or "").strip() or "board foot",
-                "surfacing": (row["Surfacing"] or "").strip(),
-                "thickness": sizes["Thickness"],
-                "length": Range(*(sizes[f"Length {w}"] for w in ("least", "usual", "most"))),
-                "width": Range(*(sizes[f"Width {w}"] for w in ("least", "usual", "most"))),
-                "length_step": sizes["Length step"],
-            }
-        )
+        return round(float(row[column]) * TICKS_PER_INCH)
+    except (TypeError, ValueError, OverflowError):
+        raise Refusal(
+            f"row {n}, {column}", f"is {row[column]!r}; expected inches as a number"
+        ) from None
+
+
+def _read(of: TypeAdapter[Line], values: dict[str, Any], n: int) -> Line:
+    try:
+        return of.validate_python(values)
     except ValidationError as problem:
         first = problem.errors(include_url=False)[0]
         where = ".".join(str(p) for p in first["loc"])

@@ -103,6 +103,20 @@ class Price:
 
 
 @dataclass(frozen=True)
+class FinishedStock:
+    """Stock that is sold to size: a length of one section, or a sheet. Sizes are true and not those
+    it is called by; `asks` is for one of them.
+    """
+
+    species: Name
+    length: PositiveTicks
+    width: PositiveTicks
+    thickness: PositiveTicks
+    asks: Money
+    kind: Literal["length", "sheet"] = "length"
+
+
+@dataclass(frozen=True)
 class Supplier:
     """A place that sells wood.
 
@@ -122,6 +136,7 @@ class Supplier:
     moisture: Annotated[float, Field(ge=4, le=40, allow_inf_nan=False)] = 9.0
     note: Note = ""
     prices: Annotated[tuple[Price, ...], Field(max_length=500)] = ()
+    finished: Annotated[tuple[FinishedStock, ...], Field(max_length=500)] = ()
 
     def price(self, species: str, quarter: str, grade: str = "") -> Price | None:
         """Its line for a wood and quarter; of several grades the one named, else the dearest."""
@@ -241,6 +256,7 @@ def usual_suppliers() -> tuple[Supplier, ...]:
             moisture=8.0,
             note="Planed all round in fixed lengths; mills to a list as well.",
             prices=_book(Decimal("13.90"), "FAS", "S4S", (72, 96, 120), (4, 6, 8), 24),
+            finished=_lengths() + _sheets(),
         ),
     )
 
@@ -273,4 +289,34 @@ def _book(
                         step * _INCH,
                     )
                 )
+    return tuple(found)
+
+
+def _lengths() -> tuple[FinishedStock, ...]:
+    """Lengths of a few sections, planed all round; a broad one costs a little less for its wood."""
+    quarter_inch = _INCH // 4
+    return tuple(
+        FinishedStock(
+            wood.species,
+            feet * 12 * _INCH,
+            wide * quarter_inch,
+            3 * quarter_inch,
+            money(Decimal("0.34") * wood.dearness * feet * wide * (1 - Decimal(wide) / 100)),
+        )
+        for wood in _WOODS
+        for wide in (6, 10, 14, 22)
+        for feet in (4, 6, 8)
+    )
+
+
+def _sheets() -> tuple[FinishedStock, ...]:
+    """Plywood faced with a few woods, in two sizes of sheet."""
+    found = []
+    for wood in _WOODS:
+        for thick in (_INCH // 4, _INCH // 2, 3 * _INCH // 4):
+            for long, wide in ((96, 48), (48, 48)):
+                share = Decimal(long * wide) / (96 * 48) + Decimal("0.05") * (long < 96)
+                asks = money((30 + 80 * Decimal(thick) / _INCH) * wood.dearness * share)
+                size = long * _INCH, wide * _INCH, thick
+                found.append(FinishedStock(f"{wood.species} plywood", *size, asks, "sheet"))
     return tuple(found)
