@@ -108,10 +108,13 @@ def as_they_come(
     guess: int,
     clock: Clock,
     go_on: Callable[[], bool] = lambda: True,
+    rounds: int = _ROUNDS,
 ) -> Taken | None:
     """Take boards as they come until the list is covered; None where it was told to stop.
 
-    `cart` are boards there are already, `guess` how many more are tried first.
+    `cart` are boards there are already, `guess` how many more are tried first. A first layout each
+    says about how many it takes; only from there on one board fewer is searched for, by so many
+    `rounds` (0: not at all).
     """
     coming = boards_of(population, rng)
     drawn: list[Board] = []
@@ -120,35 +123,33 @@ def as_they_come(
     face = job.shop.allowance.face
     given = [_gives(b, sizes, face) for b in cart]
 
-    def short(n: int) -> float:
+    def short(n: int, rounds: int) -> float:
         """What is missing after n boards; 1 where no board gives some part at all."""
         while len(drawn) < n:
             drawn.append(next(coming))
             given.append(_gives(drawn[-1], sizes, face))
         if sizes - frozenset().union(*given[: len(cart) + n]):
             return 1.0
-        return missing(job, [*cart, *drawn[:n]], clock)
+        return missing(job, [*cart, *drawn[:n]], clock, rounds)
 
     least = 0 if cart else 1
-    n = max(least, guess)
-    if not (lacks := short(n)):
-        while n > least and go_on() and not short(n - 1):
-            n -= 1
-    else:
+    n, failed = max(least, guess), least - 1
+    while lacks := short(n, 0):
+        if n > most:
+            if rounds and not short(n, rounds):
+                break
+            return Taken(n, *_feet(drawn, n), whole=False)
+        if not go_on():
+            return None
         failed = n
-        while lacks:
-            if n > most:
-                return Taken(n, *_feet(drawn, n), whole=False)
-            if not go_on():
-                return None
-            failed = n
-            n += max(1, min(n, round(n * lacks)))
-            lacks = short(n)
-        while n - failed > 1:
-            if not go_on():
-                return None
-            middle = (n + failed) // 2
-            n, failed = (n, middle) if short(middle) else (middle, failed)
+        n += max(1, min(n, round(n * lacks)))
+    while n - failed > 1:
+        if not go_on():
+            return None
+        middle = (n + failed) // 2
+        n, failed = (n, middle) if short(middle, 0) else (middle, failed)
+    while rounds and n > least and go_on() and not short(n - 1, rounds):
+        n -= 1
     return Taken(n, *_feet(drawn, n)) if go_on() else None
 
 
