@@ -36,7 +36,7 @@ export const router = createRouter({
     {
       path: "/project/:project(\\d+)/aisle",
       name: "aisle",
-      component: () => import("./stages/buy/AislePage.vue"),
+      component: () => import("./stages/buy/aisle/AislePage.vue"),
     },
     {
       path: "/workshop/:workshop(\\d+)?",

@@ -164,6 +164,86 @@ def test_trips_are_simulated_and_compared(client: FlaskClient, listed: Project) 
     assert ways(client, listed)[MILL, ""]["way"] is None
 
 
+def test_two_woods_are_bought_at_two_places_where_that_is_cheaper(client: FlaskClient) -> None:
+    """The mill sells only ash here and the yard only oak: neither gives the list, both together
+    do.
+    """
+    wood = {"length": 20, "width": 2.5, "thickness": 0.5, "faces": "sound"}
+    parts = [
+        {"id": id, "name": id, "quantity": 2, "species": species, **wood}
+        for id, species in (("R", "ash"), ("S", "white oak"))
+    ]
+    project = make(client, {**JOB, "parts": parts, "boards": []})
+    known = client.get("/api/suppliers").get_json()["suppliers"]
+    for supplier in known:
+        sold = {MILL: "ash", YARD: "white oak"}.get(supplier["id"], "none")
+        supplier["prices"] = [
+            p for p in supplier["prices"] if p["species"] == sold and p["grade"] != "No. 1 Common"
+        ]
+        put = client.put(f"/api/suppliers/{supplier['id']}", json={"supplier": supplier})
+        assert put.status_code == 204
+    assert ways(client, project)["", ""]["mixture"] is None
+    for at in (MILL, YARD):
+        ask(client, project, at, 2)
+    found = ways(client, project)["", ""]
+    assert found["recommended"] is None
+    shares = {s["supplier"]: s["groups"] for s in found["mixture"]["shares"]}
+    assert shares == {MILL: ["ash 4/4"], YARD: ["white oak 4/4"]}
+    assert found["mixture"]["money"] > 37  # the trips alone
+
+
+def test_a_first_look_needs_no_trip(client: FlaskClient, listed: Project) -> None:
+    query = {"supplier": YARD, "grade": "FAS", "chance": 0.9}
+    (group,) = client.get(f"{base(listed)}/first-look", query_string=query).get_json()["groups"]
+    assert group["key"] == "ash 4/4" and group["amount"]["value"] > 4 and group["cost"] > 0
+
+
+def test_lengths_and_sheets_are_offered_by_their_true_sizes(client: FlaskClient) -> None:
+    batten = {"id": "B", "name": "Batten", "quantity": 3, "species": "ash", "stock": "bought"}
+    size = {"length": 30, "width": 1.5, "thickness": 0.75, "faces": "sound"}
+    panel = {"id": "P", "name": "Back", "quantity": 1, "species": "ash plywood", "stock": "sheet"}
+    wide = {"length": 40, "width": 30, "thickness": 0.5, "faces": "sound"}
+    job = {**JOB, "version": 3, "parts": [{**batten, **size}, {**panel, **wide}], "boards": []}
+    project = make(client, job)
+    needs = client.get(f"{base(project)}/needs").get_json()
+    first, *others = needs["lengths"][0]["offers"]
+    # Three of 30 in: an eight foot length of 1 1/2 gives all three.
+    assert first["pieces"] == 1 and first["length"] == 96 * INCH and first["width"] == 1.5 * INCH
+    assert all(first["cost"] <= o["cost"] for o in others)
+    sheet = needs["sheets"][0]["offers"][0]
+    assert (sheet["pieces"], sheet["length"]) == (1, 48 * INCH)  # half a sheet is enough
+
+
+def test_one_change_of_the_list_is_set_beside_it(client: FlaskClient, listed: Project) -> None:
+    part = {**listed["parts"][0], "faces": "sound", "length": 40 * INCH, "was": "R"}
+    assert edit(client, listed, put_parts=[part]).status_code == 200
+    where = f"{base(listed)}/variations"
+
+    def asked() -> dict[str, Any]:
+        query = {"supplier": YARD, "grade": "No. 1 Common"}
+        found = client.get(where, query_string=query).get_json()["variations"]
+        return {w["variation"]["kind"]: w for w in found}
+
+    assert set(asked()) == {"grade", "joined"} and not any(w["done"] for w in asked().values())
+    ask(client, listed, YARD, grade="No. 1 Common")
+    for one in asked().values():
+        body = {
+            "supplier": YARD,
+            "grade": "No. 1 Common",
+            "trips": 3,
+            "variation": one["variation"],
+        }
+        assert client.post(f"{base(listed)}/estimates", json=body).status_code == 202
+    after = asked()
+    assert after["grade"]["done"] == after["joined"]["done"] == 3
+    assert after["joined"]["moved"]["trips"] >= 2
+    gone = {**after["joined"]["variation"], "part": "no such"}
+    refused = client.post(
+        f"{base(listed)}/estimates", json={"supplier": YARD, "variation": gone, "trips": 1}
+    )
+    assert refused.status_code == 422 and refused.get_json()["where"] == "$.variation.part"
+
+
 def test_a_list_without_boards_has_nothing_to_simulate(client: FlaskClient) -> None:
     project = make(client, {**JOB, "parts": [], "boards": []})
     answer = client.post(f"{base(project)}/estimates", json={"supplier": MILL})
@@ -213,6 +293,21 @@ def test_a_board_in_the_aisle_is_judged_and_the_cart_counts(
     assert offers(client, listed)["cart"][0]["remaining"] == 0
     last = put(client, listed, a_board("Y9"))
     assert (last["verdict"]["word"], last["verdict"]["reason"]) == ("not-wanted", "covered")
+
+
+def test_a_cart_says_its_chance(client: FlaskClient, listed: Project) -> None:
+    def known() -> Any:
+        query = {"supplier": MILL}
+        return client.get(f"{base(listed)}/offers/chance", query_string=query).get_json()["known"]
+
+    assert known() is None
+    put(client, listed, {**a_board("Y1"), "state": "cart"})
+    first = known()
+    assert first["chance"] < 0.3 and first["more"] >= 1 and first["error"] > 0
+    for n in range(4):
+        put(client, listed, {**a_board(f"Z{n}", 120, 8), "state": "cart"})
+    last = known()
+    assert last["chance"] > 0.8 and last["more"] == 0
 
 
 def test_a_ticket_that_says_too_much_is_told(client: FlaskClient, listed: Project) -> None:

@@ -32,8 +32,9 @@ from vividplank.store.shop import books
 _SUPPLIER = TypeAdapter(Supplier)
 _PURCHASE = TypeAdapter(Purchase)
 _OFFER = TypeAdapter(OfferedBoard)
-#: Estimates that are kept for a project: the last of each supplier and grade, and a few before.
-_KEPT = 12
+#: Estimates that are kept for a project: the last of each supplier, grade and variation, and a few
+#: before.
+_KEPT = 24
 
 
 def supplier_to_document(supplier: Supplier) -> dict[str, Any]:

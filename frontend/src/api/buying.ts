@@ -1,4 +1,4 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/vue-query";
+import { keepPreviousData, useMutation, useQueries, useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed, type Ref } from "vue";
 import { api, send, type Schemas } from "./client";
 
@@ -11,6 +11,7 @@ export type BoardOffer = Schemas["BoardOffer"];
 export type BoardOffers = Schemas["BoardOffers"];
 export type OfferPut = Schemas["OfferPut"];
 export type Verdict = Schemas["BoardVerdict"];
+export type Variation = Schemas["VariationBody"];
 export type Cart = Schemas["CartBody"];
 
 /** How often the amounts are asked again while trips are being simulated, in milliseconds. */
@@ -62,6 +63,68 @@ export function useWays(pk: Ref<number>, wish: Ref<Wish>) {
     placeholderData: keepPreviousData,
     refetchInterval: (query) =>
       query.state.data?.ways.some((w) => w.done < w.trips && !w.trouble) ? LOOK_AGAIN : false,
+  });
+}
+
+/** A first answer of each of these, by their keys, while no trip there is simulated yet. */
+export function useFirstLooks(
+  pk: Ref<number>,
+  of: Ref<{ key: string; supplier: string; grade: string }[]>,
+  chance: Ref<number>,
+) {
+  return useQueries({
+    queries: computed(() =>
+      of.value.map((w) => ({
+        queryKey: ["needs", "first", pk.value, w.supplier, w.grade, chance.value],
+        queryFn: async () => ({
+          key: w.key,
+          groups: (
+            await api.GET("/api/projects/{project}/first-look", {
+              params: {
+                path: { project: pk.value },
+                query: { supplier: w.supplier, grade: w.grade as "", chance: chance.value },
+              },
+            })
+          ).data!.groups,
+        }),
+        staleTime: Infinity,
+      })),
+    ),
+    combine: (all) => new Map(all.flatMap((q) => (q.data ? [[q.data.key, q.data.groups] as const] : []))),
+  });
+}
+
+/** How the amount at one supplier moves with one change; asked again while trips are simulated. */
+export function useVariations(pk: Ref<number>, of: Ref<{ supplier: string; grade: string }>) {
+  return useQuery({
+    queryKey: computed(() => ["needs", "variations", pk.value, of.value]),
+    queryFn: async () =>
+      (
+        await api.GET("/api/projects/{project}/variations", {
+          params: {
+            path: { project: pk.value },
+            query: { supplier: of.value.supplier, grade: of.value.grade as "" },
+          },
+        })
+      ).data!.variations,
+    refetchInterval: (query) =>
+      query.state.data?.some((w) => w.done < w.trips && !w.trouble) ? LOOK_AGAIN : false,
+  });
+}
+
+/** The chance that the cart covers the list; `cart` tells one cart from another. */
+export function useCartChance(pk: Ref<number>, supplier: Ref<string>, cart: Ref<string>) {
+  return useQuery({
+    queryKey: computed(() => ["offers", "chance", pk.value, supplier.value, cart.value]),
+    queryFn: async () =>
+      (
+        await api.GET("/api/projects/{project}/offers/chance", {
+          params: { path: { project: pk.value }, query: { supplier: supplier.value } },
+        })
+      ).data!.known,
+    enabled: computed(() => !!supplier.value && !!cart.value),
+    staleTime: Infinity,
+    retry: false,
   });
 }
 

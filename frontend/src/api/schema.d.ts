@@ -840,6 +840,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/first-look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** About how much of the list's wood one supplier's boards take, at once. */
+        get: operations["amounts_get_first_look_projects__int_project__first_look_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/formula": {
         parameters: {
             query?: never;
@@ -1119,6 +1136,23 @@ export interface paths {
         put?: never;
         /** The cart is bought: its boards become boards of the project, under marks of their own. */
         post: operations["aisle_bring_home_projects__int_project__offers_bought_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/offers/chance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The chance that the cart covers the list, with the faults that nobody has seen. */
+        get: operations["aisle_get_chance_projects__int_project__offers_chance_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1528,6 +1562,26 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["shelf_undo_edit__int_project__undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/variations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How the amount at one supplier would move with one change; trips for it are asked for like
+         * @description others.
+         */
+        get: operations["amounts_get_variations_projects__int_project__variations_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2217,6 +2271,8 @@ export interface components {
             clear: number;
             /** Completes */
             completes: boolean;
+            /** Error */
+            error: number | null;
             /** Gives */
             gives: {
                 [key: string]: number;
@@ -2299,6 +2355,28 @@ export interface components {
             remaining: number;
             /** Value */
             value: number;
+        };
+        /**
+         * CartChance
+         * @description `chance` that the boards cover the list, give or take `error` with nine chances of ten, from
+         *     so many samples of unseen faults. `more` boards as they come cover it in nine samples of ten.
+         */
+        CartChance: {
+            /** Chance */
+            chance: number;
+            /** Error */
+            error: number;
+            /** More */
+            more: number;
+            /** Samples */
+            samples: number;
+        };
+        /**
+         * CartChanceBody
+         * @description `known` is None where the cart is empty or no sample was laid out in the time there is.
+         */
+        CartChanceBody: {
+            known: components["schemas"]["CartChance"] | null;
         };
         /**
          * ChalkBody
@@ -2777,7 +2855,10 @@ export interface components {
             /** Version */
             version: number;
         };
-        /** EstimateAsked */
+        /**
+         * EstimateAsked
+         * @description `variation` has the trips made for the list with one change, to be set beside its own.
+         */
         EstimateAsked: {
             /**
              * Grade
@@ -2796,6 +2877,8 @@ export interface components {
              * @default false
              */
             use_hand: boolean;
+            /** @default null */
+            variation: components["schemas"]["Variation"] | null;
         };
         /** EstimateMade */
         EstimateMade: {
@@ -2845,6 +2928,67 @@ export interface components {
             measure: number;
             /** Piece */
             piece: string;
+        };
+        /**
+         * FinishedOfferBody
+         * @description So many `pieces` at a supplier, by their true size; a length gives `across` strips.
+         */
+        FinishedOfferBody: {
+            /** Across */
+            across: number;
+            /** Cost */
+            cost: number;
+            /** Length */
+            length: number;
+            /** Pieces */
+            pieces: number;
+            /** Supplier */
+            supplier: string;
+            /** Width */
+            width: number;
+        };
+        /**
+         * FinishedStock
+         * @description Stock that is sold to size: a length of one section, or a sheet. Sizes are true and not those
+         *     it is called by; `asks` is for one of them.
+         */
+        FinishedStock: {
+            /** Asks */
+            asks: number;
+            /**
+             * Kind
+             * @default length
+             * @enum {string}
+             */
+            kind: "length" | "sheet";
+            /** Length */
+            length: number;
+            /** Species */
+            species: string;
+            /** Thickness */
+            thickness: number;
+            /** Width */
+            width: number;
+        };
+        /**
+         * FirstLook
+         * @description Of one group: what covers it as it comes with the chance that was asked, from so many trips;
+         *     of a list too large for one in the time there is (0 trips) from its rough blanks alone. `amount`
+         *     is None where no board gives some part. `cost` is the usual amount at its price.
+         */
+        FirstLook: {
+            amount: components["schemas"]["Amount"] | null;
+            /** Cost */
+            cost: number;
+            /** Key */
+            key: string;
+            /** Trips */
+            trips: number;
+        };
+        /** FirstLookBody */
+        FirstLookBody: {
+            /** Groups */
+            groups: components["schemas"]["FirstLook"][];
         };
         /**
          * FirstWordsBody
@@ -3518,6 +3662,8 @@ export interface components {
             least: number;
             /** Lengths */
             lengths: number;
+            /** Offers */
+            offers: components["schemas"]["FinishedOfferBody"][];
             /** Parts */
             parts: string[];
             /** Pieces */
@@ -4031,6 +4177,21 @@ export interface components {
             version: number;
         };
         /**
+         * Mixture
+         * @description What buying in shares costs with all trips there; `risk` is the chance that one of the piles
+         *     lacks a part.
+         */
+        Mixture: {
+            /** Hours */
+            hours: number;
+            /** Money */
+            money: number;
+            /** Risk */
+            risk: number;
+            /** Shares */
+            shares: components["schemas"]["Share"][];
+        };
+        /**
          * Moisture
          * @description A reading of a board's moisture in %, at a place of it in ticks or somewhere on it.
          *
@@ -4091,6 +4252,18 @@ export interface components {
              * @default 0
              */
             y: number;
+        };
+        /**
+         * Moved
+         * @description By how much board feet (as they come, and picked) and money for picked boards move over
+         *     `trips` trips.
+         */
+        Moved: {
+            come: components["schemas"]["Amount"];
+            money: components["schemas"]["Amount"];
+            picked: components["schemas"]["Amount"];
+            /** Trips */
+            trips: number;
         };
         /** NameBody */
         NameBody: {
@@ -5368,6 +5541,20 @@ export interface components {
             /** To Clock */
             to_clock: number;
         };
+        /**
+         * Share
+         * @description Groups of the list that are bought at one place.
+         */
+        Share: {
+            /** Grade */
+            grade: string;
+            /** Groups */
+            groups: string[];
+            /** Milled */
+            milled: boolean;
+            /** Supplier */
+            supplier: string;
+        };
         /** SheetBody */
         SheetBody: {
             /** Name */
@@ -5381,6 +5568,8 @@ export interface components {
             grained: number;
             /** Least */
             least: number;
+            /** Offers */
+            offers: components["schemas"]["FinishedOfferBody"][];
             /** Parts */
             parts: string[];
             /** Pieces */
@@ -5890,6 +6079,11 @@ export interface components {
          *     wood usually is.
          */
         Supplier: {
+            /**
+             * Finished
+             * @default []
+             */
+            finished: components["schemas"]["FinishedStock"][];
             /** Id */
             id: string;
             /**
@@ -6203,6 +6397,54 @@ export interface components {
             /** Why */
             why: string;
         };
+        /**
+         * Variation
+         * @description One thing changed: the grade that is bought (`grade`), the widest stave of a panel, or a part
+         *     that does not show glued up of two lengths by a finger joint (`part`); `to` is the stave, or the
+         *     length of either piece.
+         */
+        Variation: {
+            /**
+             * Grade
+             * @default
+             */
+            grade: ("FAS" | "Selects" | "No. 1 Common" | "No. 2A Common" | "ungraded") | "";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "grade" | "stave" | "joined";
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+            /**
+             * To
+             * @default 0
+             */
+            to: number;
+        };
+        /**
+         * VariationBody
+         * @description `done` of `trips` were simulated with the change; `moved` is None before two of them can be
+         *     set beside the list's own.
+         */
+        VariationBody: {
+            /** Done */
+            done: number;
+            moved: components["schemas"]["Moved"] | null;
+            /** Trips */
+            trips: number;
+            /** Trouble */
+            trouble: string;
+            variation: components["schemas"]["Variation"];
+        };
+        /** VariationList */
+        VariationList: {
+            /** Variations */
+            variations: components["schemas"]["VariationBody"][];
+        };
         /** VerdictBody */
         VerdictBody: {
             /** Passes */
@@ -6324,8 +6566,12 @@ export interface components {
              */
             method: "machine" | "carrier" | "step-and-carrier" | "bridge" | "hand" | "ridge" | "strips" | "halves" | "sled" | "both-sides" | "line" | "straight-carrier" | "outside" | "none";
         };
-        /** WayList */
+        /**
+         * WayList
+         * @description `mixture` is buying at several of them, where that is cheaper than at any one.
+         */
         WayList: {
+            mixture: components["schemas"]["Mixture"] | null;
             recommended: components["schemas"]["RecommendationBody"] | null;
             /** Ways */
             ways: components["schemas"]["SupplierWayBody"][];
@@ -9028,6 +9274,50 @@ export interface operations {
             };
         };
     };
+    amounts_get_first_look_projects__int_project__first_look_get: {
+        parameters: {
+            query: {
+                supplier: string;
+                grade?: ("FAS" | "Selects" | "No. 1 Common" | "No. 2A Common" | "ungraded") | "";
+                chance?: number;
+            };
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstLookBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
     cutlist_try_formula_projects__int_project__formula_post: {
         parameters: {
             query?: never;
@@ -9851,6 +10141,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoughtBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    aisle_get_chance_projects__int_project__offers_chance_get: {
+        parameters: {
+            query: {
+                supplier: string;
+            };
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CartChanceBody"];
                 };
             };
             /** @description Not Found */
@@ -10963,6 +11295,49 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleBody"];
+                };
+            };
+        };
+    };
+    amounts_get_variations_projects__int_project__variations_get: {
+        parameters: {
+            query: {
+                supplier: string;
+                grade?: ("FAS" | "Selects" | "No. 1 Common" | "No. 2A Common" | "ungraded") | "";
+            };
+            header?: never;
+            path: {
+                project: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariationList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -6,6 +6,7 @@ from decimal import Decimal
 from random import Random
 
 from vividplank.core.board import Board, same_species
+from vividplank.core.buying.chance.cart import CartChance, cart_chance
 from vividplank.core.buying.chance.purchase import FILLED, Purchase, groups_at, rough_feet
 from vividplank.core.buying.chance.values import Values, part_values, thumb_values
 from vividplank.core.buying.chance.verdict import FirstWords, Verdict, first_words, verdict
@@ -158,6 +159,20 @@ class Aisle:
                     )
                 )
         return tuple(found)
+
+    def chance(
+        self, cart: Sequence[Board], samples: int, clock: Clock, seconds: float
+    ) -> CartChance | None:
+        """The chance that the cart covers the list, from as many samples as there is time for."""
+        found = []
+        for group in self.groups:
+            price = self.supplier.price(group.species, group.quarter_name)
+            if price is None:
+                return None
+            mine = [b for b in cart if self.group_of(b) == group]
+            found.append((group, self.supplier.population(price), mine))
+        until = clock() + seconds
+        return cart_chance(found, samples, clock, go_on=lambda: clock() < until)
 
     def cheapest(
         self, pile: Sequence[Board], cart: Sequence[Board], clock: Clock, seconds: float

@@ -8,6 +8,10 @@ from pydantic import Field
 
 from vividplank.core.board import Board
 from vividplank.core.buying.ask import Ask
+from vividplank.core.buying.chance.cart import CartChance
+from vividplank.core.buying.chance.first_look import FirstLook
+from vividplank.core.buying.chance.mixture import Mixture
+from vividplank.core.buying.chance.variation import Moved, Variation
 from vividplank.core.buying.chance.ways import SupplierWay
 from vividplank.core.buying.market.offer import OfferedBoard, OfferState
 from vividplank.core.buying.market.population import Grade
@@ -68,7 +72,10 @@ class PriceBook(Body):
 
 
 class EstimateAsked(Body):
+    """`variation` has the trips made for the list with one change, to be set beside its own."""
+
     supplier: Name
+    variation: Variation | None = None
     grade: Grade | Literal[""] = ""
     use_hand: bool = False
     trips: Annotated[int, Field(ge=1, le=400)] = 12
@@ -114,13 +121,48 @@ class RecommendationBody(Body):
 
 
 class WayList(Body):
+    """`mixture` is buying at several of them, where that is cheaper than at any one."""
+
     ways: list[SupplierWayBody]
     recommended: RecommendationBody | None
+    mixture: Mixture | None
+
+
+class FirstLookQuery(Body):
+    supplier: Name
+    grade: Grade | Literal[""] = ""
+    chance: Chance = 0.9
+
+
+class FirstLookBody(Body):
+    groups: list[FirstLook]
+
+
+class VariationQuery(Body):
+    supplier: Name
+    grade: Grade | Literal[""] = ""
+
+
+class VariationBody(Body):
+    """`done` of `trips` were simulated with the change; `moved` is None before two of them can be
+    set beside the list's own.
+    """
+
+    variation: Variation
+    trips: int
+    done: int
+    trouble: str
+    moved: Moved | None
+
+
+class VariationList(Body):
+    variations: list[VariationBody]
 
 
 class BoardVerdict(Body):
     word: Literal["take", "even", "leave", "not-wanted"]
     worth: float
+    error: float | None
     price: float
     reason: Literal["good", "covered", "faults", "warp", "size", "dear"] | None
     lost: float
@@ -159,6 +201,12 @@ class CartBody(Body):
 class BoardOffers(Body):
     offers: list[BoardOffer]
     cart: list[CartBody]
+
+
+class CartChanceBody(Body):
+    """`known` is None where the cart is empty or no sample was laid out in the time there is."""
+
+    known: CartChance | None
 
 
 class OfferPath(Body):

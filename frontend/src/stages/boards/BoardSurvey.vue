@@ -15,6 +15,7 @@ import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { isMetric, TICKS_PER_INCH, TICKS_PER_MM, TICKS_PER_64TH } from "../../measure";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import { wood, woodPrice } from "../../wood";
 
 const props = defineProps<{ board: Board; width: number; look?: Schemas["LookBody"] }>();
 const { pk, project } = useProject();
@@ -102,9 +103,9 @@ const verdict = computed(() => {
 const worth = computed(() => {
   const feet = data.value?.clear_feet ?? 0;
   if (!props.board.price || feet < 0.05 || !props.look) return "";
-  const clear = (props.board.price / feet).toFixed(2);
-  const ticket = (props.board.price / props.look.ticket_feet).toFixed(2);
-  return `${feet.toFixed(1)} bd ft of it lie in these rectangles: ${clear} a foot, where the ticket says ${ticket}.`;
+  const clear = woodPrice(props.board.price / feet, system.value);
+  const ticket = woodPrice(props.board.price / props.look.ticket_feet, system.value);
+  return `${wood(feet, system.value)} of it lie in these rectangles: ${clear}, where the ticket says ${ticket}.`;
 });
 
 /**

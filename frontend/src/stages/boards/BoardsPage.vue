@@ -16,6 +16,7 @@ import { useLook } from "./look";
 import NewBoard from "./NewBoard.vue";
 import Fig from "../../controls/Fig.vue";
 import { TICKS_PER_INCH } from "../../measure";
+import { weight, woodFigure, woodPrice, woodUnit } from "../../wood";
 
 const route = useRoute();
 const router = useRouter();
@@ -110,20 +111,23 @@ useEventListener("keydown", key);
                 <span class="label">flat, {{ c.name }}</span>
               </button>
               <div class="yield plain">
-                <span class="figure">{{ look.board_feet.toFixed(2) }}</span><span class="label"
-                  >bd ft by the tape, {{ look.quarter }}</span
+                <span class="figure">{{ woodFigure(look.board_feet, project.system, 2) }}</span><span
+                  class="label"
+                  >{{ woodUnit(project.system) }} by the tape, {{ look.quarter }}</span
                 >
               </div>
               <div class="yield plain">
-                <span class="figure">{{ look.ticket_feet.toFixed(2) }}</span><span class="label"
-                  >bd ft by the ticket's rule<template v-if="board.price"
-                    >, {{ (board.price / look.ticket_feet).toFixed(2) }} a foot</template
+                <span class="figure">{{ woodFigure(look.ticket_feet, project.system, 2) }}</span><span
+                  class="label"
+                  >{{ woodUnit(project.system) }} by the ticket's rule<template v-if="board.price"
+                    >, {{ woodPrice(board.price / look.ticket_feet, project.system) }}</template
                   ></span
                 >
               </div>
               <div v-if="look.weight_kg" class="yield plain">
-                <span class="figure">{{ look.weight_kg.toFixed(1) }}<small> kg</small></span
-                ><span class="label">{{ look.alone ? "one can lift it" : "two to lift it" }}, at 12 %</span>
+                <span class="figure">{{ weight(look.weight_kg, project.system, 1) }}</span><span class="label"
+                  >{{ look.alone ? "one can lift it" : "two to lift it" }}, at 12 %</span
+                >
               </div>
             </div>
             <p v-if="look" class="advice"><Fig :text="look.advice" /></p>

@@ -23,6 +23,7 @@ import {
   toBoard,
   type Quick,
 } from "./quick";
+import { woodFigure, woodUnit } from "../../wood";
 
 const { pk, project, edit } = useProject();
 const route = useRoute();
@@ -289,7 +290,9 @@ async function put(): Promise<void> {
           >
         </div>
         <div>
-          <span class="figure">{{ look.board_feet.toFixed(1) }}</span><span class="label">bd ft</span>
+          <span class="figure">{{ woodFigure(look.board_feet, system) }}</span><span class="label">{{
+            woodUnit(system)
+          }}</span>
         </div>
       </div>
       <p v-if="look">{{ look.advice }}</p>

@@ -7,7 +7,7 @@ import { nothingFromBoards } from "../../api/parts";
 import { useMaterials } from "../../api/materials";
 import { useProject } from "../../api/project";
 import NotFromBoards from "../../controls/NotFromBoards.vue";
-import { woodFigure, woodUnit } from "../buy/words";
+import { perUnit, wood, woodFigure, woodUnit, woodUnitName } from "../../wood";
 import UnplacedNote from "../../controls/UnplacedNote.vue";
 import { money } from "../../money";
 
@@ -49,19 +49,21 @@ const slug = (c: string) => c.replaceAll(" ", "-");
           ><span class="label">of the rough wood becomes parts</span>
         </div>
         <div>
-          <span class="figure">{{ data.rough.toFixed(2) }}</span><span class="label">board feet cut</span>
+          <span class="figure">{{ woodFigure(data.rough, project.system, 2) }}</span><span class="label"
+            >{{ woodUnit(project.system) }} cut</span
+          >
         </div>
         <div>
           <span class="figure">{{ money(data.price) }}</span><span class="label">paid for them</span>
         </div>
         <div v-if="data.per_foot_bought">
-          <span class="figure">{{ money(data.per_foot_bought) }}</span><span class="label"
-            >a board foot bought</span
+          <span class="figure">{{ perUnit(data.per_foot_bought, project.system) }}</span><span class="label"
+            >a {{ woodUnitName(project.system) }} bought</span
           >
         </div>
         <div v-if="data.per_foot_of_parts">
-          <span class="figure">{{ money(data.per_foot_of_parts) }}</span><span class="label"
-            >a board foot of parts</span
+          <span class="figure">{{ perUnit(data.per_foot_of_parts, project.system) }}</span><span class="label"
+            >a {{ woodUnitName(project.system) }} of parts</span
           >
         </div>
       </div>
@@ -92,7 +94,7 @@ const slug = (c: string) => c.replaceAll(" ", "-");
               :key="c"
               :class="slug(c)"
               :style="{ width: `${(b.where[c]! / b.rough) * 100}%` }"
-              :title="`${c}: ${b.where[c]!.toFixed(2)} bd ft`"
+              :title="`${c}: ${wood(b.where[c]!, project.system, 2)}`"
             />
           </div>
         </div>
@@ -104,7 +106,7 @@ const slug = (c: string) => c.replaceAll(" ", "-");
               <th>Board</th>
               <th>Wood</th>
               <th v-for="c in shown" :key="c" class="num">{{ c }}</th>
-              <th class="num">rough, bd ft</th>
+              <th class="num">rough, {{ woodUnit(project.system) }}</th>
               <th class="num">yield</th>
               <th class="num">price</th>
             </tr>
@@ -115,9 +117,11 @@ const slug = (c: string) => c.replaceAll(" ", "-");
                 <b>{{ b.board }}</b>
               </td>
               <td>{{ b.species }}</td>
-              <td v-for="c in shown" :key="c" class="num">{{ b.where[c]!.toFixed(2) }}</td>
+              <td v-for="c in shown" :key="c" class="num">
+                {{ woodFigure(b.where[c]!, project.system, 2) }}
+              </td>
               <td class="num">
-                <b>{{ b.rough.toFixed(2) }}</b>
+                <b>{{ woodFigure(b.rough, project.system, 2) }}</b>
               </td>
               <td class="num">{{ (b.share * 100).toFixed(0) }} %</td>
               <td class="num">{{ b.price ? money(b.price) : "owned" }}</td>
@@ -127,10 +131,10 @@ const slug = (c: string) => c.replaceAll(" ", "-");
             <tr>
               <td colspan="2"><b>Together</b></td>
               <td v-for="c in shown" :key="c" class="num">
-                <b>{{ data.where[c]!.toFixed(2) }}</b>
+                <b>{{ woodFigure(data.where[c]!, project.system, 2) }}</b>
               </td>
               <td class="num">
-                <b>{{ data.rough.toFixed(2) }}</b>
+                <b>{{ woodFigure(data.rough, project.system, 2) }}</b>
               </td>
               <td class="num">
                 <b>{{ (data.share * 100).toFixed(0) }} %</b>
@@ -147,8 +151,11 @@ const slug = (c: string) => c.replaceAll(" ", "-");
         <dl>
           <div v-for="[operation, feet] in taken" :key="operation">
             <dt>{{ operation }}</dt>
-            <dd class="figure">{{ feet.toFixed(2) }}</dd>
-            <dd class="label">bd ft, {{ ((feet / data.where.chips!) * 100).toFixed(0) }} % of the chips</dd>
+            <dd class="figure">{{ woodFigure(feet, project.system, 2) }}</dd>
+            <dd class="label">
+              {{ woodUnit(project.system) }}, {{ ((feet / data.where.chips!) * 100).toFixed(0) }} % of the
+              chips
+            </dd>
           </div>
         </dl>
       </section>
@@ -194,20 +201,21 @@ const slug = (c: string) => c.replaceAll(" ", "-");
         </p>
       </section>
       <p class="soft closes" data-closes>
-        The categories add up to {{ sum.toFixed(4) }} board feet of {{ data.rough.toFixed(4) }} rough: the
-        account closes. This is what the plan expects.
+        The categories add up to {{ wood(sum, project.system, 4) }} of
+        {{ woodFigure(data.rough, project.system, 4) }} rough: the account closes. This is what the plan
+        expects.
       </p>
       <section v-if="data.so_far" class="far" aria-labelledby="so-far">
         <h2 id="so-far">As it has really gone so far</h2>
         <p class="soft">
-          {{ data.so_far.boards.join(", ") }}: {{ data.so_far.rough.toFixed(2) }} board feet cut into. What is
-          in work becomes something else yet.
+          {{ data.so_far.boards.join(", ") }}: {{ wood(data.so_far.rough, project.system, 2) }} cut into. What
+          is in work becomes something else yet.
         </p>
         <div class="beside">
           <table class="ruled">
             <thead>
               <tr>
-                <th>Where the wood went, bd ft</th>
+                <th>Where the wood went, {{ woodUnit(project.system) }}</th>
                 <th class="num">planned</th>
                 <th class="num">so far</th>
               </tr>
@@ -215,9 +223,9 @@ const slug = (c: string) => c.replaceAll(" ", "-");
             <tbody>
               <tr v-for="r in real" :key="r.name">
                 <td><span class="swatch" :class="slug(r.name)" /> {{ r.name }}</td>
-                <td class="num">{{ r.planned.toFixed(2) }}</td>
+                <td class="num">{{ woodFigure(r.planned, project.system, 2) }}</td>
                 <td class="num">
-                  <b>{{ r.so_far.toFixed(2) }}</b>
+                  <b>{{ woodFigure(r.so_far, project.system, 2) }}</b>
                 </td>
               </tr>
             </tbody>

@@ -10,7 +10,7 @@ import { useProject } from "../../api/project";
 import { woodColours } from "../../board/geometry";
 import Len from "../../controls/Len.vue";
 import { isMetric, TICKS_PER_INCH as IN, TICKS_PER_MM as MM } from "../../measure";
-import { wood } from "./words";
+import { wood } from "../../wood";
 
 defineProps<{ asks: Ask[]; byBooks: Readonly<Record<string, number>> }>();
 const { pk, project } = useProject();

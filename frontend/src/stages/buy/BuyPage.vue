@@ -10,11 +10,11 @@ import { useRoute, useRouter } from "vue-router";
 import { useNeeds } from "../../api/buying";
 import { useProject } from "../../api/project";
 import AskView from "./AskView.vue";
-import LengthsView from "./LengthsView.vue";
+import LengthsView from "./finished/LengthsView.vue";
 import MaterialsView from "./MaterialsView.vue";
-import OffersView from "./OffersView.vue";
+import OffersView from "./aisle/OffersView.vue";
 import SuppliersView from "./SuppliersView.vue";
-import WaysView from "./WaysView.vue";
+import WaysView from "./amounts/WaysView.vue";
 
 const { pk, project } = useProject();
 const route = useRoute();

@@ -31,6 +31,7 @@ import { useProject } from "../../api/project";
 import FileButton from "../../controls/fields/FileButton.vue";
 import TextField from "../../controls/fields/TextField.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
+import FinishedStockTable from "./finished/FinishedStockTable.vue";
 
 const { pk } = useProject();
 const { data: suppliers } = useSuppliers();
@@ -212,6 +213,7 @@ const rows = computed(() => (s: Supplier) => {
             ></template>
           </ElTableColumn>
         </ElTable>
+        <FinishedStockTable :supplier="s" :find="find" @save="save" />
         <ElPopconfirm
           :title="`Take ${s.name} off the list?`"
           confirm-button-text="Take it off"

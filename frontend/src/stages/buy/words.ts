@@ -1,21 +1,6 @@
-/** How the stage says things: wood by the reader's units, verdicts and their reasons. */
+/** How the stage says things: verdicts and their reasons, chances, money. */
 import type { Verdict } from "../../api/buying";
-import { isMetric, type System, TICKS_PER_INCH as IN, TICKS_PER_MM as MM } from "../../measure";
 import { money } from "../../money";
-
-/** Cubic metres in a board foot: 144 cubic inches. */
-export const CUBIC_METRES = (144 * (IN / MM) ** 3) / 1e9;
-
-export const woodUnit = (system: System) => (isMetric(system) ? "m³" : "bd ft");
-/** Board feet as the reader counts wood, without the unit: to a tenth, or cubic metres to a litre. */
-export const woodFigure = (feet: number, system: System) =>
-  isMetric(system) ? (feet * CUBIC_METRES).toFixed(3) : feet.toFixed(1);
-export const wood = (feet: number, system: System) => `${woodFigure(feet, system)} ${woodUnit(system)}`;
-
-/** A price by the reader's measure of wood. */
-export function woodPrice(perFoot: number, system: System): string {
-  return isMetric(system) ? `${money(perFoot / CUBIC_METRES, true)} a m³` : `${money(perFoot)} a bd ft`;
-}
 
 export const VERDICTS: Record<Verdict["word"], string> = {
   take: "Take it",

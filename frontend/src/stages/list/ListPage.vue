@@ -22,6 +22,7 @@ import PastedList from "./PastedList.vue";
 import { TICKS_PER_INCH } from "../../measure";
 import MenuButton, { type MenuItem } from "../../controls/MenuButton.vue";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import { woodFigure, woodUnit } from "../../wood";
 
 const { pk, project } = useProject();
 const route = useRoute();
@@ -106,8 +107,8 @@ const ORDERS = [
           <span class="figure">{{ totals.pieces }}</span><span class="label">parts</span>
         </div>
         <div>
-          <span class="figure">{{ totals.feet.toFixed(2) }}</span><span class="label"
-            >board feet, finished</span
+          <span class="figure">{{ woodFigure(totals.feet, project.system, 2) }}</span><span class="label"
+            >{{ woodUnit(project.system) }}, finished</span
           >
         </div>
         <div v-if="totals.longest">

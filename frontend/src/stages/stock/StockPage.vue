@@ -10,6 +10,7 @@ import MeasureField from "../../controls/MeasureField.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
 import type { System } from "../../measure";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import { weight, wood as woodAmount } from "../../wood";
 
 type Entry = Schemas["StockEntryBody"];
 const router = useRouter();
@@ -106,7 +107,7 @@ const SYSTEMS = [
     <p v-if="data" role="status" class="soft">
       {{ boards.length }} {{ boards.length === 1 ? "board" : "boards"
       }}{{ searching ? ` out of which it comes, clear on one face${width ? "" : " and 2 in wide"}` : "" }},
-      {{ feet.toFixed(1) }} bd ft not cut yet.
+      {{ woodAmount(feet, system) }} not cut yet.
     </p>
     <p v-if="data && !boards.length" class="note">
       {{
@@ -154,9 +155,8 @@ const SYSTEMS = [
           >
         </div>
         <span class="feet"
-          >{{ b.board_feet.toFixed(1) }} bd ft<template v-if="b.weight_kg"
-            >, {{ b.weight_kg.toFixed(1) }} kg</template
-          ></span
+          >{{ woodAmount(b.board_feet, system)
+          }}<template v-if="b.weight_kg">, {{ weight(b.weight_kg, system, 1) }}</template></span
         >
         <ChoiceField
           v-if="b.state !== 'cut'"

@@ -8,7 +8,8 @@ import "element-plus/es/components/segmented/style/css";
 import { computed, ref } from "vue";
 import { api, type Schemas } from "../../api/client";
 import type { System } from "../../measure";
-import { perCent, wood, woodFigure, woodUnit } from "../buy/words";
+import { wood, woodFigure, woodUnit } from "../../wood";
+import { perCent } from "../buy/words";
 import YieldChart from "./YieldChart.vue";
 import { money } from "../../money";
 

@@ -12,7 +12,7 @@ the first board.
 """
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from scipy.stats import t as student
@@ -29,6 +29,9 @@ class Amount:
 
     value: float
     error: float
+
+    def at_least(self, least: float) -> "Amount":
+        return replace(self, value=max(self.value, least))
 
 
 @dataclass(frozen=True)

@@ -6,8 +6,13 @@ area that the parts take (ridge regression; A. E. Hoerl, R. W. Kennard, Technome
 55-67), and scaled so that the whole list costs what the purchases did on the average. Marginal
 (dual) prices would say too little here: a list of a few boards is bought in whole boards. What a
 second trip costs is added in the same shares: a board that is left brings it nearer.
+
+How far a value may be off is that of the regression: the covariance of its coefficients, and the
+spread of boards' prices about the model for one more board (the prediction error; A. Gelman and
+others, Bayesian Data Analysis, 3rd edition, 14.2).
 """
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -32,12 +37,24 @@ class Values:
     """Money for a unit by item type, in the order of the list's item types: for one part, one run,
     or a tick of a panel's width. `cost` is what the whole list costs, and another trip. `last` is
     what it saves that nothing is wanted any more: of the last board that is bought about half is
-    left over.
+    left over. `covariance` is that of the units, `spread` the standard deviation of a board's price
+    about what it gave; empty and 0 where no purchase was simulated.
     """
 
     units: tuple[float, ...]
     cost: float
     last: float
+    covariance: tuple[tuple[float, ...], ...] = ()
+    spread: float = 0.0
+
+    def deviation(self, units: Sequence[float]) -> float | None:
+        """The standard deviation of what one board with so many units saves about their value;
+        None where no purchase was simulated.
+        """
+        if not self.covariance:
+            return None
+        u = np.array(units, dtype=float)
+        return math.sqrt(max(0.0, float(u @ np.array(self.covariance) @ u)) + self.spread**2)
 
 
 def part_values(
@@ -63,8 +80,19 @@ def part_values(
     design = np.vstack([rows / noise * shares, np.eye(len(item_types)) / _DRAWN])
     right = np.concatenate([prices / noise, np.ones(len(item_types)) / _DRAWN])
     fitted = lsq_linear(design, right, bounds=(_LEAST, _MOST)).x * shares
-    scaled = fitted * (shared + trip) / float(fitted @ demand)
-    return Values(tuple(float(v) for v in scaled), cost + trip, cost - shared)
+    scale = (shared + trip) / float(fitted @ demand)
+    off = prices - rows @ fitted
+    spread = math.sqrt(float(off @ off) / len(off))
+    # Of the coefficients beside their shares, for the noise there is and not that which is assumed.
+    covariance = np.linalg.inv(design.T @ design) * max(1.0, (spread / noise) ** 2)
+    covariance *= np.outer(shares, shares) * scale**2
+    return Values(
+        tuple(float(v) for v in fitted * scale),
+        cost + trip,
+        cost - shared,
+        tuple(tuple(float(c) for c in row) for row in covariance),
+        spread * scale,
+    )
 
 
 def thumb_values(job: Job, item_types: Sequence[ItemType], cost: float) -> Values:

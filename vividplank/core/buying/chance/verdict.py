@@ -17,7 +17,7 @@ from vividplank.core.layout.model.plan import Blank, Item, Segment, Strip
 Word = Literal["take", "even", "leave", "not-wanted"]
 #: What keeps a board from giving more: the wood is covered, its faults, its warp, its size.
 Reason = Literal["good", "covered", "faults", "warp", "size", "dear"]
-#: A worth within this share of the price is called even; how sure a worth is was not measured.
+#: A worth within this share of the price is called even.
 EVEN = 0.08
 #: What a fault or warp costs must be so much of the worth to be named.
 _NAMED = 0.1
@@ -25,7 +25,8 @@ _NAMED = 0.1
 
 @dataclass(frozen=True)
 class Verdict:
-    """`worth` is what the list costs less to complete with this board; `gives` how many of each
+    """`worth` is what the list costs less to complete with this board, give or take `error` with
+    nine chances of ten (None where no purchase was simulated); `gives` how many of each
     part it would give then, within its first `keep` ticks. `clear` is its longest stretch free of
     unsound faults. `lost` is what it would be worth more without the reason, which is None where
     none was sought. `completes` where nothing would be wanted after it.
@@ -33,6 +34,7 @@ class Verdict:
 
     word: Word
     worth: float
+    error: float | None
     price: float
     reason: Reason | None
     lost: float
@@ -64,7 +66,17 @@ def verdict(
     width = max(1, judge.narrowest)
     if worth.pattern is None or worth.value <= 0:
         return Verdict(
-            "not-wanted", 0.0, price, reason, lost, (), 0, clear_length(board, width), (), False
+            "not-wanted",
+            0.0,
+            None,
+            price,
+            reason,
+            lost,
+            (),
+            0,
+            clear_length(board, width),
+            (),
+            False,
         )
     if abs(worth.value - price) <= EVEN * price:
         word: Word = "even"
@@ -75,6 +87,7 @@ def verdict(
     return Verdict(
         word,
         worth.value,
+        worth.error,
         price,
         reason,
         lost,

@@ -14,9 +14,9 @@ from vividplank.core.buying.chance.purchase import Bought, Purchase
 from vividplank.core.buying.market.supplier import Supplier
 
 #: Minutes a piece takes that comes milled: looked over, and cut to length.
-_MILLED = 2.0
+MILLED_MINUTES = 2.0
 #: A supplier that lacks a part in more than this share of the trips does not have the wood for it.
-_MOSTLY = 0.5
+MOSTLY = 0.5
 
 
 #: (amount, chance) pairs.
@@ -96,7 +96,7 @@ def supplier_way(
             for machine, minutes in b.picked.minutes.items():
                 machines[machine] = machines.get(machine, 0.0) + minutes / 60 / len(trips)
     if milled:
-        machines = {"crosscut saw": pieces * _MILLED / 60}
+        machines = {"crosscut saw": pieces * MILLED_MINUTES / 60}
     left: dict[str, int] = {}
     for amount in amounts:
         for part, count in amount.left_out.items():
@@ -111,7 +111,7 @@ def supplier_way(
         sum(machines.values()) + supplier.trip_hours,
         {m: round(h, 2) for m, h in sorted(machines.items(), key=lambda m: -m[1])},
         short / len(trips),
-        tuple(p for p, count in left.items() if count > _MOSTLY * len(trips)),
+        tuple(p for p, count in left.items() if count > MOSTLY * len(trips)),
         purchases[0].lacking,
         0.0 if milled else fmean(sum(b.picked.elsewhere for b in t.values()) for t in trips),
     )
@@ -126,6 +126,8 @@ def _amount(key: str, bought: Sequence[Bought], chance: float) -> GroupAmount:
             left[part] = left.get(part, 0) + 1
     one = [t.feet / t.boards for t in taken if t.boards] or [1.0]
     come = Estimate(tuple(t.before for t in taken), fmean(one)) if taken else None
+    # Who buys at all buys a board.
+    least = fmean(one) if all(t.boards for t in taken) else 0.0
     # A number of boards covers the list from the last board on: half a board less is the middle.
     boards = Estimate(tuple(t.boards - 0.5 for t in taken), 1.0) if taken else None
     pick = Estimate(tuple(p.feet for p in picked), fmean(one)) if picked else None
@@ -133,7 +135,7 @@ def _amount(key: str, bought: Sequence[Bought], chance: float) -> GroupAmount:
         key,
         len(bought),
         bought[0].picked.pile if bought else 0,
-        come.amount(chance) if come else None,
+        come.amount(chance).at_least(least) if come else None,
         boards.amount(chance) if boards else None,
         tuple(curve(come)) if come else (),
         pick.amount(chance) if pick else None,

@@ -36,6 +36,7 @@ from vividplank.web.schemas.buying import (
     BoardVerdict,
     BoughtBody,
     CartBody,
+    CartChanceBody,
     ChosenBody,
     FirstWordsBody,
     OfferPath,
@@ -54,6 +55,8 @@ area = APIBlueprint(
 )
 #: Seconds to choose the cheapest boards of a pile.
 _CHOOSE_SECONDS = 4.0
+#: Samples of what nobody sees in the boards of a cart, and seconds for them.
+_SAMPLES, _CHANCE_SECONDS = 20, 4.0
 #: Lists and suppliers whose values are kept at hand.
 _AT_HAND = 8
 
@@ -151,6 +154,17 @@ def choose(path: ProjectPath, query: SupplierQuery) -> Response:
         _CHOOSE_SECONDS,
     )
     return answer.body(ChosenBody(take=list(take), left_out=left, cost=float(cost)))
+
+
+@area.get("/projects/<int:project>/offers/chance", responses={200: CartChanceBody})
+def get_chance(path: ProjectPath, query: SupplierQuery) -> Response:
+    """The chance that the cart covers the list, with the faults that nobody has seen."""
+    with session() as opened:
+        aisle = _aisle_of(opened, path.project, query.supplier)
+        kept = buying.offers(opened, path.project)
+    cart = [k.offer.board for k in kept if k.offer.state == "cart"]
+    known = aisle.chance(cart, _SAMPLES, time.monotonic, _CHANCE_SECONDS) if cart else None
+    return answer.body(CartChanceBody(known=known))
 
 
 @area.get("/projects/<int:project>/offers/words", responses={200: WordsList})

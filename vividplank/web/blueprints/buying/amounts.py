@@ -1,5 +1,6 @@
 """What to ask for, and how much with what chance."""
 
+import time
 from collections.abc import Sequence
 from dataclasses import asdict
 
@@ -7,8 +8,12 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from vividplank.core.buying import asks, length_needs, sheet_needs
+from vividplank.core.buying.chance.first_look import first_look
+from vividplank.core.buying.chance.mixture import Place, mixture
 from vividplank.core.buying.chance.purchase import groups_at
+from vividplank.core.buying.chance.variation import Variation, moved, variations, varied
 from vividplank.core.buying.chance.ways import SupplierWay, recommended, supplier_way
+from vividplank.core.buying.finished import length_offers, sheet_offers
 from vividplank.core.buying.lengths import usual_length
 from vividplank.core.buying.market.supplier import Supplier
 from vividplank.core.job import Job
@@ -23,10 +28,15 @@ from vividplank.web.asking import ask
 from vividplank.web.schemas.buying import (
     EstimateAsked,
     EstimateMade,
+    FirstLookBody,
+    FirstLookQuery,
     NeedList,
     NeedQuery,
     RecommendationBody,
     SupplierWayBody,
+    VariationBody,
+    VariationList,
+    VariationQuery,
     WayList,
     WaysQuery,
 )
@@ -40,6 +50,8 @@ from vividplank.web.schemas.project import (
 area = APIBlueprint(
     "amounts", __name__, url_prefix="/api", abp_responses={404: TroubleBody, 422: TroubleBody}
 )
+#: For the first answer of each supplier and grade.
+_FIRST_LOOK_SECONDS = 0.5
 
 
 @area.get("/projects/<int:project>/needs", responses={200: NeedList})
@@ -49,13 +61,24 @@ def get_needs(path: ProjectPath, query: NeedQuery) -> Response:
         job = projects.load(opened, path.project).job
         place = workshops.of_project(opened, path.project)
         figures = books.learned_in(opened, place.pk)
+        suppliers = buying.suppliers(opened)
     lengths = length_needs(job, query.stock_length or usual_length(job))
     return answer.body(
         NeedList(
             asks=list(asks(job)),
             by_books=in_use(figures, "wood"),
-            sheets=[SheetNeedBody.model_validate(asdict(s)) for s in sheet_needs(job)],
-            lengths=[LengthNeedBody.model_validate(asdict(n)) for n in lengths],
+            sheets=[
+                SheetNeedBody.model_validate(
+                    asdict(n) | {"offers": [asdict(o) for o in sheet_offers(job, n, suppliers)]}
+                )
+                for n in sheet_needs(job)
+            ],
+            lengths=[
+                LengthNeedBody.model_validate(
+                    asdict(n) | {"offers": [asdict(o) for o in length_offers(job, n, suppliers)]}
+                )
+                for n in lengths
+            ],
         )
     )
 
@@ -80,7 +103,11 @@ def add_estimate(path: ProjectPath, body: EstimateAsked) -> Response:
         if not job.on_boards().parts:
             raise Refusal("$", "the list has no part that is cut from boards")
         supplier = buying.supplier_of(opened, path.project, body.supplier)
-        pk = buying.ask(opened, path.project, job, supplier, body.grade, body.use_hand, body.trips)
+        grade = body.grade
+        if body.variation:
+            _refuse_unknown(job, body.variation)
+            job, grade = varied(job, body.variation), body.variation.grade or body.grade
+        pk = buying.ask(opened, path.project, job, supplier, grade, body.use_hand, body.trips)
     ask().simulate(pk)
     return answer.body(EstimateMade(pk=pk), 202)
 
@@ -93,6 +120,7 @@ def get_ways(path: ProjectPath, query: WaysQuery) -> Response:
         suppliers = buying.suppliers_of(opened, path.project)
         known = buying.estimates(opened, path.project)
     bodies, able = [], []
+    places: list[Place] = []
     for supplier in suppliers:
         grades = supplier.grades if len(supplier.grades) > 1 else ("",)
         for grade in grades:
@@ -100,15 +128,67 @@ def get_ways(path: ProjectPath, query: WaysQuery) -> Response:
             for milled in (False, True) if supplier.milling else (False,):
                 body = _way(job, supplier, grade, found, query.chance, milled)
                 bodies.append(body)
-                if body.way:
+                if body.way and found:
                     able.append((body.way, milled))
+                    places.append(Place(supplier, grade, milled, found.purchases))
     best = recommended(able, query.hour)
     return answer.body(
         WayList(
             ways=bodies,
             recommended=RecommendationBody.model_validate(asdict(best)) if best else None,
+            mixture=mixture(job, places, query.hour),
         )
     )
+
+
+@area.get("/projects/<int:project>/first-look", responses={200: FirstLookBody})
+def get_first_look(path: ProjectPath, query: FirstLookQuery) -> Response:
+    """About how much of the list's wood one supplier's boards take, at once."""
+    with session() as opened:
+        job = projects.load(opened, path.project).job
+        supplier = buying.supplier_of(opened, path.project, query.supplier)
+    found = first_look(
+        job, supplier, query.chance, time.monotonic, _FIRST_LOOK_SECONDS, query.grade
+    )
+    return answer.body(FirstLookBody(groups=list(found)))
+
+
+@area.get("/projects/<int:project>/variations", responses={200: VariationList})
+def get_variations(path: ProjectPath, query: VariationQuery) -> Response:
+    """How the amount at one supplier would move with one change; trips for it are asked for like
+    others.
+    """
+    with session() as opened:
+        job = projects.load(opened, path.project).job
+        supplier = buying.supplier_of(opened, path.project, query.supplier)
+        known = buying.estimates(opened, path.project)
+    base = estimate_of(known, job, supplier, query.grade, use_hand=False)
+    bodies = []
+    for variation in variations(job, supplier, query.grade):
+        grade = variation.grade or query.grade
+        found = estimate_of(known, varied(job, variation), supplier, grade, use_hand=False)
+        bodies.append(
+            VariationBody(
+                variation=variation,
+                trips=found.trips if found else 0,
+                done=len(found.purchases) if found else 0,
+                trouble=found.trouble if found else "",
+                moved=moved(base.purchases, found.purchases) if base and found else None,
+            )
+        )
+    return answer.body(VariationList(variations=bodies))
+
+
+def _refuse_unknown(job: Job, variation: Variation) -> None:
+    if variation.kind == "grade":
+        return
+    part = next((p for p in job.on_boards().parts if p.id == variation.part), None)
+    if part is None:
+        raise Refusal("$.variation.part", "there is no such part; the list may have changed")
+    if variation.kind == "stave" and (not part.panel or variation.to < part.panel.stave_min):
+        raise Refusal("$.variation.to", "expected a panel, and no less than its narrowest stave")
+    if variation.kind == "joined" and not 0 < variation.to < part.length:
+        raise Refusal("$.variation.to", "expected less than the part's length")
 
 
 def _way(

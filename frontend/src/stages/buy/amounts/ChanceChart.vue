@@ -11,8 +11,9 @@ import {
   Tooltip,
 } from "chart.js";
 import { onBeforeUnmount, onMounted, useTemplateRef, watch } from "vue";
-import type { System } from "../../measure";
-import { perCent, wood } from "./words";
+import type { System } from "../../../measure";
+import { wood } from "../../../wood";
+import { perCent } from "../words";
 
 type Curve = readonly (readonly [number, number])[];
 const props = defineProps<{ come: Curve; picked: Curve; chance: number; system: System; label: string }>();

@@ -18,14 +18,16 @@ import "element-plus/es/components/table-column/style/css";
 import "element-plus/es/components/tag/style/css";
 import { computed, ref, watch } from "vue";
 import { useRouter } from "vue-router";
-import type { BoardOffer } from "../../api/buying";
-import { useProject } from "../../api/project";
-import ChoiceField from "../../controls/fields/ChoiceField.vue";
-import Len from "../../controls/Len.vue";
-import { withErrorToast } from "../../controls/withErrorToast";
+import type { BoardOffer } from "../../../api/buying";
+import { useProject } from "../../../api/project";
+import ChoiceField from "../../../controls/fields/ChoiceField.vue";
+import Len from "../../../controls/Len.vue";
+import { withErrorToast } from "../../../controls/withErrorToast";
+import CartChance from "./CartChance.vue";
 import { useAisle } from "./useAisle";
 import VerdictCard from "./VerdictCard.vue";
-import { amount, counted, VERDICTS, wood } from "./words";
+import { weight, wood } from "../../../wood";
+import { amount, counted, VERDICTS } from "../words";
 
 /** As many boards as a pile has that is asked for. */
 const PILE = 23;
@@ -193,7 +195,9 @@ const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted":
     <div v-if="cart.length" class="cart">
       <div class="figures">
         <div>
-          <span class="figure">{{ cart.length }}</span><span class="label">boards in the cart</span>
+          <span class="figure">{{ cart.length }}</span><span class="label"
+            >{{ cart.length === 1 ? "board" : "boards" }} in the cart</span
+          >
         </div>
         <div>
           <span class="figure">{{ amount(ticket.due) }}</span><span class="label">by the tickets</span>
@@ -204,13 +208,16 @@ const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted":
           >
         </div>
         <div v-if="ticket.kg">
-          <span class="figure">{{ ticket.kg.toFixed(0) }} kg</span><span class="label">to carry</span>
+          <span class="figure">{{ weight(ticket.kg, project.system) }}</span><span class="label"
+            >to carry</span
+          >
         </div>
         <div>
           <span class="figure"><Len :ticks="ticket.longest" :system="project.system" /></span
           ><span class="label">the longest</span>
         </div>
       </div>
+      <CartChance :project="pk" :supplier="supplier" :cart="cart" />
       <p v-if="ticket.over > 0.005" class="note">
         The tickets ask {{ amount(ticket.over) }} more than the tape and {{ at?.name }}'s rule. Ask before you
         pay.

@@ -1,10 +1,9 @@
 // @vitest-environment happy-dom
 import { beforeEach, expect, it, vi } from "vitest";
-import type { OfferPut, Words } from "../../api/buying";
-import { plainBoard, plainStation } from "../../board/make";
-import { TICKS_PER_INCH as IN } from "../../measure";
+import type { OfferPut, Words } from "../../../api/buying";
+import { plainBoard, plainStation } from "../../../board/make";
+import { TICKS_PER_INCH as IN } from "../../../measure";
 import { firstWord, forget, hold, meanWidth, sendWaiting, ticketFeet, waiting, worthOf } from "./aisle";
-import { wood, woodPrice } from "./words";
 
 const FOOT = 12 * IN;
 const words: Words = {
@@ -66,12 +65,6 @@ it("takes the mean width of a tapered board", () => {
     stations: [plainStation(0, 0, 8 * IN, IN), plainStation(60 * IN, IN, 7 * IN, IN)],
   });
   expect(meanWidth(board)).toBe(7 * IN);
-});
-
-it("counts wood by the reader's units", () => {
-  expect(wood(423.776, "mm")).toBe("1.000 m³");
-  expect(wood(12.34, "in")).toBe("12.3 bd ft");
-  expect(woodPrice(5, "mm")).toBe("2119 a m³");
 });
 
 const record = (mark: string, price = 4) => ({

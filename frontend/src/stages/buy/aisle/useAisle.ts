@@ -9,8 +9,8 @@ import {
   useWords,
   type BoardOffer,
   type OfferPut,
-} from "../../api/buying";
-import { outOfReach } from "../../api/outbox";
+} from "../../../api/buying";
+import { outOfReach } from "../../../api/outbox";
 import { forget, hold, meanWidth, sendWaiting, ticketFeet, waiting } from "./aisle";
 
 /** How often boards that wait are sent again, in milliseconds. */

@@ -3,13 +3,14 @@
 import { ElTag } from "element-plus";
 import "element-plus/es/components/tag/style/css";
 import { computed, ref } from "vue";
-import { useOffer, type BoardOffer } from "../../api/buying";
-import type { Part } from "../../api/client";
-import type { System } from "../../measure";
-import BoardDrawing from "../../board/BoardDrawing.vue";
-import { useWidth } from "../../controls/width";
-import { showUnit, TICKS_PER_INCH as IN } from "../../measure";
-import { amount, because, counted, VERDICTS, wood } from "./words";
+import { useOffer, type BoardOffer } from "../../../api/buying";
+import type { Part } from "../../../api/client";
+import type { System } from "../../../measure";
+import BoardDrawing from "../../../board/BoardDrawing.vue";
+import { useWidth } from "../../../controls/width";
+import { showUnit, TICKS_PER_INCH as IN } from "../../../measure";
+import { weight, wood } from "../../../wood";
+import { amount, because, counted, VERDICTS } from "../words";
 
 const props = defineProps<{
   project: number;
@@ -49,7 +50,8 @@ const cutBack = computed(
       <header>
         <ElTag :type="TYPES[v.word]" effect="dark" size="large" class="word">{{ VERDICTS[v.word] }}</ElTag>
         <p>
-          worth <b>{{ amount(v.worth) }}</b> to this list, asked <b>{{ amount(v.price) }}</b>
+          worth <b>{{ amount(v.worth) }}</b><template v-if="v.error"> ± {{ amount(v.error) }}</template> to
+          this list, asked <b>{{ amount(v.price) }}</b>
         </p>
       </header>
       <p v-if="Object.keys(v.gives).length">
@@ -76,7 +78,7 @@ const cutBack = computed(
         ></template
       ><template v-else-if="looked.over_feet < 0"
         >; the ticket says {{ wood(-looked.over_feet, system) }} less</template
-      ><template v-if="looked.kg">; about {{ looked.kg.toFixed(0) }} kg</template>
+      ><template v-if="looked.kg">; about {{ weight(looked.kg, system) }}</template>
     </p>
   </article>
 </template>

@@ -3,9 +3,9 @@
  * records that wait.
  */
 import { ref } from "vue";
-import type { OfferPut, Supplier, Verdict, Words } from "../../api/buying";
-import type { Board } from "../../api/client";
-import { TICKS_PER_INCH as IN } from "../../measure";
+import type { OfferPut, Supplier, Verdict, Words } from "../../../api/buying";
+import type { Board } from "../../../api/client";
+import { TICKS_PER_INCH as IN } from "../../../measure";
 
 export type Trouble = "none" | "check" | "twist";
 /** Within this share of the price a first word is about even: the figures are of plain boards. */

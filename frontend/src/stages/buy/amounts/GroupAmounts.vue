@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** One wood and quarter at one supplier: how much to take for the chance asked for, and the curve. */
 import { defineAsyncComponent, computed } from "vue";
-import type { Schemas } from "../../api/client";
-import type { System } from "../../measure";
-import { counted, perCent, wood } from "./words";
+import type { Schemas } from "../../../api/client";
+import type { System } from "../../../measure";
+import { wood } from "../../../wood";
+import { counted, perCent } from "../words";
 
 const ChanceChart = defineAsyncComponent(() => import("./ChanceChart.vue"));
 const props = defineProps<{
@@ -16,6 +17,7 @@ const props = defineProps<{
 }>();
 const curve = (pairs: Schemas["GroupAmount"]["come_curve"]) => pairs as unknown as [number, number][];
 const missed = computed(() => Object.keys(props.group.left_out).length);
+const boards = (n: number) => `${n} ${n === 1 ? "board" : "boards"}`;
 const said = (a: Schemas["Amount"] | null | undefined) =>
   a ? `${wood(a.value, props.system)} ± ${wood(a.error, props.system)}` : "not enough ever";
 </script>
@@ -31,10 +33,10 @@ const said = (a: Schemas["Amount"] | null | undefined) =>
             in about {{ group.picked_boards.toFixed(1) }} boards</span
           >
         </dd>
-        <dt>Taken as it comes</dt>
+        <dt>Taken as it comes, until there is at least</dt>
         <dd>
           <b>{{ said(group.come) }}</b><span v-if="group.come_boards" class="soft">
-            in {{ Math.ceil(group.come_boards.value) }} boards</span
+            in {{ boards(Math.ceil(group.come_boards.value)) }}</span
           >
         </dd>
       </dl>

@@ -17,12 +17,14 @@ import "element-plus/es/components/table/style/css";
 import "element-plus/es/components/table-column/style/css";
 import "element-plus/es/components/tag/style/css";
 import { computed, ref } from "vue";
-import { useBuying, useWays, type Way, type Wish } from "../../api/buying";
-import { useProject } from "../../api/project";
-import CountField from "../../controls/fields/CountField.vue";
-import { withErrorToast } from "../../controls/withErrorToast";
+import { useBuying, useFirstLooks, useWays, type Way, type Wish } from "../../../api/buying";
+import { useProject } from "../../../api/project";
+import CountField from "../../../controls/fields/CountField.vue";
+import { withErrorToast } from "../../../controls/withErrorToast";
 import GroupAmounts from "./GroupAmounts.vue";
-import { amount, perCent, woodPrice } from "./words";
+import Variations from "./Variations.vue";
+import { wood, woodPrice } from "../../../wood";
+import { amount, perCent } from "../words";
 
 /** Trips simulated at first, and with each time more are asked for. */
 const TRIPS = 12;
@@ -46,6 +48,22 @@ const shown = computed(
     ways.value.find((w) => w.way && isBest(w)) ??
     ways.value.find((w) => w.way),
 );
+const unknown = computed(() =>
+  ways.value
+    .filter((w) => !w.way && !w.milled)
+    .map((w) => ({ key: keyOf(w), supplier: w.supplier, grade: w.grade })),
+);
+const firstLooks = useFirstLooks(
+  pk,
+  unknown,
+  computed(() => wish.value.chance),
+);
+const first = (w: Way) => firstLooks.value.get(keyOf(w));
+/** The usual money there with the trip left out, before anything was simulated. */
+function about(w: Way): string {
+  const groups = first(w);
+  return groups?.length ? `about ${amount(groups.reduce((sum, g) => sum + g.cost, 0))}` : "–";
+}
 const begun = computed(() => ways.value.some((w) => w.trips));
 const suppliers = computed(() => [
   ...new Map(ways.value.map((w) => [`${w.supplier}${w.grade}`, w])).values(),
@@ -64,6 +82,7 @@ const ask = () =>
         grade: w.grade as "",
         use_hand: wish.value.hand,
         trips: w.done + TRIPS,
+        variation: null,
       });
   });
 const nameOf = (supplier: string, grade: string) => {
@@ -81,13 +100,31 @@ const advice = computed(() => {
     return ` costs about as much as ${next}, with an hour at ${amount(wish.value.hour)}: look at the rest.`;
   return `: ${amount(best.saves)} less than the next, ${next}, with an hour at ${amount(wish.value.hour)}.`;
 });
+/** What goes where, and what that saves beside the best single place. */
+const mixed = computed(() => {
+  const found = data.value?.mixture;
+  if (!found) return null;
+  const shares = found.shares
+    .map(
+      (s) => `${s.groups.join(", ")} at ${nameOf(s.supplier, s.grade)}${s.milled ? ", milled for you" : ""}`,
+    )
+    .join("; ");
+  const whole = found.money + wish.value.hour * found.hours;
+  const best = ways.value.find(isBest)?.way;
+  const saves = best ? best.money + wish.value.hour * best.hours - whole : 0;
+  const costs = `${amount(found.money)} and ${found.hours.toFixed(1)} h with all trips`;
+  return { shares, costs: saves > 0 ? `${costs}, ${amount(saves)} less than at one place.` : `${costs}.` };
+});
 const part = (id: string) => project.value?.parts.find((p) => p.id === id)?.name || id;
 
 /** What stands against a way, or what is to be said of it. */
 function remark(w: Way): string {
   if (w.trouble) return w.trouble;
   const way = w.way;
-  if (!way) return "";
+  if (!way)
+    return (first(w) ?? [])
+      .map((g) => `${g.key} ${g.amount ? wood(g.amount.value, project.value!.system) : "hard to find"}`)
+      .join(", ");
   if (way.lacking.length) return `sells no ${way.lacking.join(", no ")}`;
   if (way.cannot.length) return `its boards rarely give ${way.cannot.map(part).join(", ")}`;
   if (way.elsewhere >= 1) return "asks for a machine you do not have";
@@ -119,8 +156,8 @@ const machines = (w: Way) =>
     </div>
     <p v-if="!begun" class="soft intro">
       Boards are drawn as each supplier has them: its sizes, grades, faults and warp. The list is laid out on
-      them as your own plan would be, trip after trip, and milled by your machines' pace. The first answer
-      takes some seconds, a good one a minute.
+      them as your own plan would be, trip after trip, and milled by your machines' pace. A first look stands
+      below; twelve trips to each take from some seconds to some minutes, by how long the list is.
     </p>
     <ElProgress
       v-if="running.length"
@@ -136,8 +173,11 @@ const machines = (w: Way) =>
         >{{ advice }}
       </template>
     </ElAlert>
+    <ElAlert v-if="mixed && allTried" type="info" :closable="false" class="best">
+      <template #title><b>Bought at several places</b>: {{ mixed.shares }}; {{ mixed.costs }}</template>
+    </ElAlert>
     <ElTable
-      v-if="begun"
+      v-if="ways.length"
       :data="ways"
       :row-key="keyOf"
       highlight-current-row
@@ -152,8 +192,8 @@ const machines = (w: Way) =>
           <ElTag v-if="row.milled" type="info" class="tag">milled for you</ElTag>
         </template>
       </ElTableColumn>
-      <ElTableColumn label="Money" align="right" width="110">
-        <template #default="{ row }">{{ row.way ? amount(row.way.money) : "–" }}</template>
+      <ElTableColumn label="Money" align="right" width="130">
+        <template #default="{ row }">{{ row.way ? amount(row.way.money) : about(row as Way) }}</template>
       </ElTableColumn>
       <ElTableColumn label="Hours" align="right" width="90">
         <template #default="{ row }">{{ row.way ? row.way.hours.toFixed(1) : "–" }}</template>
@@ -163,7 +203,10 @@ const machines = (w: Way) =>
           row.way ? amount(row.way.money + wish.hour * row.way.hours) : "–"
         }}</template>
       </ElTableColumn>
-      <ElTableColumn label="What stands against it" min-width="260">
+      <ElTableColumn
+        :label="begun ? 'What stands against it' : 'At a first look, as it comes'"
+        min-width="260"
+      >
         <template #default="{ row }">{{ remark(row as Way) }}</template>
       </ElTableColumn>
       <ElTableColumn label="Trips" align="right" width="90">
@@ -186,6 +229,7 @@ const machines = (w: Way) =>
         :system="project.system"
         :name="part"
       />
+      <Variations v-if="!shown.milled && !wish.hand" :way="shown" :name="part" />
       <p class="soft">
         Prices:
         {{
@@ -208,6 +252,7 @@ const machines = (w: Way) =>
 }
 .intro {
   max-width: 46rem;
+  margin-bottom: 0.8rem;
 }
 .best {
   margin: 0.8rem 0;

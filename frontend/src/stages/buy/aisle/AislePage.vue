@@ -5,14 +5,16 @@ import "element-plus/es/components/empty/style/css";
 import "element-plus/es/components/tag/style/css";
 import { computed, ref } from "vue";
 import { useRoute, useRouter } from "vue-router";
-import type { BoardOffer, OfferPut } from "../../api/buying";
-import { useProject } from "../../api/project";
-import ChoiceField from "../../controls/fields/ChoiceField.vue";
-import Len from "../../controls/Len.vue";
+import type { BoardOffer, OfferPut } from "../../../api/buying";
+import { useProject } from "../../../api/project";
+import ChoiceField from "../../../controls/fields/ChoiceField.vue";
+import Len from "../../../controls/Len.vue";
+import CartChance from "./CartChance.vue";
 import LookForm from "./LookForm.vue";
 import { useAisle } from "./useAisle";
 import VerdictCard from "./VerdictCard.vue";
-import { amount, counted, VERDICTS } from "./words";
+import { amount, counted, VERDICTS } from "../words";
+import { weight } from "../../../wood";
 
 const { pk, project } = useProject();
 const route = useRoute();
@@ -138,9 +140,11 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
           <b>{{ pieces - remaining }} of {{ pieces }}</b> pieces are in the cart
         </p>
         <p class="soft">
-          {{ cart.length }} boards, {{ amount(spent) }}<template v-if="kg">, {{ kg.toFixed(0) }} kg</template
+          {{ cart.length }} {{ cart.length === 1 ? "board" : "boards" }}, {{ amount(spent)
+          }}<template v-if="kg">, {{ weight(kg, project.system) }}</template
           ><template v-if="longest">, the longest <Len :ticks="longest" :system="project.system" /></template>
         </p>
+        <CartChance v-if="!waits.length" :project="pk" :supplier="supplier" :cart="cart" />
         <p v-for="w in wanted.filter((one) => one.remaining)" :key="w.key" class="soft">
           {{ w.key }}: {{ counted(w.missing, name) }}
         </p>

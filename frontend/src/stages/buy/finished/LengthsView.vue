@@ -4,11 +4,12 @@ import { ElButton, ElSkeleton } from "element-plus";
 import "element-plus/es/components/skeleton/style/css";
 import { useQuery } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
-import { api, type Schemas } from "../../api/client";
-import { useProject } from "../../api/project";
-import BoardDrawing from "../../board/BoardDrawing.vue";
-import Len from "../../controls/Len.vue";
-import MeasureField from "../../controls/MeasureField.vue";
+import { api, type Schemas } from "../../../api/client";
+import { useProject } from "../../../api/project";
+import BoardDrawing from "../../../board/BoardDrawing.vue";
+import Len from "../../../controls/Len.vue";
+import MeasureField from "../../../controls/MeasureField.vue";
+import FinishedOffers from "./FinishedOffers.vue";
 
 defineProps<{ sheets: Schemas["SheetNeedBody"][]; lengths: Schemas["LengthNeedBody"][] }>();
 const emit = defineEmits<{ stock: [number] }>();
@@ -62,6 +63,7 @@ const laidOut = (species: string, thickness: number) =>
             :system="project.system"
           />
         </template>
+        <FinishedOffers :offers="s.offers" :width="0" :system="project.system" />
         <p v-if="s.grained" class="soft">
           {{ s.grained }} of the parts follow its grain, which runs the long way.
         </p>
@@ -95,6 +97,7 @@ const laidOut = (species: string, thickness: number) =>
             <Len :ticks="n.shorter" :system="project.system" /> shorter, {{ n.then }} would do.</span
           >
         </p>
+        <FinishedOffers :offers="n.offers" :width="n.width" :system="project.system" />
         <p class="soft">{{ n.cuts.map((c) => c.join(" + ")).join("; ") }}</p>
         <MeasureField
           class="stock"

@@ -1,0 +1,41 @@
+<script setup lang="ts">
+/** The chance that the cart covers the list, faults that nobody sees before skimming counted. */
+import { ElProgress } from "element-plus";
+import "element-plus/es/components/progress/style/css";
+import { computed, toRef } from "vue";
+import { useCartChance, type BoardOffer } from "../../../api/buying";
+import { perCent } from "../words";
+
+const props = defineProps<{ project: number; supplier: string; cart: readonly BoardOffer[] }>();
+const marks = computed(() =>
+  props.cart
+    .map((o) => `${o.offer.board.id} ${o.offer.board.length} ${o.offer.board.defects?.length ?? 0}`)
+    .sort()
+    .join(),
+);
+const { data, isFetching } = useCartChance(toRef(props, "project"), toRef(props, "supplier"), marks);
+const more = computed(() => {
+  const n = data.value?.more ?? 0;
+  return n ? `; ${n} more ${n === 1 ? "board" : "boards"} as they come would in nine of ten` : "";
+});
+</script>
+
+<template>
+  <div v-if="cart.length && (data || isFetching)" class="chance">
+    <p v-if="data">
+      Covers the list with a chance of <b>{{ perCent(data.chance) }}</b> ± {{ perCent(data.error)
+      }}{{ more }}.
+      <span class="soft">Faults that show only once a board is skimmed are counted.</span>
+    </p>
+    <template v-else>
+      <p class="soft">Laying the list out on the cart…</p>
+      <ElProgress :percentage="100" indeterminate :show-text="false" :stroke-width="6" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.chance {
+  flex: 1 1 18rem;
+}
+</style>
