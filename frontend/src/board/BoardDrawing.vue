@@ -3,8 +3,9 @@
  * One board, lengthwise and to scale: outline, grain, faults of the face shown, and what is chalked on it.
  * Drawn once for all stages. x runs from the datum end at the left; on face A the datum edge is below.
  */
-import { computed, useId } from "vue";
+import { computed, ref, useId } from "vue";
 import type { Board, Part } from "../api/client";
+import { useKeyPointer, type Pointing } from "../controls/keyPointer";
 import { show, type System, TICKS_PER_INCH } from "../measure";
 import FaultMark from "./FaultMark.vue";
 import {
@@ -41,6 +42,7 @@ const props = withDefaults(
     forbidden?: { x0: number; x1: number; y0: number; y1: number }[]; // nothing may lie here
     movable?: boolean; // blanks can be taken in hand
     gone?: string[]; // names of pieces that went another way
+    pointing?: Pointing; // what a tap on it, or Enter, does
   }>(),
   {
     face: "A",
@@ -56,6 +58,7 @@ const props = withDefaults(
     pins: () => [],
     picked: "",
     forbidden: () => [],
+    pointing: "",
   },
 );
 type Place = { x: number; y: number };
@@ -68,7 +71,10 @@ const emit = defineEmits<{
   grab: [Item, PointerEvent];
 }>();
 
+const POINTS = ". Arrow keys point, Enter marks";
 const id = useId();
+const svg = ref<SVGSVGElement>();
+useKeyPointer(svg, () => props.pointing);
 const IN = TICKS_PER_INCH;
 const px = (ticks: number) => (ticks / IN) * props.scale;
 const range = computed(() => extent(props.board));
@@ -253,12 +259,14 @@ function placed(event: MouseEvent): void {
 
 <template>
   <svg
+    ref="svg"
     class="board"
     :class="{ faded }"
     :width="width"
     :height="height"
-    :role="choosable ? 'group' : 'img'"
-    :aria-label="`Board ${board.id}, ${board.species}, face ${face}`"
+    :tabindex="pointing ? 0 : undefined"
+    :role="pointing ? 'application' : choosable ? 'group' : 'img'"
+    :aria-label="`Board ${board.id}, ${board.species}, face ${face}` + (pointing ? POINTS : '')"
     @pointerdown="pressed"
     @click="placed"
   >

@@ -25,6 +25,7 @@ from vividplank.core.buying.market.population import Population, Range
 from vividplank.core.buying.market.supplier import Supplier, usual_suppliers
 from vividplank.core.job import Job
 from vividplank.core.layout.model.item_types import item_types
+from vividplank.core.layout.search.restricted_master import RestrictedMaster
 
 #: Boards that are all alike: flat, clear, 60 x 6.
 ALIKE = Population(
@@ -133,6 +134,10 @@ def test_values_share_out_what_boards_cost() -> None:
     again = part_values(types, [picks(board, board, cost=60.0)], 15.0)
     assert again.cost == 75 and again.last == 15
     assert again.units == pytest.approx([v * 60 / 45 for v in values.units])
+    # What was the same in all boards is known well; no board ever gave an A alone, so that what one
+    # counts by itself is less sure than both together.
+    both, alone = values.deviation((2, 1)), values.deviation((4, 0))
+    assert both and alone and both < alone
     # Boards that gave a B cost twice as much: B is the dearer.
     dear = (Given(40.0, ((1, 1),)), Given(20.0, ((0, 2),))) * 2
     values = part_values(types, [picks(*dear, cost=120.0)] * 6)
@@ -168,6 +173,22 @@ def test_a_board_is_worth_what_it_gives_of_the_list() -> None:
     assert third.word == "not-wanted" and third.reason == "covered"
     (standing,) = aisle.standing([two])
     assert (standing.pieces, standing.remaining, standing.missing) == (4, 2, (("R", 2),))
+
+
+def test_a_choice_stopped_short_by_the_clock_takes_no_worth_away(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    """The choice with the board is not found in time: it is still worth what it gives beside the
+    cart as that was cut before.
+    """
+    (judge,) = an_aisle(oak()).judges.values()
+    board = replace(a_board("B", 90, 5.5, species="white oak"), quarter="4/4")
+    before = judge.cart([])
+    patterns = judge.patterns(board, before.remaining)
+    whole = judge.worth([], "B", patterns, before)
+    monkeypatch.setattr(RestrictedMaster, "solve", lambda *a: None)
+    found = judge.worth([], "B", patterns, before)
+    assert found.value == whole.value > 0 and found.pattern is not None
 
 
 def test_what_is_worth_less_than_it_costs_is_left() -> None:

@@ -4,10 +4,11 @@
  * finely in a loupe.
  */
 import { ElButton, ElMessage } from "element-plus";
-import { computed, ref } from "vue";
+import { computed, nextTick, ref, watch } from "vue";
 import { api, type Board } from "../../api/client";
 import { useProject } from "../../api/project";
 import AppDialog from "../../controls/AppDialog.vue";
+import { useKeyPointer } from "../../controls/keyPointer";
 import FileButton from "../../controls/fields/FileButton.vue";
 
 const props = defineProps<{ board: Board; face: "A" | "B" }>();
@@ -19,6 +20,12 @@ const busy = ref(false);
 const at = ref(0);
 const corners = ref<([number, number] | undefined)[]>([undefined, undefined, undefined, undefined]);
 const rough = ref<[number, number]>();
+const photo = ref<HTMLElement>();
+const loupeAt = ref<HTMLElement>();
+useKeyPointer(photo, () => (rough.value ? "" : "tap"));
+useKeyPointer(loupeAt, () => "tap");
+/** What is pointed at next has the keys. */
+watch(rough, (now) => void nextTick(() => (now ? loupeAt : photo).value?.focus()));
 const size = ref({ w: 0, h: 0 });
 const CORNERS = ["datum end, datum edge", "far end, datum edge", "far end, far edge", "datum end, far edge"];
 const LOUPE = 260;
@@ -134,10 +141,27 @@ async function lay(): Promise<void> {
         Tap the corner <b>{{ CORNERS[at] }}</b>.
       </p>
       <p v-else class="ask">All four corners are set.</p>
-      <div v-if="rough" class="loupe" :style="loupe" role="img" aria-label="The corner, closer" @click="fine">
+      <div
+        v-if="rough"
+        ref="loupeAt"
+        class="loupe"
+        :style="loupe"
+        tabindex="0"
+        role="application"
+        :aria-label="`Closer: ${CORNERS[at]}. Arrow keys point, Enter sets it`"
+        @click="fine"
+      >
         <i />
       </div>
-      <div v-show="!rough" class="photo" @click="tapped">
+      <div
+        v-show="!rough"
+        ref="photo"
+        class="photo"
+        tabindex="0"
+        role="application"
+        :aria-label="`The photograph: ${CORNERS[at]}. Arrow keys point, Enter taps`"
+        @click="tapped"
+      >
         <img :src="url" :alt="`Face ${face} as photographed`" @load="shown" />
         <template v-for="(c, k) in corners" :key="k"
           ><span

@@ -9,6 +9,7 @@ import type { Drawing, Part, Reading } from "../../api/client";
 import { plainPart } from "../../api/parts";
 import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
+import { useKeyPointer } from "../../controls/keyPointer";
 import MeasureField from "../../controls/MeasureField.vue";
 import { markFor } from "../list/marks";
 import { ruleStep } from "../../measure";
@@ -42,6 +43,7 @@ const { frame, svg, stroke, whole, place, zoom, shift, drag } = useSheet(
   computed(() => corners(view.value, here.value)),
 );
 const cursor = ref<Place | null>(null);
+useKeyPointer(svg, () => (tool.value === "scale" ? "tap" : "drag"));
 
 // ---- drawing on it -------------------------------------------------------------------------------
 const from = ref<Place | null>(null);
@@ -57,7 +59,7 @@ const scale = computed(() => {
 
 function down(event: PointerEvent): void {
   if (event.button !== 0) return;
-  svg.value!.setPointerCapture(event.pointerId);
+  if (event.isTrusted) svg.value!.setPointerCapture(event.pointerId); // keys have no pointer to hold
   if (tool.value === "move") drag.begin(event);
   else if (tool.value === "part") {
     if (!scale.value) {
@@ -328,6 +330,7 @@ const hint = computed(() => {
         @pointerdown="down"
         @pointermove="move"
         @pointerup="up"
+        @pointercancel="from = null"
         @wheel.prevent="zoom($event.deltaY > 0 ? 1.15 : 1 / 1.15, $event)"
       >
         <image

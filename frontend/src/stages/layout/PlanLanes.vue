@@ -286,6 +286,7 @@ const costs = (now: number, before: number) =>
             :faded="!!plan && !lies.length && target?.board !== board.id"
             :movable="movable && !begun"
             :gone="begun ? gone : []"
+            :pointing="drawing ? 'drag' : ''"
             choosable
             @part="dragged || emit('part', $event)"
             @pick="dragged || pick($event)"

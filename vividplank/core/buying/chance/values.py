@@ -26,6 +26,8 @@ from vividplank.core.layout.model.item_types import ItemType
 #: Standard deviations of a board's price about the model, for the mean price, and of a value about
 #: its share of the area.
 _NOISE, _DRAWN = 0.3, 0.35
+#: Boards scatter about a model that was fitted to few of them by no less than this share of that.
+_LEAST_NOISE = 0.1
 #: A value is at least and at most so many times its share by area.
 _LEAST, _MOST = 0.4, 3.0
 #: Share of the last board that is left over, on the average.
@@ -83,9 +85,10 @@ def part_values(
     scale = (shared + trip) / float(fitted @ demand)
     off = prices - rows @ fitted
     spread = math.sqrt(float(off @ off) / len(off))
-    # Of the coefficients beside their shares, for the noise there is and not that which is assumed.
-    covariance = np.linalg.inv(design.T @ design) * max(1.0, (spread / noise) ** 2)
-    covariance *= np.outer(shares, shares) * scale**2
+    # Of the coefficients beside their shares, by the noise there is and not that which was assumed.
+    seen = rows * shares / max(spread, _LEAST_NOISE * noise)
+    precision = seen.T @ seen + np.eye(len(item_types)) / _DRAWN**2
+    covariance = np.linalg.inv(precision) * np.outer(shares, shares) * scale**2
     return Values(
         tuple(float(v) for v in fitted * scale),
         cost + trip,

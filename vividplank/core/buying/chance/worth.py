@@ -33,7 +33,9 @@ _AT_RANDOM = 3
 #: Search effort, for all that is wanted and for a part of it: ways followed side by side, and tried
 #: to go on with each.
 _BROAD, _NARROW = (3, 4), (2, 2)
-_SECONDS = 0.5
+#: Seconds at most to choose the patterns of a cart, and the share of its value that the choice may
+#: be off.
+_SECONDS, _GAP = 2.0, 5e-4
 #: Standard deviations of a normal error with nine chances of ten.
 _WIDE = float(norm.ppf((1 + SURE) / 2))
 Patterns = tuple[CuttingPattern, ...]
@@ -115,16 +117,19 @@ class Judge:
         for k, (_, patterns) in enumerate(boards):
             for pattern in patterns:
                 master.add(k, pattern)
-        chosen = master.solve(_SECONDS, self.values) or {}
+        chosen = master.solve(_SECONDS, self.values, _GAP) or {}
+        return self._chosen({boards[k][0]: p for k, p in chosen.items()})
+
+    def _chosen(self, patterns: dict[str, CuttingPattern]) -> Cart:
         got = [0] * len(self.types)
-        for pattern in chosen.values():
+        for pattern in patterns.values():
             for index, amount in pattern.taken:
                 got[index] += amount
         remaining = tuple(max(0, d - g) for d, g in zip(self.demand, got, strict=True))
         value = sum(
             v * (d - r) for v, d, r in zip(self.values, self.demand, remaining, strict=True)
         ) + (0.0 if any(remaining) else self.last)
-        return Cart({boards[k][0]: p for k, p in chosen.items()}, remaining, value)
+        return Cart(patterns, remaining, value)
 
     def worth(
         self,
@@ -138,6 +143,12 @@ class Judge:
         """
         before = before or self.cart(cart)
         after = self.cart([*cart, (mark, patterns)])
+        # Either choice is one for the other set too; where the clock has stopped one of them short
+        # of the best, a difference that is only that must not be called a worth.
+        beside = (self._chosen({**before.patterns, mark: p}) for p in patterns)
+        after = max((after, *beside), key=lambda c: c.value)
+        rest = {m: p for m, p in after.patterns.items() if m != mark}
+        before = max(before, self._chosen(rest), key=lambda c: c.value)
         gained = [b - a for b, a in zip(before.remaining, after.remaining, strict=True)]
         off = self.of_units.deviation(gained)
         return Worth(

@@ -124,7 +124,7 @@ class RestrictedMaster:
         )
 
     def solve(
-        self, seconds: float, penalty: Sequence[float] | None = None
+        self, seconds: float, penalty: Sequence[float] | None = None, gap: float = 1e-4
     ) -> dict[int, CuttingPattern] | None:
         """The best choice of patterns, by board; surplus is still in them.
 
@@ -134,8 +134,9 @@ class RestrictedMaster:
             Time limit of the integer program.
         penalty
             Where given, in place of the usual penalty: then only patterns that cost less than what
-            they
-            place are used.
+            they place are used.
+        gap
+            Share of the cost by which the choice may be off the best one.
 
         Returns
         -------
@@ -155,7 +156,7 @@ class RestrictedMaster:
             integrality=whole,
             bounds=Bounds(0, upper),
             constraints=[LinearConstraint(cover, lb=self.demand), LinearConstraint(once, ub=1)],
-            options={"time_limit": max(0.05, seconds), "mip_rel_gap": 1e-4},
+            options={"time_limit": max(0.05, seconds), "mip_rel_gap": gap},
         )
         if solved.x is None:
             return None
