@@ -50,6 +50,34 @@ def test_edits_without_the_server_outlive_a_reload_and_are_sent(
     expect(page.locator(".el-message--error")).to_have_count(0)
 
 
+def test_settings_without_the_server_outlive_a_reload_and_are_sent(
+    demo: int, page: Page, app: App
+) -> None:
+    """A hinge is written down while the server is away, and the page it was written on is left."""
+    for stage in ("list", "buy?view=besides"):
+        page.goto(f"/project/{demo}/{stage}")
+        page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+        page.reload()
+        expect(page.locator("h1").first).to_be_visible()
+        page.wait_for_load_state("networkidle")
+    lines = page.request.get(f"/api/projects/{demo}/materials").json()["materials"]
+    app.kill()
+    page.get_by_role("button", name="Add a line").click()
+    name = page.get_by_label(f"What, line {len(lines) + 1}")
+    name.fill("butt hinge, brass")
+    name.press("Tab")
+    status = page.get_by_role("status").first
+    expect(status).to_have_text("1 change waits for the server; kept in this browser")
+    page.reload()
+    expect(name).to_have_value("butt hinge, brass")
+    page.goto(f"/project/{demo}/list")
+    expect(status).to_have_text("1 change waits for the server; kept in this browser")
+    app.start()
+    expect(status).to_have_text("all saved", timeout=30_000)
+    kept = page.request.get(f"/api/projects/{demo}/materials").json()["materials"]
+    assert [m["name"] for m in kept] == [*(m["name"] for m in lines), "butt hinge, brass"]
+
+
 def test_stages_open_without_the_server_as_they_were_read_last(
     demo: int, page: Page, app: App
 ) -> None:

@@ -1,8 +1,9 @@
 // @vitest-environment happy-dom
 import { QueryClient, VueQueryPlugin } from "@tanstack/vue-query";
 import { flushPromises, mount } from "@vue/test-utils";
-import { describe, expect, it } from "vitest";
+import { beforeEach, describe, expect, it, vi } from "vitest";
 import { defineComponent, h, ref } from "vue";
+import { merged, settingsHeld } from "./heldSettings";
 import { Refused } from "./refused";
 import { useVersioned } from "./versioned";
 
@@ -10,7 +11,7 @@ type Value = { a: number; b: number };
 
 /** A server that keeps a value with its version, and counts what it is asked. */
 function served() {
-  const server = { value: { a: 1, b: 1 }, version: 0, gets: 0, puts: 0 };
+  const server = { value: { a: 1, b: 1 }, version: 0, gets: 0, puts: 0, reached: true };
   const client = new QueryClient();
   const found = {} as ReturnType<typeof useVersioned<Value>>;
   mount(
@@ -26,6 +27,7 @@ function served() {
               return { value: server.value, version: server.version };
             },
             put: async (_, value, version) => {
+              if (!server.reached) throw new TypeError("Failed to fetch");
               server.puts++;
               if (version !== server.version) throw new Refused(409, "somebody else has set it");
               Object.assign(server, { value, version: version + 1 });
@@ -41,6 +43,8 @@ function served() {
   );
   return { server, found };
 }
+
+beforeEach(() => localStorage.clear());
 
 describe("settings with a version", () => {
   it("go out at once, each change made to what the one before left", async () => {
@@ -59,5 +63,49 @@ describe("settings with a version", () => {
     await found.change((now) => ({ ...now, b: 3 }));
     expect(server).toMatchObject({ value: { a: 9, b: 3 }, version: 6, puts: 2 });
     expect(found.refusals.value).toBe(0);
+  });
+
+  it("wait where the server is out of reach, and are made to what stands when it answers", async () => {
+    vi.useFakeTimers();
+    const { server, found } = served();
+    await vi.advanceTimersByTimeAsync(10);
+    server.reached = false;
+    await found.change((now) => ({ ...now, a: 2 }));
+    await found.change((now) => ({ ...now, a: now.a + 1 }));
+    expect(found.value.value).toEqual({ a: 3, b: 1 });
+    expect(settingsHeld.value).toBe(1);
+    expect(JSON.parse(localStorage.getItem("settings to send")!)["x 7"].mine).toEqual({ a: 3, b: 1 });
+    // Somebody else has set b meanwhile.
+    Object.assign(server, { value: { a: 1, b: 8 }, version: 4, reached: true });
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(server.value).toEqual({ a: 3, b: 8 });
+    expect(settingsHeld.value).toBe(0);
+    expect(found.value.value).toEqual({ a: 3, b: 8 });
+    expect(found.refusals.value).toBe(0);
+    vi.useRealTimers();
+  });
+});
+
+describe("a change made to what somebody else has changed", () => {
+  const line = (name: string, each = 1) => ({ name, each });
+  it("is made field by field", () => {
+    expect(
+      merged({ a: 1, b: { c: 1, d: 1 } }, { a: 1, b: { c: 2, d: 1 } }, { a: 5, b: { c: 1, d: 6 } }),
+    ).toEqual({
+      a: 5,
+      b: { c: 2, d: 6 },
+    });
+    expect(merged({ a: 1 }, { a: 2 }, { a: 3 })).toEqual({ a: 2 });
+    expect(merged({ a: 1, b: 1 }, { a: 1 }, { a: 4, b: 1 })).toEqual({ a: 4 });
+  });
+  it("adds and takes off lines, and drops none that somebody has typed", () => {
+    const base = [line("hinge"), line("glue")];
+    const theirs = [line("hinge"), line("glue"), line("oil")];
+    expect(merged(base, [line("hinge", 9), line("glue")], base)).toEqual([line("hinge", 9), line("glue")]);
+    expect(merged(base, [line("glue"), line("wax")], theirs)).toEqual([
+      line("glue"),
+      line("oil"),
+      line("wax"),
+    ]);
   });
 });

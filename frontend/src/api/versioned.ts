@@ -1,11 +1,18 @@
 /**
  * Settings with a version, changed in turn. A change shows at once and is sent in its turn, made to what stands by
- * then: typing fast, or somebody else's change of another setting, takes nothing back.
+ * then: typing fast, or somebody else's change of another setting, takes nothing back. Where the server is out of
+ * reach it waits (heldSettings.ts).
  */
 import { useQuery, useQueryClient } from "@tanstack/vue-query";
+import { useEventListener, useIntervalFn } from "@vueuse/core";
 import { ElMessage } from "element-plus";
-import { computed, ref, type Ref } from "vue";
+import { computed, onMounted, ref, type Ref } from "vue";
 import { Refused } from "./client";
+import { held, holdSettings, merged, settingsSent } from "./heldSettings";
+import { outOfReach } from "./outbox";
+
+/** How often what waits is sent again, in milliseconds. */
+const AGAIN = 4000;
 
 interface Versioned<Value> {
   value: Value;
@@ -42,19 +49,61 @@ export function useVersioned<Value>({ name, of, get, put, stale }: Source<Value>
   let waiting = 0;
 
   async function send(one: number, make: (now: Value) => Value): Promise<void> {
+    if (held(name, one)) {
+      hold(one, make);
+      return;
+    }
+    let stands: Versioned<Value>;
+    try {
+      stands = await sent(one, make);
+    } catch (problem) {
+      if (!outOfReach(problem) || !query.data.value) throw problem;
+      hold(one, make);
+      return;
+    }
+    if (waiting === 1) client.setQueryData([name, one], stands);
+  }
+  /** Made to what stands on the server by then. */
+  async function sent(one: number, make: (now: Value) => Value): Promise<Versioned<Value>> {
     let stands = known.get(one) ?? (await asked(one));
     for (let tries = 0; ; tries++) {
       try {
         stands = await put(one, make(stands.value), stands.version);
-        break;
+        known.set(one, stands);
+        return stands;
       } catch (problem) {
         if (!(problem instanceof Refused && problem.status === 409 && tries < 5)) throw problem;
         stands = await asked(one);
       }
     }
-    known.set(one, stands);
-    if (waiting === 1) client.setQueryData([name, one], stands);
   }
+  function hold(one: number, make: (now: Value) => Value): void {
+    const base = known.get(one)?.value;
+    const now = (held(name, one)?.mine as Value | undefined) ?? base;
+    if (now !== undefined) holdSettings(name, one, base, make(now));
+  }
+  /** Send what waits, if the server answers again. */
+  async function sendHeld(): Promise<void> {
+    const one = of.value;
+    const waits = held(name, one);
+    if (!waits || waiting) return;
+    waiting++;
+    try {
+      await sent(one, (now) => merged(waits.base, waits.mine, now) as Value);
+      settingsSent(name, one, waits);
+    } catch (problem) {
+      if (outOfReach(problem)) return;
+      settingsSent(name, one, waits);
+      told(problem);
+    } finally {
+      waiting--;
+    }
+    for (const other of [name, ...stale]) await client.invalidateQueries({ queryKey: [other] });
+  }
+  onMounted(() => void sendHeld());
+  useIntervalFn(() => void sendHeld(), AGAIN);
+  useEventListener("online", () => void sendHeld());
+
   /** In its turn; rejects where it is refused. */
   async function changed(make: (now: Value) => Value): Promise<void> {
     const one = of.value;
@@ -76,14 +125,18 @@ export function useVersioned<Value>({ name, of, get, put, stale }: Source<Value>
     try {
       await changed(make);
     } catch (problem) {
-      refusals.value++;
-      ElMessage({
-        type: "error",
-        message: problem instanceof Error ? problem.message : String(problem),
-        duration: 8000,
-      });
-      void client.invalidateQueries({ queryKey: key.value });
+      told(problem);
     }
   }
-  return { value: computed(() => query.data.value?.value), refusals, change, changed };
+  function told(problem: unknown): void {
+    refusals.value++;
+    ElMessage({
+      type: "error",
+      message: problem instanceof Error ? problem.message : String(problem),
+      duration: 8000,
+    });
+    void client.invalidateQueries({ queryKey: key.value });
+  }
+  const value = computed(() => (held(name, of.value)?.mine as Value | undefined) ?? query.data.value?.value);
+  return { value, refusals, change, changed };
 }

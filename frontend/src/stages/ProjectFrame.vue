@@ -6,11 +6,13 @@ import { computed, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { useLayout } from "../api/layout";
 import { asOf } from "../api/client";
+import { heldNames, settingsHeld } from "../api/heldSettings";
 import { useProjectWorkshop } from "../api/workshop";
 import { unsaved, useProject, waiting } from "../api/project";
 import { currency } from "../money";
 import { inField } from "../controls/keys";
 import RefusedSheet from "../controls/RefusedSheet.vue";
+import SendSettings from "../controls/SendSettings.vue";
 import TapeNav from "../controls/TapeNav.vue";
 import { STAGES, type StageName } from "./stages";
 
@@ -32,8 +34,12 @@ const reached = computed(() => {
 });
 
 const clock = (at: Date) => at.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
-const held = computed(() => waiting.value && unsaved.value > 0);
+const held = computed(() => (waiting.value && unsaved.value > 0) || settingsHeld.value > 0);
 const status = computed(() => {
+  if (settingsHeld.value && (waiting.value || !unsaved.value)) {
+    const all = settingsHeld.value + unsaved.value;
+    return `${all === 1 ? "1 change waits" : `${all} changes wait`} for the server; kept in this browser`;
+  }
   if (!unsaved.value && asOf.value) return `the server does not answer: shown as of ${clock(asOf.value)}`;
   if (!unsaved.value) return "all saved";
   if (!waiting.value) return "saving …";
@@ -57,6 +63,7 @@ useEventListener("keydown", key);
 </script>
 
 <template>
+  <SendSettings v-for="h in heldNames" :key="h.key" :name="h.name" :of="h.of" />
   <TapeNav :pk="pk" :name="project?.name ?? ''" :reached="reached" :current="current" :rack="project?.rack" />
   <div v-if="project" class="undo-bar">
     <ElButton class="act quiet" :disabled="!project.undo" @click="undo()">
