@@ -21,7 +21,7 @@ class Limits:
         if self.seconds <= 0:
             raise ValueError(f"seconds is {self.seconds}; expected more than nothing")
         if self.workers < 1:
-            raise ValueError(f"hands is {self.workers}; expected one or more")
+            raise ValueError(f"workers is {self.workers}; expected one or more")
         if self.rounds is not None and self.rounds < 0:
             raise ValueError(f"rounds is {self.rounds}; expected none or more")
 
