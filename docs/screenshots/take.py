@@ -71,7 +71,7 @@ def shoot(page: Page, name: str, address: str) -> None:
     if name == "suppliers":
         if page.get_by_role("button", name="Simulate buying it").count():
             page.get_by_role("button", name="Simulate buying it").click()
-        page.locator(".best").wait_for(timeout=90_000)
+        page.locator(".best").first.wait_for(timeout=90_000)
         page.locator("canvas").first.wait_for()
     if name == "aisle-phone":  # a board with a check, judged
         page.get_by_role("button", name="Look at a board").click()
