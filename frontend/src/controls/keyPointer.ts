@@ -25,6 +25,11 @@ export function useKeyPointer(drawing: Ref<HTMLElement | SVGElement | undefined>
   const cross = document.createElement("div");
   cross.className = "key-cross";
   cross.setAttribute("aria-hidden", "true");
+  /** Where a drag began, and what lies between there and the cross. */
+  let began: { x: number; y: number } | undefined;
+  const area = document.createElement("div");
+  area.className = "key-area";
+  area.setAttribute("aria-hidden", "true");
 
   const client = () => {
     const box = drawing.value!.getBoundingClientRect();
@@ -47,10 +52,18 @@ export function useKeyPointer(drawing: Ref<HTMLElement | SVGElement | undefined>
     const { clientX, clientY } = client();
     cross.style.transform = `translate(${clientX}px, ${clientY}px)`;
     // In a dialog the cross must lie over it: the top layer is that of the drawing's own frame.
-    (drawing.value!.closest("dialog, .el-overlay") ?? document.body).append(cross);
+    const frame = drawing.value!.closest("dialog, .el-overlay") ?? document.body;
+    frame.append(cross);
+    if (!began) return;
+    frame.append(area);
+    const [left, top] = [Math.min(began.x, at!.x), Math.min(began.y, at!.y)];
+    area.style.transform = `translate(${clientX - at!.x + left}px, ${clientY - at!.y + top}px)`;
+    area.style.width = `${Math.abs(at!.x - began.x)}px`;
+    area.style.height = `${Math.abs(at!.y - began.y)}px`;
   }
   function letGo(): void {
-    held = undefined;
+    held = began = undefined;
+    area.remove();
     cross.classList.remove("held");
   }
   function away(): void {
@@ -81,6 +94,7 @@ export function useKeyPointer(drawing: Ref<HTMLElement | SVGElement | undefined>
       event.stopPropagation();
       if (kind === "drag" && !held) {
         held = drawing.value!; // not what lies on it, which would be taken in hand
+        began = { ...at };
         cross.classList.add("held");
         send("pointerdown", held);
         return;

@@ -96,6 +96,12 @@ describe("the shop's days on the screen", () => {
     expect(await shown()).toContain("no order of these settings is better");
     expect(await shown({ proved: false })).toContain("a better order is not ruled out");
     const damp = [{ board: "B7", percent: 13.2, equilibrium: 8.4, until: 20 }];
+    const begun = async (board: string) => {
+      const text = await shown({ resting: [{ ...damp[0]!, board }] });
+      return text.slice(text.lastIndexOf("Can be begun now"));
+    };
+    expect(await begun("B7")).toContain("O1 Crosscut O1");
+    expect(await begun("O1")).not.toContain("Crosscut O1");
     expect(await shown({ resting: damp })).toMatch(/B7 was read at 13\.2 %.*asks for 8\.4.*until \w+/);
     expect(await shown({ state: "failed", trouble: "planer 1 cannot be begun on day 1" })).toContain(
       "planer 1 cannot be begun on day 1",

@@ -17,7 +17,8 @@ const steps = computed(() => new Map(props.data.routes.flatMap((r) => r.steps).m
 const list = computed(() => (props.days ? byDay(props.days.setups, props.days.day_minutes) : []));
 const ready = computed(() => {
   const found = new Map<string, { machine: string; set_to: string; steps: Step[] }>();
-  for (const s of steps.value.values()) {
+  const resting = new Set(props.days?.resting.map((r) => r.board));
+  for (const s of props.data.routes.filter((r) => !resting.has(r.board)).flatMap((r) => r.steps)) {
     if (!s.ready) continue;
     const at = `${s.machine} ${s.setup}`;
     if (!found.has(at)) found.set(at, { machine: s.machine, set_to: s.set_to, steps: [] });
@@ -367,5 +368,8 @@ function loosen(setup: Setup): void {
   .scale span:nth-child(even) {
     display: none;
   }
+}
+.day-view > .note {
+  margin-bottom: 0.6rem;
 }
 </style>
