@@ -22,14 +22,17 @@ export function useKeyPointer(drawing: Ref<HTMLElement | SVGElement | undefined>
   /** From the drawing's left top corner, in pixels. */
   let at: { x: number; y: number } | undefined;
   let held: Element | undefined;
-  const cross = document.createElement("div");
-  cross.className = "key-cross";
-  cross.setAttribute("aria-hidden", "true");
-  /** Where a drag began, and what lies between there and the cross. */
+  /** Where a drag began. */
   let began: { x: number; y: number } | undefined;
-  const area = document.createElement("div");
-  area.className = "key-area";
-  area.setAttribute("aria-hidden", "true");
+  /** The cross, and what lies between it and where a drag began; made when they are first shown. */
+  let cross: HTMLElement | undefined;
+  let area: HTMLElement | undefined;
+  function made(look: string): HTMLElement {
+    const mark = document.createElement("div");
+    mark.className = look;
+    mark.setAttribute("aria-hidden", "true");
+    return mark;
+  }
 
   const client = () => {
     const box = drawing.value!.getBoundingClientRect();
@@ -50,11 +53,13 @@ export function useKeyPointer(drawing: Ref<HTMLElement | SVGElement | undefined>
   }
   function show(): void {
     const { clientX, clientY } = client();
+    cross ??= made("key-cross");
     cross.style.transform = `translate(${clientX}px, ${clientY}px)`;
     // In a dialog the cross must lie over it: the top layer is that of the drawing's own frame.
     const frame = drawing.value!.closest("dialog, .el-overlay") ?? document.body;
     frame.append(cross);
     if (!began) return;
+    area ??= made("key-area");
     frame.append(area);
     const [left, top] = [Math.min(began.x, at!.x), Math.min(began.y, at!.y)];
     area.style.transform = `translate(${clientX - at!.x + left}px, ${clientY - at!.y + top}px)`;
@@ -63,14 +68,14 @@ export function useKeyPointer(drawing: Ref<HTMLElement | SVGElement | undefined>
   }
   function letGo(): void {
     held = began = undefined;
-    area.remove();
-    cross.classList.remove("held");
+    area?.remove();
+    cross?.classList.remove("held");
   }
   function away(): void {
     if (held) send("pointercancel", held);
     letGo();
     at = undefined;
-    cross.remove();
+    cross?.remove();
   }
 
   function pressed(event: KeyboardEvent): void {
@@ -95,7 +100,7 @@ export function useKeyPointer(drawing: Ref<HTMLElement | SVGElement | undefined>
       if (kind === "drag" && !held) {
         held = drawing.value!; // not what lies on it, which would be taken in hand
         began = { ...at };
-        cross.classList.add("held");
+        cross?.classList.add("held");
         send("pointerdown", held);
         return;
       }
