@@ -196,3 +196,25 @@ def test_what_is_bought_besides_boards_is_in_the_cost_of_the_piece(page: Page, d
     page.get_by_role("link", name="See the lines").click()
     page.get_by_role("button", name="Remove line 1: brass knob").click()
     until(lambda: [m["name"] for m in kept()["materials"]] == ["glue"])
+
+
+def test_a_first_look_follows_the_list(page: Page, demo: int) -> None:
+    """Twenty arms more of the list cost more, without a reload and before any trip."""
+
+    def about() -> float:
+        row = page.get_by_role("row", name=re.compile("Quill & Son, dressed stock about"))
+        expect(row).to_be_visible(timeout=40_000)
+        told = re.search(r"about ([\d,.]+)", row.inner_text())
+        assert told
+        return float(told[1].replace(",", ""))
+
+    page.goto(f"/project/{demo}/buy?view=ways")
+    before = about()
+    page.get_by_role("link", name=re.compile("List$")).first.click()
+    count = page.locator("tr[data-part='AR']").get_by_label("Count")
+    count.fill("22")
+    count.press("Tab")
+    expect(page.get_by_text("all saved")).to_be_visible()
+    page.get_by_role("link", name=re.compile("Buy$")).first.click()
+    page.get_by_role("tab", name="Where, and how much").click()
+    until(lambda: about() > 1.2 * before)

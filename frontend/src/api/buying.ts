@@ -50,7 +50,7 @@ export interface Wish {
 /** All suppliers beside each other; asked again while trips are simulated. */
 export function useWays(pk: Ref<number>, wish: Ref<Wish>) {
   return useQuery({
-    queryKey: computed(() => ["needs", "ways", pk.value, wish.value]),
+    queryKey: computed(() => ["needs", pk.value, "ways", wish.value]),
     queryFn: async () =>
       (
         await api.GET("/api/projects/{project}/ways", {
@@ -75,7 +75,7 @@ export function useFirstLooks(
   return useQueries({
     queries: computed(() =>
       of.value.map((w) => ({
-        queryKey: ["needs", "first", pk.value, w.supplier, w.grade, chance.value],
+        queryKey: ["first looks", pk.value, w.supplier, w.grade, chance.value],
         queryFn: async () => ({
           key: w.key,
           groups: (
@@ -97,7 +97,7 @@ export function useFirstLooks(
 /** How the amount at one supplier moves with one change; asked again while trips are simulated. */
 export function useVariations(pk: Ref<number>, of: Ref<{ supplier: string; grade: string }>) {
   return useQuery({
-    queryKey: computed(() => ["needs", "variations", pk.value, of.value]),
+    queryKey: computed(() => ["needs", pk.value, "variations", of.value]),
     queryFn: async () =>
       (
         await api.GET("/api/projects/{project}/variations", {
@@ -115,7 +115,7 @@ export function useVariations(pk: Ref<number>, of: Ref<{ supplier: string; grade
 /** The chance that the cart covers the list; `cart` tells one cart from another. */
 export function useCartChance(pk: Ref<number>, supplier: Ref<string>, cart: Ref<string>) {
   return useQuery({
-    queryKey: computed(() => ["offers", "chance", pk.value, supplier.value, cart.value]),
+    queryKey: computed(() => ["cart chance", pk.value, supplier.value, cart.value]),
     queryFn: async () =>
       (
         await api.GET("/api/projects/{project}/offers/chance", {
@@ -215,21 +215,21 @@ export function useBuying(pk: Ref<number>) {
     },
     onSettled: () => {
       if (client.isMutating({ mutationKey: ["supplier"] }) === 1)
-        fresh("suppliers", "needs", "offers", "words");
+        fresh("suppliers", "needs", "offers", "words", "first looks", "cart chance");
     },
   });
   const dropSupplier = useMutation({
     mutationFn: async (supplier: string) => {
       await api.DELETE("/api/suppliers/{supplier}", { params: { path: { supplier } } });
     },
-    onSuccess: () => fresh("suppliers", "needs"),
+    onSuccess: () => fresh("suppliers", "needs", "first looks"),
   });
   const readPrices = useMutation({
     mutationFn: async (file: File) => {
       if (file.name.toLowerCase().endsWith(".xlsx")) await send("/api/suppliers.xlsx", file);
       else await api.POST("/api/suppliers.csv", { body: { text: await file.text() } });
     },
-    onSuccess: () => fresh("suppliers", "needs", "offers", "words"),
+    onSuccess: () => fresh("suppliers", "needs", "offers", "words", "first looks", "cart chance"),
   });
   const put = useMutation({
     mutationFn: async (offer: OfferPut) => await putOffer(pk.value, offer),

@@ -8,6 +8,8 @@ interface Held {
   /** As it was before the first change that waits, and as it is now. */
   base: unknown;
   mine: unknown;
+  /** Why the server does not take it: it is kept, and sent again when it has been put right. */
+  why?: string;
 }
 
 const PLACE = "settings to send";
@@ -33,12 +35,19 @@ export const heldNames = computed(() =>
     return { key, name: key.slice(0, at), of: Number(key.slice(at + 1)) };
   }),
 );
+/** Why the server does not take one of them; empty where it does, or was not asked. */
+export const settingsTrouble = computed(() => Object.values(all.value).find((h) => h.why)?.why ?? "");
 /** How many kinds of settings wait. */
 export const settingsHeld = computed(() => heldNames.value.length);
 
 /** What waits under a name, and of what. */
 export function held(name: string, of: number): Held | undefined {
   return all.value[`${name} ${of}`];
+}
+/** The server does not take it; said of what was sent, not of what it has become since. */
+export function settingsRefused(name: string, of: number, sent: Held, why: string): void {
+  const now = held(name, of);
+  if (now && same(now.mine, sent.mine)) keep({ ...all.value, [`${name} ${of}`]: { ...now, why } });
 }
 export function holdSettings(name: string, of: number, base: unknown, mine: unknown): void {
   const before = held(name, of);

@@ -29,7 +29,17 @@ const steps = ref(0);
 const AGAIN = 4000;
 
 /** What follows from a project and is asked again when it changes. */
-const DOWNSTREAM = ["layout", "needs", "offers", "words", "milling", "account", "checks"];
+const DOWNSTREAM = [
+  "layout",
+  "needs",
+  "first looks",
+  "offers",
+  "cart chance",
+  "words",
+  "milling",
+  "account",
+  "checks",
+];
 
 const saving = new Map<number, Promise<void>>();
 const told = new Map<string, (saved: boolean) => void>();

@@ -3,7 +3,7 @@ import { QueryClient, VueQueryPlugin } from "@tanstack/vue-query";
 import { flushPromises, mount } from "@vue/test-utils";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { defineComponent, h, ref } from "vue";
-import { merged, settingsHeld } from "./heldSettings";
+import { merged, settingsHeld, settingsTrouble } from "./heldSettings";
 import { Refused } from "./refused";
 import { useVersioned } from "./versioned";
 
@@ -28,6 +28,7 @@ function served() {
             },
             put: async (_, value, version) => {
               if (!server.reached) throw new TypeError("Failed to fetch");
+              if (value.a < 0) throw new Refused(422, "expected no less than 0");
               server.puts++;
               if (version !== server.version) throw new Refused(409, "somebody else has set it");
               Object.assign(server, { value, version: version + 1 });
@@ -82,6 +83,26 @@ describe("settings with a version", () => {
     expect(settingsHeld.value).toBe(0);
     expect(found.value.value).toEqual({ a: 3, b: 8 });
     expect(found.refusals.value).toBe(0);
+    vi.useRealTimers();
+  });
+});
+
+describe("a change that waited and is refused", () => {
+  it("is kept with the reason, and sent when it was put right", async () => {
+    vi.useFakeTimers();
+    const { server, found } = served();
+    await vi.advanceTimersByTimeAsync(10);
+    server.reached = false;
+    await found.change((now) => ({ ...now, a: -4, b: 5 }));
+    server.reached = true;
+    await vi.advanceTimersByTimeAsync(9000);
+    expect(found.value.value).toEqual({ a: -4, b: 5 });
+    expect(settingsTrouble.value).toContain("expected no less than 0");
+    expect(server.puts).toBe(0);
+    await found.change((now) => ({ ...now, a: 4 }));
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(server.value).toEqual({ a: 4, b: 5 });
+    expect([settingsHeld.value, settingsTrouble.value]).toEqual([0, ""]);
     vi.useRealTimers();
   });
 });

@@ -8,7 +8,7 @@ import { useEventListener, useIntervalFn } from "@vueuse/core";
 import { ElMessage } from "element-plus";
 import { computed, onMounted, ref, type Ref } from "vue";
 import { Refused } from "./client";
-import { held, holdSettings, merged, settingsSent } from "./heldSettings";
+import { held, holdSettings, merged, settingsRefused, settingsSent } from "./heldSettings";
 import { outOfReach } from "./outbox";
 
 /** How often what waits is sent again, in milliseconds. */
@@ -86,15 +86,14 @@ export function useVersioned<Value>({ name, of, get, put, stale }: Source<Value>
   async function sendHeld(): Promise<void> {
     const one = of.value;
     const waits = held(name, one);
-    if (!waits || waiting) return;
+    if (!waits || waits.why || waiting) return;
     waiting++;
     try {
       await sent(one, (now) => merged(waits.base, waits.mine, now) as Value);
       settingsSent(name, one, waits);
     } catch (problem) {
-      if (outOfReach(problem)) return;
-      settingsSent(name, one, waits);
-      told(problem);
+      if (!outOfReach(problem)) settingsRefused(name, one, waits, said(problem));
+      return;
     } finally {
       waiting--;
     }
@@ -128,11 +127,12 @@ export function useVersioned<Value>({ name, of, get, put, stale }: Source<Value>
       told(problem);
     }
   }
+  const said = (problem: unknown): string => (problem instanceof Error ? problem.message : String(problem));
   function told(problem: unknown): void {
     refusals.value++;
     ElMessage({
       type: "error",
-      message: problem instanceof Error ? problem.message : String(problem),
+      message: said(problem),
       duration: 8000,
     });
     void client.invalidateQueries({ queryKey: key.value });

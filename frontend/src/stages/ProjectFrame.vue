@@ -6,7 +6,7 @@ import { computed, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { useLayout } from "../api/layout";
 import { asOf } from "../api/client";
-import { heldNames, settingsHeld } from "../api/heldSettings";
+import { heldNames, settingsHeld, settingsTrouble } from "../api/heldSettings";
 import { useProjectWorkshop } from "../api/workshop";
 import { unsaved, useProject, waiting } from "../api/project";
 import { currency } from "../money";
@@ -36,6 +36,8 @@ const reached = computed(() => {
 const clock = (at: Date) => at.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
 const held = computed(() => (waiting.value && unsaved.value > 0) || settingsHeld.value > 0);
 const status = computed(() => {
+  if (settingsTrouble.value)
+    return `not taken by the server: ${settingsTrouble.value}; kept in this browser until it is put right`;
   if (settingsHeld.value && (waiting.value || !unsaved.value)) {
     const all = settingsHeld.value + unsaved.value;
     return `${all === 1 ? "1 change waits" : `${all} changes wait`} for the server; kept in this browser`;

@@ -124,7 +124,8 @@ def _days_body(opened: Session, pk: int) -> DaysBody:
     steps = _by_key(found)
     done = layouts.steps_done(opened, pk)
     covered = {k for s in days.setups for k in s.steps}
-    waiting = kept.resting(opened, layout, planned.begins) if planned else ()
+    begins = planned.begins if planned else date.today().isoformat()
+    waiting = kept.resting(opened, layout, begins)
     return DaysBody(
         state=planned.state if planned else "none",  # type: ignore[arg-type]
         begins=planned.begins if planned else "",

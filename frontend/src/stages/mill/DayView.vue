@@ -80,8 +80,9 @@ function loosen(setup: Setup): void {
     <p v-for="r in days?.resting" :key="r.board" class="note">
       <span
         ><b>{{ r.board }}</b> was read at {{ r.percent.toFixed(1) }} %, where the air of the workshop asks for
-        {{ r.equilibrium.toFixed(1) }}: it rests on stickers until {{ dayName(days!.begins, r.until) }}. Read
-        it again before that day; a board dries at its own speed.</span
+        {{ r.equilibrium.toFixed(1) }}: it rests on stickers until
+        {{ dayName(days!.begins || begins, r.until) }}. Read it again before that day; a board dries at its
+        own speed.</span
       >
     </p>
     <p v-if="days?.stale" class="note">

@@ -38,15 +38,16 @@ def cart_chance(
     where not one sample was done before it was told to stop.
     """
     more: list[int] = []
+    guesses = {group.key: 0 for group, _, _ in carts}
     for n in range(samples):
         wanted = 0
         for group, lot, boards in carts:
             rng = Random(f"cart {seed} {n} {group.key}")
             seen = [_as_it_is(b, lot, rng) for b in boards]
-            guess = max(0, more[-1]) if more else 0
-            taken = as_they_come(group.job, seen, lot, rng, guess, clock, go_on)
+            taken = as_they_come(group.job, seen, lot, rng, guesses[group.key], clock, go_on)
             if taken is None:
                 break
+            guesses[group.key] = taken.boards
             wanted += taken.boards
         else:
             more.append(wanted)
@@ -54,7 +55,7 @@ def cart_chance(
         break
     if not more:
         return None
-    # The rule of succession with half a success and half a failure (Jeffreys' prior).
+    # The mean of the posterior from Jeffreys' prior: half a success, half a failure.
     count = len(more)
     chance = (sum(m == 0 for m in more) + 0.5) / (count + 1)
     wide = float(norm.ppf((1 + SURE) / 2))

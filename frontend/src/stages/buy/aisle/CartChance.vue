@@ -7,12 +7,8 @@ import { useCartChance, type BoardOffer } from "../../../api/buying";
 import { perCent } from "../words";
 
 const props = defineProps<{ project: number; supplier: string; cart: readonly BoardOffer[] }>();
-const marks = computed(() =>
-  props.cart
-    .map((o) => `${o.offer.board.id} ${o.offer.board.length} ${o.offer.board.defects?.length ?? 0}`)
-    .sort()
-    .join(),
-);
+/** The boards as they were looked at. */
+const marks = computed(() => (props.cart.length ? JSON.stringify(props.cart.map((o) => o.offer.board)) : ""));
 const { data, isFetching } = useCartChance(toRef(props, "project"), toRef(props, "supplier"), marks);
 const more = computed(() => {
   const n = data.value?.more ?? 0;
