@@ -77,7 +77,7 @@ def test_by_keys_alone(page: Page, demo: int) -> None:
     go("^Lay out again", lambda: None)
     expect(page.get_by_text("Parts, boards or the shop have changed")).to_have_count(0)
     until(lambda: not page.request.get(f"/api/projects/{demo}/layout").json()["standing"]["stale"])
-    go("^Chalk it", lambda: expect(page.get_by_role("checkbox").first).to_be_visible())
+    go("^Chalk it", headed("Chalk O1"))
     # The page one came from is gone, and the keys go on in this one.
     reach(page, "^Square across at")
     page.keyboard.press("Space")
