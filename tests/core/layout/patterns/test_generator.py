@@ -209,3 +209,15 @@ def test_cuts_behind_a_fault_fall_on_marks_of_the_rule() -> None:
 def test_a_board_without_odd_faults_is_left_as_it_is() -> None:
     board = a_board(defects=(a_fault("rot", 20, 25.5, 1, 2),))
     assert board.to_marks(TICKS_PER_64TH) is board
+
+
+def test_a_strip_is_flat_enough_for_a_thick_part_where_the_whole_does_for_thin_ones() -> None:
+    """A cup of 1/4 over 6 in leaves 3/4 of the inch; over 2 in it is 1/36, which leaves 35/36."""
+    cupped = a_board(length=40, warp=Warp(cup=t(0.25)))
+    thick, thin = a_part("K", 1, 36, 1.75, 0.9), a_part("N", 9, 36, 1.5, 0.5)
+    wanted = item_types(Job("", BARE, (thick, thin), (cupped,)))
+    generator = PatternGenerator(cupped, BARE, wanted, TICKS_PER_64TH)
+    dear, cheap = generator.cut([1, 9], [9.0, 1.0], random.Random(1))[0].taken
+    assert dear == (0, 1) and cheap[0] == 1
+    ((first, _),) = generator.cut([1, 9], [0.1, 1.0], random.Random(1))[0].taken
+    assert first == 1

@@ -9,6 +9,7 @@ P. S. Ow, T. E. Morton: Filtered beam search in scheduling. International Journa
 Research 26 (1988), 35-62. The filter here is the knapsack bound of proposals.py.
 """
 
+import math
 import random
 from collections.abc import Sequence
 from copy import copy
@@ -19,9 +20,9 @@ from vividplank.core.board import Board
 from vividplank.core.layout.model.item_types import ItemType
 from vividplank.core.layout.model.pattern import CuttingPattern, PatternSegment, PatternStrip
 from vividplank.core.layout.model.plan import Segment
-from vividplank.core.layout.patterns.proposals import Proposal, Proposer
+from vividplank.core.layout.patterns.proposals import Flatness, Proposal, Proposer
 from vividplank.core.layout.patterns.rounding import RoundingHeuristic
-from vividplank.core.layout.patterns.stretches import Stretches
+from vividplank.core.layout.patterns.stretches import Floats, Stretches
 from vividplank.core.layout.patterns.strips import Laid, Strips
 from vividplank.core.measure import TICKS_PER_INCH
 from vividplank.core.shop import Shop
@@ -190,7 +191,7 @@ class PatternGenerator:
         starts = {at, *(d.x1 for d in self.board.boxed if not d.sound and at < d.x1 < at + near)}
         for x0 in sorted(starts)[:3]:
             for p in self.proposer.propose(
-                x0, end, state.remaining, profits, self._cap, rng, tries
+                x0, end, state.remaining, profits, self._flatness, rng, tries
             ):
                 laid = self._lay(p, list(state.remaining), profits)
                 if laid is None or laid.segment is None:
@@ -271,20 +272,23 @@ class PatternGenerator:
             total, None, PatternSegment(p.x0, x1, y0, slope, tuple(strips)), tuple(taken), need
         )
 
-    def _cap(self, x0: int, x1: int, y0: int, slope: float, high: int) -> float:
-        """The flat thickness of a stretch that is milled in one piece; of its flattest strip where
-        that is too little.
+    def _flatness(
+        self, x0: int, x1: int, y0: int, slope: float, high: int, needs: Floats
+    ) -> Flatness:
+        """How thick a stretch comes out flat that is milled in one piece, and a narrow strip of it
+        for those of these thicknesses that the whole is too thin for.
         """
         if high <= 0:
-            return float("inf")
+            return Flatness(math.inf)
         whole = self.strips.slab(x0, x1, y0, slope, 0, high)
-        narrow = self.proposer.narrowest
-        if whole >= self.proposer.thinnest or high <= narrow:
-            return whole
-        return max(
+        narrow = self.proposer.narrowest_over(whole, needs)
+        if narrow is None or high <= narrow:
+            return Flatness(whole)
+        strip = max(
             self.strips.slab(x0, x1, y0, slope, low, low + narrow)
             for low in (0, (high - narrow) // 2, high - narrow)
         )
+        return Flatness(whole, strip, narrow)
 
     def _beyond(self, at: int) -> int:
         """Where to look next when nothing begins here: behind the next fault, or a little

@@ -16,7 +16,7 @@ import math
 import random
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -55,6 +55,20 @@ class Proposal:
     x1: int
     strips: tuple[tuple[int, tuple[int, ...]], ...]
     rest: float
+
+
+class Flatness(NamedTuple):
+    """How thick a stretch comes out flat: all of it, and the flattest strip of it that is `width`
+    wide, in ticks.
+    """
+
+    whole: float
+    strip: float = 0.0
+    width: int = 0
+
+
+#: The flatness of x0, x1, y0, slope and height of a stretch, and the thicknesses wanted of it.
+AskFlatness = Callable[[int, int, int, float, int, Floats], Flatness]
 
 
 class Proposer:
@@ -118,7 +132,7 @@ class Proposer:
         self.kerf = -(-shop.kerf.crosscut // step)
         self.least = -(-shop.min_blank_length // step)
         self.narrowest = min(across, default=0) - shop.kerf.rip
-        self.thinnest = float(self.need.min()) if leads else 0.0
+        self._across = np.array(across, dtype=np.int64) - shop.kerf.rip
         self.pairs = self._pairs()
 
     def propose(
@@ -127,12 +141,13 @@ class Proposer:
         end: int,
         remaining: Sequence[int],
         profits: Sequence[float],
-        cap: Callable[[int, int, int, float, int], float],
+        flatness: AskFlatness,
         rng: random.Random,
         most: int,
     ) -> list[Proposal]:
-        """The most promising lengths to cut off at x0, best first; `cap` is the flat thickness a
-        stretch can have.
+        """The most promising lengths to cut off at x0, best first. Where a length milled in one
+        piece is flat enough for some parts but only a strip of it for thicker ones it is proposed
+        both ways.
         """
         kernel = _kernel()
         stock, value = self._amounts(remaining, profits)
@@ -152,18 +167,29 @@ class Proposer:
         bands = self.stretches.bands(x0, ends)
         rip = self.shop.kerf.rip
         widths = np.where(bands.high > 0, (bands.high + rip + self.over) // self.mark, 0)
-        caps = np.full(len(runs), np.inf)
-        if self.shop.method == "mill-wide":
-            caps = np.array(
-                [
-                    cap(x0, *each)
-                    for each in zip(ends.tolist(), *(b.tolist() for b in bands), strict=True)
-                ]
-            )
         faults = self.stretches.faults_over(x0, ends, bands, self.mark, self.step, _FAULTS)
         free = self.stretches.free(ends, end, rip) / (self.step * self.mark)
         here = self.stretches.free(np.array([x0]), end, rip) / (self.step * self.mark) - free
         clear = np.clip(here / runs, 0, widths).astype(np.int64) if faults.any() else widths
+        caps = np.full(len(runs), np.inf)
+        if self.shop.method == "mill-wide":
+            needs = self.need[(stock[self.owner] > 0) & (value > 0)]
+            flat = [
+                flatness(x0, x1, y0, slope, high, needs)
+                for x1, y0, slope, high in zip(
+                    ends.tolist(), *(b.tolist() for b in bands), strict=True
+                )
+            ]
+            least = needs.min(initial=np.inf)
+            caps = np.array([f.whole if f.whole >= least else max(f.whole, f.strip) for f in flat])
+            # The same lengths again, of which a strip is led that is flatter than the whole.
+            strips = [r for r, f in enumerate(flat) if f.strip > f.whole >= least]
+            again = np.array([*range(len(runs)), *strips], dtype=np.int64)
+            runs, ends, widths, clear = runs[again], ends[again], widths[again], clear[again]
+            free, faults = free[again], faults[again]
+            caps = np.append(caps, [flat[r].strip for r in strips])
+            widths[len(flat) :] = [(flat[r].width + rip + self.over) // self.mark for r in strips]
+            clear = np.minimum(clear, widths)
         weighed = _WEIGHED if most > 1 else _WEIGHED // 6
         best = kernel.promising(
             runs,
@@ -195,6 +221,15 @@ class Proposer:
             )  # staves take what width is left, so they come last
             found.append(Proposal(x0, int(ends[r]), tuple(laid), rest))
         return found
+
+    def narrowest_over(self, thickness: float, needs: Floats) -> int | None:
+        """The width in ticks of the narrowest strip for any of `needs` that is thicker than this;
+        None where none is.
+        """
+        thicker = needs[needs > thickness]
+        if not len(thicker):
+            return None
+        return int(self._across[np.isin(self.need, thicker)].min())
 
     def _pairs(self) -> Ints:
         """Pairs of leads that waste little beside each other in a strip, being nearly as wide, and
