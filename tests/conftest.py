@@ -3,6 +3,7 @@
 import itertools
 import os
 from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import psycopg
@@ -130,10 +131,15 @@ def application(_queued: list[int]) -> Flask:
     """The API; layouts wait in `asked`, all other work is done at once."""
     from vividplank.devices.simulated import SimulatedBench
     from vividplank.devices.yards import SimulatedYard
-    from vividplank.jobs.queue import plan_days, simulate, think
+    from vividplank.jobs.queue import plan_days, think
     from vividplank.jobs.reading import read_drawing, straightened, upright
+    from vividplank.jobs.trips import make_trips
     from vividplank.web.app import create_app
     from vividplank.web.asking import Asking
+
+    def simulate(_: int) -> None:
+        with ThreadPoolExecutor(1) as pool:
+            make_trips(pool, 1, lambda: True)
 
     asking = Asking(
         _queued.append,

@@ -7,9 +7,6 @@ import pytest
 from flask.testing import FlaskClient
 
 from tests.web.test_api import INCH, JOB, edit, make
-from vividplank.jobs.queue import _trip
-from vividplank.store import buying, projects
-from vividplank.store.database import session
 
 Project = dict[str, Any]
 YARD, MILL = "lantern-yard", "otter-bend"
@@ -93,24 +90,6 @@ def test_the_card_for_the_yard_is_in_the_readers_units(
     assert "ash 4/4" in card() and "bd ft" in card() and "30 1/2" in card()
     assert edit(client, listed, system="mm").status_code == 200
     assert "m³" in card() and "bd ft" not in card() and "775" in card()
-
-
-def test_suppliers_take_turns(client: FlaskClient, listed: Project) -> None:
-    """Of two estimates asked for one after the other both have an answer before either has two."""
-    asked: list[int] = []
-    with session() as opened:
-        job = projects.load(opened, listed["pk"]).job
-        for at in (YARD, MILL):
-            supplier = buying.supplier(opened, at)
-            asked.append(buying.ask(opened, listed["pk"], job, supplier, "", False, 2))
-    seen = []
-    for _ in range(4):
-        with session() as opened:
-            seen.append(buying.unfinished(opened)[0])
-        assert _trip(seen[-1]) == 1
-    assert seen == [*asked, *asked]
-    with session() as opened:
-        assert buying.unfinished(opened) == []
 
 
 def test_suppliers_are_kept_by_hand_and_taken_off(client: FlaskClient) -> None:

@@ -10,7 +10,6 @@ import time
 import procrastinate
 from sqlalchemy.exc import DBAPIError
 
-from vividplank.core.buying.chance.purchase import guesses, purchase
 from vividplank.core.job import Job
 from vividplank.core.layout.explain.what_ifs import WhatIf, what_ifs
 from vividplank.core.layout.model.fixings import Task
@@ -23,6 +22,7 @@ from vividplank.core.milling.days.day import CannotStand
 from vividplank.core.milling.days.day_solver import plan_days as solve_days
 from vividplank.core.milling.days.resting import not_begun, ready_from
 from vividplank.jobs.reading import read_drawing
+from vividplank.jobs.trips import Processes, make_trips
 from vividplank.store import buying, drawings, layouts, milling, projects
 from vividplank.store import log as happenings
 from vividplank.store.database import database_url, gone, session
@@ -208,50 +208,15 @@ def ask_to_read(app: procrastinate.App, drawing: int) -> None:
 
 @tasks.task(name="simulate", queue="buying")
 def simulate(estimate: int) -> None:
-    """Simulate trips, one for each estimate that wants any, in turn, until this one has all its
-    own: so all suppliers have a first answer soon. Several workers may share the work; what two of
-    them have done both is kept once.
+    """Simulate the trips that this estimate wants and all others that want any meanwhile, in a
+    process for each processor.
     """
-    trips = 1
-    while trips and not ending.is_set():
-        with session() as opened:
-            waiting = buying.unfinished(opened)
-        if estimate not in waiting:
-            return
-        trips = _trip(waiting[0])
-
-
-def _trip(estimate: int) -> int:
-    """One more trip of an estimate; 0 where there was none to make."""
-    try:
-        with session() as opened:
-            found, job = buying.estimate(opened, estimate)
-            machines = milling.of_project(opened, found.project, job)
-        trip = purchase(
-            job,
-            found.supplier,
-            len(found.purchases),
-            time.monotonic,
-            guesses(found.purchases),
-            grade=found.grade,
-            use_hand=found.use_hand,
-            milling=machines,
-            go_on=lambda: not ending.is_set(),
-        )
-        if trip is None:
-            return 0
-        with session() as opened:
-            buying.add_trip(opened, estimate, trip)
-    except NotFoundError:
-        log.info("estimate %s was removed while it was simulated", estimate)
-    except Exception as problem:
-        if isinstance(problem, InDoubt) or (isinstance(problem, DBAPIError) and gone(problem)):
-            log.warning("the database went away; estimate %s goes on when it is back", estimate)
-            return 0
-        log.exception("simulating for estimate %s failed", estimate)
-        with session() as opened:
-            buying.fail(opened, estimate, "the simulation failed; the worker's log says why")
-    return 1
+    workers = len(os.sched_getaffinity(0))
+    with session() as opened:
+        waiting = buying.unfinished(opened)
+    if estimate in waiting:
+        with Processes(workers) as pool:
+            make_trips(pool, workers, lambda: not ending.is_set())
 
 
 def ask_to_simulate(app: procrastinate.App, estimate: int) -> None:

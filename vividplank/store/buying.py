@@ -215,9 +215,22 @@ def fail(session: Session, pk: int, trouble: str) -> None:
 
 def unfinished(session: Session) -> list[int]:
     """Estimates that want more trips, those with the fewest first."""
-    done = select(func.count()).where(PurchaseRow.estimate == EstimateRow.pk).scalar_subquery()
-    found = select(EstimateRow.pk).where(EstimateRow.trips > done, EstimateRow.trouble == "")
-    return list(session.scalars(found.order_by(done, EstimateRow.pk)))
+    return [pk for pk, _, _ in trips_wanted(session)]
+
+
+def trips_wanted(session: Session) -> list[tuple[int, int, set[int]]]:
+    """Estimates that want more trips, how many in all, and the seeds of those there are; those with
+    the fewest first.
+    """
+    rows = session.execute(
+        select(EstimateRow.pk, EstimateRow.trips, func.array_agg(PurchaseRow.seed))
+        .outerjoin(PurchaseRow, PurchaseRow.estimate == EstimateRow.pk)
+        .where(EstimateRow.trouble == "")
+        .group_by(EstimateRow.pk)
+    )
+    found = [(pk, trips, {n for n in seeds if n is not None}) for pk, trips, seeds in rows]
+    wanting = [(pk, trips, seeds) for pk, trips, seeds in found if len(seeds) < trips]
+    return sorted(wanting, key=lambda w: (len(w[2]), w[0]))
 
 
 def _estimated(session: Session, row: EstimateRow) -> Estimated:
