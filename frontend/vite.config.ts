@@ -1,20 +1,33 @@
 import vue from "@vitejs/plugin-vue";
+import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
 
 export default defineConfig({
-  plugins: [vue()],
+  plugins: [
+    vue(),
+    VitePWA({
+      strategies: "injectManifest",
+      srcDir: "src/offline",
+      filename: "offline.ts",
+      injectRegister: false,
+      injectManifest: { globPatterns: ["**/*.{js,css,html,svg,woff2}"], rollupFormat: "es" },
+      manifest: {
+        name: "Vivid Plank",
+        short_name: "Vivid Plank",
+        description: "From the drawing to milled parts",
+        start_url: "/",
+        display: "standalone",
+        background_color: "#f3f4f3",
+        theme_color: "#14181f",
+        icons: [{ src: "/icon.svg", sizes: "any", type: "image/svg+xml" }],
+      },
+    }),
+  ],
   // Its components bring their styles, which Node alone cannot load.
   test: { server: { deps: { inline: [/element-plus.es.components.[^/]+.style/] } } },
   build: {
     // Fonts and pictures stay files: the content policy takes nothing inline.
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 1200,
-    rollupOptions: {
-      input: { index: "index.html", offline: "src/offline/worker.ts" },
-      // A worker answers for what lies beside and below it, so it lies at the top under a name that stays.
-      output: {
-        entryFileNames: (chunk) => (chunk.name === "offline" ? "offline.js" : "assets/[name]-[hash].js"),
-      },
-    },
   },
 });

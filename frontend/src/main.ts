@@ -24,7 +24,7 @@ import { createApp } from "vue";
 import App from "./App.vue";
 import { FreshQueryClient } from "./api/queryClient";
 import { register } from "./offline/register";
-import { loadAll, router } from "./router";
+import { router } from "./router";
 
 createApp(App).use(router).use(VueQueryPlugin, { queryClient: new FreshQueryClient() }).mount("#app");
 
@@ -35,7 +35,5 @@ if (import.meta.env.PROD && "serviceWorker" in navigator) {
     location.origin,
     () => performance.getEntriesByType("resource").map((e) => e.name),
     (url) => fetch(url),
-  )
-    .then(() => setTimeout(() => void loadAll(), 3000))
-    .catch(() => undefined);
+  ).catch(() => undefined);
 }

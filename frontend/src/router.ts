@@ -63,11 +63,3 @@ router.afterEach((to) => {
   const word = WORDS[name] ?? name.charAt(0).toUpperCase() + name.slice(1);
   document.title = word ? `${word} · Vivid Plank` : "Vivid Plank";
 });
-
-/** Load every stage while there is time, so that it opens without the server as well. */
-export async function loadAll(): Promise<void> {
-  const stages = router.getRoutes().flatMap((r) => Object.values(r.components ?? {}));
-  await Promise.allSettled(
-    stages.map((load) => (typeof load === "function" ? (load as () => unknown)() : null)),
-  );
-}

@@ -79,10 +79,15 @@ def browser() -> Iterator[Browser]:
 
 
 @pytest.fixture
-def page(browser: Browser, app: App) -> Iterator[Page]:
-    """A page at desk size that fails the test on any script error or refused resource."""
+def page(request: pytest.FixtureRequest, browser: Browser, app: App) -> Iterator[Page]:
+    """A page at desk size that fails the test on any script error or refused resource. Its service
+    worker, which first of all keeps every file, is there in tests marked `offline`.
+    """
     context = browser.new_context(
-        viewport={"width": 1280, "height": 800}, base_url=app.url, reduced_motion="reduce"
+        viewport={"width": 1280, "height": 800},
+        base_url=app.url,
+        reduced_motion="reduce",
+        service_workers="allow" if request.node.get_closest_marker("offline") else "block",
     )
     context.set_default_timeout(40_000)
     opened = context.new_page()

@@ -150,7 +150,9 @@ def looked_at(page: Page, project: int, places: Sequence[Place]) -> list[str]:
 @pytest.mark.parametrize("some", range(_AT_ONCE))
 def test_no_screen_breaks_a_rule(demo: int, browser: Browser, app: App, some: int) -> None:
     """All places, in so many tests as can go on side by side."""
-    context = browser.new_context(base_url=app.url, reduced_motion="reduce")
+    context = browser.new_context(
+        base_url=app.url, reduced_motion="reduce", service_workers="block"
+    )
     page = context.new_page()
     page.set_default_timeout(40_000)
     found = looked_at(page, demo, PLACES[some::_AT_ONCE])

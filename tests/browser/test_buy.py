@@ -81,6 +81,7 @@ def test_price_books_are_kept_by_hand(page: Page, listed: str) -> None:
     assert book() == (4.0, 1.5)
 
 
+@pytest.mark.offline
 def test_nine_boards_of_23_are_chosen_in_the_aisle(page: Page, listed: str, app: App) -> None:
     # The list is made long enough to want many boards.
     page.request.post(

@@ -5,6 +5,7 @@ piece goes where a finger takes it.
 import re
 from typing import Any
 
+import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import App
@@ -25,6 +26,7 @@ def set_count(page: Page, id: str, count: str) -> None:
     field.press("Tab")
 
 
+@pytest.mark.offline
 def test_edits_without_the_server_outlive_a_reload_and_are_sent(
     demo: int, page: Page, app: App
 ) -> None:
@@ -50,6 +52,7 @@ def test_edits_without_the_server_outlive_a_reload_and_are_sent(
     expect(page.locator(".el-message--error")).to_have_count(0)
 
 
+@pytest.mark.offline
 def test_settings_without_the_server_outlive_a_reload_and_are_sent(
     demo: int, page: Page, app: App
 ) -> None:
@@ -78,6 +81,7 @@ def test_settings_without_the_server_outlive_a_reload_and_are_sent(
     assert [m["name"] for m in kept] == [*(m["name"] for m in lines), "butt hinge, brass"]
 
 
+@pytest.mark.offline
 def test_stages_open_without_the_server_as_they_were_read_last(
     demo: int, page: Page, app: App
 ) -> None:
@@ -178,7 +182,10 @@ def test_a_piece_is_moved_by_touch_and_esc_or_the_edge_gives_it_up(
     demo: int, browser: Browser, app: App
 ) -> None:
     context = browser.new_context(
-        viewport={"width": 1024, "height": 768}, base_url=app.url, has_touch=True
+        viewport={"width": 1024, "height": 768},
+        base_url=app.url,
+        has_touch=True,
+        service_workers="block",
     )
     tablet = context.new_page()
     tablet.goto(f"/project/{demo}/layout")
@@ -186,7 +193,8 @@ def test_a_piece_is_moved_by_touch_and_esc_or_the_edge_gives_it_up(
     tablet.wait_for_load_state("networkidle")
     blank.evaluate("e => e.scrollIntoView({ block: 'center' })")
     box = still(blank)
-    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    # Beside its name: on the bare shape.
+    x, y = box["x"] + box["width"] - 12, box["y"] + box["height"] / 2
     client = context.new_cdp_session(tablet)
 
     def touch(kind: str, *points: tuple[float, float]) -> None:
@@ -213,6 +221,21 @@ def test_a_piece_is_moved_by_touch_and_esc_or_the_edge_gives_it_up(
     expect(says).to_be_hidden()
     touch("touchEnd")
     assert places(demo)["SL1"] == before
+    # Over another board, where it is drawn from then on, it stays in hand.
+    tablet.set_viewport_size({"width": 1024, "height": 1400})
+    mark = next(m for m in ("O3", "O6") if m not in {at[0] for at in places(demo).values()})
+    lane = tablet.locator(f"[data-board={mark}]")
+    box, other = still(blank), still(lane.locator("svg.board"))
+    x, y = box["x"] + box["width"] - 12, box["y"] + box["height"] / 2
+    touch("touchStart", (x, y))
+    touch("touchMove", (x + 10, y))
+    for _ in range(3):
+        touch("touchMove", (x + 10, other["y"] + 10))
+        expect(says).to_contain_text(mark)
+        touch("touchMove", (x + 14, other["y"] + 12))
+    expect(says).to_contain_text(mark)
+    tablet.keyboard.press("Escape")
+    touch("touchEnd")
     context.close()
 
 
@@ -234,3 +257,20 @@ def test_what_was_typed_and_refused_waits_to_be_tried_again(demo: int, page: Pag
     expect(count).to_have_value("7")
     until(lambda: part(page, demo, "AR")["quantity"] == 7)
     expect(page.get_by_role("button", name="edit refused")).to_have_count(0)
+
+
+@pytest.mark.offline
+def test_a_page_that_was_never_opened_is_there_without_the_server(
+    app: App, demo: int, page: Page
+) -> None:
+    """Every page's files are kept before the first one is done with."""
+    page.goto(f"/project/{demo}/list")
+    expect(page.locator("tr[data-part='AR']")).to_be_visible()
+    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+    page.reload()  # now by way of the worker
+    expect(page.locator("tr[data-part='AR']")).to_be_visible()
+    app.kill()
+    page.get_by_role("link", name=re.compile("Boards")).click()
+    expect(page.get_by_role("heading", name="Boards")).to_be_visible()
+    page.goto(f"/project/{demo}/draw")
+    expect(page.get_by_role("heading", name="Draw").first).to_be_visible()

@@ -2,6 +2,7 @@
 
 import re
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import App
@@ -69,6 +70,7 @@ def test_anything_is_found_by_its_name(demo: int, page: Page) -> None:
     expect(page.get_by_role("dialog", name="Help")).to_contain_text("Chalk it lists every mark")
 
 
+@pytest.mark.offline
 def test_help_is_there_without_the_server(demo: int, page: Page, app: App) -> None:
     page.goto(f"/project/{demo}/list")
     expect(page.locator("tr[data-part='AR']")).to_be_visible()

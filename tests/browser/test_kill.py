@@ -2,6 +2,7 @@
 
 import re
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import App
@@ -9,6 +10,7 @@ from tests.browser.fields import choose
 from tests.browser.test_newcomer import paste
 
 
+@pytest.mark.offline
 def test_killed_in_the_middle_of_an_edit_and_a_search(page: Page, app: App) -> None:
     page.goto("/")
     page.get_by_label("Start a new piece").fill("Hall shelf")

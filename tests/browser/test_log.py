@@ -48,6 +48,7 @@ def test_a_nail_at_the_machine_by_touch_and_the_piece_to_its_end(
         base_url=app.url,
         has_touch=True,
         reduced_motion="reduce",
+        service_workers="block",
     )
     context.set_default_timeout(40_000)
     page = context.new_page()

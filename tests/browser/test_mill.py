@@ -110,7 +110,7 @@ def test_a_whole_board_by_touch_with_a_reading_too_thin_and_the_network_cut(
     for n, step in enumerate(steps):
         if n == cut:
             until(lambda: {s["key"] for s in steps[:cut]} <= done(demo))  # what was tapped is kept
-            tablet.wait_for_load_state("networkidle")
+            tablet.evaluate("navigator.serviceWorker.ready.then(() => true)")
             app.kill()
         if step is thin:
             at(tablet, step, tablet.locator("footer .big").tap)

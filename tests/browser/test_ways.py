@@ -102,6 +102,7 @@ def test_by_touch_alone(browser: Browser, app: App, demo: int) -> None:
         has_touch=True,
         is_mobile=True,
         reduced_motion="reduce",
+        service_workers="block",
     )
     context.set_default_timeout(40_000)
     page = context.new_page()

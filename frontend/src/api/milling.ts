@@ -2,7 +2,7 @@ import { useEventListener, useIntervalFn } from "@vueuse/core";
 import { useQuery, useQueryClient } from "@tanstack/vue-query";
 import { ElMessage } from "element-plus";
 import { computed, onMounted, type Ref } from "vue";
-import { KEPT } from "../offline/strategies";
+import { KEPT } from "../offline/answers";
 import { api, small, type Schemas } from "./client";
 import { useVersioned } from "./versioned";
 import { withOutbox } from "./withOutbox";

@@ -1,37 +1,49 @@
 /**
- * Runs beside the pages: the application opens and the day's steps can be read when the server is
- * out of reach.
+ * Runs beside the pages (a service worker): the application opens, with every page of it, and what was read last can be
+ * read again when the server is out of reach. A new version waits until no page of the one before is open, so that none
+ * misses a file of its own.
  */
-import { keptAs, cacheFirst, networkFirst, wayOf } from "./strategies";
+import { clientsClaim } from "workbox-core";
+import {
+  cleanupOutdatedCaches,
+  matchPrecache,
+  precacheAndRoute,
+  type PrecacheEntry,
+} from "workbox-precaching";
+import { NavigationRoute, registerRoute } from "workbox-routing";
+import { NetworkFirst } from "workbox-strategies";
+import { isAnswer, labelled } from "./answers";
 
-/** The little of a worker's world that is used here; its library does not go together with a page's. */
-interface Fetched extends Event {
-  request: Request;
-  respondWith(answer: Promise<Response>): void;
-}
-interface Lived extends Event {
-  waitUntil(done: Promise<unknown>): void;
-}
-const worker = self as unknown as {
-  location: Location;
-  addEventListener(type: "fetch", heard: (event: Fetched) => void): void;
-  addEventListener(type: "install" | "activate", heard: (event: Lived) => void): void;
-  skipWaiting(): Promise<void>;
-  clients: { claim(): Promise<void> };
-};
-const PLACE = "vivid plank";
+/** The built files; vite-plugin-pwa writes them in here. */
+declare const self: { __WB_MANIFEST: PrecacheEntry[] };
 
-worker.addEventListener("install", (event) => event.waitUntil(worker.skipWaiting()));
-worker.addEventListener("activate", (event) => event.waitUntil(worker.clients.claim()));
-worker.addEventListener("fetch", (event) => {
-  const { request } = event;
-  const url = new URL(request.url);
-  const way = wayOf(request.method, url, worker.location.origin, request.mode === "navigate");
-  if (way === "none") return;
-  const answered = caches
-    .open(PLACE)
-    .then((kept) =>
-      (way === "file" ? cacheFirst : networkFirst)(keptAs(way, url), kept, () => fetch(request)),
-    );
-  event.respondWith(answered);
-});
+clientsClaim();
+// Only under their own names: "/" is a page like any other.
+precacheAndRoute(self.__WB_MANIFEST, { directoryIndex: "", cleanURLs: false });
+cleanupOutdatedCaches();
+
+// A page is the server's, whose version may be newer; all pages are one.
+registerRoute(
+  new NavigationRoute(
+    async ({ request }) => {
+      try {
+        return await fetch(request);
+      } catch (trouble) {
+        const kept = await matchPrecache("/index.html");
+        if (kept) return kept;
+        throw trouble;
+      }
+    },
+    { denylist: [/^\/api\//] },
+  ),
+);
+registerRoute(
+  ({ url, sameOrigin }) => sameOrigin && isAnswer(url.pathname),
+  new NetworkFirst({
+    cacheName: "answers",
+    matchOptions: { ignoreVary: true },
+    plugins: [
+      { cachedResponseWillBeUsed: async ({ cachedResponse }) => cachedResponse && labelled(cachedResponse) },
+    ],
+  }),
+);

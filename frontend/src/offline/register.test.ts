@@ -32,7 +32,7 @@ it("hands what was loaded before it to a new worker, once, when it has taken ove
   expect(asked).toEqual([]);
   there.take();
   await done;
-  expect(asked).toEqual([`${HERE}/`, `${HERE}/assets/a.js`, `${HERE}/api/projects/2/milling`]);
+  expect(asked).toEqual([`${HERE}/api/projects/2/milling`]);
 });
 
 it("asks nothing again where a worker was there all along", async () => {

@@ -1,5 +1,5 @@
-/** Starts the worker, and lets it keep what this page has loaded before it was there. */
-import { wayOf } from "./strategies";
+/** Starts the service worker, and lets it keep the answers this page has read before it was there. */
+import { isAnswer } from "./answers";
 
 export async function register(
   workers: ServiceWorkerContainer,
@@ -12,9 +12,9 @@ export async function register(
   if (!first) return;
   if (!workers.controller)
     await new Promise((taken) => workers.addEventListener("controllerchange", taken, { once: true }));
-  const urls = ["/", ...new Set(loaded())].map((url) => new URL(url, origin));
+  const urls = [...new Set(loaded())].map((url) => new URL(url, origin));
   // Asked once more, now by way of the worker.
   await Promise.allSettled(
-    urls.filter((url) => wayOf("GET", url, origin, false) !== "none").map((url) => ask(url.href)),
+    urls.filter((url) => url.origin === origin && isAnswer(url.pathname)).map((url) => ask(url.href)),
   );
 }
