@@ -41,12 +41,15 @@ const props = withDefaults(
     picked?: string; // name of a piece of the blank in hand
     forbidden?: { x0: number; x1: number; y0: number; y1: number }[]; // nothing may lie here
     movable?: boolean; // blanks can be taken in hand
+    /** First pieces of the blanks in the order they are to keep: what is under a finger must stay where it is. */
+    order?: string[];
     gone?: string[]; // names of pieces that went another way
     pointing?: Pointing; // what a tap on it, or Enter, does
   }>(),
   {
     face: "A",
     segments: () => [],
+    order: () => [],
     gone: () => [],
     parts: () => [],
     chosen: "",
@@ -155,10 +158,15 @@ function label(blank: Blank): string {
   return blank.layers.map((layer) => layer.map(itemName).join("  ")).join(" ∕ ");
 }
 
-const chalked = computed<Chalked[]>(() =>
-  props.segments.flatMap((segment, si) =>
-    segment.strips.flatMap((strip, ti) =>
-      strip.blanks.map((blank, bi) => {
+const placeIn = (c: Chalked) => props.order.indexOf(c.key) + 1 || Infinity;
+const chalked = computed<Chalked[]>(() => {
+  const found = blanksOf();
+  return props.order.length ? found.sort((a, b) => placeIn(a) - placeIn(b) || 0) : found;
+});
+const blanksOf = (): Chalked[] =>
+  props.segments.flatMap((segment) =>
+    segment.strips.flatMap((strip) =>
+      strip.blanks.map((blank) => {
         const line = (x: number) => segment.y0 + segment.slope * (x - segment.x0);
         const at = (x: number, h: number) => `${X(x)},${Y(line(x) + h)}`;
         const middle = (blank.x0 + blank.x1) / 2;
@@ -189,7 +197,7 @@ const chalked = computed<Chalked[]>(() =>
           });
         const size = `${show(blank.x1 - blank.x0, props.system)} × ${show(strip.y1 - strip.y0, props.system)}`;
         return {
-          key: `${si}-${ti}-${bi}`,
+          key: itemName(first[0]!),
           points: [
             at(blank.x0, strip.y0),
             at(blank.x1, strip.y0),
@@ -219,8 +227,7 @@ const chalked = computed<Chalked[]>(() =>
         };
       }),
     ),
-  ),
-);
+  );
 
 const cuts = computed(() =>
   props.segments.flatMap((s) =>

@@ -75,22 +75,23 @@ const lanes = computed(() => {
   return found.sort((a, b) => place(a) - place(b));
 });
 const firstCut = computed(() => lanes.value.find((l) => l.begun)?.board.id);
-/** While something is carried its board is drawn as it would be. */
+/** While something is carried the board it is over is drawn as it would be. */
 function segmentsOf(board: string, lies: Segment[]): Segment[] {
   const now = tried.value;
-  if (!held.value || !now?.holds) return lies;
-  if (now.board === board) return now.segments;
-  const home = whereIs(props.plan, held.value)?.board;
-  if (board !== home) return lies;
+  return held.value && now?.holds && now.board === board ? now.segments : lies;
+}
+function orderOf(lies: Segment[]): string[] {
+  return lies.flatMap((s) => s.strips.flatMap((t) => t.blanks.map((k) => itemName(k.layers[0]![0]!))));
+}
+/** Pieces of a board that are not there any more: they went another way, or are carried over another board. */
+function goneOf(board: string, lies: Segment[], begun: boolean): string[] {
+  if (begun) return gone.value;
+  if (!held.value || !tried.value?.holds || tried.value.board === board) return [];
   const name = itemName(held.value);
-  const off = (s: Segment): Segment => ({
-    ...s,
-    strips: s.strips.map((t) => ({
-      ...t,
-      blanks: t.blanks.filter((k) => !k.layers.flat().some((i) => itemName(i) === name)),
-    })),
-  });
-  return lies.map(off).filter((s) => s.strips.some((t) => t.blanks.length));
+  const blanks = lies.flatMap((s) =>
+    s.strips.flatMap((t) => t.blanks.map((k) => k.layers.flat().map(itemName))),
+  );
+  return blanks.find((items) => items.includes(name)) ?? [];
 }
 const inHand = computed(() => {
   const item = (dragged.value || carrying.value ? held.value : null) ?? picked.value;
@@ -186,6 +187,10 @@ function key(event: KeyboardEvent): void {
   event.stopPropagation();
 }
 useEventListener("keydown", key, true);
+// What touch-action says is not always heeded of a shape in a picture: without this a finger may scroll instead.
+useEventListener(bench, "touchmove", (event: TouchEvent) => held.value && event.preventDefault(), {
+  passive: false,
+});
 onBeforeUnmount(stop);
 function drawn(board: string, a: { x: number; y: number }, b: { x: number; y: number }): void {
   if (!props.drawing) return;
@@ -285,7 +290,8 @@ const costs = (now: number, before: number) =>
             :forbidden="fixings.forbidden.filter((f) => f.board === board.id)"
             :faded="!!plan && !lies.length && target?.board !== board.id"
             :movable="movable && !begun"
-            :gone="begun ? gone : []"
+            :order="held ? orderOf(lies) : []"
+            :gone="goneOf(board.id, lies, begun)"
             :pointing="drawing ? 'drag' : ''"
             choosable
             @part="dragged || emit('part', $event)"
@@ -365,6 +371,10 @@ const costs = (now: number, before: number) =>
 }
 .lane.aimed .name b {
   box-shadow: 0 4px 0 var(--chalk);
+}
+.name a {
+  min-width: 24px;
+  line-height: 24px;
 }
 .name {
   display: flex;

@@ -41,12 +41,21 @@ export function follow(start: PointerEvent, across: HTMLElement | null, drag: Dr
     if (before[0] !== window.scrollY || before[1] !== across?.scrollLeft) drag.moved(last);
     frame = requestAnimationFrame(scroll);
   }
+  /** What was touched may be drawn anew while it is dragged: its pointer must not end with it. */
+  function hold(): void {
+    try {
+      across?.setPointerCapture(start.pointerId);
+    } catch {
+      // A pointer that no device makes cannot be captured, and needs not be.
+    }
+  }
   function move(event: PointerEvent): void {
     if (event.pointerId !== start.pointerId) return;
     last = event;
     if (!dragging) {
       if (Math.hypot(event.clientX - start.clientX, event.clientY - start.clientY) < SLACK) return;
       dragging = true;
+      hold();
       frame = requestAnimationFrame(scroll);
     }
     drag.moved(event);
