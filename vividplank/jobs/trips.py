@@ -69,7 +69,7 @@ def _end_with_parent() -> None:
         os._exit(1)
 
 
-def _make(
+def make_trip(
     job: Job,
     supplier: Supplier,
     seed: int,
@@ -132,7 +132,14 @@ def _begin_one(pool: Executor, making: dict["Future[Purchase | None]", tuple[int
                 guess = guesses(first) if seed >= GUESSED_FROM else {}
                 machines = milling.of_project(opened, found.project, job)
                 trip = pool.submit(
-                    _make, job, found.supplier, seed, guess, found.grade, found.use_hand, machines
+                    make_trip,
+                    job,
+                    found.supplier,
+                    seed,
+                    guess,
+                    found.grade,
+                    found.use_hand,
+                    machines,
                 )
                 making[trip] = pk, seed
                 return True
