@@ -96,8 +96,8 @@ def make_trips(pool: Executor, workers: int, wanted: Callable[[], bool]) -> None
     """Make the trips that estimates want, those with the fewest first so that all suppliers have a
     first answer soon, until none wants any or `wanted` says no.
 
-    What two workers have both made is kept once. A trip that fails ends its estimate. One that is lost because the database or a process went
-    away is made again by whoever looks round next.
+    What two workers have both made is kept once. A trip that fails ends its estimate. One that is
+    lost because the database or a process went away is made again by whoever looks round next.
     """
     making: dict[Future[Purchase | None], tuple[int, int]] = {}
     try:
