@@ -1,5 +1,5 @@
-"""Processes of the application for tests: each start is a fork of one that has imported it, a
-second in place of four. What is imported holds no thread and no connection.
+"""Processes of the application for tests: each start is a fork of one that has imported it and
+holds the compiled code, a second in place of six. What is forked holds no thread and no connection.
 """
 
 import multiprocessing
@@ -11,7 +11,7 @@ from multiprocessing.context import ForkServerProcess
 from tests.conftest import ROOT
 
 _FORKSERVER = multiprocessing.get_context("forkserver")
-_FORKSERVER.set_forkserver_preload(["vividplank.serve", "vividplank.jobs.__main__"])
+_FORKSERVER.set_forkserver_preload(["tests.preloaded"])
 
 
 def _run(words: list[str], environment: dict[str, str]) -> None:
