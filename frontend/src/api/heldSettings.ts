@@ -68,8 +68,8 @@ const isRecord = (a: unknown): a is Record<string, unknown> =>
 
 /**
  * What was changed from `base` to `mine`, made to `theirs`: field by field, and in a list line by line where no line
- * came or went; otherwise lines that are new here are added, and lines that were taken off are taken off. Where both
- * have changed one field, it is as here.
+ * came, went or moved; otherwise lines that are new here are added, and lines that were taken off are taken off. Where
+ * both have changed one field, it is as here.
  */
 export function merged(base: unknown, mine: unknown, theirs: unknown): unknown {
   if (same(base, mine)) return theirs;
@@ -83,9 +83,10 @@ export function merged(base: unknown, mine: unknown, theirs: unknown): unknown {
     );
   }
   if (Array.isArray(base) && Array.isArray(mine) && Array.isArray(theirs)) {
-    if (base.length === mine.length && base.length === theirs.length)
-      return base.map((_, k) => merged(base[k], mine[k], theirs[k]));
     const has = (list: unknown[], line: unknown) => list.some((other) => same(other, line));
+    const inPlace = (list: unknown[]) =>
+      list.length === base.length && base.every((line, k) => same(line, list[k]) || !has(list, line));
+    if (inPlace(mine) && inPlace(theirs)) return base.map((_, k) => merged(base[k], mine[k], theirs[k]));
     return [
       ...theirs.filter((line) => has(mine, line) || !has(base, line)),
       ...mine.filter((line) => !has(base, line) && !has(theirs, line)),

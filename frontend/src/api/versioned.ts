@@ -106,6 +106,12 @@ export function useVersioned<Value>({ name, of, get, put, stale }: Source<Value>
   /** In its turn; rejects where it is refused. */
   async function changed(make: (now: Value) => Value): Promise<void> {
     const one = of.value;
+    const shown = value.value;
+    if (shown !== undefined) {
+      // A line is not found again by its number where somebody else has added one or taken one off.
+      const [base, mine] = [shown, make(shown)];
+      make = (theirs) => merged(base, mine, theirs) as Value;
+    }
     await client.cancelQueries({ queryKey: key.value });
     const now = query.data.value;
     if (now)
