@@ -151,6 +151,7 @@ def test_two_are_pinned_a_place_is_forbidden_and_the_rest_is_solved(demo: int, p
     opened(page, demo)
     for n, name in enumerate(("SL1", "CR1"), 1):
         piece(page, name).click()
+        expect(piece(page, name)).to_have_attribute("aria-pressed", "true")
         page.keyboard.press("p")
         expect(page.get_by_text(re.compile("Held:"))).to_contain_text(f"{name}")
         expect(page.locator(".chalked .pin")).to_have_count(n)
