@@ -284,10 +284,8 @@ class PatternGenerator:
         narrow = self.proposer.narrowest_over(whole, needs)
         if narrow is None or high <= narrow:
             return Flatness(whole)
-        strip = max(
-            self.strips.slab(x0, x1, y0, slope, low, low + narrow)
-            for low in (0, (high - narrow) // 2, high - narrow)
-        )
+        low = (high - narrow) // 2
+        strip = self.strips.slab(x0, x1, y0, slope, low, low + narrow)
         return Flatness(whole, strip, narrow)
 
     def _beyond(self, at: int) -> int:
