@@ -14,6 +14,7 @@ from vividplank.core.buying.chance.purchase import guesses
 from vividplank.core.buying.market.supplier import usual_suppliers
 from vividplank.core.exchange.job_file import read_job
 from vividplank.core.milling import Milling
+from vividplank.jobs.processes import make_ready
 from vividplank.jobs.trips import GUESSED_FROM, Processes, make_trip
 
 SETTLE = Path(__file__).parents[1] / "vividplank" / "demo" / "settle.job.json"
@@ -21,9 +22,11 @@ SETTLE = Path(__file__).parents[1] / "vividplank" / "demo" / "settle.job.json"
 
 def main(trips: int, processes: list[int]) -> None:
     job = read_job(SETTLE.read_bytes())
+    make_ready()
     for workers in processes:
-        began = time.monotonic()
         with Processes(workers) as pool:
+            pool.submit(int).result()  # a worker has been there for a while
+            began = time.monotonic()
             made = {}
             for seeds in (range(GUESSED_FROM), range(GUESSED_FROM, trips)):
                 guess = {

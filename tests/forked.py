@@ -22,8 +22,10 @@ def _run(words: list[str], environment: dict[str, str]) -> None:
 
 
 def started(words: list[str], database: str) -> ForkServerProcess:
-    """What `python -m` does with these words, on this database; it runs."""
-    environment = {**os.environ, "PLANK_DATABASE": database}
+    """What `python -m` does with these words, on this database; it runs. A worker shares its work
+    with no other process: tests go on side by side as it is.
+    """
+    environment = {**os.environ, "PLANK_DATABASE": database, "PLANK_PROCESSES": "1"}
     process = _FORKSERVER.Process(target=_run, args=(words, environment))
     process.start()
     return process

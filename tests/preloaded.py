@@ -3,8 +3,7 @@ modules imported, all compiled code loaded.
 """
 
 import vividplank.jobs.__main__
+import vividplank.jobs.compiled
 import vividplank.serve
-from vividplank.core.layout.search.warm import warm
 
-assert vividplank.jobs.__main__ and vividplank.serve
-warm()
+assert vividplank.jobs.__main__ and vividplank.jobs.compiled and vividplank.serve

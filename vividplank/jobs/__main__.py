@@ -11,6 +11,7 @@ from procrastinate.exceptions import AlreadyEnqueued
 
 from vividplank import logs
 from vividplank.core.layout.search.warm import warm
+from vividplank.jobs.processes import make_ready
 from vividplank.jobs.queue import ending, log, make_app
 from vividplank.store import buying, drawings, layouts, milling
 from vividplank.store.database import session
@@ -24,6 +25,7 @@ _ENDING_SECONDS = 12.0
 
 
 async def main() -> None:
+    make_ready()
     warm()
     app = make_app(worker=True)
     async with app.open_async():

@@ -3,7 +3,6 @@ address.
 """
 
 import logging
-import os
 import threading
 import time
 
@@ -21,6 +20,7 @@ from vividplank.core.milling import routes
 from vividplank.core.milling.days.day import CannotStand
 from vividplank.core.milling.days.day_solver import plan_days as solve_days
 from vividplank.core.milling.days.resting import not_begun, ready_from
+from vividplank.jobs.processes import processes
 from vividplank.jobs.reading import read_drawing
 from vividplank.jobs.trips import Processes, make_trips
 from vividplank.store import buying, drawings, layouts, milling, projects
@@ -119,7 +119,7 @@ def lay_out(layout: int) -> None:
 
 def limits_of(layout: Layout) -> Limits:
     """How long a layout is searched for: as long as asked, in a process for each processor."""
-    return Limits(seconds=layout.seconds, workers=len(os.sched_getaffinity(0)))
+    return Limits(seconds=layout.seconds, workers=processes())
 
 
 def _left(found: Layout, plan: Plan | None, rest: Remaining | None) -> tuple[Job, Task]:
@@ -176,8 +176,7 @@ def plan_days(layout: int, seconds: float = 7.0) -> None:
         ready = ready_from(by_board, not_begun(by_board, waiting, done))
         days, trouble = None, ""
         try:
-            cores = len(os.sched_getaffinity(0))
-            days = solve_days(steps, how, seconds, asked.on_day, cores, ready)
+            days = solve_days(steps, how, seconds, asked.on_day, processes(), ready)
         except CannotStand as refused:
             trouble = str(refused)
         with session() as opened:
@@ -208,10 +207,10 @@ def ask_to_read(app: procrastinate.App, drawing: int) -> None:
 
 @tasks.task(name="simulate", queue="buying")
 def simulate(estimate: int) -> None:
-    """Simulate the trips that this estimate wants and all others that want any meanwhile, in a
-    process for each processor.
+    """Simulate the trips that this estimate wants and all others that want any meanwhile, in as
+    many processes as there may be.
     """
-    workers = len(os.sched_getaffinity(0))
+    workers = processes()
     with session() as opened:
         waiting = buying.unfinished(opened)
     if estimate in waiting:

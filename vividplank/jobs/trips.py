@@ -44,8 +44,8 @@ class Processes(ProcessPoolExecutor):
     """
 
     def __init__(self, workers: int) -> None:
-        # A forked process would inherit the threads of the worker.
-        context = multiprocessing.get_context("spawn")
+        # A process forked from the worker would inherit its threads.
+        context = multiprocessing.get_context("forkserver")
         self._stop = context.Event()
         super().__init__(workers, context, _begin, (self._stop,))
 

@@ -63,9 +63,8 @@ def with_workers(
     if many < 1:
         yield None
         return
-    context = multiprocessing.get_context(
-        "spawn"
-    )  # a forked one would inherit the threads of whoever searches
+    # A process forked from this one would inherit its threads.
+    context = multiprocessing.get_context("forkserver")
     channels: list[_Channel] = []
     workers = []
     for k in range(many):
