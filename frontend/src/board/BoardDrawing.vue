@@ -45,6 +45,7 @@ const props = withDefaults(
     order?: string[];
     gone?: string[]; // names of pieces that went another way
     pointing?: Pointing; // what a tap on it, or Enter, does
+    outlining?: boolean; // a tap is a corner of an outline, whatever lies there
   }>(),
   {
     face: "A",
@@ -255,12 +256,19 @@ let down: { at: Place; x: number; y: number } | undefined;
 function pressed(event: PointerEvent): void {
   down = { at: placeOf(event), x: event.clientX, y: event.clientY };
 }
+const moved = (event: MouseEvent): boolean =>
+  !!down && Math.hypot(event.clientX - down.x, event.clientY - down.y) > 8;
 function placed(event: MouseEvent): void {
   const from = down;
-  down = undefined;
-  if (from && Math.hypot(event.clientX - from.x, event.clientY - from.y) > 8)
-    emit("drawn", from.at, placeOf(event));
+  if (from && moved(event)) emit("drawn", from.at, placeOf(event));
   else emit("place", placeOf(event));
+  down = undefined;
+}
+/** What lies under it is not chosen by what is drawn over it. */
+function over(event: MouseEvent): void {
+  if (!props.outlining && !(props.pointing && moved(event))) return;
+  event.stopPropagation();
+  placed(event);
 }
 </script>
 
@@ -275,6 +283,7 @@ function placed(event: MouseEvent): void {
     :role="pointing ? 'application' : choosable ? 'group' : 'img'"
     :aria-label="`Board ${board.id}, ${board.species}, face ${face}` + (pointing ? POINTS : '')"
     @pointerdown="pressed"
+    @click.capture="over"
     @click="placed"
   >
     <defs>

@@ -218,6 +218,7 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
         :photographed="photographed"
         :draft="traced"
         pointing="tap"
+        :outlining="outlined"
         @place="tap"
         @drawn="drawn"
         @defect="chosen = $event"

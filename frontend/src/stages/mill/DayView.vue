@@ -5,14 +5,13 @@ import { computed, ref } from "vue";
 import type { Schemas, Step } from "../../api/client";
 import type { Milling } from "../../api/milling";
 import Fig from "../../controls/Fig.vue";
-import { byDay, clock, dayName, lasting, setupState, stateOf, waitsFor, type Setup } from "./day";
+import BoardRests from "./BoardRests.vue";
+import { byDay, clock, dateOf, dayName, lasting, setupState, stateOf, waitsFor, type Setup } from "./day";
 import DayField from "../../controls/fields/DayField.vue";
 
 const props = defineProps<{ data: Milling; days?: Schemas["DaysBody"]; project: number }>();
 const emit = defineEmits<{ plan: [string, Record<string, number>] }>();
-const today = (): string =>
-  new Date(Date.now() - new Date().getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
-const begins = ref(props.days?.begins || today());
+const begins = ref(props.days?.begins || dateOf(new Date()));
 const steps = computed(() => new Map(props.data.routes.flatMap((r) => r.steps).map((s) => [s.key, s])));
 const list = computed(() => (props.days ? byDay(props.days.setups, props.days.day_minutes) : []));
 const ready = computed(() => {
@@ -77,14 +76,7 @@ function loosen(setup: Setup): void {
       </p>
     </form>
     <p v-if="days?.trouble" class="note" role="alert"><Fig :text="days.trouble" /></p>
-    <p v-for="r in days?.resting" :key="r.board" class="note">
-      <span
-        ><b>{{ r.board }}</b> was read at {{ r.percent.toFixed(1) }} %, where the air of the workshop asks for
-        {{ r.equilibrium.toFixed(1) }}: it rests on stickers until
-        {{ dayName(days!.begins || begins, r.until) }}. Read it again before that day; a board dries at its
-        own speed.</span
-      >
-    </p>
+    <BoardRests v-for="r in days?.resting" :key="r.board" :rests="r" :begins="days!.begins || begins" />
     <p v-if="days?.stale" class="note">
       Steps were done or have changed since these days were planned: plan what is left again.
     </p>

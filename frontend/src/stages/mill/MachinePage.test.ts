@@ -2,7 +2,9 @@
 import { flushPromises, mount } from "@vue/test-utils";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { ref } from "vue";
+import type { Schemas } from "../../api/client";
 import { aStep, IN } from "../../test/making";
+import { dateOf } from "./day";
 import MachinePage from "./MachinePage.vue";
 
 const mark = vi.fn();
@@ -17,16 +19,17 @@ const steps = [
   }),
   aStep("O1.1/length", { do: "Crosscut", machine: "crosscut saw", dimension: "length", ready: true }),
 ];
+const days = ref<Pick<Schemas["DaysBody"], "begins" | "resting" | "setups">>();
 const milling = () => ({
   layout: 7,
   stale: false,
   system: "in",
-  routes: [{ steps }],
+  routes: [{ board: "O1", steps }],
   cautions: { jointer: ["Read the machine's own manual."] },
 });
 vi.mock("../../api/milling", () => ({
   useMilling: () => ({ data: ref(milling()), error: ref(null), mark }),
-  useDays: () => ({ days: ref(undefined) }),
+  useDays: () => ({ days }),
   useSettings: () => ({ changed: vi.fn() }),
 }));
 vi.mock("../../api/project", () => ({
@@ -57,6 +60,22 @@ describe("the machine page", () => {
     const second = page();
     expect(second.text()).not.toContain("Read the machine's own manual.");
     second.unmount();
+  });
+
+  it("says of a board that has not rested yet until when it rests, and nothing of one that has", async () => {
+    const resting = [{ board: "O1", percent: 12, equilibrium: 8, until: 40 }];
+    const begins = (daysAgo: number) => dateOf(new Date(Date.now() - daysAgo * 86_400_000));
+    const wrapper = page();
+    await wrapper.get("footer .lead").trigger("click");
+    expect(wrapper.text()).not.toContain("rests on stickers");
+    days.value = { begins: begins(1), resting, setups: [] };
+    await flushPromises();
+    expect(wrapper.get(".step .note").text()).toContain("O1 was read at 12.0 %");
+    days.value = { begins: begins(45), resting, setups: [] };
+    await flushPromises();
+    expect(wrapper.find(".step .note").exists()).toBe(false);
+    days.value = undefined;
+    wrapper.unmount();
   });
 
   it("counts passes by the space bar and goes on when the last is taken", async () => {

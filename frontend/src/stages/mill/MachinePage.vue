@@ -20,6 +20,8 @@ import Len from "../../controls/Len.vue";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import UnplacedNote from "../../controls/UnplacedNote.vue";
 import { TICKS_PER_INCH } from "../../measure";
+import BoardRests from "./BoardRests.vue";
+import { restsNow } from "./day";
 import FacePasses from "./FacePasses.vue";
 import HappenedSheet from "./HappenedSheet.vue";
 import ReadingPad from "./ReadingPad.vue";
@@ -35,6 +37,7 @@ const happened = ref(false);
 const rest = useTemplateRef("rest");
 const {
   data,
+  days,
   error,
   steps,
   at,
@@ -93,6 +96,13 @@ const picture = computed(() => {
   };
 });
 
+/** What is cut now and has not rested yet. */
+const rests = computed(() => {
+  const now = step.value;
+  if (!now || now.done) return undefined;
+  const route = data.value?.routes.find((r) => r.steps.includes(now));
+  return restsNow(days.value, route?.board ?? "", new Date());
+});
 const gone = computed(() =>
   (layout.value?.standing?.plan?.closed ?? []).flatMap((c) => c.items.map((i) => itemName(i))),
 );
@@ -148,6 +158,7 @@ useEventListener("resize", resized);
           ><b v-else-if="!step.ready"> · {{ step.rests_until ? "it rests still" : "not its turn yet" }}</b>
         </p>
         <h1><Fig :text="step.do" /></h1>
+        <BoardRests v-if="rests" :rests="rests" :begins="days!.begins" />
         <div class="figures large">
           <div>
             <span class="figure set"><Fig :text="step.set_to" /></span><span class="label">the setting</span>

@@ -15,10 +15,31 @@ export function lasting(minutes: number): string {
   return whole < 60 ? `${whole} min` : `${Math.floor(whole / 60)} h ${String(whole % 60).padStart(2, "0")}`;
 }
 
+/** A day by the clock of the shop, as `2026-05-04`. */
+export function dateOf(day: Date): string {
+  return new Date(day.getTime() - day.getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
+}
+
+/** A day of the plan by the calendar. */
+function calendar(begins: string, day: number): Date {
+  const [y, m, d] = begins.split("-").map(Number);
+  return new Date(y!, m! - 1, d! + day);
+}
+
+/** The rest of a board that is not over today. */
+export function restsNow(
+  days: Pick<Schemas["DaysBody"], "begins" | "resting"> | undefined,
+  board: string,
+  today: Date,
+): Schemas["Resting"] | undefined {
+  return days?.resting.find(
+    (r) => r.board === board && dateOf(calendar(days.begins, r.until)) > dateOf(today),
+  );
+}
+
 /** The date of a day of the plan, as it is said. */
 export function dayName(begins: string, day: number): string {
-  const [y, m, d] = begins.split("-").map(Number);
-  return new Date(y!, m! - 1, d! + day).toLocaleDateString("en-GB", {
+  return calendar(begins, day).toLocaleDateString("en-GB", {
     weekday: "long",
     day: "numeric",
     month: "long",

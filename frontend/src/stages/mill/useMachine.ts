@@ -182,6 +182,7 @@ export function useMachine(pk: Ref<number>) {
 
   return {
     data,
+    days,
     error,
     steps,
     at,
