@@ -260,7 +260,7 @@ const moved = (event: MouseEvent): boolean =>
   !!down && Math.hypot(event.clientX - down.x, event.clientY - down.y) > 8;
 function placed(event: MouseEvent): void {
   const from = down;
-  if (from && moved(event)) emit("drawn", from.at, placeOf(event));
+  if (from && moved(event) && !props.outlining) emit("drawn", from.at, placeOf(event));
   else emit("place", placeOf(event));
   down = undefined;
 }

@@ -21,8 +21,9 @@ describe("a fault under the pointer", () => {
     expect(drawing.emitted("place")).toBeUndefined();
   });
 
-  it("lets a corner of an outline be put on it", async () => {
+  it("lets a corner of an outline be put on it, by a hand that shakes too", async () => {
     const drawing = board({ outlining: true });
+    await drawing.get(".fault").trigger("pointerdown", { clientX: 140, clientY: 40 });
     await drawing.get(".fault").trigger("click", { clientX: 150, clientY: 40 });
     expect(drawing.emitted("place")).toHaveLength(1);
     expect(drawing.emitted("defect")).toBeUndefined();

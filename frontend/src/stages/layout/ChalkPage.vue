@@ -39,7 +39,10 @@ const board = computed(() => standing.value?.boards.find((b) => b.id === current
 const segments = computed(
   () => standing.value?.plan?.boards.find((b) => b.board === current.value?.board)?.segments ?? [],
 );
-const next = computed(() => current.value?.marks.find((m) => !m.done));
+/** Boards that are being cut: their end is not there any more, and nothing is measured from it. */
+const begun = computed(() => standing.value?.fixings.begun ?? []);
+const isBegun = computed(() => begun.value.includes(current.value?.board ?? ""));
+const next = computed(() => (isBegun.value ? undefined : current.value?.marks.find((m) => !m.done)));
 const scale = computed(
   () => (width.value - 12) / Math.max(1, (board.value?.length ?? TICKS_PER_INCH) / TICKS_PER_INCH),
 );
@@ -58,7 +61,11 @@ function ripped(mark: Mark, x: (t: number) => number, y: (t: number) => number):
   ] as const;
   return ends.map(([at, up], i) => `${"ML"[i]}${x(at)} ${y(edges(board.value!, at)[0] + up)}`).join("");
 }
-const drawn = (b: (typeof boards.value)[number]) => b.marks.filter((m) => m.done).length;
+function told({ board, marks }: (typeof boards.value)[number]): string {
+  const drawn = marks.filter((m) => m.done).length;
+  if (begun.value.includes(board)) return "being cut";
+  return drawn === marks.length ? "drawn" : `${drawn}/${marks.length}`;
+}
 
 async function tick(key: string, done: boolean): Promise<void> {
   await withErrorToast(async () => {
@@ -96,7 +103,7 @@ useEventListener("keydown", key);
           @click="at = i"
         >
           {{ b.board }}
-          <small>{{ drawn(b) === b.marks.length ? "drawn" : `${drawn(b)}/${b.marks.length}` }}</small>
+          <small>{{ told(b) }}</small>
         </ElButton>
       </nav>
       <a v-if="standing?.plan" class="act" :href="`/api/layouts/${standing.pk}/chalk.pdf`" target="_blank"
@@ -112,7 +119,10 @@ useEventListener("keydown", key);
       <template v-if="board && current">
         <div class="where">
           <h1>Chalk {{ board.id }}</h1>
-          <p>Face A up, the datum end at your left, the datum edge towards you. All measures from there.</p>
+          <p v-if="isBegun">It is being cut: the marks stand as they were, and nothing more is drawn.</p>
+          <p v-else>
+            Face A up, the datum end at your left, the datum edge towards you. All measures from there.
+          </p>
         </div>
         <BoardRuler :length="board.length" :scale="scale" :system="project.system" />
         <BoardDrawing
@@ -133,7 +143,12 @@ useEventListener("keydown", key);
         <ol>
           <li v-for="m in current.marks" :key="m.key" :class="[m.kind, { done: m.done, next: m === next }]">
             <label
-              ><input type="checkbox" :checked="m.done" @change="tick(m.key, !m.done)" /><span
+              ><input
+                type="checkbox"
+                :checked="m.done"
+                :disabled="isBegun"
+                @change="tick(m.key, !m.done)"
+              /><span
                 ><Fig :text="m.words" /><em v-if="m.saw">, saw {{ m.saw }}</em></span
               ></label
             >
