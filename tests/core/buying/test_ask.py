@@ -42,6 +42,15 @@ def test_the_longest_and_widest_say_which_boards() -> None:
     assert (ask.longest, ask.widest, ask.clear, ask.sound) == (t(60), t(4), 5, 8)
 
 
+def test_a_wide_part_makes_no_wide_boards_of_the_narrow_ones_as_long() -> None:
+    (ask,) = asks(job(a_part("A", 1, 44, 13.5), a_part("B", 2, 38, 3), a_part("C", 1, 36, 1.75)))
+    assert [(n.length, n.width, n.parts) for n in ask.lengths] == [
+        (t(44), t(13.5), ("A",)),
+        (t(38), t(3), ("B", "C")),
+    ]
+    assert (ask.longest, ask.widest) == (t(44), t(13.5))
+
+
 def test_a_run_wants_one_board_as_long_as_all_of_it() -> None:
     (ask,) = asks(job(a_part("A", 1, 20, run="r"), a_part("B", 2, 10, run="r")))
     # 20 + 10 + 10 and two kerfs of 1/8.

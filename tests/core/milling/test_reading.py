@@ -280,7 +280,16 @@ def test_settings_and_figures_in_words() -> None:
     assert setting_name(found["B1.1a/square"], "in") == "square ends"
     assert setting_name(found["B1/rough-length"], "mm") == "rough crosscuts to the marks"
     assert figures(found["B1.1/edge"], "in") == "set to 1/32 in; 1 pass"
-    assert figures(found["P1/glue"], "in").endswith("then 1 hours before it is touched again")
+    assert figures(found["B1/rough-length"], "in") == "to the marks"
+    assert figures(found["P1/glue"], "in").endswith("then 1 hour before it is touched again")
     job, plan = read_job(json.dumps(JOB)), read_plan(json.dumps(PLAN))
     bent = {s.key: s for r in routes(job, plan, Milling(school="rough-rip-first")) for s in r.steps}
     assert setting_name(bent["B1.1/rough-rip"], "in") == "freehand to the line"
+
+
+def test_a_handsaw_is_led_along_a_line_and_set_to_nothing() -> None:
+    found = steps(Milling(school="by-hand"))
+    assert setting_name(found["B1/rough-length"], "in") == "to the marks"
+    assert setting_name(found["B1.1a/square"], "in") == "to a square line"
+    assert setting_name(found["B1.1a/length-A"], "in") == "to a line at 20 in"
+    assert figures(found["B1.1a/length-A"], "in") == "a line at 20 in"

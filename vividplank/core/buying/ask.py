@@ -14,8 +14,9 @@ from vividplank.core.cutlist import Faces, Part
 from vividplank.core.job import Job
 from vividplank.core.timber import QUARTERS, board_feet, cubic_board_feet
 
-#: Lengths as near as this to the longest of them are asked for together.
-_ALIKE = 0.85
+#: Lengths as near as this to the longest of them are asked for together, unless one is so many
+#: times as wide as the other.
+_ALIKE, _WIDER = 0.85, 2
 #: So many sorts of lengths are named.
 _MOST_LENGTHS = 4
 #: The rule of thumb of the trade: so much more than the rough blanks, for waste.
@@ -115,7 +116,7 @@ def _ask(group: Group, job: Job) -> Ask:
         blanks,
         float(Fraction(blanks) * (1 + THUMB)),
         float(sum(held)),
-        max(p.panel.stave_min if p.panel else p.width for p in parts) + shop.allowance.width,
+        max(map(_least_width, parts)) + shop.allowance.width,
         tuple(_lengths(group.job)),
         free["clear-one"] + free["clear-two"],
         free["sound"],
@@ -127,22 +128,38 @@ def _ask(group: Group, job: Job) -> Ask:
 
 
 def _lengths(job: Job) -> Iterator[Lengths]:
-    """The longest first; lengths nearly alike are one sort, and the last sort has all the rest."""
+    """The longest first; what is nearly as long and wide is one sort, and the last sort has all the
+    rest.
+    """
     allowance = job.shop.allowance
     left = sorted(job.parts, key=lambda p: -_unbroken(p, job))
     for n in range(_MOST_LENGTHS):
         if not left:
             return
-        longest = _unbroken(left[0], job)
+        longest, width = _unbroken(left[0], job), _least_width(left[0])
         last = n == _MOST_LENGTHS - 1
-        alike = [p for p in left if last or _unbroken(p, job) >= _ALIKE * longest]
-        left = left[len(alike) :]
+        alike = [
+            p
+            for p in left
+            if last
+            or (
+                _unbroken(p, job) >= _ALIKE * longest
+                and width <= _WIDER * _least_width(p)
+                and _least_width(p) <= _WIDER * width
+            )
+        ]
+        left = [p for p in left if p not in alike]
         yield Lengths(
             longest + allowance.length,
-            max(p.panel.stave_min if p.panel else p.width for p in alike) + allowance.width,
+            max(map(_least_width, alike)) + allowance.width,
             sum(p.quantity for p in alike),
             tuple(p.id for p in alike),
         )
+
+
+def _least_width(part: Part) -> int:
+    """The width that must come out of one piece: a part's, or the narrowest stave's of a panel."""
+    return part.panel.stave_min if part.panel else part.width
 
 
 def _unbroken(part: Part, job: Job) -> int:

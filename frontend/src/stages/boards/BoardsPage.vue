@@ -75,8 +75,10 @@ useEventListener("keydown", key);
         it is bent.
       </p>
       <p>Nothing bought yet? Buy says what to ask for; and a board may lie in the stock room.</p>
-      <RouterLink class="act" :to="{ name: 'buy', params: { project: pk } }">What to ask for</RouterLink>
-      <RouterLink class="act" :to="{ name: 'stock' }">To the stock room</RouterLink>
+      <p class="ways">
+        <RouterLink class="act" :to="{ name: 'buy', params: { project: pk } }">What to ask for</RouterLink>
+        <RouterLink class="act" :to="{ name: 'stock' }">To the stock room</RouterLink>
+      </p>
     </div>
     <div v-else class="two">
       <nav class="rack" aria-label="Boards in the rack">
@@ -154,6 +156,12 @@ useEventListener("keydown", key);
 <style scoped>
 .first {
   font-size: 1.15rem;
+}
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.7rem;
+  margin-top: 1rem;
 }
 .two {
   display: grid;

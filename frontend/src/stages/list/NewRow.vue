@@ -8,6 +8,7 @@ import { useProject } from "../../api/project";
 import MeasureField from "../../controls/MeasureField.vue";
 import type { System } from "../../measure";
 import { markFor } from "./marks";
+import { FACES } from "./grid";
 
 defineProps<{ system: System }>();
 const { project, edit } = useProject();
@@ -90,9 +91,7 @@ defineExpose({ focus: () => draftName.value?.focus() });
     </td>
     <td>
       <select v-model="draft.faces" class="cell" aria-label="New faces">
-        <option value="clear-two">two clear</option>
-        <option value="clear-one">one clear</option>
-        <option value="sound">sound</option>
+        <option v-for="(says, faces) in FACES" :key="faces" :value="faces">{{ says }}</option>
       </select>
     </td>
     <td colspan="5"><ElButton class="act" @click="addDraft">Add the part</ElButton></td>

@@ -5,6 +5,7 @@ import type { Part, Shop } from "../../api/client";
 import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { show, type System } from "../../measure";
+import { FACES } from "./grid";
 
 type WorkedOut = { ticks: number | null; why: string };
 const props = defineProps<{
@@ -137,9 +138,7 @@ function allowances(p: Part): string {
           emit('change', 'faces', { faces: ($event.target as HTMLSelectElement).value as Part['faces'] })
         "
       >
-        <option value="clear-two">two clear</option>
-        <option value="clear-one">one clear</option>
-        <option value="sound">sound</option>
+        <option v-for="(says, faces) in FACES" :key="faces" :value="faces">{{ says }}</option>
       </select>
     </td>
     <td data-column="run">

@@ -7,6 +7,7 @@ import { api, type Schemas } from "../../api/client";
 import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
+import { FACES } from "./grid";
 import ListColumns from "./ListColumns.vue";
 import AppDialog from "../../controls/AppDialog.vue";
 
@@ -41,6 +42,14 @@ watch(data, (now) => {
   unknown.value = new Set(now.columns.filter((c) => !c.sure).map((c) => c.heading));
 });
 const questions = computed(() => data.value?.questions.filter((q) => q.kind !== "columns") ?? []);
+/** Some row names no wood. */
+const asksWood = computed(
+  () =>
+    !!species.value ||
+    (!!data.value &&
+      (!data.value.columns.some((c) => c.meaning === "species") ||
+        data.value.questions.some((q) => q.kind === "wood"))),
+);
 function confirm(): void {
   inQuestion.value = false;
   answers.value = { ...answers.value, confirmed: true };
@@ -107,7 +116,7 @@ function close(): void {
           </ElButton>
         </div>
       </div>
-      <label class="field wood"
+      <label v-if="asksWood" class="field wood"
         ><span>Wood where a row names none</span
         ><input v-model.lazy="species" class="line-input" placeholder="white oak"
       /></label>
@@ -142,7 +151,7 @@ function close(): void {
               <td class="num"><Len :ticks="p.width" :system="project.system" /></td>
               <td class="num"><Len :ticks="p.thickness" :system="project.system" /></td>
               <td>{{ p.species }}</td>
-              <td>{{ p.faces }}</td>
+              <td>{{ FACES[p.faces] }}</td>
             </tr>
           </tbody>
         </table>

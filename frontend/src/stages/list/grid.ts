@@ -19,7 +19,13 @@ export const COLUMNS = [
 ] as const;
 export type Column = (typeof COLUMNS)[number];
 
-const FACES: Record<string, Part["faces"]> = {
+/** Faces as the list says them. */
+export const FACES: Record<Part["faces"], string> = {
+  "clear-two": "two clear",
+  "clear-one": "one clear",
+  sound: "sound",
+};
+const FACES_READ: Record<string, Part["faces"]> = {
   "clear-two": "clear-two",
   "two clear": "clear-two",
   "2": "clear-two",
@@ -68,7 +74,7 @@ export function cellValue(column: Column, text: string, system: System): Partial
     return { quantity: n };
   }
   if (column === "faces") {
-    const faces = FACES[plain.toLowerCase()];
+    const faces = FACES_READ[plain.toLowerCase()];
     if (!faces) throw new Error(`'${plain}' is no quality of faces; expected two clear, one clear or sound`);
     return { faces };
   }

@@ -23,6 +23,12 @@ def setting_name(first: Step, system: System) -> str:
             return "45° for mitres"
         if not first.setting:
             return "cut to the work"
+    if first.machine == "handsaw":
+        if first.does == "crosscut":
+            return "to the marks"
+        if not first.setting:
+            return "to a square line"
+        return f"to a line at {written(first.setting, system, unit=True)}"
     if not first.setting:
         return first.against if first.does == "own" and first.against else first.machine
     word = {"table saw": "fence at ", "crosscut saw": "stop at ", "bandsaw": "fence at "}.get(
@@ -34,8 +40,9 @@ def setting_name(first: Step, system: System) -> str:
 def figures(step: Step, system: System) -> str:
     """Setting, passes and readings in one line."""
     found = []
-    if step.setting:
-        found.append(f"set to {written(step.setting, system, unit=True)}")
+    if step.setting and step.does != "crosscut":
+        word = "a line at" if step.machine == "handsaw" else "set to"
+        found.append(f"{word} {written(step.setting, system, unit=True)}")
     if step.passes:
         found.append(f"{len(step.passes)} pass{'es' if len(step.passes) > 1 else ''}")
     if step.readings:
@@ -50,4 +57,6 @@ def figures(step: Step, system: System) -> str:
 def _hours(minutes: int) -> str:
     if minutes >= 2 * 1440:
         return f"{minutes // 1440} days"
-    return f"{minutes / 60:g} hours" if minutes >= 60 else f"{minutes} minutes"
+    if minutes == 60:
+        return "1 hour"
+    return f"{minutes / 60:g} hours" if minutes > 60 else f"{minutes} minutes"
