@@ -20,7 +20,7 @@ const round = computed(() => !!props.step.obstacle || props.step.way !== "machin
     <div>
       <p v-if="round">
         <template v-if="step.obstacle"
-          ><b><Fig :text="step.obstacle" />.</b>&#32;</template
+          ><b><Fig :text="step.obstacle" />.</b>{{ " " }}</template
         >Here: <Fig :text="here.do" /> ({{ here.costs }})<template v-if="here.danger"
           >. Mind: {{ here.danger }}</template
         >.
