@@ -245,6 +245,23 @@ def test_thick_stock_for_a_thin_part_is_resawn_and_the_rest_is_kept() -> None:
     assert saw.sizes_out["W.1 thick"][2] == pytest.approx(t(1 + 1 / 64), abs=2)
 
 
+def test_a_thin_part_beside_one_that_is_resawn_is_sawn_off_too() -> None:
+    # Two of 7/8 with 1/32 over and a kerf want 2 x 29/32 + 1/16 = 1 7/8 of the segment; to plane
+    # the narrow one beside them down from that would take 1 in of chips. Sawn off at 29/32 it
+    # loses 1/32, and 1 7/8 - 29/32 - 1/16 = 29/32 is kept.
+    two = (Blank(t(5), t(45), ((Item("R", 1),), (Item("R", 2),))),)
+    found = made(
+        a_board("W", thick=2.0),
+        (a_part("R", 2, 39, 3, 0.875), a_part("S", 1, 39, 1.75, 0.875)),
+        (Strip(0, t(3.125), two), strip(3.25, 5.125, Item("S", 1))),
+    )
+    saw = found["W.1b/resaw"]
+    assert found["W.1/thickness"].setting - saw.setting - t(1 / 16) == t(29 / 32)
+    assert saw.setting == t(0.875 + 1 / 32) and saw.gives[1].piece == "W.1b thick"
+    assert sum(found["W.1b/finish-thickness"].passes) <= t(1 / 32)
+    assert found["W.1a/resaw"].gives[0].piece == "W.1a-1"
+
+
 def test_staves_resawn_from_thick_stock_rest_are_skimmed_and_glued_side_by_side() -> None:
     # Two staves of 3/4 with 1/32 over on their faces and 1/32 for cupping: 2 x 13/16 and a kerf of
     # 1/16 are 1 11/16 out of 2 in. The panel keeps 1/32 for the flattening after the glue.

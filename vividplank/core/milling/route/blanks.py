@@ -45,16 +45,20 @@ class Blanks:
         self.ends = Ends(planner)
 
     def worth_resawing(self, piece: Piece, need: int) -> bool:
-        """Whether a thin piece is sawn off a thick one rather than planed down to."""
-        face, kerf = self.shop.allowance.face, self.shop.kerf.resaw
+        """Whether all of a segment is sawn thin off a thick piece rather than planed down to; not
+        where some of it is resawn later.
+        """
         one = all(len(b.layers) == 1 for _, b in self.segment.blanks())
+        return one and self._is_worth(piece, max(s.y1 - s.y0 for s in self.strips), need)
+
+    def _is_worth(self, piece: Piece, width: float, need: int) -> bool:
+        """Whether so much goes off a piece of this width that it is sawn off and kept."""
+        face, kerf = self.shop.allowance.face, self.shop.kerf.resaw
         machines = self.plan.machines
-        strips = max(s.y1 - s.y0 for s in self.strips)
         return (
-            one
-            and machines.has("bandsaw")
+            machines.has("bandsaw")
             and not self.plan.by_hand
-            and strips <= machines.bandsaw.tallest
+            and width <= machines.bandsaw.tallest
             and piece.thick - need - face - kerf >= _WORTH
         )
 
@@ -99,6 +103,8 @@ class Blanks:
         finish = max(plan.part(i).thickness for i in blank.items())
         if len(blank.layers) == 1:
             thick = plan.planed(blank)
+            if self._is_worth(piece, piece.width, thick):  # what lay beside it is resawn
+                piece = self.thin_off(piece, thick)
             piece = plan.thickness(
                 piece,
                 thick,
