@@ -312,6 +312,18 @@ def test_the_cart_comes_home_as_boards(client: FlaskClient, listed: Project) -> 
     assert client.post(f"{base(listed)}/offers/bought").get_json()["boards"] == ["Y1.2"]
 
 
+def test_a_list_is_tried_with_boards_as_a_supplier_has_them(
+    client: FlaskClient, listed: Project
+) -> None:
+    added = client.post(f"{base(listed)}/boards-to-try")
+    assert added.status_code == 201
+    boards = client.get(base(listed)).get_json()["boards"]
+    assert [b["id"] for b in boards] == added.get_json()["boards"]
+    assert {b["species"] for b in boards} == {"ash"} and all(b["price"] > 0 for b in boards)
+    undone = client.post(f"{base(listed)}/undo", json={"version": added.get_json()["version"]})
+    assert undone.status_code == 200 and client.get(base(listed)).get_json()["boards"] == []
+
+
 def test_of_what_lies_there_the_cheapest_boards_are_named(
     client: FlaskClient, listed: Project
 ) -> None:

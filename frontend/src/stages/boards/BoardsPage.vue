@@ -1,14 +1,17 @@
 <script setup lang="ts">
 /** The boards on hand: the rack beside one board under the eye. */
 import { useEventListener } from "@vueuse/core";
+import { useMutation, useQueryClient } from "@tanstack/vue-query";
 import { ElButton } from "element-plus";
 import { computed, ref } from "vue";
 import { useRoute, useRouter } from "vue-router";
+import { api } from "../../api/client";
 import { useProject } from "../../api/project";
 import BoardDrawing from "../../board/BoardDrawing.vue";
 import WarpViews from "../../board/WarpViews.vue";
 import { inField } from "../../controls/keys";
 import Len from "../../controls/Len.vue";
+import { withErrorToast } from "../../controls/withErrorToast";
 import { useWidth } from "../../controls/width";
 import BoardEditor from "./BoardEditor.vue";
 import BoardSurvey from "./BoardSurvey.vue";
@@ -37,6 +40,21 @@ const rackScale = computed(
 
 function open(id: string): void {
   void router.replace({ name: "boards", params: { project: pk.value, board: id } });
+}
+const client = useQueryClient();
+/** Boards as a supplier has them, until there are some. */
+const toTry = useMutation({
+  mutationFn: () =>
+    api.POST("/api/projects/{project}/boards-to-try", { params: { path: { project: pk.value } } }),
+  onSuccess: async () => {
+    for (const key of ["project", "layout", "needs"])
+      await client.invalidateQueries({ queryKey: [key, pk.value] });
+  },
+});
+function tryBoards(): Promise<void> {
+  return withErrorToast(async () => {
+    await toTry.mutateAsync();
+  });
 }
 function remove(): void {
   if (!board.value) return;
@@ -74,8 +92,14 @@ useEventListener("keydown", key);
         The rack is empty. Measure the first board: its length, its width at both ends, its thickness, and how
         it is bent.
       </p>
-      <p>Nothing bought yet? Buy says what to ask for; and a board may lie in the stock room.</p>
+      <p>
+        Nothing bought yet? Buy says what to ask for; a board may lie in the stock room; and the list can be
+        laid out on boards as a supplier has them, to see how it goes.
+      </p>
       <p class="ways">
+        <ElButton v-if="project.parts.length" class="act" :loading="toTry.isPending.value" @click="tryBoards"
+          >Try it with a supplier's boards</ElButton
+        >
         <RouterLink class="act" :to="{ name: 'buy', params: { project: pk } }">What to ask for</RouterLink>
         <RouterLink class="act" :to="{ name: 'stock' }">To the stock room</RouterLink>
       </p>

@@ -11,12 +11,14 @@ from vividplank.core.buying import asks, length_needs, sheet_needs
 from vividplank.core.buying.chance.first_look import first_look
 from vividplank.core.buying.chance.mixture import Place, mixture
 from vividplank.core.buying.chance.purchase import groups_at
+from vividplank.core.buying.chance.to_try import boards_to_try
 from vividplank.core.buying.chance.variation import Variation, moved, variations, varied
 from vividplank.core.buying.chance.ways import SupplierWay, recommended, supplier_way
 from vividplank.core.buying.finished import length_offers, sheet_offers
 from vividplank.core.buying.lengths import usual_length
 from vividplank.core.buying.market.supplier import Supplier
 from vividplank.core.job import Job
+from vividplank.core.job.change import Change, Put
 from vividplank.core.learning.learned import in_use
 from vividplank.core.refusal import Refusal
 from vividplank.store import buying, projects, workshops
@@ -26,6 +28,7 @@ from vividplank.store.shop import books
 from vividplank.web import answer
 from vividplank.web.asking import ask
 from vividplank.web.schemas.buying import (
+    BoughtBody,
     EstimateAsked,
     EstimateMade,
     FirstLookBody,
@@ -93,6 +96,24 @@ def get_shopping_card(path: ProjectPath) -> Response:
         besides, _ = buying.materials(opened, path.project)
     content = shopping_pdf(project.job, asks(project.job), project.system, besides)
     return answer.file(content, f"{project.job.name} shopping.pdf", "application/pdf")
+
+
+@area.post("/projects/<int:project>/boards-to-try", responses={201: BoughtBody})
+def try_boards(path: ProjectPath) -> Response:
+    """Boards as a supplier has them become boards of the project, so that the list can be laid out
+    before any are bought.
+    """
+    with session() as opened:
+        project = projects.load(opened, path.project)
+        suppliers = buying.suppliers_of(opened, path.project)
+        found = boards_to_try(project.job, suppliers, time.monotonic)
+        taken = {b.id for b in project.job.boards}
+        boards = [b for b in found if b.id not in taken]
+        if not boards:
+            raise Refusal("$", "no supplier sells what the list wants")
+        change = Change("boards to try it with", put_boards=tuple(Put(b) for b in boards))
+        now = projects.edit(opened, path.project, project.version, change)
+    return answer.body(BoughtBody(version=now.version, boards=[b.id for b in boards]), 201)
 
 
 @area.post("/projects/<int:project>/estimates", responses={202: EstimateMade})

@@ -1,0 +1,32 @@
+"""Boards to try a list with."""
+
+import time
+
+from tests.making import BARE, a_part
+from vividplank.core.buying.chance.sample import missing
+from vividplank.core.buying.chance.to_try import boards_to_try, lacking
+from vividplank.core.buying.market.supplier import usual_suppliers
+from vividplank.core.job import Job
+
+LIST = Job(
+    "",
+    BARE,
+    (a_part("A", 4, 20, 3, species="white oak"), a_part("B", 2, 14, 2, 1.5, species="ash")),
+    (),
+)
+
+
+def test_they_cover_the_list_and_cost_what_the_supplier_asks() -> None:
+    found = boards_to_try(LIST, usual_suppliers(), time.monotonic)
+    assert [b.id for b in found] == [f"T{n}" for n in range(1, len(found) + 1)]
+    assert {b.species for b in found} == {"white oak", "ash"}
+    assert all(b.price > 0 for b in found) and len({b.supplier for b in found}) == 1
+    assert missing(LIST, found, time.monotonic) == 0
+    assert boards_to_try(LIST, usual_suppliers(), time.monotonic) == found
+
+
+def test_what_nobody_sells_has_none() -> None:
+    wished = Job("", BARE, (a_part("A", species="moon oak"),), ())
+    assert all(lacking(wished, s) for s in usual_suppliers())
+    assert boards_to_try(wished, usual_suppliers(), time.monotonic) == ()
+    assert boards_to_try(LIST, (), time.monotonic) == ()
