@@ -64,6 +64,11 @@ def test_from_an_empty_shelf_to_an_account_that_closes(page: Page) -> None:
 
     page.get_by_role("link", name="Next: buy").click()
     page.get_by_role("link", name="Next: boards").click()
+    page.get_by_role("button", name="Try it with a supplier's boards").click()
+    expect(page.get_by_role("link", name="Next: lay out")).to_be_visible()
+    expect(page.get_by_role("navigation", name="Boards in the rack")).to_contain_text("T1")
+    page.get_by_role("button", name="Undo boards to try it with").click()
+    expect(page.get_by_text("The rack is empty")).to_be_visible()
     for board in BOARDS:
         page.get_by_role("button", name="Add a board").click()
         sheet = page.get_by_role("dialog", name="A board on hand")

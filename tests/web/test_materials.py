@@ -6,6 +6,8 @@ import pypdfium2
 from flask.testing import FlaskClient
 
 from tests.web.test_api import make
+from tests.web.test_workshops import only
+from tests.web.test_workshops import put as put_workshop
 
 HINGES = {"name": "butt hinge", "kind": "hardware", "count": 4, "each": 6.35, "note": "brass"}
 GLUE = {"name": "hide glue", "kind": "glue", "count": 0.5, "each": 18, "note": ""}
@@ -46,7 +48,22 @@ def test_who_comes_second_is_told_and_takes_nothing_away(client: FlaskClient) ->
 def test_the_card_for_the_yard_names_what_is_bought_besides_boards(client: FlaskClient) -> None:
     project = make(client)["pk"]
     assert put(client, project, [HINGES, GLUE], 0).status_code == 200
-    content = client.get(f"/api/projects/{project}/shopping.pdf").data
-    text = "".join(page.get_textpage().get_text_range() for page in pypdfium2.PdfDocument(content))
+    text = told(client, f"/api/projects/{project}/shopping.pdf")
     assert "Besides boards" in text and "34.40 in all" in text
     assert "4 butt hinge, 6.35 each: 25.40 (brass)" in text and "0.5 hide glue" in text
+
+
+def told(client: FlaskClient, paper: str) -> str:
+    content = pypdfium2.PdfDocument(client.get(paper).data)
+    return "".join(page.get_textpage().get_text_range() for page in content)
+
+
+def test_paper_tells_money_in_the_currency_of_the_workshop(client: FlaskClient) -> None:
+    project = make(client)["pk"]
+    assert put(client, project, [HINGES], 0).status_code == 200
+    shop = only(client)
+    assert put_workshop(client, shop, currency="EUR") == 200
+    card = told(client, f"/api/projects/{project}/shopping.pdf")
+    assert "6.35 EUR each: 25.40 EUR" in card and "25.40 EUR in all" in card
+    books = f"/api/workshops/{shop['pk']}/books-file?form=pdf&by=grade"
+    assert "paid EUR" in told(client, books)

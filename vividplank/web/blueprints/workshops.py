@@ -121,14 +121,15 @@ def get_books(path: WorkshopPath, query: BooksQuery) -> Response:
 def get_books_file(path: WorkshopPath, query: BooksFileQuery) -> Response:
     """The same to take along; a table has every board, paper the groups."""
     with session() as opened:
-        name = workshops.load(opened, path.workshop).name
+        kept = workshops.load(opened, path.workshop)
+        name, currency = kept.name, kept.workshop.currency
         boards = books.of_workshop(opened, path.workshop)
     if query.form == "csv":
         return answer.file(books_csv(boards), f"{name} books.csv", "text/csv")
     if query.form == "xlsx":
         media = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
         return answer.file(books_xlsx(boards), f"{name} books.xlsx", media)
-    content = books_pdf(name, grouped(boards, query.by), together("Together", boards))
+    content = books_pdf(name, grouped(boards, query.by), together("Together", boards), currency)
     return answer.file(content, f"{name} books.pdf", "application/pdf")
 
 

@@ -15,8 +15,10 @@ from vividplank.core.yields import CATEGORIES
 from vividplank.core.yields.books import Group
 
 
-def books_pdf(shop: str, groups: Sequence[Group], whole: Group) -> bytes:
-    """Board feet by category, real above planned, and what was lost to error and why."""
+def books_pdf(shop: str, groups: Sequence[Group], whole: Group, currency: str = "") -> bytes:
+    """Board feet by category, real above planned, and what was lost to error and why. `currency`
+    is that of what was paid, by ISO 4217.
+    """
     out = io.BytesIO()
     title = f"{shop}: where the wood went"
     page = SimpleDocTemplate(
@@ -24,7 +26,7 @@ def books_pdf(shop: str, groups: Sequence[Group], whole: Group) -> bytes:
     )
     styles = getSampleStyleSheet()
     shown = [c for c in CATEGORIES if whole.real[c] or whole.planned[c]]
-    rows = [["", "boards", "paid", "rough", *shown, "yield"]]
+    rows = [["", "boards", f"paid {currency}".rstrip(), "rough", *shown, "yield"]]
     for group in (*groups, whole):
         name = Paragraph(_escaped(group.name), styles["BodyText"])
         price, rough = f"{group.price:.2f}", _feet(group.rough)

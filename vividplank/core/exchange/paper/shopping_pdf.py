@@ -3,6 +3,7 @@
 import io
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from decimal import Decimal
 
 from reportlab.lib.pagesizes import A5
 from reportlab.lib.units import mm
@@ -50,8 +51,17 @@ class _Section:
     lines: tuple[str, ...]
 
 
+def money(amount: Decimal, currency: str) -> str:
+    """With its currency by ISO 4217, where the workshop has named one."""
+    return f"{amount:.2f} {currency}".rstrip()
+
+
 def shopping_pdf(
-    job: Job, asks: Sequence[Ask], system: System, materials: Sequence[Material] = ()
+    job: Job,
+    asks: Sequence[Ask],
+    system: System,
+    materials: Sequence[Material] = (),
+    currency: str = "",
 ) -> bytes:
     """A card of every wood and quarter and of what is bought besides, each line with a box to
     tick.
@@ -64,7 +74,7 @@ def shopping_pdf(
     canvas.drawString(_MARGIN, y, latin(f"{job.name}: what to ask for"))
     y -= 2 * _LINE
     sections = [_wood_section(job, ask, system) for ask in asks]
-    besides = _besides(job, materials, system)
+    besides = _besides(job, materials, system, currency)
     for section in sections + ([besides] if besides.lines else []):
         wrapped = [list(_wrapped(line, width - 2 * _MARGIN - 6 * mm)) for line in section.lines]
         if y - (min(3, sum(len(w) for w in wrapped)) + 2) * _LINE < _MARGIN:
@@ -101,7 +111,7 @@ def _wood_section(job: Job, ask: Ask, system: System) -> _Section:
     return _Section(heading, feet, tuple(_lines(job, ask, system)))
 
 
-def _besides(job: Job, materials: Sequence[Material], system: System) -> _Section:
+def _besides(job: Job, materials: Sequence[Material], system: System, currency: str) -> _Section:
     """Sheets and lengths as the list asks for them, where no line of the materials names them."""
     kinds = {m.kind for m in materials}
     lines: list[str] = []
@@ -111,12 +121,13 @@ def _besides(job: Job, materials: Sequence[Material], system: System) -> _Sectio
         lines += [_lengths(n, system) for n in length_needs(job, usual_length(job))]
     lines += [
         f"{m.count:g} {m.name}"
-        + (f", {m.each:.2f} each: {m.cost:.2f}" if m.each else "")
+        + (f", {money(m.each, currency)} each: {money(m.cost, currency)}" if m.each else "")
         + (f" ({m.note})" if m.note else "")
         for m in materials
     ]
     cost = cost_of(materials)
-    return _Section("Besides boards", f"{cost:.2f} in all" if cost else "", tuple(lines))
+    beside = f"{money(cost, currency)} in all" if cost else ""
+    return _Section("Besides boards", beside, tuple(lines))
 
 
 def _sheets(need: SheetNeed, system: System) -> str:

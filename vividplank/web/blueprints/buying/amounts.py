@@ -94,7 +94,9 @@ def get_shopping_card(path: ProjectPath) -> Response:
     with session() as opened:
         project = projects.load(opened, path.project)
         besides, _ = buying.materials(opened, path.project)
-    content = shopping_pdf(project.job, asks(project.job), project.system, besides)
+        currency = workshops.of_project(opened, path.project).workshop.currency
+    needs = asks(project.job)
+    content = shopping_pdf(project.job, needs, project.system, besides, currency)
     return answer.file(content, f"{project.job.name} shopping.pdf", "application/pdf")
 
 
