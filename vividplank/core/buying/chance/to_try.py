@@ -13,6 +13,9 @@ from vividplank.core.buying.market.supplier import Supplier
 from vividplank.core.job import Job
 from vividplank.core.layout.model.limits import Clock
 
+#: So many times the boards that rough blanks fill do for nearly every list.
+_MORE = 2
+
 
 def lacking(job: Job, supplier: Supplier) -> tuple[str, ...]:
     """The groups of a list that a supplier does not sell."""
@@ -21,18 +24,21 @@ def lacking(job: Job, supplier: Supplier) -> tuple[str, ...]:
     )
 
 
-def boards_to_try(job: Job, suppliers: Sequence[Supplier], clock: Clock) -> tuple[Board, ...]:
-    """Boards at the first supplier that lacks least of the list, numbered from T1; for the same
-    list always the same. None for what it does not sell.
+def boards_to_try(
+    job: Job, suppliers: Sequence[Supplier], clock: Clock, seconds: float
+) -> tuple[Board, ...]:
+    """Boards at the first supplier that lacks least of the list, numbered from T1. None for what it
+    does not sell; of what is not found out within the time a good deal more than its rough blanks.
     """
     if not suppliers:
         return ()
     supplier = min(suppliers, key=lambda s: len(lacking(job, s)))
-    drawn = _drawn(job, supplier, clock)
+    until = clock() + seconds
+    drawn = _drawn(job, supplier, clock, until)
     return tuple(replace(board, id=f"T{n}") for n, board in enumerate(drawn, 1))
 
 
-def _drawn(job: Job, supplier: Supplier, clock: Clock) -> Iterator[Board]:
+def _drawn(job: Job, supplier: Supplier, clock: Clock, until: float) -> Iterator[Board]:
     for group in groups_at(job, supplier):
         price = supplier.price(group.species, group.quarter_name)
         if price is None:
@@ -40,7 +46,10 @@ def _drawn(job: Job, supplier: Supplier, clock: Clock) -> Iterator[Board]:
         lot = supplier.population(price)
         seed = f"try {supplier.id} {group.key}"
         guess = first_guess(group, lot.mean_board_feet)
-        taken = as_they_come(group.job, (), lot, Random(seed), guess, clock, rounds=0)
-        for board in islice(boards_of(lot, Random(seed)), taken.boards if taken else 0):
+        taken = as_they_come(
+            group.job, (), lot, Random(seed), guess, clock, lambda: clock() < until, rounds=0
+        )
+        enough = taken.boards if taken else _MORE * guess
+        for board in islice(boards_of(lot, Random(seed)), enough):
             cost = round(Decimal(feet_of(board)) * price.per_foot, 2)
             yield replace(board, price=cost, supplier=supplier.name)

@@ -55,6 +55,8 @@ area = APIBlueprint(
 )
 #: For the first answer of each supplier and grade.
 _FIRST_LOOK_SECONDS = 0.5
+#: To find out how many boards cover a list that is to be tried.
+_TRY_SECONDS = 6.0
 
 
 @area.get("/projects/<int:project>/needs", responses={200: NeedList})
@@ -108,7 +110,7 @@ def try_boards(path: ProjectPath) -> Response:
     with session() as opened:
         project = projects.load(opened, path.project)
         suppliers = buying.suppliers_of(opened, path.project)
-        found = boards_to_try(project.job, suppliers, time.monotonic)
+        found = boards_to_try(project.job, suppliers, time.monotonic, _TRY_SECONDS)
         taken = {b.id for b in project.job.boards}
         boards = [b for b in found if b.id not in taken]
         if not boards:
