@@ -233,7 +233,7 @@ def test_the_foreman_asks_and_a_fix_answers(page: Page) -> None:
 def test_what_cannot_be_read_is_told_and_a_workbook_is_a_list(page: Page) -> None:
     start(page, "Files", "draw")
     bring(page, {"name": "table.step", "mimeType": "model/step", "buffer": table()[:9000]})
-    expect(page.locator(".note", has_text="STEP file")).to_be_visible(timeout=40_000)
+    expect(page.locator(".note", has_text="STEP file")).to_be_visible(timeout=120_000)
     bring(page, {"name": "notes.xyz", "mimeType": "text/plain", "buffer": b"hello"})
     expect(page.get_by_text("'notes.xyz' is of a kind that is not read here")).to_be_visible()
     bring(page, FIXTURES / "list.xlsx")
