@@ -15,7 +15,7 @@ from launcher.paths import Trouble
 from launcher.processes import Child, await_web, is_ours, port_is_free, supervise
 from tests.waiting import until
 from vividplank import logs
-from vividplank.jobs.processes import processes as shared_over
+from vividplank.jobs.processes import process_count
 
 SLEEPER = [sys.executable, "-c", "import time; print('up', flush=True); time.sleep(600)"]
 
@@ -226,10 +226,10 @@ def test_a_worker_shares_its_work_over_as_many_processes_as_it_is_told(
     monkeypatch: pytest.MonkeyPatch,
 ) -> None:
     monkeypatch.delenv("PLANK_PROCESSES", raising=False)
-    assert shared_over() == len(os.sched_getaffinity(0))
+    assert process_count() == len(os.sched_getaffinity(0))
     monkeypatch.setenv("PLANK_PROCESSES", "3")
-    assert shared_over() == 3
+    assert process_count() == 3
     for wrong in ("0", "-1", "many"):
         monkeypatch.setenv("PLANK_PROCESSES", wrong)
         with pytest.raises(ValueError, match=f"PLANK_PROCESSES is '{wrong}'; expected a number"):
-            shared_over()
+            process_count()

@@ -9,7 +9,7 @@ from multiprocessing.forkserver import ensure_running
 _SETTING = "PLANK_PROCESSES"
 
 
-def processes() -> int:
+def process_count() -> int:
     """How many, this one counted.
 
     Raises
@@ -32,5 +32,5 @@ def make_ready() -> None:
     multiprocessing.get_context("forkserver").set_forkserver_preload(
         ["vividplank.jobs.__main__", "vividplank.jobs.compiled"]
     )
-    if processes() > 1:
+    if process_count() > 1:
         ensure_running()

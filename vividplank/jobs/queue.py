@@ -20,7 +20,7 @@ from vividplank.core.milling import routes
 from vividplank.core.milling.days.day import CannotStand
 from vividplank.core.milling.days.day_solver import plan_days as solve_days
 from vividplank.core.milling.days.resting import not_begun, ready_from
-from vividplank.jobs.processes import processes
+from vividplank.jobs.processes import process_count
 from vividplank.jobs.reading import read_drawing
 from vividplank.jobs.trips import Processes, make_trips
 from vividplank.store import buying, drawings, layouts, milling, projects
@@ -118,8 +118,8 @@ def lay_out(layout: int) -> None:
 
 
 def limits_of(layout: Layout) -> Limits:
-    """How long a layout is searched for: as long as asked, in a process for each processor."""
-    return Limits(seconds=layout.seconds, workers=processes())
+    """How long a layout is searched for: as long as asked, in as many processes as there may be."""
+    return Limits(seconds=layout.seconds, workers=process_count())
 
 
 def _left(found: Layout, plan: Plan | None, rest: Remaining | None) -> tuple[Job, Task]:
@@ -176,7 +176,7 @@ def plan_days(layout: int, seconds: float = 7.0) -> None:
         ready = ready_from(by_board, not_begun(by_board, waiting, done))
         days, trouble = None, ""
         try:
-            days = solve_days(steps, how, seconds, asked.on_day, processes(), ready)
+            days = solve_days(steps, how, seconds, asked.on_day, process_count(), ready)
         except CannotStand as refused:
             trouble = str(refused)
         with session() as opened:
@@ -210,7 +210,7 @@ def simulate(estimate: int) -> None:
     """Simulate the trips that this estimate wants and all others that want any meanwhile, in as
     many processes as there may be.
     """
-    workers = processes()
+    workers = process_count()
     with session() as opened:
         waiting = buying.unfinished(opened)
     if estimate in waiting:

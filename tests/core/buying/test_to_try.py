@@ -2,8 +2,9 @@
 
 import itertools
 import time
+from dataclasses import replace
 
-from tests.making import BARE, a_part
+from tests.making import BARE, a_board, a_part
 from vividplank.core.buying.chance.sample import missing
 from vividplank.core.buying.chance.to_try import boards_to_try, lacking
 from vividplank.core.buying.market.supplier import usual_suppliers
@@ -24,6 +25,12 @@ def test_they_cover_the_list_and_cost_what_the_supplier_asks() -> None:
     assert all(b.price > 0 for b in found) and len({b.supplier for b in found}) == 1
     assert missing(LIST, found, time.monotonic) == 0
     assert boards_to_try(LIST, usual_suppliers(), time.monotonic, 60) == found
+
+
+def test_no_mark_is_given_twice() -> None:
+    mine = replace(LIST, boards=(a_board("T2"),))
+    found = boards_to_try(mine, usual_suppliers(), time.monotonic, 60)
+    assert [b.id for b in found][:2] == ["T1", "T3"]
 
 
 def test_where_the_time_is_over_there_are_boards_all_the_same() -> None:

@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from decimal import Decimal
-from itertools import islice
+from itertools import count, islice
 from random import Random
 
 from vividplank.core.board import Board
@@ -13,7 +13,7 @@ from vividplank.core.buying.market.supplier import Supplier
 from vividplank.core.job import Job
 from vividplank.core.layout.model.limits import Clock
 
-#: So many times the boards that rough blanks fill do for nearly every list.
+#: So many times what rough blanks fill, where there is no time to find out how many it takes.
 _MORE = 2
 
 
@@ -27,15 +27,17 @@ def lacking(job: Job, supplier: Supplier) -> tuple[str, ...]:
 def boards_to_try(
     job: Job, suppliers: Sequence[Supplier], clock: Clock, seconds: float
 ) -> tuple[Board, ...]:
-    """Boards at the first supplier that lacks least of the list, numbered from T1. None for what it
-    does not sell; of what is not found out within the time a good deal more than its rough blanks.
+    """Boards at the first supplier that lacks least of the list, marked T1 and on, but for marks
+    that boards of the job have. None for what it does not sell; of what is not found out within
+    the time a good deal more than its rough blanks.
     """
     if not suppliers:
         return ()
     supplier = min(suppliers, key=lambda s: len(lacking(job, s)))
     until = clock() + seconds
-    drawn = _drawn(job, supplier, clock, until)
-    return tuple(replace(board, id=f"T{n}") for n, board in enumerate(drawn, 1))
+    taken = {b.id for b in job.boards}
+    marks = (mark for n in count(1) if (mark := f"T{n}") not in taken)
+    return tuple(replace(b, id=next(marks)) for b in _drawn(job, supplier, clock, until))
 
 
 def _drawn(job: Job, supplier: Supplier, clock: Clock, until: float) -> Iterator[Board]:

@@ -49,9 +49,9 @@ class Blanks:
         where some of it is resawn later.
         """
         one = all(len(b.layers) == 1 for _, b in self.segment.blanks())
-        return one and self._is_worth(piece, max(s.y1 - s.y0 for s in self.strips), need)
+        return one and self._worth_sawing_off(piece, max(s.y1 - s.y0 for s in self.strips), need)
 
-    def _is_worth(self, piece: Piece, width: float, need: int) -> bool:
+    def _worth_sawing_off(self, piece: Piece, width: float, need: int) -> bool:
         """Whether so much goes off a piece of this width that it is sawn off and kept."""
         face, kerf = self.shop.allowance.face, self.shop.kerf.resaw
         machines = self.plan.machines
@@ -103,7 +103,7 @@ class Blanks:
         finish = max(plan.part(i).thickness for i in blank.items())
         if len(blank.layers) == 1:
             thick = plan.planed(blank)
-            if self._is_worth(piece, piece.width, thick):  # what lay beside it is resawn
+            if self._worth_sawing_off(piece, piece.width, thick):  # what lay beside it is resawn
                 piece = self.thin_off(piece, thick)
             piece = plan.thickness(
                 piece,

@@ -110,9 +110,7 @@ def try_boards(path: ProjectPath) -> Response:
     with session() as opened:
         project = projects.load(opened, path.project)
         suppliers = buying.suppliers_of(opened, path.project)
-        found = boards_to_try(project.job, suppliers, time.monotonic, _TRY_SECONDS)
-        taken = {b.id for b in project.job.boards}
-        boards = [b for b in found if b.id not in taken]
+        boards = boards_to_try(project.job, suppliers, time.monotonic, _TRY_SECONDS)
         if not boards:
             raise Refusal("$", "no supplier sells what the list wants")
         change = Change("boards to try it with", put_boards=tuple(Put(b) for b in boards))
