@@ -15,7 +15,7 @@ from launcher.processes import is_ours
 from tests.forked import started
 from tests.waiting import until
 
-expect.set_options(timeout=30_000)  # a busy machine is slow, not wrong
+expect.set_options(timeout=120_000)  # a busy machine is slow, not wrong
 
 #: Chromium as root wants no sandbox; on a closed network its own background talk only fails.
 FLAGS = [
@@ -44,7 +44,7 @@ class App:
     def start(self) -> None:
         for words in (["vividplank.serve", "--port", str(self.port)], ["vividplank.jobs"]):
             self.processes.append(started(words, self.database))
-        until(lambda: is_ours(self.port), 60)
+        until(lambda: is_ours(self.port))
 
     def kill(self, how: signal.Signals = signal.SIGKILL) -> None:
         """Nobody answers until it is started again. Tests of an outage use this: a browser that is
@@ -89,7 +89,7 @@ def page(request: pytest.FixtureRequest, browser: Browser, app: App) -> Iterator
         reduced_motion="reduce",
         service_workers="allow" if request.node.get_closest_marker("offline") else "block",
     )
-    context.set_default_timeout(40_000)
+    context.set_default_timeout(120_000)
     opened = context.new_page()
     troubles: list[str] = []
     opened.on("pageerror", lambda error: troubles.append(str(error)))

@@ -154,7 +154,7 @@ def test_no_screen_breaks_a_rule(demo: int, browser: Browser, app: App, some: in
         base_url=app.url, reduced_motion="reduce", service_workers="block"
     )
     page = context.new_page()
-    page.set_default_timeout(40_000)
+    page.set_default_timeout(120_000)
     found = looked_at(page, demo, PLACES[some::_AT_ONCE])
     context.close()
     assert found == []

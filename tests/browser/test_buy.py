@@ -49,10 +49,8 @@ def test_at_the_desk_suppliers_are_compared(page: Page, listed: str) -> None:
     page.get_by_role("tab", name="Where, and how much").click()
     page.get_by_role("button", name="Simulate buying it").click()
     mill = page.get_by_role("row").filter(has_text="Otter Bend")
-    expect(mill.get_by_role("cell").nth(1)).to_have_text(re.compile(r"\d+\.\d\d"), timeout=90_000)
-    expect(page.locator(".best")).to_contain_text(
-        re.compile("less than the next|about as much as"), timeout=90_000
-    )
+    expect(mill.get_by_role("cell").nth(1)).to_have_text(re.compile(r"\d+\.\d\d"))
+    expect(page.locator(".best")).to_contain_text(re.compile("less than the next|about as much as"))
     expect(page.get_by_text("Picked from a pile of").first).to_be_visible()
     expect(page.locator("canvas").first).to_be_visible()
 
@@ -204,7 +202,7 @@ def test_a_first_look_follows_the_list(page: Page, demo: int) -> None:
 
     def about() -> float:
         row = page.get_by_role("row", name=re.compile("Quill & Son, dressed stock about"))
-        expect(row).to_be_visible(timeout=40_000)
+        expect(row).to_be_visible()
         told = re.search(r"about ([\d,.]+)", row.inner_text())
         assert told
         return float(told[1].replace(",", ""))

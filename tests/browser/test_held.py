@@ -76,7 +76,7 @@ def test_settings_without_the_server_outlive_a_reload_and_are_sent(
     page.goto(f"/project/{demo}/list")
     expect(status).to_have_text("1 change waits for the server; kept in this browser")
     app.start()
-    expect(status).to_have_text("all saved", timeout=30_000)
+    expect(status).to_have_text("all saved")
     kept = page.request.get(f"/api/projects/{demo}/materials").json()["materials"]
     assert [m["name"] for m in kept] == [*(m["name"] for m in lines), "butt hinge, brass"]
 

@@ -54,7 +54,7 @@ def test_killed_in_the_middle_of_an_edit_and_a_search(page: Page, app: App) -> N
     expect(page.locator("tr[data-part]")).to_have_count(2)
     page.get_by_role("link", name=re.compile("Lay out")).click()
     # The search goes on with the worker that took it over, and comes to its plan.
-    expect(page.locator(".chalked").first).to_be_visible(timeout=90_000)
+    expect(page.locator(".chalked").first).to_be_visible()
     whole = re.compile(r"^5\s*of 5$")
-    expect(page.locator(".figure").first).to_have_text(whole, timeout=90_000)
+    expect(page.locator(".figure").first).to_have_text(whole)
     expect(page.get_by_text("stays in the rack")).to_have_count(0)

@@ -50,7 +50,7 @@ def test_a_nail_at_the_machine_by_touch_and_the_piece_to_its_end(
         reduced_motion="reduce",
         service_workers="block",
     )
-    context.set_default_timeout(40_000)
+    context.set_default_timeout(120_000)
     page = context.new_page()
     layout, keys = left(page, demo)
     ticked(page, layout, keys[:18])
@@ -78,7 +78,7 @@ def test_a_nail_at_the_machine_by_touch_and_the_piece_to_its_end(
     log = page.request.get(f"/api/projects/{demo}/log").json()["events"]
     assert [e["note"] for e in log if e["kind"] == "found"] == [NOTE]
     page.get_by_role("button", name="Plan the rest again").tap()
-    expect(page.get_by_text("The rest is planned again.")).to_be_visible(timeout=60_000)
+    expect(page.get_by_text("The rest is planned again.")).to_be_visible()
 
     # What was done is done, what is cut is shown apart, and the log tells it.
     _, rest = left(page, demo)
@@ -113,7 +113,7 @@ def test_a_nail_at_the_machine_by_touch_and_the_piece_to_its_end(
 
 def planned_again(page: Page) -> None:
     page.get_by_role("button", name="Plan the rest again").click()
-    expect(page.get_by_text("The rest is planned again.")).to_be_visible(timeout=60_000)
+    expect(page.get_by_text("The rest is planned again.")).to_be_visible()
 
 
 def routes_of(page: Page, demo: int) -> list[dict[str, Any]]:
@@ -189,7 +189,7 @@ def test_a_board_milled_months_ago_is_measured_again_and_flattened_again(
     sheet.get_by_role("button", name="Write it in the log").click()
     expect(sheet.get_by_text("It does not fit what it was for any more.")).to_be_visible()
     sheet.get_by_role("button", name="Plan the rest again").click()
-    expect(page.get_by_text("The rest is planned again.")).to_be_visible(timeout=60_000)
+    expect(page.get_by_text("The rest is planned again.")).to_be_visible()
     again = next(r for r in routes_of(page, demo) if r["board"] == mark)
     assert "flatten" in [s["does"] for s in again["steps"] if not s["done"]]
     layout, rest = left(page, demo)

@@ -21,7 +21,7 @@ def tablet(browser: Browser, app: App) -> Iterator[Page]:
     context = browser.new_context(
         viewport={"width": 1024, "height": 768}, base_url=app.url, has_touch=True
     )
-    context.set_default_timeout(40_000)
+    context.set_default_timeout(120_000)
     yield context.new_page()
     context.close()
 
@@ -174,22 +174,22 @@ def test_the_days_are_planned_one_setting_moved_and_put_back(demo: int, page: Pa
     page.get_by_label("The first day").press("Enter")
     page.get_by_role("button", name="Plan the days").click()
     monday = page.get_by_role("region", name="Monday 9 March")
-    expect(monday.locator(".setups li").first).to_be_visible(timeout=120_000)
+    expect(monday.locator(".setups li").first).to_be_visible()
     expect(
         page.get_by_text(re.compile(r"settings; board by board \d+, never under \d+"))
     ).to_be_visible()
     expect(page.get_by_label("Can be begun now")).to_contain_text("crosscut saw")
     again = page.get_by_role("button", name="Plan what is left again")
-    expect(again).to_be_enabled(timeout=120_000)
+    expect(again).to_be_enabled()
     monday.locator(".setups li").last.get_by_role("button", name=re.compile("A day later")).click()
     # By what is held and not by its words: the new order may gather other steps in that setting.
     tuesday = page.get_by_role("region", name="Tuesday 10 March")
     held = re.compile("Let it move again")
     loosen = tuesday.get_by_role("button", name=held)
-    expect(loosen).to_have_count(1, timeout=120_000)
+    expect(loosen).to_have_count(1)
     expect(page.get_by_role("button", name=held)).to_have_count(1)
     loosen.click()
-    expect(page.get_by_role("button", name=held)).to_have_count(0, timeout=120_000)
+    expect(page.get_by_role("button", name=held)).to_have_count(0)
 
 
 def test_another_order_for_one_board_and_passes_the_wrong_way(demo: int, page: Page) -> None:

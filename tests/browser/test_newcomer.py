@@ -84,7 +84,7 @@ def test_from_an_empty_shelf_to_an_account_that_closes(page: Page) -> None:
     page.get_by_role("link", name="Next: lay out").click()
     choose(page, "Search for", "5 s")
     page.get_by_role("button", name="Lay out", exact=True).click()
-    expect(page.get_by_role("button", name="Lay out again")).to_be_visible(timeout=60_000)
+    expect(page.get_by_role("button", name="Lay out again")).to_be_visible()
     expect(page.locator(".figure").first).to_have_text(re.compile(r"^10\s*of 10$"))
     expect(page.locator(".chalked").first).to_be_visible()
 

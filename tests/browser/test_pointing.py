@@ -36,7 +36,7 @@ def test_a_scale_and_a_part_are_taken_off_a_sheet_by_keys(page: Page) -> None:
     start(page, "Rail by keys", "draw")
     bring(page, FIXTURES / "sketch.png")
     paper = page.locator("svg.paper")
-    expect(paper).to_be_visible(timeout=30_000)
+    expect(paper).to_be_visible()
     by_keys(paper)
     go(page, -12, -6)
     page.keyboard.press("Enter")

@@ -50,7 +50,7 @@ def table(height: float = 450, stretcher: bool = False) -> bytes:
 def test_a_model_becomes_a_list_and_a_newer_one_shows_what_changed(page: Page) -> None:
     start(page, "Low table", "draw")
     bring(page, {"name": "table.step", "mimeType": "model/step", "buffer": table()})
-    expect(page.locator("[data-found]")).to_have_count(2, timeout=40_000)
+    expect(page.locator("[data-found]")).to_have_count(2)
     choose(page, "Wood where the drawing names none", "ash")
     page.get_by_role("button", name="Put 2 on the list").click()
     saved(page)
@@ -68,7 +68,7 @@ def test_a_model_becomes_a_list_and_a_newer_one_shows_what_changed(page: Page) -
     newer = {"name": "table.step", "mimeType": "model/step", "buffer": table(480, True)}
     upload(page, "Newer version", newer)
     sheet = page.get_by_role("dialog", name="A newer table.step")
-    expect(sheet.get_by_text("2 of 3 differ")).to_be_visible(timeout=40_000)
+    expect(sheet.get_by_text("2 of 3 differ")).to_be_visible()
     expect(sheet.locator("tr", has_text="Leg")).to_contain_text("other size")
     expect(sheet.locator("tr", has_text="Stretcher")).to_contain_text("new")
     sheet.get_by_role("button", name="Take it over").click()
@@ -109,7 +109,7 @@ def test_a_paper_sketch_is_taken_off_with_two_scales(page: Page) -> None:
     start(page, "Rail on paper", "draw")
     bring(page, FIXTURES / "sketch.png")
     paper = page.locator("svg.paper")
-    expect(paper).to_be_visible(timeout=30_000)
+    expect(paper).to_be_visible()
     # dia draws 20 pixels to its centimetre: the rail is 320 by 40 pixels, its end 16 by 100.
     press(page, paper, 1.5, 1.5)
     press(page, paper, 321.5, 1.5)
@@ -233,11 +233,11 @@ def test_the_foreman_asks_and_a_fix_answers(page: Page) -> None:
 def test_what_cannot_be_read_is_told_and_a_workbook_is_a_list(page: Page) -> None:
     start(page, "Files", "draw")
     bring(page, {"name": "table.step", "mimeType": "model/step", "buffer": table()[:9000]})
-    expect(page.locator(".note", has_text="STEP file")).to_be_visible(timeout=120_000)
+    expect(page.locator(".note", has_text="STEP file")).to_be_visible()
     bring(page, {"name": "notes.xyz", "mimeType": "text/plain", "buffer": b"hello"})
     expect(page.get_by_text("'notes.xyz' is of a kind that is not read here")).to_be_visible()
     bring(page, FIXTURES / "list.xlsx")
-    page.get_by_role("button", name="Read it as a parts list").click(timeout=30_000)
+    page.get_by_role("button", name="Read it as a parts list").click()
     expect(page.get_by_text("'many' is no count")).to_be_visible()
     page.get_by_role("button", name="Add 4 parts").click()
     expect(page.locator("tr[data-part]")).to_have_count(4)
@@ -267,7 +267,7 @@ def test_a_drawing_with_a_frame_a_hidden_layer_and_gaps_is_the_right_list_after_
 ) -> None:
     start(page, "Rails", "draw")
     bring(page, {"name": "rails.dxf", "mimeType": "image/vnd.dxf", "buffer": a_drawing()})
-    expect(page.locator("[data-found]")).to_have_count(2, timeout=40_000)
+    expect(page.locator("[data-found]")).to_have_count(2)
     expect(page.locator("[data-found='Short rail']")).to_contain_text("2 × Short rail")
     expect(page.get_by_text("3 of 4 shapes are parts")).to_be_visible()
     expect(page.locator("[data-decision='gap']")).to_contain_text(
@@ -281,7 +281,7 @@ def test_a_drawing_with_a_frame_a_hidden_layer_and_gaps_is_the_right_list_after_
     hidden = page.locator("[data-decision='hidden']")
     expect(hidden).to_contain_text("Left out: 1 thing on the layer 'OLD', which is switched off")
     hidden.get_by_role("button", name="They count").click()
-    expect(page.locator("[data-found]")).to_have_count(3, timeout=40_000)
+    expect(page.locator("[data-found]")).to_have_count(3)
     expect(page.locator("[data-decision='hidden']")).to_contain_text("turned round")
     page.get_by_label("Thickness of the 3 drawn flat").fill("19")
     page.get_by_label("Thickness of the 3 drawn flat").press("Tab")
@@ -343,10 +343,10 @@ def test_several_boards_in_one_body_are_parted_by_one_tap(page: Page) -> None:
     start(page, "Drawer", "draw")
     bring(page, CORPUS / "cadquery" / "fused-drawer.step")
     asked = page.locator("[data-decision='fused']")
-    expect(asked).to_contain_text("is it several boards in one body?", timeout=40_000)
+    expect(asked).to_contain_text("is it several boards in one body?")
     expect(page.locator("polygon.doubtful").first).to_be_visible()
     asked.get_by_role("button", name="Part it into 3 boards").click()
-    expect(page.locator("[data-found]")).to_have_count(2, timeout=40_000)
+    expect(page.locator("[data-found]")).to_have_count(2)
     expect(page.locator("[data-found]").last).to_contain_text("2 × ")
     expect(
         page.locator("[data-decision='fused']").get_by_role("button", name="As it was")

@@ -106,7 +106,7 @@ def test_by_touch_alone(browser: Browser, app: App, demo: int) -> None:
         reduced_motion="reduce",
         service_workers="block",
     )
-    context.set_default_timeout(40_000)
+    context.set_default_timeout(120_000)
     page = context.new_page()
 
     def stage(name: str) -> None:

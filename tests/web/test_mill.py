@@ -227,7 +227,7 @@ def meanwhile(client: FlaskClient, first: Any, second: Any) -> Any:
         first(opened)
         opened.flush()
         other.start()
-        until(lambda: bool(answers) or waits(), 20)
+        until(lambda: bool(answers) or waits())
     other.join()
     return answers[0]
 

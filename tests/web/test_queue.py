@@ -55,7 +55,7 @@ def test_a_killed_worker_loses_nothing(database: str) -> None:
         kill(first)
     assert state(layout) == "searching"
     with worker(database):
-        until(lambda: state(layout) == "done", 60)
+        until(lambda: state(layout) == "done")
     with session() as opened:
         found = layouts.load(opened, layout)
         assert found.plan is not None and found.plan.unplaced == ()
@@ -90,7 +90,7 @@ def test_a_search_that_is_asked_to_stop_keeps_what_it_has(database: str) -> None
 def test_what_else_might_be_cheaper_is_thought_about(database: str) -> None:
     layout = ask(2)
     with worker(database):
-        until(lambda: state(layout) == "done", 60)
+        until(lambda: state(layout) == "done")
         app = make_app()
         with app.open():
             ask_to_think(app, layout)
@@ -100,7 +100,7 @@ def test_what_else_might_be_cheaper_is_thought_about(database: str) -> None:
                 found = layouts.what_ifs(opened, layout)
                 return found is not None and found.done
 
-        until(thought, 60)
+        until(thought)
 
 
 def test_the_demo_is_loaded_once_and_comes_back(database: str) -> None:
@@ -130,7 +130,7 @@ def test_a_drawing_is_read_while_a_search_runs_and_after_a_worker_was_killed(dat
 
     with worker(database) as working:
         until(lambda: state(searching) == "searching")
-        until(lambda: read(first) == "done", 60)  # it did not wait for the search
+        until(lambda: read(first) == "done")  # it did not wait for the search
         with session() as opened:
             assert len(drawings.reading(opened, first).parts) == 4
             second = drawings.add(
@@ -139,4 +139,4 @@ def test_a_drawing_is_read_while_a_search_runs_and_after_a_worker_was_killed(dat
             drawings.begin(opened, second)  # as a worker leaves it that is killed in the middle
         kill(working)
     with worker(database):
-        until(lambda: read(second) == "done", 60)
+        until(lambda: read(second) == "done")

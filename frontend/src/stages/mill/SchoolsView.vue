@@ -3,7 +3,8 @@
  * The orders of milling side by side on this job, the one taken, and exceptions for a board, a part
  * or a piece.
  */
-import { ElButton } from "element-plus";
+import { ElButton, ElSkeleton } from "element-plus";
+import "element-plus/es/components/skeleton/style/css";
 import { useQuery } from "@tanstack/vue-query";
 import { computed, ref, toRef } from "vue";
 import { api } from "../../api/client";
@@ -16,7 +17,7 @@ import ChoiceField from "../../controls/fields/ChoiceField.vue";
 
 const props = defineProps<{ project: number; system: System; boards: string[] }>();
 const { settings, change } = useSettings(toRef(props, "project"));
-const { data } = useQuery({
+const { data, error } = useQuery({
   queryKey: computed(() => ["schools", props.project]),
   queryFn: async () =>
     (await api.GET("/api/projects/{project}/schools", { params: { path: { project: props.project } } }))
@@ -45,7 +46,9 @@ function drop(name: string): void {
 </script>
 
 <template>
-  <div v-if="data && settings">
+  <p v-if="error && !data" class="note" role="alert">{{ error.message }}.</p>
+  <ElSkeleton v-else-if="!data || !settings" :rows="8" animated />
+  <div v-else>
     <p class="advice">
       <b>{{ title(data.advised) }}</b> is the one to take here: <Fig :text="data.why" />.
     </p>
