@@ -23,8 +23,17 @@ export default defineConfig({
       },
     }),
   ],
+  // Of the library of words only what the screens use is built in.
+  define: {
+    __VUE_I18N_FULL_INSTALL__: false,
+    __VUE_I18N_LEGACY_API__: false,
+    __INTLIFY_PROD_DEVTOOLS__: false,
+  },
   // Its components bring their styles, which Node alone cannot load.
-  test: { server: { deps: { inline: [/element-plus.es.components.[^/]+.style/] } } },
+  test: {
+    setupFiles: "src/test/setup.ts",
+    server: { deps: { inline: [/element-plus.es.components.[^/]+.style/] } },
+  },
   build: {
     // Fonts and pictures stay files: the content policy takes nothing inline.
     assetsInlineLimit: 0,

@@ -130,7 +130,7 @@ def shoot(page: Page, name: str, address: str) -> None:
 def main(port: int, names: list[str]) -> None:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)
-        page = browser.new_page(base_url=f"http://127.0.0.1:{port}")
+        page = browser.new_page(base_url=f"http://127.0.0.1:{port}", locale="en-GB")
         page.goto("/")
         page.get_by_role("link", name="Reading-room settle").first.click()
         page.locator("table.grid").wait_for()

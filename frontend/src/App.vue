@@ -33,7 +33,7 @@ useRouter().afterEach(async (_to, from) => {
 </script>
 
 <template>
-  <a class="skip" href="#main" @click.prevent="skip">To the page itself</a>
+  <a class="skip" href="#main" @click.prevent="skip">{{ $t("To the page itself") }}</a>
   <ElConfigProvider :locale="en">
     <RouterView @round="round" />
     <HelpSheet @round="round" />

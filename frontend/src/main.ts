@@ -19,14 +19,13 @@ import "element-plus/es/components/tooltip/style/css";
 import "./theme/tokens.css";
 import "./theme/base.css";
 import "./theme/element.css";
-import { VueQueryPlugin } from "@tanstack/vue-query";
-import { createApp } from "vue";
-import App from "./App.vue";
-import { FreshQueryClient } from "./api/queryClient";
+import { speak } from "./i18n/i18n";
 import { register } from "./offline/register";
-import { router } from "./router";
 
-createApp(App).use(router).use(VueQueryPlugin, { queryClient: new FreshQueryClient() }).mount("#app");
+// Every file says its sentences in the language there is when it is loaded.
+void speak()
+  .then(() => import("./start"))
+  .then((app) => app.start());
 
 // Where the browser allows it the day's steps stay readable without the server, after a reload as well.
 if (import.meta.env.PROD && "serviceWorker" in navigator) {

@@ -2,13 +2,14 @@
  * Lengths at the edge: reading and printing, as vividplank/core/measure.py does it.
  * Both are held to the same cases (tests/measure_cases.json). 1 tick = 1/8128 in = 1/320 mm.
  */
+import { t } from "./i18n/i18n";
 export type System = "in" | "in-decimal" | "ft-in" | "mm" | "cm" | "m";
 
 /** The ways lengths are shown, with their words. */
 export const SYSTEMS: readonly (readonly [System, string])[] = [
-  ["in", "inches, fractions"],
-  ["in-decimal", "inches, decimal"],
-  ["ft-in", "feet and inches"],
+  ["in", t("inches, fractions")],
+  ["in-decimal", t("inches, decimal")],
+  ["ft-in", t("feet and inches")],
   ["mm", "millimetres"],
   ["cm", "centimetres"],
   ["m", "metres"],
@@ -20,7 +21,7 @@ export const TICKS_PER_MM = 320;
 export const TICKS_PER_64TH = 127;
 const LONGEST = 100_000 * TICKS_PER_MM;
 
-export const EXPECTED = 'a length such as 2 3/16, 2-3/16", 1\' 4 1/2", 16.5, 419 mm, 41.9 cm, 1.2 m';
+export const EXPECTED = t('a length such as 2 3/16, 2-3/16", 1\' 4 1/2", 16.5, 419 mm, 41.9 cm, 1.2 m');
 
 const TICKS_PER: Record<string, number> = {
   in: TICKS_PER_INCH,
@@ -87,9 +88,9 @@ const UNIT_WORD: Record<string, string> = {
 export class MeasureError extends Error {
   constructor(
     readonly text: string,
-    readonly why = "cannot be read as a length",
+    readonly why = t("cannot be read as a length"),
   ) {
-    super(`'${text}' ${why}; expected ${EXPECTED}`);
+    super(t("'{text}' {why}; expected {EXPECTED}", { text, why, EXPECTED }));
   }
 }
 
@@ -101,7 +102,7 @@ export function parse(text: string, system: System = "in", signed = false): numb
   let cleaned = clean(text);
   let sign = 1;
   if (/^[-+]/.test(cleaned)) {
-    if (!signed) throw new MeasureError(text, "has a sign, and a length here cannot be negative");
+    if (!signed) throw new MeasureError(text, t("has a sign, and a length here cannot be negative"));
     sign = cleaned[0] === "-" ? -1 : 1;
     cleaned = cleaned.slice(1).trim();
   }
@@ -111,7 +112,7 @@ export function parse(text: string, system: System = "in", signed = false): numb
   if (both) {
     const inches = amount(both, "a", text);
     if (inches[0] >= 12 * inches[1])
-      throw new MeasureError(text, "gives twelve inches or more beside the feet");
+      throw new MeasureError(text, t("gives twelve inches or more beside the feet"));
     const feet = amount(both, "f", text);
     exact = [feet[0] * 12 * inches[1] + inches[0] * feet[1], feet[1] * inches[1]];
     exact[0] *= TICKS_PER_INCH;
@@ -119,14 +120,14 @@ export function parse(text: string, system: System = "in", signed = false): numb
     const word = one.unit ?? UNIT_OF[system];
     const unit = UNIT_WORD[word] ?? word;
     if (one.ad && unit !== "in" && unit !== "ft")
-      throw new MeasureError(text, "is a fraction of a metric unit");
+      throw new MeasureError(text, t("is a fraction of a metric unit"));
     const found = amount(one, "a", text);
     exact = [found[0] * TICKS_PER[unit]!, found[1]];
   } else {
     throw new MeasureError(text);
   }
   const ticks = roundHalfEven(exact);
-  if (ticks > LONGEST) throw new MeasureError(text, "is longer than 100 m");
+  if (ticks > LONGEST) throw new MeasureError(text, t("is longer than 100 m"));
   return ticks === 0 ? 0 : sign * ticks;
 }
 
@@ -207,7 +208,7 @@ function amount(groups: Record<string, string | undefined>, key: string, text: s
   const dec = groups[`${key}x`];
   if (dec) {
     if (/^[1-9]\d*,\d{3}$/.test(dec)) {
-      throw new MeasureError(text, "could mean thousands or a decimal comma; write a point");
+      throw new MeasureError(text, t("could mean thousands or a decimal comma; write a point"));
     }
     const [whole = "", part = ""] = dec.replace(",", ".").split(".");
     return [Number(whole + part), 10 ** part.length];
@@ -215,11 +216,11 @@ function amount(groups: Record<string, string | undefined>, key: string, text: s
   const n = Number(groups[`${key}n`]);
   const d = Number(groups[`${key}d`]);
   if (![1, 2, 4, 8, 16, 32, 64].includes(d)) {
-    throw new MeasureError(text, "has a fraction that is not in halves, 4ths, 8ths … 64ths");
+    throw new MeasureError(text, t("has a fraction that is not in halves, 4ths, 8ths … 64ths"));
   }
   const whole = groups[`${key}w`];
   if (whole !== undefined && n >= d) {
-    throw new MeasureError(text, "has a fraction of one or more beside whole inches");
+    throw new MeasureError(text, t("has a fraction of one or more beside whole inches"));
   }
   return [Number(whole ?? 0) * d + n, d];
 }

@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from "vue-router";
+import { t } from "./i18n/i18n";
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -50,16 +51,16 @@ export const router = createRouter({
 });
 
 const WORDS: Record<string, string> = {
-  shelf: "The shelf",
-  layout: "Lay out",
-  survey: "In the yard",
-  aisle: "In the aisle",
-  stock: "Stock room",
+  shelf: t("The shelf"),
+  layout: t("Lay out"),
+  survey: t("In the yard"),
+  aisle: t("In the aisle"),
+  stock: t("Stock room"),
 };
 
 /** What the window is called: the stage first, so that tabs can be told apart. */
 router.afterEach((to) => {
   const name = String(to.name ?? "");
   const word = WORDS[name] ?? name.charAt(0).toUpperCase() + name.slice(1);
-  document.title = word ? `${word} · Vivid Plank` : "Vivid Plank";
+  document.title = word ? t("{word} · Vivid Plank", { word }) : "Vivid Plank";
 });

@@ -1,13 +1,14 @@
 /** Amounts of wood, their prices and weights by the reader's units. */
 import { isMetric, type System, TICKS_PER_INCH as IN, TICKS_PER_MM as MM } from "./measure";
 import { money } from "./money";
+import { t } from "./i18n/i18n";
 
 /** Cubic metres in a board foot: 144 cubic inches. */
 export const CUBIC_METRES = (144 * (IN / MM) ** 3) / 1e9;
 /** Kilograms in a pound. */
 const POUND = 0.45359237;
 
-export const woodUnit = (system: System) => (isMetric(system) ? "m³" : "bd ft");
+export const woodUnit = (system: System) => (isMetric(system) ? "m³" : t("bd ft"));
 /** The unit in words. */
 export const woodUnitName = (system: System) => (isMetric(system) ? "cubic metre" : "board foot");
 /** Board feet as the reader counts wood, without the unit: cubic metres to a litre, or to a tenth. */

@@ -84,6 +84,7 @@ def page(request: pytest.FixtureRequest, browser: Browser, app: App) -> Iterator
     worker, which first of all keeps every file, is there in tests marked `offline`.
     """
     context = browser.new_context(
+        locale="en-GB",
         viewport={"width": 1280, "height": 800},
         base_url=app.url,
         reduced_motion="reduce",

@@ -151,7 +151,7 @@ def looked_at(page: Page, project: int, places: Sequence[Place]) -> list[str]:
 def test_no_screen_breaks_a_rule(demo: int, browser: Browser, app: App, some: int) -> None:
     """All places, in so many tests as can go on side by side."""
     context = browser.new_context(
-        base_url=app.url, reduced_motion="reduce", service_workers="block"
+        locale="en-GB", base_url=app.url, reduced_motion="reduce", service_workers="block"
     )
     page = context.new_page()
     page.set_default_timeout(120_000)

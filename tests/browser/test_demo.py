@@ -24,6 +24,7 @@ def test_every_stage_opens_and_the_tape_is_pulled_to_the_end(demo: int, page: Pa
 
 def test_nothing_scrolls_sideways_on_a_phone(demo: int, browser: Browser, app: App) -> None:
     context = browser.new_context(
+        locale="en-GB",
         viewport={"width": 390, "height": 844},
         base_url=app.url,
         has_touch=True,

@@ -182,6 +182,7 @@ def test_a_piece_is_moved_by_touch_and_esc_or_the_edge_gives_it_up(
     demo: int, browser: Browser, app: App
 ) -> None:
     context = browser.new_context(
+        locale="en-GB",
         viewport={"width": 1024, "height": 768},
         base_url=app.url,
         has_touch=True,

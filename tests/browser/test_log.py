@@ -44,6 +44,7 @@ def test_a_nail_at_the_machine_by_touch_and_the_piece_to_its_end(
     browser: Browser, app: App, demo: int
 ) -> None:
     context = browser.new_context(
+        locale="en-GB",
         viewport={"width": 1024, "height": 768},
         base_url=app.url,
         has_touch=True,

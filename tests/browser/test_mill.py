@@ -19,7 +19,7 @@ from vividplank.store.database import session
 @pytest.fixture
 def tablet(browser: Browser, app: App) -> Iterator[Page]:
     context = browser.new_context(
-        viewport={"width": 1024, "height": 768}, base_url=app.url, has_touch=True
+        locale="en-GB", viewport={"width": 1024, "height": 768}, base_url=app.url, has_touch=True
     )
     context.set_default_timeout(120_000)
     yield context.new_page()

@@ -99,6 +99,7 @@ def test_by_keys_alone(page: Page, demo: int) -> None:
 
 def test_by_touch_alone(browser: Browser, app: App, demo: int) -> None:
     context = browser.new_context(
+        locale="en-GB",
         viewport={"width": 390, "height": 844},
         base_url=app.url,
         has_touch=True,

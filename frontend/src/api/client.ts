@@ -2,6 +2,7 @@ import createClient from "openapi-fetch";
 import { ref } from "vue";
 import { Refused } from "./refused";
 import type { components, paths } from "./schema";
+import { t } from "../i18n/i18n";
 
 export type Schemas = components["schemas"];
 export type Project = Schemas["ProjectBody"];
@@ -50,7 +51,7 @@ api.use({
   onError() {
     return new Refused(
       0,
-      "the application does not answer; edits are kept in this browser and sent when it does",
+      t("the application does not answer; edits are kept in this browser and sent when it does"),
     );
   },
 });
@@ -68,7 +69,7 @@ export async function send<T>(
   try {
     response = await fetch(path, { method: "POST", body: content, headers });
   } catch {
-    throw new Refused(0, "the application does not answer; nothing was sent, try again in a moment");
+    throw new Refused(0, t("the application does not answer; nothing was sent, try again in a moment"));
   }
   if (!response.ok) throw await refusalOf(response);
   return (await response.json()) as T;
@@ -79,6 +80,6 @@ async function refusalOf(response: Response): Promise<Refused> {
     const body = (await response.json()) as { what?: string; where?: string };
     return new Refused(response.status, body.what ?? response.statusText, body.where ?? "");
   } catch {
-    return new Refused(response.status, "the application gave no readable answer");
+    return new Refused(response.status, t("the application gave no readable answer"));
   }
 }

@@ -3,6 +3,7 @@ import { computed, type Ref } from "vue";
 import { api, send, type Schemas } from "./client";
 import { enqueue, outOfReach, unsent, type Said } from "./outbox";
 import { who } from "./who";
+import { t } from "../i18n/i18n";
 
 export type Piece = Schemas["HeldBody"];
 export type Happening = Schemas["HappenedBody"]["event"];
@@ -60,7 +61,7 @@ export function useHappenings(pk: Ref<number>) {
     mutationFn: async (said: { layout: number; event: Happening }): Promise<Told | null> => {
       const all: Said = { ...said, who: who.value, at: new Date().toISOString() };
       try {
-        if (unsent.value.length) throw new TypeError("others are waiting before it");
+        if (unsent.value.length) throw new TypeError(t("others are waiting before it"));
         return await tellServer(all);
       } catch (problem) {
         if (!outOfReach(problem)) throw problem;

@@ -21,6 +21,7 @@ import {
   type Tap,
   type Waiting,
 } from "./outbox";
+import { t } from "../i18n/i18n";
 
 export type Milling = Schemas["MillingBody"];
 /** With everything that has a usual value filled in, as the server answers it. */
@@ -81,7 +82,7 @@ export function useMilling(pk: Ref<number>) {
     };
     client.setQueryData<Milling>(key.value, withOutbox(now, [tap]));
     try {
-      if (unsent.value.length) throw new TypeError("others are waiting before it");
+      if (unsent.value.length) throw new TypeError(t("others are waiting before it"));
       await put(tap);
       remember(tap);
     } catch (problem) {
@@ -92,7 +93,7 @@ export function useMilling(pk: Ref<number>) {
       }
       ElMessage({
         type: "error",
-        message: `Not kept: ${problem instanceof Error ? problem.message : problem}`,
+        message: t("Not kept: {message}", { message: problem instanceof Error ? problem.message : problem }),
         duration: 8000,
       });
     } finally {
@@ -108,13 +109,13 @@ export function useMilling(pk: Ref<number>) {
   async function flush(): Promise<void> {
     const told = unsent.value.some((one) => !isTap(one));
     const many = await send(put, (one, why) => {
-      const what = isTap(one) ? one.key : `What happened to ${one.event.piece}`;
+      const what = isTap(one) ? one.key : t("What happened to {piece}", { piece: one.event.piece });
       // What somebody wrote stays on the screen until it is read.
-      const note = isTap(one) || !one.event.note ? "" : ` You wrote: ${one.event.note}`;
+      const note = isTap(one) || !one.event.note ? "" : t(" You wrote: {note}", { note: one.event.note });
       const duration = isTap(one) ? 8000 : 0;
       ElMessage({
         type: "error",
-        message: `${what} was not kept: ${why}.${note}`,
+        message: t("{what} was not kept: {why}.{note}", { what, why, note }),
         duration,
         showClose: true,
       });

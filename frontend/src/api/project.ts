@@ -10,6 +10,7 @@ import { api, Refused, type Edit, type Project, type Schemas } from "./client";
 import { applied, clashes, contains, merged, reverted, touched, type Clash } from "./edits";
 import { adopt, drop, held, hold, of, replace, type HeldEdit } from "./heldEdits";
 import { keepRefused } from "./refusedEdits";
+import { t } from "../i18n/i18n";
 
 /** Edits not yet acknowledged, over all projects. */
 export const unsaved = computed(() => held.value.length + steps.value);
@@ -142,7 +143,12 @@ function shown(client: QueryClient, kept: Project): void {
 
 function tell(problem: unknown): void {
   const why = problem instanceof Refused ? problem : new Refused(0, String(problem));
-  ElMessage({ type: "error", message: `Not saved: ${why.message}`, duration: 8000, showClose: true });
+  ElMessage({
+    type: "error",
+    message: t("Not saved: {message}", { message: why.message }),
+    duration: 8000,
+    showClose: true,
+  });
 }
 
 function settle(one: HeldEdit, saved: boolean): void {

@@ -20,6 +20,7 @@ import {
   type Item,
   type Segment,
 } from "./geometry";
+import { t } from "../i18n/i18n";
 
 const props = withDefaults(
   defineProps<{
@@ -75,7 +76,7 @@ const emit = defineEmits<{
   grab: [Item, PointerEvent];
 }>();
 
-const POINTS = ". Arrow keys point, Enter marks";
+const POINTS = t(". Arrow keys point, Enter marks");
 const id = useId();
 const svg = ref<SVGSVGElement>();
 useKeyPointer(svg, () => props.pointing);
@@ -218,10 +219,10 @@ const blanksOf = (): Chalked[] =>
           picked: held.includes(props.picked),
           gone: held.every((n) => props.gone.includes(n)),
           title:
-            `${label(blank)}: ${long}, blank ${size}` +
-            (blank.layers.length > 1 ? `, resawn in ${blank.layers.length}` : "") +
+            t("{blank}: {long}, blank {size}", { blank: label(blank), long, size }) +
+            (blank.layers.length > 1 ? t(", resawn in {layers}", { layers: blank.layers.length }) : "") +
             (pinned ? ", pinned" : "") +
-            (held.every((n) => props.gone.includes(n)) ? ", went another way" : ""),
+            (held.every((n) => props.gone.includes(n)) ? t(", went another way") : ""),
           layers: blank.layers.length,
           splits,
           texts,
@@ -281,7 +282,10 @@ function over(event: MouseEvent): void {
     :height="height"
     :tabindex="pointing ? 0 : undefined"
     :role="pointing ? 'application' : choosable ? 'group' : 'img'"
-    :aria-label="`Board ${board.id}, ${board.species}, face ${face}` + (pointing ? POINTS : '')"
+    :aria-label="
+      $t('Board {id}, {species}, face {face}', { id: board.id, species: board.species, face }) +
+      (pointing ? POINTS : '')
+    "
     @pointerdown="pressed"
     @click.capture="over"
     @click="placed"
@@ -346,7 +350,7 @@ function over(event: MouseEvent): void {
     />
     <path v-if="cut" class="try" :d="`M${X(cut)} 0V${height}`" />
     <g v-for="(f, i) in forbidden" :key="`f${i}`" class="forbidden">
-      <title>nothing may lie here</title>
+      <title>{{ $t("nothing may lie here") }}</title>
       <rect
         :x="X(f.x0)"
         :y="Math.min(Y(f.y0), Y(f.y1))"

@@ -48,7 +48,7 @@ const cells = computed(() =>
       :width="c.w"
       :height="c.h"
       :fill-opacity="0.75 * c.share"
-      ><title>{{ c.says }} comes off here</title></rect
+      ><title>{{ $t("{says} comes off here", { says: c.says }) }}</title></rect
     >
   </g>
 </template>

@@ -8,6 +8,7 @@ import type { Defect } from "../api/client";
 import { show, type System } from "../measure";
 import { SOUND } from "./geometry";
 import { isRound } from "./make";
+import { t } from "../i18n/i18n";
 
 const props = defineProps<{
   fault: Defect;
@@ -64,7 +65,7 @@ const points = computed(() => props.fault.points.map((p) => `${props.x(p[0]!)},$
 const title = computed(() => {
   const d = props.fault;
   const severity = d.severity === "plain" ? "" : `${d.severity} `;
-  const face = d.face === "both" ? "both faces" : "face " + d.face;
+  const face = d.face === "both" ? t("both faces") : "face " + d.face;
   return `${severity}${d.kind}, ${face}, ${show(d.x0, props.system)} to ${show(d.x1, props.system)}`;
 });
 </script>

@@ -113,7 +113,7 @@ const height = computed(() => Number(box.value.split(" ")[3]));
       :width="width"
       :height="height"
       role="img"
-      :aria-label="`Board ${board.id} on the bench`"
+      :aria-label="$t('Board {id} on the bench', { id: board.id })"
     >
       <polygon :points="bench" class="bench" />
       <polygon
@@ -129,7 +129,12 @@ const height = computed(() => Number(box.value.split(" ")[3]));
       <polygon v-for="(s, i) in slabs" :key="`s${i}`" :points="s" class="slab" />
     </svg>
     <figcaption class="label">
-      From its datum edge, heights ×{{ factor }}. Blue is the flat board inside, on the edge and the end.
+      {{
+        $t(
+          "From its datum edge, heights ×{factor}. Blue is the flat board inside, on the edge and the end.",
+          { factor },
+        )
+      }}
     </figcaption>
   </figure>
 </template>

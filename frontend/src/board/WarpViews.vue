@@ -119,17 +119,28 @@ const ends = computed(() =>
 <template>
   <div class="views">
     <figure class="side">
-      <svg :width="width" :height="tall" role="img" :aria-label="`Side view, heights ${factor} times true`">
+      <svg
+        :width="width"
+        :height="tall"
+        role="img"
+        :aria-label="$t('Side view, heights {factor} times true', { factor })"
+      >
         <path :d="`M0 ${Z(0)}H${width}`" stroke="#12171d" stroke-width="1.5" />
         <polygon :points="far" :fill="colours[1]" fill-opacity=".55" />
         <polygon :points="near" :fill="colours[0]" stroke="#12171d" stroke-width="1" />
         <polygon v-for="(points, i) in slabs" :key="i" :points="points" class="slab" />
       </svg>
       <figcaption>
-        Side, heights ×{{ factor }}. Blue is the flat board inside:
-        {{ showAbout(Math.min(...pieces.map((p) => p.flat)), system) }}
+        {{
+          $t("Side, heights ×{factor}. Blue is the flat board inside: {what}", {
+            factor,
+            what: showAbout(Math.min(...pieces.map((p) => p.flat)), system),
+          })
+        }}
         <template v-if="pieces.length > 1">
-          to {{ showAbout(Math.max(...pieces.map((p) => p.flat)), system) }}</template
+          {{
+            " " + $t("to {what}", { what: showAbout(Math.max(...pieces.map((p) => p.flat)), system) })
+          }}</template
         >
       </figcaption>
     </figure>
@@ -138,7 +149,7 @@ const ends = computed(() =>
         width="162"
         :height="Math.max(...ends.map((e) => e.top)) + 14"
         role="img"
-        :aria-label="`End view, heights ${END_FACTOR} times true`"
+        :aria-label="$t('End view, heights {END_FACTOR} times true', { END_FACTOR })"
       >
         <g :transform="`translate(0 ${Math.max(...ends.map((e) => e.top)) + 8})`">
           <path d="M0 0H162" stroke="#12171d" stroke-width="1.5" />
@@ -146,7 +157,9 @@ const ends = computed(() =>
           <polygon v-if="end.slab" :points="end.slab" class="slab" />
         </g>
       </svg>
-      <figcaption>{{ i ? "Far end" : "Datum end" }}, heights ×{{ END_FACTOR }}</figcaption>
+      <figcaption>
+        {{ $t("{i}, heights ×{END_FACTOR}", { i: i ? $t("Far end") : $t("Datum end"), END_FACTOR }) }}
+      </figcaption>
     </figure>
     <ThreeQuarterView
       class="three"

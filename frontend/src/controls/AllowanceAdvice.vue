@@ -7,11 +7,12 @@ import { useLearned } from "../api/learned";
 import { upOnRule, type System } from "../measure";
 import { restsOn } from "./learnedFigures";
 import Len from "./Len.vue";
+import { t } from "../i18n/i18n";
 
 const props = defineProps<{ workshop: number; allowance: Shop["allowance"]; system: System }>();
 const emit = defineEmits<{ take: [Partial<Shop["allowance"]>] }>();
 const { data } = useLearned(computed(() => props.workshop));
-const SIZES = { length: "in length", width: "in width", face: "in thickness" } as const;
+const SIZES = { length: t("in length"), width: t("in width"), face: t("in thickness") } as const;
 type Size = keyof typeof SIZES;
 const advice = computed(() =>
   (data.value?.figures ?? [])
@@ -22,15 +23,20 @@ const advice = computed(() =>
 </script>
 
 <template>
-  <ul v-if="advice.length" class="advice" aria-label="What pieces here have needed">
+  <ul v-if="advice.length" class="advice" :aria-label="$t('What pieces here have needed')">
     <li v-for="a in advice" :key="a.of">
       <span
-        ><b><Len :ticks="a.enough" :system="system" /></b> over {{ SIZES[a.of] }} would be enough for nine
-        pieces of ten here
-        <span class="soft">({{ restsOn(a.figure) }}, as far as they were read or counted)</span></span
+        ><b><Len :ticks="a.enough" :system="system" /></b>
+        {{ $t("over {SIZES} would be enough for nine pieces of ten here", { SIZES: SIZES[a.of] }) }}
+        <span class="soft">{{
+          $t("({figure}, as far as they were read or counted)", { figure: restsOn(a.figure) })
+        }}</span></span
       >
-      <ElButton class="act" :aria-label="`Take it ${SIZES[a.of]}`" @click="emit('take', { [a.of]: a.enough })"
-        >Take it</ElButton
+      <ElButton
+        class="act"
+        :aria-label="$t('Take it {SIZES}', { SIZES: SIZES[a.of] })"
+        @click="emit('take', { [a.of]: a.enough })"
+        >{{ $t("Take it") }}</ElButton
       >
     </li>
   </ul>

@@ -8,7 +8,7 @@ import DifferingTable from "./DifferingTable.vue";
 <template>
   <ElDialog
     :model-value="!!conflict"
-    title="Somebody else has changed the same"
+    :title="$t('Somebody else has changed the same')"
     width="40rem"
     :close-on-click-modal="false"
     :close-on-press-escape="false"
@@ -16,8 +16,12 @@ import DifferingTable from "./DifferingTable.vue";
   >
     <template v-if="conflict">
       <p>
-        Your edit “{{ conflict.label }}” is not lost. Since you made it the same was changed in another tab,
-        or by somebody else.
+        {{
+          $t(
+            "Your edit “{label}” is not lost. Since you made it the same was changed in another tab, or by somebody else.",
+            { label: conflict.label },
+          )
+        }}
       </p>
       <DifferingTable
         v-for="clash in conflict.clashes"
@@ -27,8 +31,10 @@ import DifferingTable from "./DifferingTable.vue";
       />
     </template>
     <template #footer>
-      <ElButton size="large" @click="conflict?.choose(false)">Leave it as it stands now</ElButton>
-      <ElButton size="large" type="primary" @click="conflict?.choose(true)">Put mine in its place</ElButton>
+      <ElButton size="large" @click="conflict?.choose(false)">{{ $t("Leave it as it stands now") }}</ElButton>
+      <ElButton size="large" type="primary" @click="conflict?.choose(true)">{{
+        $t("Put mine in its place")
+      }}</ElButton>
     </template>
   </ElDialog>
 </template>

@@ -16,8 +16,8 @@ const rows = computed(() => differing(props.clash, props.system));
       <thead>
         <tr>
           <th></th>
-          <th>As it stands now</th>
-          <th>Yours</th>
+          <th>{{ $t("As it stands now") }}</th>
+          <th>{{ $t("Yours") }}</th>
         </tr>
       </thead>
       <tbody>

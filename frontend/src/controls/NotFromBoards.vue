@@ -15,13 +15,23 @@ const sheet = computed(() => named("sheet"));
 
 <template>
   <div class="first">
-    <p>Nothing on this list is cut from boards, so there is nothing to lay out, to mill or to account for.</p>
-    <p v-if="bought"><b>Bought as it is:</b> {{ bought }}.</p>
-    <p v-if="sheet"><b>Cut from sheet:</b> {{ sheet }}.</p>
     <p>
-      <RouterLink :to="{ name: 'buy', params: { project: pk } }">Buy</RouterLink> says how much of it to get;
-      a part's stock is set on the
-      <RouterLink :to="{ name: 'list', params: { project: pk } }">List</RouterLink>.
+      {{
+        $t(
+          "Nothing on this list is cut from boards, so there is nothing to lay out, to mill or to account for.",
+        )
+      }}
+    </p>
+    <p v-if="bought">
+      <b>{{ $t("Bought as it is:") }}</b> {{ bought }}.
+    </p>
+    <p v-if="sheet">
+      <b>{{ $t("Cut from sheet:") }}</b> {{ sheet }}.
+    </p>
+    <p>
+      <RouterLink :to="{ name: 'buy', params: { project: pk } }">{{ $t("Buy") }}</RouterLink>
+      {{ $t("says how much of it to get; a part's stock is set on the") }}
+      <RouterLink :to="{ name: 'list', params: { project: pk } }">{{ $t("List") }}</RouterLink>.
     </p>
   </div>
 </template>

@@ -7,13 +7,12 @@ import { useProject } from "../api/project";
 import { letGo, refusedEdits, type RefusedEdit } from "../api/refusedEdits";
 import AppDialog from "./AppDialog.vue";
 import DifferingTable from "./DifferingTable.vue";
+import { t } from "../i18n/i18n";
 
 const { pk, project, edit } = useProject();
 const open = ref(false);
 const mine = computed(() => refusedEdits.value.filter((e) => e.pk === pk.value));
-const says = computed(() =>
-  mine.value.length === 1 ? "1 edit refused" : `${mine.value.length} edits refused`,
-);
+const says = computed(() => t("{n} edit refused | {n} edits refused", mine.value.length));
 
 /** What it wants of everything it touches, beside what stands. */
 function wants(one: RefusedEdit): Clash[] {
@@ -35,15 +34,17 @@ function drop(one: RefusedEdit): void {
 
 <template>
   <ElButton v-if="mine.length" class="act quiet refused" @click="open = true">{{ says }}</ElButton>
-  <AppDialog v-model="open" title="Refused edits" width="40rem">
-    <p>They are not in the project. What you typed is kept in this browser until you let it go.</p>
+  <AppDialog v-model="open" :title="$t('Refused edits')" width="40rem">
+    <p>
+      {{ $t("They are not in the project. What you typed is kept in this browser until you let it go.") }}
+    </p>
     <section v-for="one in mine" :key="one.id" class="one">
       <h2>{{ one.change.label }}</h2>
       <p class="note">{{ one.why }}</p>
       <DifferingTable v-for="c in wants(one)" :key="c.what + c.id" :clash="c" :system="project!.system" />
       <div class="foot">
-        <ElButton class="act" @click="drop(one)">Let it go</ElButton>
-        <ElButton class="act lead" @click="again(one)">Try it again</ElButton>
+        <ElButton class="act" @click="drop(one)">{{ $t("Let it go") }}</ElButton>
+        <ElButton class="act lead" @click="again(one)">{{ $t("Try it again") }}</ElButton>
       </div>
     </section>
   </AppDialog>

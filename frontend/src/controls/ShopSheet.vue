@@ -10,6 +10,7 @@ import AllowanceAdvice from "./AllowanceAdvice.vue";
 import MeasureField from "./MeasureField.vue";
 import AppDialog from "./AppDialog.vue";
 import ChoiceField from "./fields/ChoiceField.vue";
+import { t } from "../i18n/i18n";
 
 const emit = defineEmits<{ close: [] }>();
 const { pk, project, edit } = useProject();
@@ -19,20 +20,20 @@ const shop = computed(() => project.value!.shop);
 const system = computed(() => project.value!.system);
 
 function set(values: Partial<Shop>): void {
-  void edit({ label: "shop settings", shop: { ...shop.value, ...values } });
+  void edit({ label: t("shop settings"), shop: { ...shop.value, ...values } });
 }
 const KERFS = [
-  ["crosscut", "Crosscut kerf"],
-  ["rip", "Rip kerf"],
-  ["resaw", "Resaw kerf"],
+  ["crosscut", t("Crosscut kerf")],
+  ["rip", t("Rip kerf")],
+  ["resaw", t("Resaw kerf")],
 ] as const;
 const ALLOWANCES = [
-  ["length", "Over in length, each blank"],
-  ["between", "Over between parts of one blank"],
-  ["width", "Over in width"],
-  ["face", "Over in thickness"],
-  ["panel_width", "Panels glued over by"],
-  ["layer", "Over in each resawn layer, for cupping"],
+  ["length", t("Over in length, each blank")],
+  ["between", t("Over between parts of one blank")],
+  ["width", t("Over in width")],
+  ["face", t("Over in thickness")],
+  ["panel_width", t("Panels glued over by")],
+  ["layer", t("Over in each resawn layer, for cupping")],
 ] as const;
 /** What chalk marks may be rounded to, coarsest first. */
 const CHALK = computed(() => {
@@ -45,28 +46,28 @@ const chalk = computed(
   () => shop.value.chalk || (isMetric(system.value) ? TICKS_PER_MM : TICKS_PER_INCH / 16),
 );
 const METHODS = [
-  ["mill-wide", "Plane, then rip: a segment is milled in one go"],
-  ["rough-rip", "Rough-rip first: each blank is flattened by itself"],
+  ["mill-wide", t("Plane, then rip: a segment is milled in one go")],
+  ["rough-rip", t("Rough-rip first: each blank is flattened by itself")],
 ] as const;
 const TICKETS = [
   ["exact", "exactly"],
-  ["surface", "by surface measure: the face to a whole foot, then × thickness"],
+  ["surface", t("by surface measure: the face to a whole foot, then × thickness")],
 ] as const;
 </script>
 
 <template>
-  <AppDialog v-model="open" title="The shop" width="44rem" @closed="emit('close')">
+  <AppDialog v-model="open" :title="$t('The shop')" width="44rem" @closed="emit('close')">
     <div v-if="project" class="sheet">
       <ChoiceField
         class="wide"
-        label="Lengths are shown in"
+        :label="$t('Lengths are shown in')"
         :options="SYSTEMS"
         :model-value="system"
         @update:model-value="edit({ label: 'units', system: $event })"
       />
       <ChoiceField
         class="wide"
-        label="Order of milling"
+        :label="$t('Order of milling')"
         :options="METHODS"
         :model-value="shop.method"
         @update:model-value="set({ method: $event })"
@@ -88,19 +89,19 @@ const TICKETS = [
         @update:model-value="set({ allowance: { ...shop.allowance, [key]: $event } })"
       />
       <ChoiceField
-        label="Chalk marks are rounded to"
+        :label="$t('Chalk marks are rounded to')"
         :options="CHALK.map((c) => [c.ticks, c.word] as const)"
         :model-value="chalk"
         @update:model-value="set({ chalk: $event })"
       />
       <MeasureField
-        label="Trimmed off each end"
+        :label="$t('Trimmed off each end')"
         :system="system"
         :model-value="shop.end_trim"
         @update:model-value="set({ end_trim: $event })"
       />
       <MeasureField
-        label="Shortest blank for the machines"
+        :label="$t('Shortest blank for the machines')"
         :system="system"
         :model-value="shop.min_blank_length"
         @update:model-value="set({ min_blank_length: $event })"
@@ -116,7 +117,7 @@ const TICKETS = [
     <div v-if="project" class="sheet">
       <ChoiceField
         class="wide"
-        label="The yard's ticket counts board feet"
+        :label="$t(`The yard's ticket counts board feet`)"
         :options="TICKETS"
         :model-value="shop.ticket.method"
         @update:model-value="set({ ticket: { ...shop.ticket, method: $event! } })"
@@ -124,33 +125,35 @@ const TICKETS = [
       <ElCheckbox
         :model-value="shop.ticket.whole_feet"
         @change="set({ ticket: { ...shop.ticket, whole_feet: !!$event } })"
-        >lengths down to whole feet</ElCheckbox
+        >{{ $t("lengths down to whole feet") }}</ElCheckbox
       >
       <ElCheckbox
         :model-value="shop.ticket.half_inches_up"
         @change="set({ ticket: { ...shop.ticket, half_inches_up: !!$event } })"
-        >widths up to the half inch</ElCheckbox
+        >{{ $t("widths up to the half inch") }}</ElCheckbox
       >
       <MeasureField
-        label="An offcut is kept from a length of"
+        :label="$t('An offcut is kept from a length of')"
         :system="system"
         :model-value="shop.keep.length"
         @update:model-value="set({ keep: { ...shop.keep, length: $event } })"
       />
       <MeasureField
-        label="and a width of"
+        :label="$t('and a width of')"
         :system="system"
         :model-value="shop.keep.width"
         @update:model-value="set({ keep: { ...shop.keep, width: $event } })"
       />
     </div>
     <p class="soft">
-      The machines' own manuals decide what is safe; these are usual starting values. The air and the
-      instruments at the bench are
+      {{
+        $t(
+          "The machines' own manuals decide what is safe; these are usual starting values. The air and the instruments at the bench are",
+        )
+      }}
       <RouterLink
         :to="{ name: 'workshop', params: { workshop: workshop?.pk ?? '' }, query: { view: 'room' } }"
-        >the workshop's</RouterLink
-      >, for all that is made in it.
+        >{{ $t("the workshop's") }}</RouterLink>{{ $t(", for all that is made in it.") }}
     </p>
   </AppDialog>
 </template>

@@ -2,6 +2,7 @@ import { createMemoryHistory, createRouter } from "vue-router";
 import { createSSRApp, h } from "vue";
 import { renderToString } from "vue/server-renderer";
 import { describe, expect, it } from "vitest";
+import { i18n } from "../i18n/i18n";
 import { STAGES } from "../stages/stages";
 import TapeNav from "./TapeNav.vue";
 
@@ -17,7 +18,7 @@ async function tape(reached: number, current: string): Promise<string> {
   const app = createSSRApp({
     render: () => h(TapeNav, { pk: 7, name: "Settle", reached, current: current as "list" }),
   });
-  app.use(router);
+  app.use(router).use(i18n);
   await router.push(`/project/7/${current}`);
   return renderToString(app);
 }

@@ -18,12 +18,18 @@ const share = computed(() => `${((props.reached + 1) / STAGES.length) * 100}%`);
 
 <template>
   <header class="tape">
-    <RouterLink to="/" class="case" :aria-label="`Vivid Plank ${name}: back to the shelf of projects`">
+    <RouterLink
+      to="/"
+      class="case"
+      :aria-label="$t('Vivid Plank {name}: back to the shelf of projects', { name })"
+    >
       <span class="maker">Vivid Plank</span>
       <span class="project">{{ name }}</span>
     </RouterLink>
-    <nav v-if="rack" class="rack-way"><RouterLink to="/stock" class="act">← Stock room</RouterLink></nav>
-    <nav v-else class="run" aria-label="Stages of the project">
+    <nav v-if="rack" class="rack-way">
+      <RouterLink to="/stock" class="act">{{ $t("← Stock room") }}</RouterLink>
+    </nav>
+    <nav v-else class="run" :aria-label="$t('Stages of the project')">
       <div class="blade" :style="{ width: share }" aria-hidden="true"><span class="hook" /></div>
       <ol>
         <li

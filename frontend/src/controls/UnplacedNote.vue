@@ -18,10 +18,17 @@ const named = computed(() => {
 <template>
   <p v-if="unplaced.length" class="note" data-unplaced>
     <span
-      >{{ unplaced.length === 1 ? "One part lies" : `${unplaced.length} parts lie` }} in no board and
-      {{ unplaced.length === 1 ? "is" : "are" }} not among what follows: {{ named }}.
-      <RouterLink :to="{ name: 'layout', params: { project: pk } }">Lay out</RouterLink> says why,
-      <RouterLink :to="{ name: 'buy', params: { project: pk } }">Buy</RouterLink> what wood is short.</span
+      >{{
+        $t(
+          "One part lies in no board and is not among what follows: {named}. | {n} parts lie in no board and are not among what follows: {named}.",
+          { named },
+          unplaced.length,
+        )
+      }}
+      <RouterLink :to="{ name: 'layout', params: { project: pk } }">{{ $t("Lay out") }}</RouterLink>
+      {{ $t("says why,") }}
+      <RouterLink :to="{ name: 'buy', params: { project: pk } }">{{ $t("Buy") }}</RouterLink>
+      {{ $t("what wood is short.") }}</span
     >
   </p>
 </template>

@@ -1,15 +1,16 @@
 /** What an edit wants otherwise than it stands, field by field, in words for a table. */
 import { equal, type Clash } from "../api/edits";
 import { show, type System } from "../measure";
+import { t } from "../i18n/i18n";
 
 const LENGTHS = ["length", "width", "thickness", "joint_length"];
 export const WORDS: Record<Clash["what"], string> = {
-  part: "Part",
-  board: "Board",
-  shop: "The shop",
-  name: "The project's name",
-  units: "How lengths are shown",
-  measures: "The measures",
+  part: t("Part"),
+  board: t("Board"),
+  shop: t("The shop"),
+  name: t("The project's name"),
+  units: t("How lengths are shown"),
+  measures: t("The measures"),
 };
 /** What the list calls a field, where that is another word. */
 const CALLED: Record<string, string> = { quantity: "count", species: "wood", id: "mark" };
@@ -20,9 +21,9 @@ export interface Row {
 }
 
 function said(field: string, value: unknown, system: System): string {
-  if (value === null || value === undefined) return "not there";
+  if (value === null || value === undefined) return t("not there");
   if (LENGTHS.includes(field) && typeof value === "number") return show(value, system, true);
-  if (Array.isArray(value)) return `${value.length} of them`;
+  if (Array.isArray(value)) return t("{value} of them", { value: value.length });
   return typeof value === "object" ? "changed" : String(value);
 }
 export function differing(clash: Clash, system: System): Row[] {

@@ -1,6 +1,7 @@
 /** How learned figures are told. */
 import type { Schemas } from "../api/client";
 import { onRule, showUnit, type System } from "../measure";
+import { t } from "../i18n/i18n";
 
 export type Learned = Schemas["LearnedBody"];
 
@@ -11,39 +12,41 @@ const every = (rate: number) => Number((1 / rate).toPrecision(2)).toString();
 export const GROUPS = [
   {
     kind: "minutes",
-    of: "At",
-    title: "Minutes at the machine",
-    says: "Times what feeds and passes foretell; the days and every step's minutes follow it",
+    of: t("At"),
+    title: t("Minutes at the machine"),
+    says: t("Times what feeds and passes foretell; the days and every step's minutes follow it"),
   },
   {
     kind: "passes",
-    of: "At",
-    title: "Passes",
-    says: "Times those foretold; told at the machine beside them",
+    of: t("At"),
+    title: t("Passes"),
+    says: t("Times those foretold; told at the machine beside them"),
   },
   {
     kind: "wood",
-    of: "Wood",
-    title: "Wood to buy",
-    says: "Rough board feet for one of finished parts, beside the rule of thumb in Buy",
+    of: t("Wood"),
+    title: t("Wood to buy"),
+    says: t("Rough board feet for one of finished parts, beside the rule of thumb in Buy"),
   },
   {
     kind: "faults",
-    of: "Wood",
-    title: "Faults no survey knew of",
-    says: "One in so many board feet; the chances in Buy are worked out with it",
+    of: t("Wood"),
+    title: t("Faults no survey knew of"),
+    says: t("One in so many board feet; the chances in Buy are worked out with it"),
   },
   {
     kind: "movement",
-    of: "Wood",
-    title: "Movement in rest",
-    says: "Enough for nine faces of ten after a rest, of those whose passes or warp were noted",
+    of: t("Wood"),
+    title: t("Movement in rest"),
+    says: t("Enough for nine faces of ten after a rest, of those whose passes or warp were noted"),
   },
   {
     kind: "allowance",
-    of: "Over",
-    title: "Allowances",
-    says: "Enough for nine pieces of ten, of those that were read or counted; taken in a project under The shop",
+    of: t("Over"),
+    title: t("Allowances"),
+    says: t(
+      "Enough for nine pieces of ten, of those that were read or counted; taken in a project under The shop",
+    ),
   },
 ] as const;
 
@@ -51,8 +54,8 @@ export const GROUPS = [
 export function told(one: Learned, system: System): { usual: string; value: string; between: string } {
   if (one.kind === "faults")
     return {
-      usual: `one in ${every(one.usual)} bd ft`,
-      value: `one in ${every(one.value)} bd ft`,
+      usual: t("one in {usual} bd ft", { usual: every(one.usual) }),
+      value: t("one in {one} bd ft", { one: every(one.value) }),
       between: `${every(one.high)} to ${every(one.low)}`,
     };
   if (one.kind === "movement" || one.kind === "allowance") {
@@ -70,21 +73,24 @@ export function told(one: Learned, system: System): { usual: string; value: stri
   };
 }
 
-const SIZES: Record<string, string> = { length: "in length", width: "in width", face: "in thickness" };
+const SIZES: Record<string, string> = {
+  length: t("in length"),
+  width: t("in width"),
+  face: t("in thickness"),
+};
 /** What it is learned of: a machine, a wood, or the size an allowance is for. */
 export const nameOf = (one: Learned): string => (one.kind === "allowance" ? SIZES[one.of]! : one.of);
 
 /** What it rests on, in words. */
 export function restsOn(one: Learned): string {
-  const projects = `${one.projects} project${one.projects === 1 ? "" : "s"}`;
-  const what = {
-    minutes: "step",
-    passes: "step",
-    wood: "project",
-    faults: "fault",
-    movement: "piece",
-    allowance: "piece",
+  const projects = t("{n} project | {n} projects", one.projects);
+  if (one.kind === "wood") return projects;
+  const events = {
+    minutes: t("{n} step | {n} steps", one.events),
+    passes: t("{n} step | {n} steps", one.events),
+    faults: t("{n} fault | {n} faults", one.events),
+    movement: t("{n} piece | {n} pieces", one.events),
+    allowance: t("{n} piece | {n} pieces", one.events),
   }[one.kind];
-  const events = `${one.events} ${what}${one.events === 1 ? "" : "s"}`;
-  return one.kind === "wood" ? projects : `${events} in ${projects}`;
+  return t("{events} in {projects}", { events, projects });
 }

@@ -14,6 +14,7 @@ import { found, type Findable } from "./find";
 import { showHelp } from "./showing";
 import { TERMS, type Term } from "./terms";
 import { TOPICS } from "./topics";
+import { t } from "../i18n/i18n";
 
 const open = ref(false);
 const asked = ref("");
@@ -43,10 +44,10 @@ function everything(): Findable[] {
   const here: Findable[] = project
     ? [
         ...STAGES.map((s) => place(s.word, s.name)),
-        place("At the machine", "machine", "steps passes"),
-        place("In the aisle", "aisle", "buy yard"),
-        place("In the yard", "survey", "measure board quick"),
-        place("Chalk marks", "chalk", "lay out"),
+        place(t("At the machine"), "machine", t("steps passes")),
+        place(t("In the aisle"), "aisle", t("buy yard")),
+        place(t("In the yard"), "survey", t("measure board quick")),
+        place(t("Chalk marks"), "chalk", t("lay out")),
         ...project.parts.map((p): Findable => ({
           kind: "part",
           name: `${p.id} ${p.name}`,
@@ -63,25 +64,30 @@ function everything(): Findable[] {
     : [];
   return [
     ...here,
-    { kind: "go to", name: "The shelf", more: "projects start", take: () => void router.push("/") },
+    { kind: "go to", name: t("The shelf"), more: t("projects start"), take: () => void router.push("/") },
     {
       kind: "go to",
-      name: "Workshop",
-      more: "machines people learned books",
+      name: t("Workshop"),
+      more: t("machines people learned books"),
       take: () => void router.push(`/workshop`),
     },
-    { kind: "go to", name: "Stock room", more: "rack offcuts", take: () => void router.push("/stock") },
-    { kind: "do", name: "Show the keys", more: "shortcuts", take: () => showHelp("keys") },
-    ...TOPICS.map((t): Findable => ({
+    {
+      kind: "go to",
+      name: t("Stock room"),
+      more: t("rack offcuts"),
+      take: () => void router.push("/stock"),
+    },
+    { kind: "do", name: t("Show the keys"), more: "shortcuts", take: () => showHelp("keys") },
+    ...TOPICS.map((topic): Findable => ({
       kind: "help",
-      name: t.title,
-      more: t.says.join(" "),
-      take: () => showHelp("stages", t.stage),
+      name: topic.title,
+      more: topic.says.join(" "),
+      take: () => showHelp("stages", topic.stage),
     })),
-    ...(Object.keys(TERMS) as Term[]).map((t): Findable => ({
+    ...(Object.keys(TERMS) as Term[]).map((term): Findable => ({
       kind: "word",
-      name: t,
-      more: TERMS[t],
+      name: term,
+      more: TERMS[term],
       take: () => showHelp("words"),
     })),
   ];
@@ -104,12 +110,12 @@ useEventListener("keydown", key);
 </script>
 
 <template>
-  <AppDialog v-model="open" title="Find" width="36rem" top="8vh">
+  <AppDialog v-model="open" :title="$t('Find')" width="36rem" top="8vh">
     <ElAutocomplete
       v-model="asked"
       size="large"
-      placeholder="A stage, a part, a board, a word"
-      aria-label="What is it called"
+      :placeholder="$t('A stage, a part, a board, a word')"
+      :aria-label="$t('What is it called')"
       select-when-unmatched
       :debounce="0"
       :fetch-suggestions="suggest"
@@ -119,7 +125,7 @@ useEventListener("keydown", key);
         <span class="soft kind">{{ item.kind }}</span> {{ item.value }}
       </template>
     </ElAutocomplete>
-    <p v-if="!shown.length" class="soft none" role="status">Nothing is called so here.</p>
+    <p v-if="!shown.length" class="soft none" role="status">{{ $t("Nothing is called so here.") }}</p>
   </AppDialog>
 </template>
 

@@ -15,6 +15,7 @@ import { help, showHelp } from "./showing";
 import { TERMS } from "./terms";
 import { TOPICS } from "./topics";
 import { tour } from "./touring";
+import { t } from "../i18n/i18n";
 
 const emit = defineEmits<{ round: [number] }>();
 const route = useRoute();
@@ -26,28 +27,28 @@ const demo = computed(() => {
   return client.getQueryData<Entry[]>(["shelf"])?.find((p) => p.demo)?.pk ?? 0;
 });
 const KEYS: [string, string][] = [
-  ["?", "help: by stage, the words, these keys"],
-  ["Ctrl K", "find a stage, a part, a board, a word"],
-  ["1 … 7", "go to a stage of the tape"],
-  ["0", "back to the shelf"],
-  ["Ctrl Z", "undo the last edit of the project"],
-  ["Ctrl Shift Z", "do it again"],
-  ["N", "a new part, board or project, where you are"],
-  ["Enter, ↑ ↓", "List: keep the cell and go to the row below or above"],
-  ["Ctrl V", "List: paste rows from a spreadsheet; in a cell, a block over the cells"],
-  ["Ctrl D", "List: fill down, to the chosen rows or the next one"],
-  ["=", "List: a size as a formula over the measures"],
-  ["M, C", "List: the measures, what to ask about"],
-  ["S, P, M", "Draw, on a sheet: set a scale, draw a part, move the sheet; arrows nudge"],
-  ["L", "Lay out: search; once more to stop"],
-  ["Tab, Enter", "Lay out: go from piece to piece, take one in hand"],
-  ["M, P, Del", "Lay out: move it by the arrows, pin it, take it up"],
-  ["S, T, X, J, B", "Lay out: change places, turn, cut behind, join, nothing here"],
-  ["U, R, K", "Lay out: back, forth, plans kept"],
-  ["Ctrl Enter", "Boards: take a reading into the field with the cursor"],
-  ["Space", "Machine: a pass taken, a step done; ← → go back and forth"],
-  ["← →", "Mill, see the passes: a pass back, a pass on"],
-  ["Esc", "leave a field as it was, close a sheet"],
+  ["?", t("help: by stage, the words, these keys")],
+  ["Ctrl K", t("find a stage, a part, a board, a word")],
+  ["1 … 7", t("go to a stage of the tape")],
+  ["0", t("back to the shelf")],
+  ["Ctrl Z", t("undo the last edit of the project")],
+  ["Ctrl Shift Z", t("do it again")],
+  ["N", t("a new part, board or project, where you are")],
+  ["Enter, ↑ ↓", t("List: keep the cell and go to the row below or above")],
+  ["Ctrl V", t("List: paste rows from a spreadsheet; in a cell, a block over the cells")],
+  ["Ctrl D", t("List: fill down, to the chosen rows or the next one")],
+  ["=", t("List: a size as a formula over the measures")],
+  ["M, C", t("List: the measures, what to ask about")],
+  ["S, P, M", t("Draw, on a sheet: set a scale, draw a part, move the sheet; arrows nudge")],
+  ["L", t("Lay out: search; once more to stop")],
+  ["Tab, Enter", t("Lay out: go from piece to piece, take one in hand")],
+  ["M, P, Del", t("Lay out: move it by the arrows, pin it, take it up")],
+  ["S, T, X, J, B", t("Lay out: change places, turn, cut behind, join, nothing here")],
+  ["U, R, K", t("Lay out: back, forth, plans kept")],
+  ["Ctrl Enter", t("Boards: take a reading into the field with the cursor")],
+  ["Space", t("Machine: a pass taken, a step done; ← → go back and forth")],
+  ["← →", t("Mill, see the passes: a pass back, a pass on")],
+  ["Esc", t("leave a field as it was, close a sheet")],
 ];
 function key(event: KeyboardEvent): void {
   if (event.key !== "?" || (!help.open && inField(event))) return;
@@ -58,9 +59,9 @@ useEventListener("keydown", key);
 </script>
 
 <template>
-  <AppDialog v-model="help.open" title="Help" width="44rem">
+  <AppDialog v-model="help.open" :title="$t('Help')" width="44rem">
     <ElTabs v-model="help.tab">
-      <ElTabPane label="Stage by stage" name="stages">
+      <ElTabPane :label="$t('Stage by stage')" name="stages">
         <ElCollapse v-model="help.stage" accordion>
           <ElCollapseItem v-for="t in TOPICS" :key="t.stage" :name="t.stage" :title="t.title">
             <p v-for="s in t.says" :key="s" class="says">{{ s }}</p>
@@ -71,12 +72,12 @@ useEventListener("keydown", key);
         </ElCollapse>
         <p v-if="demo" class="round">
           <ElButton class="act" @click="emit('round', demo)">{{
-            tour.at ? "Go on with the walk through the demo" : "Walk through the demo"
+            tour.at ? $t("Go on with the walk through the demo") : $t("Walk through the demo")
           }}</ElButton>
-          <span class="soft">Eight stops, three minutes; Esc leaves it.</span>
+          <span class="soft">{{ $t("Eight stops, three minutes; Esc leaves it.") }}</span>
         </p>
       </ElTabPane>
-      <ElTabPane label="Words" name="words">
+      <ElTabPane :label="$t('Words')" name="words">
         <dl>
           <template v-for="(means, word) in TERMS" :key="word">
             <dt>{{ word }}</dt>
@@ -84,7 +85,7 @@ useEventListener("keydown", key);
           </template>
         </dl>
       </ElTabPane>
-      <ElTabPane label="Keys" name="keys">
+      <ElTabPane :label="$t('Keys')" name="keys">
         <table class="ruled">
           <tbody>
             <tr v-for="[keys, what] in KEYS" :key="keys">
@@ -98,10 +99,14 @@ useEventListener("keydown", key);
         <p class="switch">
           <ElSwitch
             :model-value="singleKeys"
-            aria-label="Single letters and digits are keys"
+            :aria-label="$t('Single letters and digits are keys')"
             @change="setSingleKeys(!!$event)"
           />
-          Single letters and digits are keys. Off, only keys with Ctrl, arrows, Enter and Esc do something.
+          {{
+            $t(
+              "Single letters and digits are keys. Off, only keys with Ctrl, arrows, Enter and Esc do something.",
+            )
+          }}
         </p>
       </ElTabPane>
     </ElTabs>

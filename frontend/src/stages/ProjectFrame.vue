@@ -15,6 +15,7 @@ import RefusedSheet from "../controls/RefusedSheet.vue";
 import SendSettings from "../controls/SendSettings.vue";
 import TapeNav from "../controls/TapeNav.vue";
 import { STAGES, type StageName } from "./stages";
+import { t, tag } from "../i18n/i18n";
 
 const route = useRoute();
 const router = useRouter();
@@ -33,20 +34,27 @@ const reached = computed(() => {
   return layout.value?.standing && !layout.value.standing.stale ? 6 : 4;
 });
 
-const clock = (at: Date) => at.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
+const clock = (at: Date) => at.toLocaleTimeString(tag(), { hour: "2-digit", minute: "2-digit" });
 const held = computed(() => (waiting.value && unsaved.value > 0) || settingsHeld.value > 0);
 const status = computed(() => {
   if (settingsTrouble.value)
-    return `not taken by the server: ${settingsTrouble.value}; kept in this browser until it is put right`;
+    return t("not taken by the server: {settingsTrouble}; kept in this browser until it is put right", {
+      settingsTrouble: settingsTrouble.value,
+    });
   if (settingsHeld.value && (waiting.value || !unsaved.value)) {
-    const all = settingsHeld.value + unsaved.value;
-    return `${all === 1 ? "1 change waits" : `${all} changes wait`} for the server; kept in this browser`;
+    return t(
+      "{n} change waits for the server; kept in this browser | {n} changes wait for the server; kept in this browser",
+      settingsHeld.value + unsaved.value,
+    );
   }
-  if (!unsaved.value && asOf.value) return `the server does not answer: shown as of ${clock(asOf.value)}`;
-  if (!unsaved.value) return "all saved";
-  if (!waiting.value) return "saving …";
-  const many = unsaved.value === 1 ? "1 edit waits" : `${unsaved.value} edits wait`;
-  return `${many} for the server; kept in this browser`;
+  if (!unsaved.value && asOf.value)
+    return t("the server does not answer: shown as of {asOf}", { asOf: clock(asOf.value) });
+  if (!unsaved.value) return t("all saved");
+  if (!waiting.value) return t("saving …");
+  return t(
+    "{n} edit waits for the server; kept in this browser | {n} edits wait for the server; kept in this browser",
+    unsaved.value,
+  );
 });
 
 function key(event: KeyboardEvent): void {
@@ -69,17 +77,19 @@ useEventListener("keydown", key);
   <TapeNav :pk="pk" :name="project?.name ?? ''" :reached="reached" :current="current" :rack="project?.rack" />
   <div v-if="project" class="undo-bar">
     <ElButton class="act quiet" :disabled="!project.undo" @click="undo()">
-      ↶ <span>{{ project.undo ? `Undo ${project.undo}` : "Nothing to undo" }}</span>
+      ↶ <span>{{ project.undo ? $t("Undo {undo}", { undo: project.undo }) : $t("Nothing to undo") }}</span>
     </ElButton>
     <ElButton v-if="project.redo" class="act quiet" @click="redo()">
-      ↷ <span>Redo {{ project.redo }}</span>
+      ↷ <span>{{ $t("Redo {redo}", { redo: project.redo }) }}</span>
     </ElButton>
-    <RouterLink to="/workshop" class="act quiet shop">Workshop</RouterLink>
+    <RouterLink to="/workshop" class="act quiet shop">{{ $t("Workshop") }}</RouterLink>
     <RefusedSheet />
     <span class="saved" :class="{ soft: !held }" role="status">{{ status }}</span>
   </div>
   <main v-if="trouble" class="stage">
-    <p class="note">{{ trouble.message }}. <RouterLink to="/">Back to the shelf</RouterLink></p>
+    <p class="note">
+      {{ trouble.message }}. <RouterLink to="/">{{ $t("Back to the shelf") }}</RouterLink>
+    </p>
   </main>
   <main v-else-if="project" id="main" tabindex="-1"><RouterView /></main>
 </template>

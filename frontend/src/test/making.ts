@@ -5,6 +5,7 @@ import { createSSRApp, h, type Component } from "vue";
 import { renderToString } from "vue/server-renderer";
 import type { Board, Part, Step } from "../api/client";
 import { plainPart } from "../api/parts";
+import { i18n } from "../i18n/i18n";
 import { plainBoard, plainStation } from "../board/make";
 
 export const IN = TICKS_PER_INCH;
@@ -100,7 +101,7 @@ export function aPart(values: Partial<Part> = {}): Part {
 
 /** The component as HTML. */
 export function drawn(component: Component, props: Record<string, unknown>): Promise<string> {
-  const app = createSSRApp({ render: () => h(component, props) });
+  const app = createSSRApp({ render: () => h(component, props) }).use(i18n);
   // Without a browser the library asks where its ids and layers begin.
   app.provide(ID_INJECTION_KEY, { prefix: 1, current: 0 });
   app.provide(ZINDEX_INJECTION_KEY, { current: 0 });

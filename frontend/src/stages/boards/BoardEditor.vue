@@ -20,6 +20,7 @@ import PhotoSheet from "./PhotoSheet.vue";
 import StationTable from "./StationTable.vue";
 import { FIGURES } from "../../board/figures";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import { t } from "../../i18n/i18n";
 
 type Place = { x: number; y: number };
 const props = defineProps<{ board: Board; width: number; look?: Schemas["LookBody"] }>();
@@ -59,7 +60,7 @@ function rename(event: Event): void {
   if (!id || project.value!.boards.some((b) => b.id === id && b.id !== props.board.id)) {
     ElMessage({
       type: "error",
-      message: id ? `The mark '${id}' is taken; every mark once` : "A board needs a mark",
+      message: id ? t("The mark '{id}' is taken; every mark once", { id }) : t("A board needs a mark"),
     });
     input.value = props.board.id;
     return;
@@ -72,7 +73,10 @@ function price(event: Event): void {
   const value = Number(input.value.replace(",", "."));
   if (Number.isFinite(value) && value >= 0) put("price", { price: value });
   else {
-    ElMessage({ type: "error", message: `'${input.value}' is no price; a figure such as 61.50` });
+    ElMessage({
+      type: "error",
+      message: t("'{input}' is no price; a figure such as 61.50", { input: input.value }),
+    });
     input.value = String(props.board.price);
   }
 }
@@ -147,7 +151,7 @@ function closeOutline(): void {
   if (crossesItself(points)) {
     ElMessage({
       type: "error",
-      message: "The outline crosses itself. Take its last corners back and go round once.",
+      message: t("The outline crosses itself. Take its last corners back and go round once."),
       duration: 6000,
     });
     return;
@@ -168,7 +172,7 @@ function defect(i: number, values: Partial<Defect>): void {
 }
 function dropDefect(i: number): void {
   chosen.value = -1;
-  put("a fault less", { defects: defects.value.filter((_, k) => k !== i) });
+  put(t("a fault less"), { defects: defects.value.filter((_, k) => k !== i) });
 }
 const step = computed(() => (isMetric(system.value) ? TICKS_PER_MM : TICKS_PER_INCH / 64));
 const flatWarp = computed(() =>
@@ -180,13 +184,17 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
 <template>
   <div class="editor">
     <div class="faces">
-      <ElButton class="act" :class="{ on: face === 'A' }" @click="face = 'A'">Face A, up</ElButton>
-      <ElButton class="act" :class="{ on: face === 'B' }" @click="face = 'B'">Face B, turned over</ElButton>
+      <ElButton class="act" :class="{ on: face === 'A' }" @click="face = 'A'">{{
+        $t("Face A, up")
+      }}</ElButton>
+      <ElButton class="act" :class="{ on: face === 'B' }" @click="face = 'B'">{{
+        $t("Face B, turned over")
+      }}</ElButton>
       <ElButton class="act quiet" :aria-pressed="closer > 1" @click="closer = closer === 1 ? 4 : 1">
-        {{ closer > 1 ? "Whole board" : "Closer" }}
+        {{ closer > 1 ? $t("Whole board") : $t("Closer") }}
       </ElButton>
       <ElButton class="act quiet" @click="photographing = true">
-        {{ photo ? "Another photograph" : "Photograph it" }}
+        {{ photo ? $t("Another photograph") : $t("Photograph it") }}
       </ElButton>
       <ElButton
         v-if="photo"
@@ -194,20 +202,20 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
         :aria-pressed="photographed"
         @click="photographed = !photographed"
       >
-        {{ photographed ? "Hide the photograph" : "Show the photograph" }}
+        {{ photographed ? $t("Hide the photograph") : $t("Show the photograph") }}
       </ElButton>
       <ChoiceField
         v-model="kind"
         class="kind"
-        label="Tap the board, or draw across it, to mark"
+        :label="$t('Tap the board, or draw across it, to mark')"
         :groups="[
-          { label: 'sound', options: SOUND.map((k) => [k, k]) },
-          { label: 'unsound: lies in no part', options: UNSOUND.map((k) => [k, k]) },
+          { label: $t('sound'), options: SOUND.map((k) => [k, k]) },
+          { label: $t('unsound: lies in no part'), options: UNSOUND.map((k) => [k, k]) },
           { label: 'figure', options: FIGURES.map((k) => [k, `${k} grain`]) },
         ]"
       />
     </div>
-    <div class="drawing" tabindex="0" role="region" :aria-label="`Drawing of ${board.id}`">
+    <div class="drawing" tabindex="0" role="region" :aria-label="$t('Drawing of {id}', { id: board.id })">
       <BoardRuler :length="board.length" :scale="scale" :system="system" />
       <BoardDrawing
         :board="board"
@@ -225,9 +233,14 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
       />
     </div>
     <p v-if="outlined" class="tracing">
-      <b>Tap round the {{ kind }}.</b> {{ traced.length }} corners.
-      <ElButton class="act lead" :disabled="traced.length < 3" @click="closeOutline">Close it</ElButton>
-      <ElButton class="act" :disabled="!traced.length" @click="traced.pop()">Take one back</ElButton>
+      <b>{{ $t("Tap round the {kind}.", { kind }) }}</b>
+      {{ $t("{traced} corners.", { traced: traced.length }) }}
+      <ElButton class="act lead" :disabled="traced.length < 3" @click="closeOutline">{{
+        $t("Close it")
+      }}</ElButton>
+      <ElButton class="act" :disabled="!traced.length" @click="traced.pop()">{{
+        $t("Take one back")
+      }}</ElButton>
       <ElButton
         class="act"
         @click="
@@ -235,12 +248,13 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
           outlined = false;
         "
       >
-        Leave it
+        {{ $t("Leave it") }}
       </ElButton>
     </p>
     <p v-for="i in look?.outside ?? []" :key="`o${i}`" class="note">
-      The {{ defects[i]?.kind }} at <Len :ticks="defects[i]?.x0 ?? 0" :system="system" nearest /> lies wholly
-      off the board. Move it on, or remove it.
+      {{ $t("The {kind} at", { kind: defects[i]?.kind }) }}
+      <Len :ticks="defects[i]?.x0 ?? 0" :system="system" nearest />
+      {{ $t("lies wholly off the board. Move it on, or remove it.") }}
     </p>
     <FaultBar
       v-if="defects[chosen]"
@@ -259,15 +273,17 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
         :aria-pressed="chosen === i"
         @click="chosen = chosen === i ? -1 : i"
       >
-        {{ d.kind }} at <Len :ticks="d.x0" :system="system" bare nearest />
+        {{ $t("{kind} at", { kind: d.kind }) }} <Len :ticks="d.x0" :system="system" bare nearest />
       </ElButton>
-      <ElButton class="act quiet" @click="tapMiddle">Mark a {{ kind }} by its figures</ElButton>
+      <ElButton class="act quiet" @click="tapMiddle">{{
+        $t("Mark a {kind} by its figures", { kind })
+      }}</ElButton>
       <ElButton
         v-if="!outlined && !FIGURES.some((f) => f === kind)"
         class="act quiet"
         @click="outlined = true"
       >
-        Draw its outline
+        {{ $t("Draw its outline") }}
       </ElButton>
     </div>
 
@@ -275,10 +291,11 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
 
     <div class="fields">
       <label class="field"
-        ><span>Mark</span><input class="line-input" :value="board.id" @change="rename"
+        ><span>{{ $t("Mark") }}</span
+        ><input class="line-input" :value="board.id" @change="rename"
       /></label>
       <label class="field"
-        ><span>Wood</span
+        ><span>{{ $t("Wood") }}</span
         ><input
           class="line-input"
           :value="board.species"
@@ -287,22 +304,23 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
           "
       /></label>
       <ChoiceField
-        label="Bought as"
-        :options="[['', 'by its thickness'], ...QUARTERS.map((q) => [q, q] as const)]"
+        :label="$t('Bought as')"
+        :options="[['', $t('by its thickness')], ...QUARTERS.map((q) => [q, q] as const)]"
         :model-value="board.quarter"
         @update:model-value="put('quarter', { quarter: $event })"
       />
       <label class="field"
-        ><span>Price</span><input class="line-input" inputmode="decimal" :value="board.price" @change="price"
+        ><span>{{ $t("Price") }}</span
+        ><input class="line-input" inputmode="decimal" :value="board.price" @change="price"
       /></label>
       <MeasureField
-        label="Length"
+        :label="$t('Length')"
         :system="system"
         :model-value="board.length"
         @update:model-value="setLength"
       />
       <label class="field grow"
-        ><span>Note</span
+        ><span>{{ $t("Note") }}</span
         ><input
           class="line-input"
           :value="board.note"
@@ -311,22 +329,22 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
     </div>
     <InstrumentBar :board="board" @put="put" />
     <p v-if="board.surface" class="scanned">
-      <b>As scanned:</b>
+      <b>{{ $t("As scanned:") }}</b>
       <template v-if="flatWarp.length"
         ><span v-for="k in flatWarp" :key="k"
           >{{ " " + k }} <Len :ticks="warp[k]" :system="system" nearest />{{
             k === flatWarp.at(-1) ? ". " : ","
           }}</span
         ></template
-      ><template v-else> flat.</template> Thickness and warp come from the scan.
-      <ElButton class="act quiet" @click="put('a scan less', { surface: null, warp })">
-        Go by figures again
+      ><template v-else> {{ " " + $t("flat.") }}</template> {{ $t("Thickness and warp come from the scan.") }}
+      <ElButton class="act quiet" @click="put($t('a scan less'), { surface: null, warp })">
+        {{ $t("Go by figures again") }}
       </ElButton>
     </p>
     <div v-else class="fields">
       <div class="warp">
         <WarpSketch kind="bow" /><MeasureField
-          label="Bow, under its middle"
+          :label="$t('Bow, under its middle')"
           :system="system"
           signed
           :model-value="board.warp.bow"
@@ -335,7 +353,7 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
       </div>
       <div class="warp">
         <WarpSketch kind="cup" /><MeasureField
-          label="Cup, across"
+          :label="$t('Cup, across')"
           :system="system"
           signed
           :model-value="board.warp.cup"
@@ -344,7 +362,7 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
       </div>
       <div class="warp">
         <WarpSketch kind="twist" /><MeasureField
-          label="Twist, fourth corner"
+          :label="$t('Twist, fourth corner')"
           :system="system"
           signed
           :model-value="board.warp.twist"
@@ -352,13 +370,16 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
         />
       </div>
     </div>
-    <h3>Measured at</h3>
+    <h3>{{ $t("Measured at") }}</h3>
     <p class="soft small">
-      Edges are heights above a straight line along the datum edge; crook shows in them. A minus sign means
-      the other way.
+      {{
+        $t(
+          "Edges are heights above a straight line along the datum edge; crook shows in them. A minus sign means the other way.",
+        )
+      }}
     </p>
     <StationTable :board="board" :system="system" @put="put" />
-    <h3>Grain, and how it was sold</h3>
+    <h3>{{ $t("Grain, and how it was sold") }}</h3>
     <GrainPanel
       :board="board"
       :system="system"
@@ -366,7 +387,7 @@ const QUARTERS = ["4/4", "5/4", "6/4", "8/4", "10/4", "12/4", "16/4"];
       :feed="look?.feed ?? []"
       @put="put"
     />
-    <h3>Moisture</h3>
+    <h3>{{ $t("Moisture") }}</h3>
     <MoisturePanel :board="board" @put="put" />
     <PhotoSheet v-if="photographing" :board="board" :face="face" @close="photographing = false" @put="put" />
   </div>

@@ -16,6 +16,7 @@ import MeasureField from "../../controls/MeasureField.vue";
 import { isMetric, TICKS_PER_INCH, TICKS_PER_MM, TICKS_PER_64TH } from "../../measure";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import { wood, woodPrice } from "../../wood";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{ board: Board; width: number; look?: Schemas["LookBody"] }>();
 const { pk, project } = useProject();
@@ -72,31 +73,45 @@ const { data, error } = useQuery({
 const resting = computed(() => {
   const r = data.value?.rest;
   if (!r) return "";
-  const side = r.away < 0 ? "under" : "over";
-  const air = `the ${r.equilibrium.toFixed(1)} % that the shop's air brings wood to`;
-  const away = `${Math.abs(r.away).toFixed(1)} points ${side} ${air}`;
+
+  const air = t("the {equilibrium} % that the shop's air brings wood to", {
+    equilibrium: r.equilibrium.toFixed(1),
+  });
+  const points = { away: Math.abs(r.away).toFixed(1), air };
+  const away = r.away < 0 ? t("{away} points under {air}", points) : t("{away} points over {air}", points);
   const uneven =
-    r.uneven > 2 ? ` Its places lie ${r.uneven.toFixed(1)} points apart: wait until they agree.` : "";
-  const days = (n: number) => `${Math.max(1, Math.ceil(n))} day${n > 1 ? "s" : ""}`;
-  if (r.days === 0) return `It has come to rest: it is ${away}.${uneven}`;
-  const span = `${Math.max(1, Math.floor(r.least))} to ${Math.ceil(r.most)}`;
+    r.uneven > 2
+      ? t(" Its places lie {uneven} points apart: wait until they agree.", { uneven: r.uneven.toFixed(1) })
+      : "";
+  const days = (n: number) => t("{n} day | {n} days", Math.max(1, Math.ceil(n)));
+  if (r.days === 0) return t("It has come to rest: it is {away}.{uneven}", { away, uneven });
+  const span = t("{least} to {most}", {
+    least: Math.max(1, Math.floor(r.least)),
+    most: Math.ceil(r.most),
+  });
   const sure = r.own
-    ? "by its own two readings"
-    : "by diffusion through its thickness; a second reading in a week makes it surer";
-  const rested = `about ${days(r.days)} until it has come to rest, ${span} (${sure})`;
-  if (r.work_now) return `It may be worked: it is ${away}. Still ${rested}.${uneven}`;
-  const first = r.workable ? `about ${days(r.workable)} until it is within two points, ` : "";
-  return `Let it rest: it is ${away}: ${first}${rested}.${uneven}`;
+    ? t("by its own two readings")
+    : t("by diffusion through its thickness; a second reading in a week makes it surer");
+  const rested = t("about {days} until it has come to rest, {span} ({sure})", {
+    days: days(r.days),
+    span,
+    sure,
+  });
+  if (r.work_now)
+    return t("It may be worked: it is {away}. Still {rested}.{uneven}", { away, rested, uneven });
+  const first = r.workable
+    ? t("about {workable} until it is within two points, ", { workable: days(r.workable) })
+    : "";
+  return t("Let it rest: it is {away}: {first}{rested}.{uneven}", { away, first, rested, uneven });
 });
 
 const FACES = ["A", "B"] as const;
 const GRADES = ["FAS", "FAS one face", "Selects", "No. 1 Common", "No. 2A Common", "No. 3A Common", ""];
 const verdict = computed(() => {
   const [sold, found] = [GRADES.indexOf(props.board.grade), GRADES.indexOf(data.value?.grade ?? "")];
-  if (found <= sold) return ": it keeps what was promised.";
-  return (
-    ": the faults recorded leave it short of that. " +
-    "Cuttings are taken largest first, so count again before you complain."
+  if (found <= sold) return t(": it keeps what was promised.");
+  return t(
+    ": the faults recorded leave it short of that. Cuttings are taken largest first, so count again before you complain.",
   );
 });
 /** What its clear wood costs, beside what the board costs. */
@@ -105,7 +120,11 @@ const worth = computed(() => {
   if (!props.board.price || feet < 0.05 || !props.look) return "";
   const clear = woodPrice(props.board.price / feet, system.value);
   const ticket = woodPrice(props.board.price / props.look.ticket_feet, system.value);
-  return `${wood(feet, system.value)} of it lie in these rectangles: ${clear}, where the ticket says ${ticket}.`;
+  return t("{feet} of it lie in these rectangles: {clear}, where the ticket says {ticket}.", {
+    feet: wood(feet, system.value),
+    clear,
+    ticket,
+  });
 });
 
 /**
@@ -114,22 +133,27 @@ const worth = computed(() => {
  */
 const corners = computed(() =>
   (tried.value ?? []).map((p) => {
-    const words = ["near datum corner", "far datum corner", "near other corner", "far other corner"];
+    const words = [
+      t("near datum corner"),
+      t("far datum corner"),
+      t("near other corner"),
+      t("far other corner"),
+    ];
     const most = Math.max(...p.corners);
     const takes = most - Math.min(...p.corners);
     return takes > TICKS_PER_64TH ? { word: words[p.corners.indexOf(most)]!, takes, saved: p.saved } : null;
   }),
 );
 const QUALITIES = [
-  ["clear-two", "clear on two faces"],
-  ["clear-one", "clear on one face"],
-  ["sound", "sound"],
+  ["clear-two", t("clear on two faces")],
+  ["clear-one", t("clear on one face")],
+  ["sound", t("sound")],
 ] as const;
 </script>
 
 <template>
   <div v-if="project" class="survey">
-    <h3>Before you cut it</h3>
+    <h3>{{ $t("Before you cut it") }}</h3>
     <p v-if="error" class="note">{{ error.message }}</p>
     <BoardDrawing
       :board="board"
@@ -146,32 +170,33 @@ const QUALITIES = [
       :max="board.length"
       :step="step"
       :show-tooltip="false"
-      aria-label="Crosscut tried at"
+      :aria-label="$t('Crosscut tried at')"
     />
     <div class="pieces">
-      <p v-if="!cut" class="soft">Drag, or tap the board, to try a crosscut.</p>
+      <p v-if="!cut" class="soft">{{ $t("Drag, or tap the board, to try a crosscut.") }}</p>
       <div v-for="(p, i) in tried ?? []" :key="i" class="piece">
         <span class="figure"><Len :ticks="p.flat" :system="system" about /></span>
-        <span class="label">flat in <Len :ticks="p.x1 - p.x0" :system="system" about /></span>
+        <span class="label">{{ $t("flat in") }} <Len :ticks="p.x1 - p.x0" :system="system" about /></span>
         <span v-if="corners[i]" class="label"
-          >knock <Len :ticks="corners[i]!.takes" :system="system" about /> off its
-          {{ corners[i]!.word }} first, or shim it so<template v-if="corners[i]!.saved > TICKS_PER_64TH"
-            >: saves <Len :ticks="corners[i]!.saved" :system="system" about /> against facing it as it
-            lies</template
+          >{{ $t("knock") }} <Len :ticks="corners[i]!.takes" :system="system" about />
+          {{ $t("off its {word} first, or shim it so", { word: corners[i]!.word })
+          }}<template v-if="corners[i]!.saved > TICKS_PER_64TH"
+            >{{ $t(": saves") }} <Len :ticks="corners[i]!.saved" :system="system" about />
+            {{ $t("against facing it as it lies") }}</template
           ></span
         >
       </div>
     </div>
-    <ElCheckbox v-model="depths">Show what has to come off each face</ElCheckbox>
+    <ElCheckbox v-model="depths">{{ $t("Show what has to come off each face") }}</ElCheckbox>
     <div v-if="depths && tried" class="depths">
       <div v-for="f in FACES" :key="f">
         <p class="label">
-          Face {{ f }}: at most
+          {{ $t("Face {f}: at most", { f }) }}
           <Len
             :ticks="Math.max(...tried.map((p) => (f === 'A' ? p.takes_above : p.takes_below)))"
             :system="system"
             nearest
-          />. The darker, the more comes off there.
+          />{{ $t(". The darker, the more comes off there.") }}
         </p>
         <BoardDrawing :board="board" :scale="scale" :system="system" :face="f" :photographed="false"
           ><template #default="{ x, y }"
@@ -182,7 +207,7 @@ const QUALITIES = [
     <div class="asks">
       <MeasureField
         class="want"
-        label="For a flat thickness of"
+        :label="$t('For a flat thickness of')"
         :system="system"
         :model-value="asked"
         @update:model-value="wanted = $event"
@@ -190,17 +215,17 @@ const QUALITIES = [
       <p v-if="data?.said" class="said"><Fig :text="data.said" /></p>
     </div>
     <div class="asks">
-      <ElCheckbox v-model="clear">Show the largest</ElCheckbox>
+      <ElCheckbox v-model="clear">{{ $t("Show the largest") }}</ElCheckbox>
       <ChoiceField
         v-model="quality"
         class="quality"
-        label="Quality looked for"
+        :label="$t('Quality looked for')"
         hide-label
         :options="QUALITIES"
       />
       <p v-if="data">
         <template v-if="data.areas.length"
-          >rectangles:
+          >{{ $t("rectangles:") }}
           <span v-for="(a, i) in data.areas" :key="i"
             ><Len :ticks="a.x1 - a.x0" :system="system" bare about /> ×
             <Len :ticks="a.y1 - a.y0" :system="system" about />{{
@@ -208,18 +233,24 @@ const QUALITIES = [
             }}</span
           ></template
         >
-        <template v-else>: nothing long enough for the machines. </template>
+        <template v-else>{{ $t(": nothing long enough for the machines.") + " " }} </template>
         <template v-if="data.grade"
-          >Its cuttings make at least {{ data.about ? "about " : "" }}<b>{{ data.grade }}</b
-          >: {{ Math.round(data.share * 100) }} % clear, surface measure {{ data.surface }}.<template
-            v-if="data.about"
-          >
-            The rules also limit wane, splits, pith and knots by more than a survey tells.</template
+          >{{ $t("Its cuttings make at least {about}", { about: data.about ? $t("about") + " " : "" })
+          }}<b>{{ data.grade }}</b
+          >{{
+            $t(": {share} % clear, surface measure {surface}.", {
+              share: Math.round(data.share * 100),
+              surface: data.surface,
+            })
+          }}<template v-if="data.about">
+            {{
+              " " + $t("The rules also limit wane, splits, pith and knots by more than a survey tells.")
+            }}</template
           ></template
         >
-        <template v-else>Its cuttings make no grade.</template>
+        <template v-else>{{ $t("Its cuttings make no grade.") }}</template>
         <template v-if="board.grade">
-          Sold as <b>{{ board.grade }}</b>{{ verdict }}</template
+          {{ " " + $t("Sold as") }} <b>{{ board.grade }}</b>{{ verdict }}</template
         >
         <template v-if="worth">{{ " " + worth }}</template>
       </p>
@@ -228,11 +259,17 @@ const QUALITIES = [
       <p v-if="resting" class="said">
         {{ resting }}
         <template v-if="data?.rest?.shrinks && data.rest.days"
-          >Until then it {{ data.rest.away > 0 ? "shrinks" : "swells" }} in width by
-          <Len :ticks="Math.abs(data.rest.shrinks[0]!)" :system="system" bare nearest /> (quarter-sawn) to
-          <Len :ticks="Math.abs(data.rest.shrinks[1]!)" :system="system" nearest /> (flat-sawn)<template
-            v-if="!data.rest.coefficients_hold"
-            >, about: it lies outside the 6 to 14 % for which movement was measured</template
+          >{{
+            $t("Until then it {away} in width by", {
+              away: data.rest.away > 0 ? $t("shrinks") : $t("swells"),
+            })
+          }}
+          <Len :ticks="Math.abs(data.rest.shrinks[0]!)" :system="system" bare nearest />
+          {{ $t("(quarter-sawn) to") }}
+          <Len :ticks="Math.abs(data.rest.shrinks[1]!)" :system="system" nearest /> {{ $t("(flat-sawn)")
+          }}<template v-if="!data.rest.coefficients_hold">{{
+            $t(", about: it lies outside the 6 to 14 % for which movement was measured")
+          }}</template
           >.</template
         >
       </p>

@@ -73,39 +73,51 @@ useEventListener("keydown", key);
 <template>
   <section v-if="project" class="stage">
     <div class="stage-head">
-      <h1 class="grow">Boards</h1>
-      <RouterLink class="act" :to="{ name: 'survey', params: { project: pk } }"
-        >Record one in the yard</RouterLink
-      >
+      <h1 class="grow">{{ $t("Boards") }}</h1>
+      <RouterLink class="act" :to="{ name: 'survey', params: { project: pk } }">{{
+        $t("Record one in the yard")
+      }}</RouterLink>
       <ElButton class="act" :class="{ lead: !project.boards.length }" @click="adding = true">
-        Add a board
+        {{ $t("Add a board") }}
       </ElButton>
       <RouterLink
         v-if="project.boards.length && project.parts.length"
         class="act lead"
         :to="{ name: 'layout', params: { project: pk } }"
-        >Next: lay out</RouterLink
+        >{{ $t("Next: lay out") }}</RouterLink
       >
     </div>
     <div v-if="!project.boards.length" class="first">
       <p>
-        The rack is empty. Measure the first board: its length, its width at both ends, its thickness, and how
-        it is bent.
+        {{
+          $t(
+            "The rack is empty. Measure the first board: its length, its width at both ends, its thickness, and how it is bent.",
+          )
+        }}
       </p>
       <p>
-        Nothing bought yet? Buy says what to ask for; a board may lie in the stock room; and the list can be
-        laid out on boards as a supplier has them, to see how it goes.
+        {{
+          $t(
+            "Nothing bought yet? Buy says what to ask for; a board may lie in the stock room; and the list can be laid out on boards as a supplier has them, to see how it goes.",
+          )
+        }}
       </p>
       <p class="ways">
-        <ElButton v-if="project.parts.length" class="act" :loading="toTry.isPending.value" @click="tryBoards"
-          >Try it with a supplier's boards</ElButton
+        <ElButton
+          v-if="project.parts.length"
+          class="act"
+          :loading="toTry.isPending.value"
+          @click="tryBoards"
+          >{{ $t("Try it with a supplier's boards") }}</ElButton
         >
-        <RouterLink class="act" :to="{ name: 'buy', params: { project: pk } }">What to ask for</RouterLink>
-        <RouterLink class="act" :to="{ name: 'stock' }">To the stock room</RouterLink>
+        <RouterLink class="act" :to="{ name: 'buy', params: { project: pk } }">{{
+          $t("What to ask for")
+        }}</RouterLink>
+        <RouterLink class="act" :to="{ name: 'stock' }">{{ $t("To the stock room") }}</RouterLink>
       </p>
     </div>
     <div v-else class="two">
-      <nav class="rack" aria-label="Boards in the rack">
+      <nav class="rack" :aria-label="$t('Boards in the rack')">
         <button
           v-for="b in project.boards"
           :key="b.id"
@@ -134,25 +146,36 @@ useEventListener("keydown", key);
                 @click="shownCut = i"
               >
                 <span class="figure"><Len :ticks="c.flat" :system="project.system" about /></span>
-                <span class="label">flat, {{ c.name }}</span>
+                <span class="label">{{ $t("flat, {name}", { name: c.name }) }}</span>
               </button>
               <div class="yield plain">
                 <span class="figure">{{ woodFigure(look.board_feet, project.system, 2) }}</span><span
                   class="label"
-                  >{{ woodUnit(project.system) }} by the tape, {{ look.quarter }}</span
+                  >{{
+                    $t("{system} by the tape, {quarter}", {
+                      system: woodUnit(project.system),
+                      quarter: look.quarter,
+                    })
+                  }}</span
                 >
               </div>
               <div class="yield plain">
                 <span class="figure">{{ woodFigure(look.ticket_feet, project.system, 2) }}</span><span
                   class="label"
-                  >{{ woodUnit(project.system) }} by the ticket's rule<template v-if="board.price"
+                  >{{ $t("{system} by the ticket's rule", { system: woodUnit(project.system) })
+                  }}<template v-if="board.price"
                     >, {{ woodPrice(board.price / look.ticket_feet, project.system) }}</template
                   ></span
                 >
               </div>
               <div v-if="look.weight_kg" class="yield plain">
-                <span class="figure">{{ weight(look.weight_kg, project.system, 1) }}</span><span class="label"
-                  >{{ look.alone ? "one can lift it" : "two to lift it" }}, at 12 %</span
+                <span class="figure">{{ weight(look.weight_kg, project.system, 1) }}</span><span
+                  class="label"
+                  >{{
+                    $t("{alone}, at 12 %", {
+                      alone: look.alone ? $t("one can lift it") : $t("two to lift it"),
+                    })
+                  }}</span
                 >
               </div>
             </div>
@@ -168,7 +191,9 @@ useEventListener("keydown", key);
             />
           </BoardEditor>
           <p class="end">
-            <ElButton class="act quiet" @click="remove">Take {{ board.id }} out of the rack</ElButton>
+            <ElButton class="act quiet" @click="remove">{{
+              $t("Take {id} out of the rack", { id: board.id })
+            }}</ElButton>
           </p>
         </template>
       </div>

@@ -7,6 +7,7 @@ import { SOUND, UNSOUND } from "../../board/geometry";
 import MeasureField from "../../controls/MeasureField.vue";
 import { isMetric, TICKS_PER_INCH, TICKS_PER_MM, type System } from "../../measure";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{ fault: Defect; face: "A" | "B"; system: System }>();
 const emit = defineEmits<{ put: [Partial<Defect>]; remove: [] }>();
@@ -50,14 +51,14 @@ function bounded(values: Partial<Pick<Defect, "x0" | "x1" | "y0" | "y1">>): void
   });
 }
 const FACES = [
-  ["A", "face A"],
-  ["B", "face B"],
-  ["both", "both: it goes through"],
+  ["A", t("face A")],
+  ["B", t("face B")],
+  ["both", t("both: it goes through")],
 ] as const;
 const SHAPES = [
   ["rectangle", "square-cornered"],
   ["ellipse", "round"],
-  ["outline", "drawn outline"],
+  ["outline", t("drawn outline")],
 ] as const;
 const SEVERITIES = [
   ["slight", "slight"],
@@ -69,67 +70,69 @@ const SEVERITIES = [
 <template>
   <div class="fault-bar">
     <ChoiceField
-      label="Fault"
+      :label="$t('Fault')"
       :groups="[
-        { label: 'sound', options: SOUND.map((k) => [k, k]) },
-        { label: 'unsound: lies in no part', options: UNSOUND.map((k) => [k, k]) },
+        { label: $t('sound'), options: SOUND.map((k) => [k, k]) },
+        { label: $t('unsound: lies in no part'), options: UNSOUND.map((k) => [k, k]) },
       ]"
       :model-value="fault.kind"
       @update:model-value="emit('put', { kind: $event })"
     />
-    <div class="nudges" role="group" aria-label="Move the fault">
-      <ElButton class="act" aria-label="Toward the datum end" @click="moved(-step, 0)">←</ElButton>
-      <ElButton class="act" aria-label="Toward the far end" @click="moved(step, 0)">→</ElButton>
-      <ElButton class="act" aria-label="Up" @click="moved(0, face === 'A' ? step : -step)">↑</ElButton>
-      <ElButton class="act" aria-label="Down" @click="moved(0, face === 'A' ? -step : step)">↓</ElButton>
+    <div class="nudges" role="group" :aria-label="$t('Move the fault')">
+      <ElButton class="act" :aria-label="$t('Toward the datum end')" @click="moved(-step, 0)">←</ElButton>
+      <ElButton class="act" :aria-label="$t('Toward the far end')" @click="moved(step, 0)">→</ElButton>
+      <ElButton class="act" :aria-label="$t('Up')" @click="moved(0, face === 'A' ? step : -step)">↑</ElButton>
+      <ElButton class="act" :aria-label="$t('Down')" @click="moved(0, face === 'A' ? -step : step)"
+        >↓</ElButton
+      >
     </div>
     <ChoiceField
-      label="On"
+      :label="$t('On')"
       :options="FACES"
       :model-value="fault.face"
       @update:model-value="emit('put', { face: $event })"
     />
     <ChoiceField
-      label="Shape"
+      :label="$t('Shape')"
       :options="SHAPES"
       :model-value="fault.shape"
       @update:model-value="shaped($event!)"
     />
     <ChoiceField
-      label="How bad"
+      :label="$t('How bad')"
       :options="SEVERITIES"
       :model-value="fault.severity"
       @update:model-value="emit('put', { severity: $event })"
     />
     <MeasureField
-      label="From"
+      :label="$t('From')"
       :system="system"
       :model-value="fault.x0"
       signed
       @update:model-value="bounded({ x0: $event })"
     />
     <MeasureField
-      label="to"
+      :label="$t('to')"
       :system="system"
       :model-value="fault.x1"
       signed
       @update:model-value="bounded({ x1: $event })"
     />
     <MeasureField
-      label="Up from"
+      :label="$t('Up from')"
       :system="system"
       :model-value="fault.y0"
       signed
       @update:model-value="bounded({ y0: $event })"
     />
     <MeasureField
-      label="to "
+      :label="$t('to')"
       :system="system"
       :model-value="fault.y1"
       signed
       @update:model-value="bounded({ y1: $event })"
     />
-    <ElButton class="act" @click="emit('remove')">Remove</ElButton>
+    <ElButton class="act" @click="emit('remove')">{{ $t("Remove") }}</ElButton>
   </div>
 </template>
 

@@ -11,29 +11,30 @@ import type { System } from "../../measure";
 import { FIGURES } from "../../board/figures";
 import TextField from "../../controls/fields/TextField.vue";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{ board: Board; system: System; sawn: string; feed: string[] }>();
 const emit = defineEmits<{ put: [string, Partial<Board>] }>();
 const grain = computed(() => props.board.grain);
 const SLOPES: [number | null, string][] = [
-  [null, "not looked at"],
+  [null, t("not looked at")],
   [0, "straight"],
-  [0.02, "climbs a little"],
+  [0.02, t("climbs a little")],
   [0.06, "climbs"],
-  [0.15, "climbs steeply"],
-  [-0.02, "falls a little"],
+  [0.15, t("climbs steeply")],
+  [-0.02, t("falls a little")],
   [-0.06, "falls"],
-  [-0.15, "falls steeply"],
+  [-0.15, t("falls steeply")],
 ];
 const EDGES = [
-  ["datum_edge", "Fibres on the datum edge"],
-  ["far_edge", "Fibres on the far edge"],
+  ["datum_edge", t("Fibres on the datum edge")],
+  ["far_edge", t("Fibres on the far edge")],
 ] as const;
 const SIDES = [
-  ["A", "face A"],
-  ["B", "face B"],
-  ["datum-edge", "datum edge"],
-  ["far-edge", "far edge"],
+  ["A", t("face A")],
+  ["B", t("face B")],
+  ["datum-edge", t("datum edge")],
+  ["far-edge", t("far edge")],
 ] as const;
 const mark = computed(() => {
   const d = props.board.dressed;
@@ -67,9 +68,9 @@ function zone(k: number, values: Partial<Grain["zones"][number]>): void {
   put({ zones: grain.value.zones.map((z, n) => (n === k ? { ...z, ...values } : z)) });
 }
 const HEARTS = [
-  ["", "not looked at"],
-  ["A", "face A"],
-  ["B", "face B"],
+  ["", t("not looked at")],
+  ["A", t("face A")],
+  ["B", t("face B")],
 ] as const;
 const GRADES = ["FAS", "FAS one face", "Selects", "No. 1 Common", "No. 2A Common", "No. 3A Common"];
 </script>
@@ -80,34 +81,34 @@ const GRADES = ["FAS", "FAS one face", "Selects", "No. 1 Common", "No. 2A Common
       <ChoiceField
         v-for="[edge, says] in EDGES"
         :key="edge"
-        :label="`${says}, toward face A`"
+        :label="$t('{says}, toward face A', { says })"
         :options="choices(grain[edge]).map(([s, w]) => [String(s ?? ''), w] as const)"
         :model-value="String(grain[edge] ?? '')"
         @update:model-value="slope(edge, $event ?? '')"
       />
       <label class="field"
-        ><span>Rings to the face at its end, degrees</span
+        ><span>{{ $t("Rings to the face at its end, degrees") }}</span
         ><input
           class="line-input"
           inputmode="numeric"
-          placeholder="0 flat … 90 quarter"
+          :placeholder="$t('0 flat … 90 quarter')"
           :value="grain.rings ?? ''"
           @change="rings"
       /></label>
       <ChoiceField
-        label="Heart side"
+        :label="$t('Heart side')"
         :options="HEARTS"
         :model-value="grain.heart"
         @update:model-value="put({ heart: $event })"
       />
       <ChoiceField
-        label="Sold as"
-        :options="[['', 'no grade'], ...GRADES.map((g) => [g, g] as const)]"
+        :label="$t('Sold as')"
+        :options="[['', $t('no grade')], ...GRADES.map((g) => [g, g] as const)]"
         :model-value="board.grade"
         @update:model-value="emit('put', 'grade', { grade: $event })"
       />
       <label class="field"
-        ><span>Sold by</span
+        ><span>{{ $t("Sold by") }}</span
         ><TextField
           :model-value="board.supplier"
           @update:model-value="emit('put', 'supplier', { supplier: $event })"
@@ -115,11 +116,11 @@ const GRADES = ["FAS", "FAS one face", "Selects", "No. 1 Common", "No. 2A Common
     </div>
     <p v-if="sawn || feed.length" class="told">
       <template v-if="sawn"
-        >By its rings it is <b>{{ sawn }}</b>. </template
+        >{{ $t("By its rings it is") }} <b>{{ sawn }}</b>. </template
       ><template v-for="f in feed" :key="f">{{ f }} </template>
     </p>
-    <p class="ticks" role="group" aria-label="Dressed sides">
-      <span class="soft">Dressed by the yard ({{ mark }}):</span>
+    <p class="ticks" role="group" :aria-label="$t('Dressed sides')">
+      <span class="soft">{{ $t("Dressed by the yard ({mark}):", { mark }) }}</span>
       <ElCheckbox
         v-for="[s, w] in SIDES"
         :key="s"
@@ -129,45 +130,45 @@ const GRADES = ["FAS", "FAS one face", "Selects", "No. 1 Common", "No. 2A Common
       >
       <ElCheckbox
         :model-value="board.searched"
-        @change="emit('put', 'a search for metal', { searched: !!$event })"
-        >searched for metal</ElCheckbox
+        @change="emit('put', $t('a search for metal'), { searched: !!$event })"
+        >{{ $t("searched for metal") }}</ElCheckbox
       >
     </p>
     <div v-for="(z, k) in grain.zones" :key="k" class="zone">
       <ChoiceField
-        label="Figure"
+        :label="$t('Figure')"
         :options="FIGURES.map((f) => [f, f] as const)"
         :model-value="z.figure"
         @update:model-value="zone(k, { figure: $event })"
       />
       <MeasureField
-        label="Figure from"
+        :label="$t('Figure from')"
         :system="system"
         :model-value="z.x0"
         @update:model-value="zone(k, { x0: $event })"
       />
       <MeasureField
-        label="to"
+        :label="$t('to')"
         :system="system"
         :model-value="z.x1"
         @update:model-value="zone(k, { x1: $event })"
       />
       <MeasureField
-        label="up from"
+        :label="$t('up from')"
         :system="system"
         signed
         :model-value="z.y0"
         @update:model-value="zone(k, { y0: $event })"
       />
       <MeasureField
-        label="to "
+        :label="$t('to')"
         :system="system"
         :model-value="z.y1"
         @update:model-value="zone(k, { y1: $event })"
       />
       <ElButton
         class="act"
-        :aria-label="`Remove the ${z.figure} figure`"
+        :aria-label="$t('Remove the {figure} figure', { figure: z.figure })"
         @click="put({ zones: grain.zones.filter((_, n) => n !== k) })"
       >
         ×

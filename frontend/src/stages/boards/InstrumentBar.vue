@@ -118,36 +118,40 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <div class="instruments" role="group" aria-label="Instruments">
+  <div class="instruments" role="group" :aria-label="$t('Instruments')">
     <template v-if="any">
       <ElButton
         v-if="tools.caliper || tools.moisture"
         class="act"
         :disabled="!ready || busy"
-        :title="ready ? 'Ctrl Enter' : 'Put the cursor into a thickness or a moisture first'"
+        :title="ready ? $t('Ctrl Enter') : $t('Put the cursor into a thickness or a moisture first')"
         @mousedown.prevent
         @click="read"
       >
-        Take reading<span v-if="ready" class="soft">: {{ target!.says }}</span>
+        {{ $t("Take reading") }}<span v-if="ready" class="soft">: {{ target!.says }}</span>
       </ElButton>
-      <ElButton v-if="tools.metal" class="act" :disabled="busy" @click="sweep">Search it for metal</ElButton>
-      <ElButton v-if="tools.scanner" class="act" :disabled="busy" @click="scan">Scan both faces</ElButton>
+      <ElButton v-if="tools.metal" class="act" :disabled="busy" @click="sweep">{{
+        $t("Search it for metal")
+      }}</ElButton>
+      <ElButton v-if="tools.scanner" class="act" :disabled="busy" @click="scan">{{
+        $t("Scan both faces")
+      }}</ElButton>
     </template>
     <span v-else-if="workshop" class="soft"
-      >No instrument is connected;
-      <RouterLink :to="{ name: 'workshop', params: { workshop: workshop.pk }, query: { view: 'room' } }"
-        >the workshop</RouterLink
-      >
-      has some. Figures are typed.</span
+      >{{ $t("No instrument is connected;") }}
+      <RouterLink :to="{ name: 'workshop', params: { workshop: workshop.pk }, query: { view: 'room' } }">{{
+        $t("the workshop")
+      }}</RouterLink>
+      {{ $t("has some. Figures are typed.") }}</span
     >
     <p v-if="taken" class="note" role="alert">
       <Fig :text="taken.trouble || taken.question" />
-      <ElButton class="act" @click="read">Read again</ElButton>
-      <ElButton v-if="taken.value !== undefined" class="act" @click="keepIt">Keep it</ElButton>
+      <ElButton class="act" @click="read">{{ $t("Read again") }}</ElButton>
+      <ElButton v-if="taken.value !== undefined" class="act" @click="keepIt">{{ $t("Keep it") }}</ElButton>
     </p>
     <p v-if="said" role="status">
       <Fig :text="said" />
-      <ElButton v-if="beeps.length" class="act" @click="markMetal">Mark the metal</ElButton>
+      <ElButton v-if="beeps.length" class="act" @click="markMetal">{{ $t("Mark the metal") }}</ElButton>
     </p>
     <p v-for="q in questions" :key="q" class="note" role="alert"><Fig :text="q" /></p>
   </div>

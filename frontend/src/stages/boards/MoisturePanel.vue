@@ -9,6 +9,7 @@ import { edges } from "../../board/geometry";
 import { show, TICKS_PER_INCH } from "../../measure";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import DayField from "../../controls/fields/DayField.vue";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{ board: Board }>();
 const emit = defineEmits<{ put: [string, Partial<Board>] }>();
@@ -38,7 +39,7 @@ function at(): { x: number; y: number } {
 function keep(value: number): void {
   const on = Math.round(Date.parse(`${day.value}T00:00:00Z`) / DAY);
   if (!(value > 0 && value <= 100) || !Number.isFinite(on)) {
-    ElMessage({ type: "error", message: "Moisture is a figure in %, such as 11.5, and it needs a day" });
+    ElMessage({ type: "error", message: t("Moisture is a figure in %, such as 11.5, and it needs a day") });
     return;
   }
   const where = place.value === "somewhere" ? { x: null, y: null } : at();
@@ -59,7 +60,7 @@ function aim(): void {
 <template>
   <div class="moisture">
     <label class="field percent"
-      ><span>Moisture, %</span
+      ><span>{{ $t("Moisture, %") }}</span
       ><input
         v-model="percent"
         class="line-input"
@@ -70,16 +71,22 @@ function aim(): void {
     /></label>
     <ChoiceField
       v-model="place"
-      label="Where"
+      :label="$t('Where')"
       :options="PLACES.map((p) => [p, p] as const)"
       @update:model-value="aim"
     />
-    <DayField v-model="day" label="Read on" />
-    <ElButton class="act" @click="keep(Number(percent.replace(',', '.')))">Keep the reading</ElButton>
+    <DayField v-model="day" :label="$t('Read on')" />
+    <ElButton class="act" @click="keep(Number(percent.replace(',', '.')))">{{
+      $t("Keep the reading")
+    }}</ElButton>
     <span v-for="(m, k) in board.moisture" :key="k" class="reading"
-      >{{ m.percent }} % on {{ shownDay(m.day)
-      }}<template v-if="m.x !== null"> at {{ show(m.x, system) }}</template>
-      <ElButton class="act quiet" :aria-label="`Forget the reading of ${shownDay(m.day)}`" @click="forget(k)">
+      >{{ $t("{percent} % on {day}", { percent: m.percent, day: shownDay(m.day) })
+      }}<template v-if="m.x !== null"> {{ " " + $t("at {x}", { x: show(m.x, system) }) }}</template>
+      <ElButton
+        class="act quiet"
+        :aria-label="$t('Forget the reading of {day}', { day: shownDay(m.day) })"
+        @click="forget(k)"
+      >
         ×
       </ElButton></span
     >

@@ -8,6 +8,7 @@ import MeasureField from "../../controls/MeasureField.vue";
 import WarpSketch from "../../board/WarpSketch.vue";
 import AppDialog from "../../controls/AppDialog.vue";
 import WoodField from "../../controls/fields/WoodField.vue";
+import { t } from "../../i18n/i18n";
 
 const emit = defineEmits<{ close: []; added: [string] }>();
 const { project, edit } = useProject();
@@ -40,11 +41,17 @@ function add(): void {
     !thick.value && "a thickness",
   ].filter(Boolean);
   if (missing.length) {
-    ElMessage({ type: "error", message: `The board still needs ${missing.join(", ")}` });
+    ElMessage({
+      type: "error",
+      message: t("The board still needs {missing}", { missing: missing.join(", ") }),
+    });
     return;
   }
   if (taken.has(mark.value.trim())) {
-    ElMessage({ type: "error", message: `The mark '${mark.value}' is taken; every mark once` });
+    ElMessage({
+      type: "error",
+      message: t("The mark '{mark}' is taken; every mark once", { mark: mark.value }),
+    });
     return;
   }
   const t0 = thick.value!;
@@ -58,30 +65,33 @@ function add(): void {
     stations: [plainStation(0, 0, near.value!, t0), plainStation(length.value!, 0, wide, t1)],
     warp: { bow: bow.value, cup: cup.value, twist: twist.value },
   });
-  void edit({ label: `new board ${board.id}`, put_boards: [{ ...board, was: "" }] });
+  void edit({ label: t("new board {id}", { id: board.id }), put_boards: [{ ...board, was: "" }] });
   emit("added", board.id);
   open.value = false;
 }
 </script>
 
 <template>
-  <AppDialog v-model="open" title="A board on hand" width="46rem" @closed="emit('close')">
+  <AppDialog v-model="open" :title="$t('A board on hand')" width="46rem" @closed="emit('close')">
     <form class="form" @submit.prevent="add">
-      <label class="field"><span>Mark on its end</span><input v-model="mark" class="line-input" /></label>
-      <WoodField v-model="species" label="Wood" />
-      <MeasureField v-model="length" label="Length" :system="system" />
-      <MeasureField v-model="near" label="Width at the datum end" :system="system" />
-      <MeasureField v-model="far" label="Width at the far end, if it tapers" :system="system" />
-      <MeasureField v-model="thick" label="Thickness at the datum end" :system="system" />
-      <MeasureField v-model="thin" label="Thickness at the far end, if it differs" :system="system" />
       <label class="field"
-        ><span>Price, nothing if owned</span
+        ><span>{{ $t("Mark on its end") }}</span
+        ><input v-model="mark" class="line-input"
+      /></label>
+      <WoodField v-model="species" :label="$t('Wood')" />
+      <MeasureField v-model="length" :label="$t('Length')" :system="system" />
+      <MeasureField v-model="near" :label="$t('Width at the datum end')" :system="system" />
+      <MeasureField v-model="far" :label="$t('Width at the far end, if it tapers')" :system="system" />
+      <MeasureField v-model="thick" :label="$t('Thickness at the datum end')" :system="system" />
+      <MeasureField v-model="thin" :label="$t('Thickness at the far end, if it differs')" :system="system" />
+      <label class="field"
+        ><span>{{ $t("Price, nothing if owned") }}</span
         ><input v-model="price" class="line-input" inputmode="decimal" placeholder="0"
       /></label>
       <div class="warp">
         <WarpSketch kind="bow" /><MeasureField
           v-model="bow"
-          label="Bow: gap under its middle, along"
+          :label="$t('Bow: gap under its middle, along')"
           :system="system"
           signed
         />
@@ -89,7 +99,7 @@ function add(): void {
       <div class="warp">
         <WarpSketch kind="cup" /><MeasureField
           v-model="cup"
-          label="Cup: gap under its middle, across"
+          :label="$t('Cup: gap under its middle, across')"
           :system="system"
           signed
         />
@@ -97,14 +107,17 @@ function add(): void {
       <div class="warp">
         <WarpSketch kind="twist" /><MeasureField
           v-model="twist"
-          label="Twist: gap under the fourth corner"
+          :label="$t('Twist: gap under the fourth corner')"
           :system="system"
           signed
         />
       </div>
       <div class="buttons">
-        <ElButton class="act lead" native-type="submit">Put it in the rack</ElButton
-        ><ElButton class="act" @click="open = false">Leave it</ElButton>
+        <ElButton class="act lead" native-type="submit">{{ $t("Put it in the rack") }}</ElButton><ElButton
+          class="act"
+          @click="open = false"
+          >{{ $t("Leave it") }}</ElButton
+        >
       </div>
     </form>
   </AppDialog>

@@ -29,7 +29,7 @@ const fractions = isMetric(props.system) ? [] : props.fine ? [...FRACTIONS, ...F
         :key="key"
         type="button"
         class="key fraction"
-        :aria-label="`add ${word}`"
+        :aria-label="$t('add {word}', { word })"
         @click="emit('press', key)"
       >
         {{ word }}
@@ -45,7 +45,9 @@ const fractions = isMetric(props.system) ? [] : props.fine ? [...FRACTIONS, ...F
       >
         {{ k }}
       </button>
-      <button type="button" class="key" aria-label="take back" @click="emit('press', 'back')">⌫</button>
+      <button type="button" class="key" :aria-label="$t('take back')" @click="emit('press', 'back')">
+        ⌫
+      </button>
     </div>
   </div>
 </template>

@@ -10,6 +10,7 @@ import { useProject } from "../../api/project";
 import AppDialog from "../../controls/AppDialog.vue";
 import { useKeyPointer } from "../../controls/keyPointer";
 import FileButton from "../../controls/fields/FileButton.vue";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{ board: Board; face: "A" | "B" }>();
 const emit = defineEmits<{ close: []; put: [string, Partial<Board>] }>();
@@ -27,7 +28,12 @@ useKeyPointer(loupeAt, () => "tap");
 /** What is pointed at next has the keys. */
 watch(rough, (now) => void nextTick(() => (now ? loupeAt : photo).value?.focus()));
 const size = ref({ w: 0, h: 0 });
-const CORNERS = ["datum end, datum edge", "far end, datum edge", "far end, far edge", "datum end, far edge"];
+const CORNERS = [
+  t("datum end, datum edge"),
+  t("far end, datum edge"),
+  t("far end, far edge"),
+  t("datum end, far edge"),
+];
 const LOUPE = 260;
 const CLOSER = 6;
 const kept = computed(() => props.board.photos.find((p) => p.face === props.face));
@@ -120,27 +126,34 @@ async function lay(): Promise<void> {
 <template>
   <AppDialog
     v-model="open"
-    :title="`Photograph of face ${face}`"
+    :title="$t('Photograph of face {face}', { face })"
     width="min(60rem, 96vw)"
     @closed="emit('close')"
   >
     <div v-if="!picture" class="start">
       <p>
-        Stand over the middle of the board with all four corners in the picture. Face {{ face }} looks at you.
+        {{
+          $t(
+            "Stand over the middle of the board with all four corners in the picture. Face {face} looks at you.",
+            { face },
+          )
+        }}
       </p>
-      <FileButton look="lead" accept="image/*" :disabled="busy" @file="chosen"
-        >Take or choose a photograph</FileButton
-      >
-      <ElButton v-if="kept" class="act" @click="again">Set the corners of the one there is again</ElButton>
+      <FileButton look="lead" accept="image/*" :disabled="busy" @file="chosen">{{
+        $t("Take or choose a photograph")
+      }}</FileButton>
+      <ElButton v-if="kept" class="act" @click="again">{{
+        $t("Set the corners of the one there is again")
+      }}</ElButton>
     </div>
     <template v-else>
       <p v-if="rough" class="ask">
-        Now exactly: tap the corner <b>{{ CORNERS[at] }}</b>.
+        {{ $t("Now exactly: tap the corner") }} <b>{{ CORNERS[at] }}</b>.
       </p>
       <p v-else-if="!ready" class="ask">
-        Tap the corner <b>{{ CORNERS[at] }}</b>.
+        {{ $t("Tap the corner") }} <b>{{ CORNERS[at] }}</b>.
       </p>
-      <p v-else class="ask">All four corners are set.</p>
+      <p v-else class="ask">{{ $t("All four corners are set.") }}</p>
       <div
         v-if="rough"
         ref="loupeAt"
@@ -148,7 +161,7 @@ async function lay(): Promise<void> {
         :style="loupe"
         tabindex="0"
         role="application"
-        :aria-label="`Closer: ${CORNERS[at]}. Arrow keys point, Enter sets it`"
+        :aria-label="$t('Closer: {CORNERS}. Arrow keys point, Enter sets it', { CORNERS: CORNERS[at] })"
         @click="fine"
       >
         <i />
@@ -159,10 +172,10 @@ async function lay(): Promise<void> {
         class="photo"
         tabindex="0"
         role="application"
-        :aria-label="`The photograph: ${CORNERS[at]}. Arrow keys point, Enter taps`"
+        :aria-label="$t('The photograph: {CORNERS}. Arrow keys point, Enter taps', { CORNERS: CORNERS[at] })"
         @click="tapped"
       >
-        <img :src="url" :alt="`Face ${face} as photographed`" @load="shown" />
+        <img :src="url" :alt="$t('Face {face} as photographed', { face })" @load="shown" />
         <template v-for="(c, k) in corners" :key="k"
           ><span
             v-if="c"
@@ -188,7 +201,9 @@ async function lay(): Promise<void> {
         >
           {{ k + 1 }} {{ word }}{{ corners[k] ? " ✓" : "" }}
         </ElButton>
-        <ElButton class="act lead" :disabled="!ready || busy" @click="lay">Lay it under the drawing</ElButton>
+        <ElButton class="act lead" :disabled="!ready || busy" @click="lay">{{
+          $t("Lay it under the drawing")
+        }}</ElButton>
       </div>
     </template>
   </AppDialog>

@@ -24,6 +24,7 @@ import {
   type Quick,
 } from "./quick";
 import { woodFigure, woodUnit } from "../../wood";
+import { t } from "../../i18n/i18n";
 
 const { pk, project, edit } = useProject();
 const route = useRoute();
@@ -69,28 +70,32 @@ interface Ask {
   sketch?: "bow" | "twist" | "cup";
 }
 const FIGURES: Ask[] = [
-  { at: "length", ask: "How long is it?", how: "The shortest edge, end to end.", must: true },
-  { at: "near", ask: "How wide at this end?", how: "Wood only: leave bark and wane out.", must: true },
-  { at: "middle", ask: "How wide in the middle?", how: "Not measured: taken as straight between the ends." },
-  { at: "far", ask: "How wide at the far end?", how: "Not measured: as wide as here." },
-  { at: "thickest", ask: "How thick at its thickest?", how: "Feel along both edges, then measure." },
-  { at: "thinnest", ask: "And at its thinnest?", how: "Often at an end." },
+  { at: "length", ask: t("How long is it?"), how: t("The shortest edge, end to end."), must: true },
+  { at: "near", ask: t("How wide at this end?"), how: t("Wood only: leave bark and wane out."), must: true },
+  {
+    at: "middle",
+    ask: t("How wide in the middle?"),
+    how: t("Not measured: taken as straight between the ends."),
+  },
+  { at: "far", ask: t("How wide at the far end?"), how: t("Not measured: as wide as here.") },
+  { at: "thickest", ask: t("How thick at its thickest?"), how: t("Feel along both edges, then measure.") },
+  { at: "thinnest", ask: t("And at its thinnest?"), how: t("Often at an end.") },
   {
     at: "bow",
-    ask: "Bow: gap under the middle?",
-    how: "Lay it hollow side down. Or a straightedge along the hollow face: the largest gap.",
+    ask: t("Bow: gap under the middle?"),
+    how: t("Lay it hollow side down. Or a straightedge along the hollow face: the largest gap."),
     sketch: "bow",
   },
   {
     at: "twist",
-    ask: "Twist: gap under the fourth corner?",
-    how: "Three corners touch, the fourth stands off. Or sight over two sticks across its ends.",
+    ask: t("Twist: gap under the fourth corner?"),
+    how: t("Three corners touch, the fourth stands off. Or sight over two sticks across its ends."),
     sketch: "twist",
   },
   {
     at: "cup",
-    ask: "Cup: gap across the face?",
-    how: "A short straightedge across the hollow face: the gap in the middle.",
+    ask: t("Cup: gap across the face?"),
+    how: t("A short straightedge across the hollow face: the gap in the middle."),
     sketch: "cup",
   },
 ];
@@ -125,13 +130,15 @@ function next(): void {
   }
   const value = typed.value ?? q.value[a.at];
   if (a.must && !value) {
-    ElMessage({ type: "error", message: a.at === "length" ? "It needs a length" : "It needs a width" });
+    ElMessage({ type: "error", message: a.at === "length" ? t("It needs a length") : t("It needs a width") });
     return;
   }
   if (a.at === "thinnest" && value && q.value.thickest && value > q.value.thickest) {
     ElMessage({
       type: "error",
-      message: `Thinner than ${show(q.value.thickest, system.value, true)}, its thickest`,
+      message: t("Thinner than {thickest}, its thickest", {
+        thickest: show(q.value.thickest, system.value, true),
+      }),
     });
     return;
   }
@@ -170,7 +177,13 @@ function drop(): void {
 async function put(): Promise<void> {
   const { board } = sofar.value!;
   const price = typed.value === null ? 0 : Number(pad.value.digits || 0);
-  if (!(await edit({ label: `new board ${board.id}`, put_boards: [{ ...board, price, was: "" }] }))) return;
+  if (
+    !(await edit({
+      label: t("new board {id}", { id: board.id }),
+      put_boards: [{ ...board, price, was: "" }],
+    }))
+  )
+    return;
   forget(pk.value);
   q.value = nothingYet("");
   await router.push({ name: "boards", params: { project: pk.value, board: board.id } });
@@ -180,13 +193,15 @@ async function put(): Promise<void> {
 <template>
   <main v-if="project" ref="frame" class="yard">
     <header>
-      <RouterLink class="act quiet" :to="{ name: 'boards', params: { project: pk } }">Leave it</RouterLink>
+      <RouterLink class="act quiet" :to="{ name: 'boards', params: { project: pk } }">{{
+        $t("Leave it")
+      }}</RouterLink>
       <b>{{ mark }}</b>
-      <span class="soft">{{ step + 1 }} of {{ steps }}</span>
+      <span class="soft">{{ $t("{step} of {steps}", { step: step + 1, steps }) }}</span>
     </header>
     <div class="pulled" :style="{ width: `${((step + 1) / steps) * 100}%` }" />
     <section v-if="step === 0" class="ask">
-      <h1>What is it?</h1>
+      <h1>{{ $t("What is it?") }}</h1>
       <div class="chips">
         <ElButton
           v-for="w in woods"
@@ -200,12 +215,12 @@ async function put(): Promise<void> {
       </div>
       <WoodField
         class="other"
-        label="Another wood"
-        placeholder="find or type it"
+        :label="$t('Another wood')"
+        :placeholder="$t('find or type it')"
         :model-value="woods.includes(q.species) ? '' : q.species"
         @update:model-value="$event && (q = { ...q, species: $event })"
       />
-      <h2>Sold as</h2>
+      <h2>{{ $t("Sold as") }}</h2>
       <div class="chips">
         <ElButton
           v-for="k in QUARTERS"
@@ -235,14 +250,14 @@ async function put(): Promise<void> {
       </p>
       <div v-if="asked.sketch" class="chips">
         <ElButton v-for="g in GAPS" :key="g" class="act" @click="answer(g)">
-          {{ g ? show(g, system, isMetric(system)) : "none" }}
+          {{ g ? show(g, system, isMetric(system)) : $t("none") }}
         </ElButton>
       </div>
       <NumberPad :system="system" @press="pad = pressed(pad, $event)" />
     </section>
     <section v-else-if="step === FIGURES.length + 1" class="ask">
-      <h1>Tap its faults</h1>
-      <p class="soft">Push the board sideways for the rest of it.</p>
+      <h1>{{ $t("Tap its faults") }}</h1>
+      <p class="soft">{{ $t("Push the board sideways for the rest of it.") }}</p>
       <div class="chips">
         <ElButton v-for="k in KINDS" :key="k" class="act" :class="{ on: k === kind }" @click="kind = k">
           {{ k.replace("-", " ") }}
@@ -260,7 +275,9 @@ async function put(): Promise<void> {
         />
       </div>
       <div class="chips">
-        <ElButton class="act" :class="{ on: through }" @click="through = !through">on both faces</ElButton>
+        <ElButton class="act" :class="{ on: through }" @click="through = !through">{{
+          $t("on both faces")
+        }}</ElButton>
         <template v-if="chosen >= 0"
           ><ElButton
             v-for="[how, word] in [
@@ -277,7 +294,7 @@ async function put(): Promise<void> {
             @click="nudge(how)"
           >
             {{ word }}</ElButton
-          ><ElButton class="act" @click="drop">Rub it out</ElButton></template
+          ><ElButton class="act" @click="drop">{{ $t("Rub it out") }}</ElButton></template
         >
       </div>
     </section>
@@ -285,9 +302,9 @@ async function put(): Promise<void> {
       <h1>{{ mark }}: {{ show(q.length!, system) }} × {{ show(q.near!, system, true) }}</h1>
       <div v-if="look" class="figures">
         <div v-for="c in look.cuts" :key="c.name">
-          <span class="figure">{{ showAbout(c.flat, system) }}</span><span class="label"
-            >flat, {{ c.name }}</span
-          >
+          <span class="figure">{{ showAbout(c.flat, system) }}</span><span class="label">{{
+            $t("flat, {name}", { name: c.name })
+          }}</span>
         </div>
         <div>
           <span class="figure">{{ woodFigure(look.board_feet, system) }}</span><span class="label">{{
@@ -297,14 +314,18 @@ async function put(): Promise<void> {
       </div>
       <p v-if="look">{{ look.advice }}</p>
       <p v-for="c in sofar?.cautions ?? []" :key="c" class="note">{{ c }}</p>
-      <p class="typed">{{ pad.digits ? `price ${pad.digits}` : "price? nothing if owned" }}</p>
+      <p class="typed">
+        {{ pad.digits ? $t("price {digits}", { digits: pad.digits }) : $t("price? nothing if owned") }}
+      </p>
       <NumberPad system="mm" @press="pad = pressed(pad, $event)" />
     </section>
     <footer>
-      <ElButton class="act" :disabled="step === 0" @click="back">Back</ElButton>
-      <ElButton v-if="asked && !asked.must" class="act" @click="answer(null)">Not measured</ElButton>
-      <ElButton v-if="step < steps - 1" class="act lead" @click="next">Next</ElButton>
-      <ElButton v-else class="act lead" @click="put">Put it in the rack</ElButton>
+      <ElButton class="act" :disabled="step === 0" @click="back">{{ $t("Back") }}</ElButton>
+      <ElButton v-if="asked && !asked.must" class="act" @click="answer(null)">{{
+        $t("Not measured")
+      }}</ElButton>
+      <ElButton v-if="step < steps - 1" class="act lead" @click="next">{{ $t("Next") }}</ElButton>
+      <ElButton v-else class="act lead" @click="put">{{ $t("Put it in the rack") }}</ElButton>
     </footer>
   </main>
 </template>

@@ -6,6 +6,7 @@ import type { Board, Station } from "../../api/client";
 import { target } from "../../api/instruments";
 import MeasureField from "../../controls/MeasureField.vue";
 import { show, type System } from "../../measure";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{ board: Board; system: System }>();
 const emit = defineEmits<{ put: [string, Partial<Board>] }>();
@@ -62,12 +63,12 @@ function add(): void {
 }
 const word = (k: number): string =>
   k === 0
-    ? "Thick, datum edge"
+    ? t("Thick, datum edge")
     : k === count.value - 1
-      ? "Thick, far edge"
+      ? t("Thick, far edge")
       : count.value === 3
-        ? "Thick, middle"
-        : `Thick, ${k} of ${count.value - 1} across`;
+        ? t("Thick, middle")
+        : t("Thick, {k} of {count} across", { k, count: count.value - 1 });
 function aim(i: number, k: number): void {
   const s = stations.value[i]!;
   const y = Math.round(s.y0 + ((s.y1 - s.y0) * k) / (count.value - 1));
@@ -85,20 +86,20 @@ function aim(i: number, k: number): void {
   <div class="stations">
     <div v-for="(s, i) in stations" :key="i" class="station">
       <MeasureField
-        :label="i === 0 ? 'Datum end' : i === stations.length - 1 ? 'Far end' : 'At'"
+        :label="i === 0 ? $t('Datum end') : i === stations.length - 1 ? $t('Far end') : $t('At')"
         :system="system"
         :model-value="s.x"
         @update:model-value="moved(i, $event)"
       />
       <MeasureField
-        label="Datum edge"
+        :label="$t('Datum edge')"
         :system="system"
         signed
         :model-value="s.y0"
         @update:model-value="put(i, { y0: $event })"
       />
       <MeasureField
-        label="Far edge"
+        :label="$t('Far edge')"
         :system="system"
         signed
         :model-value="s.y1"
@@ -116,18 +117,18 @@ function aim(i: number, k: number): void {
       <ElButton
         v-if="i && i < stations.length - 1"
         class="act"
-        :aria-label="`Remove the place at ${show(s.x, system)}`"
-        @click="emit('put', 'a place less', { stations: stations.filter((_, n) => n !== i) })"
+        :aria-label="$t('Remove the place at {x}', { x: show(s.x, system) })"
+        @click="emit('put', $t('a place less'), { stations: stations.filter((_, n) => n !== i) })"
       >
         ×
       </ElButton>
     </div>
     <p class="more">
-      <ElButton class="act" @click="add">Measure one more place</ElButton>
-      <ElButton class="act quiet" :disabled="count >= 9" @click="across(1)"
-        >One more thickness across</ElButton
-      >
-      <ElButton v-if="count > 2" class="act quiet" @click="across(-1)">One fewer across</ElButton>
+      <ElButton class="act" @click="add">{{ $t("Measure one more place") }}</ElButton>
+      <ElButton class="act quiet" :disabled="count >= 9" @click="across(1)">{{
+        $t("One more thickness across")
+      }}</ElButton>
+      <ElButton v-if="count > 2" class="act quiet" @click="across(-1)">{{ $t("One fewer across") }}</ElButton>
     </p>
   </div>
 </template>

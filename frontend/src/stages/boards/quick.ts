@@ -9,6 +9,7 @@ import {
   type System,
   TICKS_PER_64TH,
 } from "../../measure";
+import { t } from "../../i18n/i18n";
 
 export interface Quick {
   species: string;
@@ -74,10 +75,17 @@ export function toBoard(q: Quick, id: string, system: System): { board: Board; c
   };
   const cautions: string[] = [];
   if (q.thickest === null && q.thinnest === null)
-    cautions.push(`thickness not measured: taken as ${say(thinnest)} to ${say(thickest)}`);
-  else if (q.thinnest === null) cautions.push(`thinnest place not measured: taken as ${say(thinnest)}`);
+    cautions.push(
+      t("thickness not measured: taken as {thinnest} to {thickest}", {
+        thinnest: say(thinnest),
+        thickest: say(thickest),
+      }),
+    );
+  else if (q.thinnest === null)
+    cautions.push(t("thinnest place not measured: taken as {thinnest}", { thinnest: say(thinnest) }));
   for (const kind of ["bow", "twist", "cup"] as const)
-    if (q[kind] === null) cautions.push(`${kind} not measured: taken as ${say(warp[kind])}`);
+    if (q[kind] === null)
+      cautions.push(t("{kind} not measured: taken as {warp}", { kind, warp: say(warp[kind]) }));
   const half = Math.round(length / 2);
   const board = plainBoard({
     id,

@@ -42,28 +42,32 @@ const slug = (c: string) => c.replaceAll(" ", "-");
 <template>
   <section v-if="project" class="stage">
     <div class="stage-head">
-      <h1>Books</h1>
+      <h1>{{ $t("Books") }}</h1>
       <div v-if="data" class="figures grow">
         <div>
           <span class="figure">{{ (data.share * 100).toFixed(1) }} %</span
-          ><span class="label">of the rough wood becomes parts</span>
+          ><span class="label">{{ $t("of the rough wood becomes parts") }}</span>
         </div>
         <div>
-          <span class="figure">{{ woodFigure(data.rough, project.system, 2) }}</span><span class="label"
-            >{{ woodUnit(project.system) }} cut</span
-          >
+          <span class="figure">{{ woodFigure(data.rough, project.system, 2) }}</span><span class="label">{{
+            $t("{system} cut", { system: woodUnit(project.system) })
+          }}</span>
         </div>
         <div>
-          <span class="figure">{{ money(data.price) }}</span><span class="label">paid for them</span>
+          <span class="figure">{{ money(data.price) }}</span><span class="label">{{
+            $t("paid for them")
+          }}</span>
         </div>
         <div v-if="data.per_foot_bought">
-          <span class="figure">{{ perUnit(data.per_foot_bought, project.system) }}</span><span class="label"
-            >a {{ woodUnitName(project.system) }} bought</span
+          <span class="figure">{{ perUnit(data.per_foot_bought, project.system) }}</span><span
+            class="label"
+            >{{ $t("a {system} bought", { system: woodUnitName(project.system) }) }}</span
           >
         </div>
         <div v-if="data.per_foot_of_parts">
-          <span class="figure">{{ perUnit(data.per_foot_of_parts, project.system) }}</span><span class="label"
-            >a {{ woodUnitName(project.system) }} of parts</span
+          <span class="figure">{{ perUnit(data.per_foot_of_parts, project.system) }}</span><span
+            class="label"
+            >{{ $t("a {system} of parts", { system: woodUnitName(project.system) }) }}</span
           >
         </div>
       </div>
@@ -71,12 +75,15 @@ const slug = (c: string) => c.replaceAll(" ", "-");
     <NotFromBoards v-if="!data && nothingFromBoards(project.parts)" />
     <p v-else-if="error" class="first">
       {{ error.message }}.
-      <RouterLink :to="{ name: 'layout', params: { project: pk } }">Go to Lay out.</RouterLink>
+      <RouterLink :to="{ name: 'layout', params: { project: pk } }">{{ $t("Go to Lay out.") }}</RouterLink>
     </p>
     <UnplacedNote />
     <p v-if="data?.stale" class="note">
-      Parts, boards or the shop have changed since this plan was made: this is the account of the plan as it
-      was.
+      {{
+        $t(
+          "Parts, boards or the shop have changed since this plan was made: this is the account of the plan as it was.",
+        )
+      }}
     </p>
     <template v-if="data">
       <ul class="legend">
@@ -85,7 +92,11 @@ const slug = (c: string) => c.replaceAll(" ", "-");
           }}<span class="soft">{{ ((data.where[c]! / data.rough) * 100).toFixed(1) }} %</span>
         </li>
       </ul>
-      <div class="stack" role="img" :aria-label="`Where the wood of ${data.boards.length} boards went`">
+      <div
+        class="stack"
+        role="img"
+        :aria-label="$t('Where the wood of {boards} boards went', { boards: data.boards.length })"
+      >
         <div v-for="b in data.boards" :key="b.board" class="row">
           <b>{{ b.board }}</b>
           <div class="bar" :style="{ width: `${(b.rough / most) * 100}%` }">
@@ -99,16 +110,16 @@ const slug = (c: string) => c.replaceAll(" ", "-");
           </div>
         </div>
       </div>
-      <div class="scroll" tabindex="0" role="region" aria-label="Where the wood of every board goes">
+      <div class="scroll" tabindex="0" role="region" :aria-label="$t('Where the wood of every board goes')">
         <table class="ruled">
           <thead>
             <tr>
-              <th>Board</th>
-              <th>Wood</th>
+              <th>{{ $t("Board") }}</th>
+              <th>{{ $t("Wood") }}</th>
               <th v-for="c in shown" :key="c" class="num">{{ c }}</th>
-              <th class="num">rough, {{ woodUnit(project.system) }}</th>
-              <th class="num">yield</th>
-              <th class="num">price</th>
+              <th class="num">{{ $t("rough, {system}", { system: woodUnit(project.system) }) }}</th>
+              <th class="num">{{ $t("yield") }}</th>
+              <th class="num">{{ $t("price") }}</th>
             </tr>
           </thead>
           <tbody>
@@ -124,12 +135,14 @@ const slug = (c: string) => c.replaceAll(" ", "-");
                 <b>{{ woodFigure(b.rough, project.system, 2) }}</b>
               </td>
               <td class="num">{{ (b.share * 100).toFixed(0) }} %</td>
-              <td class="num">{{ b.price ? money(b.price) : "owned" }}</td>
+              <td class="num">{{ b.price ? money(b.price) : $t("owned") }}</td>
             </tr>
           </tbody>
           <tfoot>
             <tr>
-              <td colspan="2"><b>Together</b></td>
+              <td colspan="2">
+                <b>{{ $t("Together") }}</b>
+              </td>
               <td v-for="c in shown" :key="c" class="num">
                 <b>{{ woodFigure(data.where[c]!, project.system, 2) }}</b>
               </td>
@@ -146,29 +159,33 @@ const slug = (c: string) => c.replaceAll(" ", "-");
           </tfoot>
         </table>
       </div>
-      <section v-if="taken.length" class="taken" aria-label="Chips by operation">
-        <h2>What became chips</h2>
+      <section v-if="taken.length" class="taken" :aria-label="$t('Chips by operation')">
+        <h2>{{ $t("What became chips") }}</h2>
         <dl>
           <div v-for="[operation, feet] in taken" :key="operation">
             <dt>{{ operation }}</dt>
             <dd class="figure">{{ woodFigure(feet, project.system, 2) }}</dd>
             <dd class="label">
-              {{ woodUnit(project.system) }}, {{ ((feet / data.where.chips!) * 100).toFixed(0) }} % of the
-              chips
+              {{
+                $t("{system}, {feet} % of the chips", {
+                  system: woodUnit(project.system),
+                  feet: ((feet / data.where.chips!) * 100).toFixed(0),
+                })
+              }}
             </dd>
           </div>
         </dl>
       </section>
-      <section class="parts-cost" aria-label="What each part costs">
-        <h2>What each part costs in wood</h2>
+      <section class="parts-cost" :aria-label="$t('What each part costs')">
+        <h2>{{ $t("What each part costs in wood") }}</h2>
         <table class="ruled">
           <thead>
             <tr>
-              <th>Part</th>
-              <th class="num">pieces</th>
-              <th class="num">finished, {{ woodUnit(project.system) }}</th>
-              <th class="num">cost</th>
-              <th class="num">a piece</th>
+              <th>{{ $t("Part") }}</th>
+              <th class="num">{{ $t("pieces") }}</th>
+              <th class="num">{{ $t("finished, {system}", { system: woodUnit(project.system) }) }}</th>
+              <th class="num">{{ $t("cost") }}</th>
+              <th class="num">{{ $t("a piece") }}</th>
             </tr>
           </thead>
           <tbody>
@@ -184,40 +201,56 @@ const slug = (c: string) => c.replaceAll(" ", "-");
           </tbody>
         </table>
         <p class="soft">
-          A finished part carries the waste of its boards. Offcuts kept carry
-          {{ money(data.kept_worth) }} as rough wood<template v-if="data.for_nothing"
-            >; boards that give no part cost {{ money(data.for_nothing) }}</template
-          >. Together this is the {{ money(data.price) }} paid.
+          {{
+            $t(
+              "A finished part carries the waste of its boards. Offcuts kept carry {kept_worth} as rough wood",
+              { kept_worth: money(data.kept_worth) },
+            )
+          }}<template v-if="data.for_nothing">{{
+            $t("; boards that give no part cost {for_nothing}", { for_nothing: money(data.for_nothing) })
+          }}</template
+          >{{ $t(". Together this is the {price} paid.", { price: money(data.price) }) }}
         </p>
         <p class="piece" data-piece>
-          The piece: wood {{ money(data.price - data.kept_worth)
-          }}<template v-if="materials?.length"
-            >, and besides boards {{ money(besides) }} for {{ materials.length }}
-            {{ materials.length === 1 ? "line" : "lines" }}</template
+          {{ $t("The piece: wood {price}", { price: money(data.price - data.kept_worth) })
+          }}<template v-if="materials?.length">{{
+            $t(
+              ", and besides boards {besides} for {n} line | , and besides boards {besides} for {n} lines",
+              { besides: money(besides) },
+              materials.length,
+            )
+          }}</template
           >: <b>{{ money(data.price - data.kept_worth + besides) }}</b>.
           <RouterLink :to="{ name: 'buy', params: { project: pk }, query: { view: 'besides' } }">{{
-            materials?.length ? "See the lines" : "Hardware, glue, finish"
+            materials?.length ? $t("See the lines") : $t("Hardware, glue, finish")
           }}</RouterLink>
         </p>
       </section>
       <p class="soft closes" data-closes>
-        The categories add up to {{ wood(sum, project.system, 4) }} of
-        {{ woodFigure(data.rough, project.system, 4) }} rough: the account closes. This is what the plan
-        expects.
+        {{
+          $t(
+            "The categories add up to {sum} of {rough} rough: the account closes. This is what the plan expects.",
+            { sum: wood(sum, project.system, 4), rough: woodFigure(data.rough, project.system, 4) },
+          )
+        }}
       </p>
       <section v-if="data.so_far" class="far" aria-labelledby="so-far">
-        <h2 id="so-far">As it has really gone so far</h2>
+        <h2 id="so-far">{{ $t("As it has really gone so far") }}</h2>
         <p class="soft">
-          {{ data.so_far.boards.join(", ") }}: {{ wood(data.so_far.rough, project.system, 2) }} cut into. What
-          is in work becomes something else yet.
+          {{
+            $t("{boards}: {rough} cut into. What is in work becomes something else yet.", {
+              boards: data.so_far.boards.join(", "),
+              rough: wood(data.so_far.rough, project.system, 2),
+            })
+          }}
         </p>
         <div class="beside">
           <table class="ruled">
             <thead>
               <tr>
-                <th>Where the wood went, {{ woodUnit(project.system) }}</th>
-                <th class="num">planned</th>
-                <th class="num">so far</th>
+                <th>{{ $t("Where the wood went, {system}", { system: woodUnit(project.system) }) }}</th>
+                <th class="num">{{ $t("planned") }}</th>
+                <th class="num">{{ $t("so far") }}</th>
               </tr>
             </thead>
             <tbody>
@@ -233,10 +266,10 @@ const slug = (c: string) => c.replaceAll(" ", "-");
           <table class="ruled">
             <thead>
               <tr>
-                <th>Minutes at the machines</th>
-                <th class="num">all of it</th>
-                <th class="num">foretold for what is done</th>
-                <th class="num">taken for it</th>
+                <th>{{ $t("Minutes at the machines") }}</th>
+                <th class="num">{{ $t("all of it") }}</th>
+                <th class="num">{{ $t("foretold for what is done") }}</th>
+                <th class="num">{{ $t("taken for it") }}</th>
               </tr>
             </thead>
             <tbody>

@@ -11,6 +11,7 @@ import { woodColours } from "../../board/geometry";
 import Len from "../../controls/Len.vue";
 import { isMetric, TICKS_PER_INCH as IN, TICKS_PER_MM as MM } from "../../measure";
 import { wood } from "../../wood";
+import { t } from "../../i18n/i18n";
 
 defineProps<{ asks: Ask[]; byBooks: Readonly<Record<string, number>> }>();
 const { pk, project } = useProject();
@@ -22,84 +23,105 @@ const upTo = (ticks: number) => {
   return Math.ceil(ticks / step) * step;
 };
 const TOGETHER: Record<string, string> = {
-  run: "end to end out of one board, so that the grain runs through",
-  match: "opened like a book out of one thick board",
-  same: "out of one board",
+  run: t("end to end out of one board, so that the grain runs through"),
+  match: t("opened like a book out of one thick board"),
+  same: t("out of one board"),
 };
 </script>
 
 <template>
   <div v-if="project">
     <p v-if="asks.length" class="out">
-      <a class="act" :href="`/api/projects/${pk}/shopping.pdf`" download>The card on paper (PDF)</a>
+      <a class="act" :href="`/api/projects/${pk}/shopping.pdf`" download>{{
+        $t("The card on paper (PDF)")
+      }}</a>
     </p>
     <article v-for="a in asks" :key="a.key" class="ask">
       <header :style="{ borderLeftColor: woodColours(a.species)[1] }">
         <h2>
-          {{ a.species }} <b>{{ a.quarter || "built up" }}</b>
+          {{ a.species }} <b>{{ a.quarter || $t("built up") }}</b>
         </h2>
         <ElTooltip
           content="A quarter is a quarter inch of rough thickness: 4/4 is sawn an inch thick and skims to 13/16."
           placement="top"
           :trigger="['hover', 'focus', 'click']"
         >
-          <button class="what" aria-label="What a quarter is">?</button>
+          <button class="what" :aria-label="$t('What a quarter is')">?</button>
         </ElTooltip>
-        <p class="soft">{{ a.pieces }} pieces: {{ names(a.parts) }}</p>
+        <p class="soft">{{ $t("{pieces} pieces: {parts}", { pieces: a.pieces, parts: names(a.parts) }) }}</p>
       </header>
       <div class="lines">
         <p v-for="(n, i) in a.lengths" :key="i" class="line">
           <b>{{ n.pieces }}</b>
           <span
-            >{{ n.pieces === 1 ? "piece" : "pieces" }}, {{ i ? "" : "the longest:" }} clear stretches up to
-            <b><Len :ticks="upTo(n.length)" :system="project.system" /></b> long and
-            <b><Len :ticks="upTo(n.width)" :system="project.system" /></b> wide
+            >{{
+              i
+                ? $t("piece, clear stretches up to | pieces, clear stretches up to", n.pieces)
+                : $t(
+                    "piece, the longest: clear stretches up to | pieces, the longest: clear stretches up to",
+                    n.pieces,
+                  )
+            }}
+            <b><Len :ticks="upTo(n.length)" :system="project.system" /></b> {{ $t("long and") }}
+            <b><Len :ticks="upTo(n.width)" :system="project.system" /></b> {{ $t("wide") }}
             <span class="soft">({{ names(n.parts) }})</span></span
           >
         </p>
         <p v-for="(o, i) in a.one_board" :key="`o${i}`" class="line">
-          <ElTag effect="dark">one board</ElTag>
+          <ElTag effect="dark">{{ $t("one board") }}</ElTag>
           <span
             >{{ names(o.parts) }}: {{ TOGETHER[o.why]
             }}<template v-if="o.length"
-              >, <Len :ticks="upTo(o.length)" :system="project.system" /> of it</template
+              >, <Len :ticks="upTo(o.length)" :system="project.system" /> {{ $t("of it") }}</template
             ></span
           >
         </p>
         <p v-for="s in a.staves" :key="s.part" class="line">
-          <ElTag effect="dark">narrow will do</ElTag>
+          <ElTag effect="dark">{{ $t("narrow will do") }}</ElTag>
           <span
-            >{{ name(s.part) }} is glued up: boards from
-            <Len :ticks="upTo(s.least)" :system="project.system" /> wide give its staves</span
+            >{{ $t("{part} is glued up: boards from", { part: name(s.part) }) }}
+            <Len :ticks="upTo(s.least)" :system="project.system" /> {{ $t("wide give its staves") }}</span
           >
         </p>
         <p v-if="a.resaw.length" class="line">
-          <ElTag effect="dark">or thicker</ElTag>
-          <span>{{ names(a.resaw) }}: two come out of one thickness resawn, where you find it</span>
+          <ElTag effect="dark">{{ $t("or thicker") }}</ElTag>
+          <span>{{
+            $t("{resaw}: two come out of one thickness resawn, where you find it", { resaw: names(a.resaw) })
+          }}</span>
         </p>
       </div>
       <ElDescriptions :column="1" size="small" border class="facts">
-        <ElDescriptionsItem label="In rough blanks">{{ wood(a.blanks, project.system) }}</ElDescriptionsItem>
-        <ElDescriptionsItem label="By the rule of thumb">
-          {{ wood(a.thumb, project.system) }}, 30 % for waste
+        <ElDescriptionsItem :label="$t('In rough blanks')">{{
+          wood(a.blanks, project.system)
+        }}</ElDescriptionsItem>
+        <ElDescriptionsItem :label="$t('By the rule of thumb')">
+          {{ $t("{thumb}, 30 % for waste", { thumb: wood(a.thumb, project.system) }) }}
         </ElDescriptionsItem>
-        <ElDescriptionsItem v-if="byBooks[a.species]" label="As your own books have it">
-          {{ wood(a.finished * byBooks[a.species]!, project.system) }},
-          {{ byBooks[a.species]!.toFixed(2) }} times the parts
+        <ElDescriptionsItem v-if="byBooks[a.species]" :label="$t('As your own books have it')">
+          {{
+            $t("{finished}, {byBooks} times the parts", {
+              finished: wood(a.finished * byBooks[a.species]!, project.system),
+              byBooks: byBooks[a.species]!.toFixed(2),
+            })
+          }}
         </ElDescriptionsItem>
-        <ElDescriptionsItem label="On hand">
-          {{ a.on_hand ? wood(a.on_hand, project.system) : "none" }}
+        <ElDescriptionsItem :label="$t('On hand')">
+          {{ a.on_hand ? wood(a.on_hand, project.system) : $t("none") }}
         </ElDescriptionsItem>
-        <ElDescriptionsItem label="Must show a clear face">{{ a.clear }} pieces</ElDescriptionsItem>
-        <ElDescriptionsItem label="May have tight knots, sapwood">{{ a.sound }} pieces</ElDescriptionsItem>
+        <ElDescriptionsItem :label="$t('Must show a clear face')">{{
+          $t("{clear} pieces", { clear: a.clear })
+        }}</ElDescriptionsItem>
+        <ElDescriptionsItem :label="$t('May have tight knots, sapwood')">{{
+          $t("{sound} pieces", { sound: a.sound })
+        }}</ElDescriptionsItem>
       </ElDescriptions>
     </article>
     <p v-if="asks.length" class="soft foot">
-      A rule of thumb knows nothing of long parts or short boards.
-      <RouterLink :to="{ name: 'buy', params: { project: pk }, query: { view: 'ways' } }"
-        >Where, and how much</RouterLink
-      >
-      lays the list out on boards as each supplier has them.
+      {{ $t("A rule of thumb knows nothing of long parts or short boards.") }}
+      <RouterLink :to="{ name: 'buy', params: { project: pk }, query: { view: 'ways' } }">{{
+        $t("Where, and how much")
+      }}</RouterLink>
+      {{ $t("lays the list out on boards as each supplier has them.") }}
     </p>
   </div>
 </template>

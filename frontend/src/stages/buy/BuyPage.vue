@@ -31,34 +31,38 @@ const others = computed(() => (needs.value?.sheets.length ?? 0) + (needs.value?.
 <template>
   <section v-if="project" class="stage">
     <div class="stage-head">
-      <h1>Buy</h1>
+      <h1>{{ $t("Buy") }}</h1>
       <div class="grow" />
-      <RouterLink class="act" :to="{ name: 'boards', params: { project: pk } }">Next: boards</RouterLink>
-      <RouterLink class="act lead" :to="{ name: 'aisle', params: { project: pk } }"
-        >Look at boards in the aisle</RouterLink
-      >
+      <RouterLink class="act" :to="{ name: 'boards', params: { project: pk } }">{{
+        $t("Next: boards")
+      }}</RouterLink>
+      <RouterLink class="act lead" :to="{ name: 'aisle', params: { project: pk } }">{{
+        $t("Look at boards in the aisle")
+      }}</RouterLink>
     </div>
     <ElAlert v-if="error" type="error" :title="error.message" :closable="false" show-icon />
     <ElEmpty
       v-if="!project.parts.length"
       :image-size="70"
-      description="The list says what to buy: which boards to ask for, how much of them, and where."
+      :description="$t('The list says what to buy: which boards to ask for, how much of them, and where.')"
     >
-      <RouterLink class="act lead" :to="{ name: 'list', params: { project: pk } }">Write the list</RouterLink>
+      <RouterLink class="act lead" :to="{ name: 'list', params: { project: pk } }">{{
+        $t("Write the list")
+      }}</RouterLink>
     </ElEmpty>
     <ElTabs v-else v-model="tab">
-      <ElTabPane label="What to ask for" name="ask">
+      <ElTabPane :label="$t('What to ask for')" name="ask">
         <AskView :asks="needs?.asks ?? []" :by-books="needs?.by_books ?? {}" />
       </ElTabPane>
-      <ElTabPane label="Where, and how much" name="ways" lazy><WaysView /></ElTabPane>
-      <ElTabPane label="Boards looked at" name="offers" lazy><OffersView /></ElTabPane>
-      <ElTabPane v-if="others" label="Sheets and lengths" name="lengths" lazy>
+      <ElTabPane :label="$t('Where, and how much')" name="ways" lazy><WaysView /></ElTabPane>
+      <ElTabPane :label="$t('Boards looked at')" name="offers" lazy><OffersView /></ElTabPane>
+      <ElTabPane v-if="others" :label="$t('Sheets and lengths')" name="lengths" lazy>
         <LengthsView :sheets="needs?.sheets ?? []" :lengths="needs?.lengths ?? []" @stock="stock = $event" />
       </ElTabPane>
-      <ElTabPane label="Besides boards" name="besides" lazy>
+      <ElTabPane :label="$t('Besides boards')" name="besides" lazy>
         <MaterialsView :sheets="needs?.sheets ?? []" :lengths="needs?.lengths ?? []" />
       </ElTabPane>
-      <ElTabPane label="Price books" name="suppliers" lazy><SuppliersView /></ElTabPane>
+      <ElTabPane :label="$t('Price books')" name="suppliers" lazy><SuppliersView /></ElTabPane>
     </ElTabs>
   </section>
 </template>

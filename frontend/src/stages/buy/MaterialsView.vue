@@ -11,6 +11,7 @@ import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import TextField from "../../controls/fields/TextField.vue";
 import { showUnit } from "../../measure";
 import { money } from "../../money";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{ sheets: Schemas["SheetNeedBody"][]; lengths: Schemas["LengthNeedBody"][] }>();
 const { pk, project } = useProject();
@@ -24,14 +25,19 @@ const fromList = computed<Material[]>(() => {
   const at = (ticks: number) => showUnit(ticks, system);
   const found: Material[] = [
     ...props.sheets.map((s) => ({
-      name: `${s.species} sheet, ${at(s.thickness)}`,
+      name: t("{species} sheet, {thickness}", { species: s.species, thickness: at(s.thickness) }),
       kind: "sheets" as const,
       count: s.sheets,
       each: 0,
       note: "",
     })),
     ...props.lengths.map((n) => ({
-      name: `${n.species}, ${at(n.width)} × ${at(n.thickness)}, ${at(n.stock_length)} long`,
+      name: t("{species}, {width} × {thickness}, {stock_length} long", {
+        species: n.species,
+        width: at(n.width),
+        thickness: at(n.thickness),
+        stock_length: at(n.stock_length),
+      }),
       kind: "lengths" as const,
       count: n.lengths,
       each: 0,
@@ -57,18 +63,20 @@ function set(at: number, values: Partial<Material>): void {
     <ElEmpty
       v-if="!materials.length"
       :image-size="60"
-      description="Hardware, glue, finish, sheets, lengths: a line each, with count and price. Books add them up."
+      :description="
+        $t('Hardware, glue, finish, sheets, lengths: a line each, with count and price. Books add them up.')
+      "
     />
-    <div v-else ref="table" class="scroll" tabindex="0" role="region" aria-label="Besides boards">
+    <div v-else ref="table" class="scroll" tabindex="0" role="region" :aria-label="$t('Besides boards')">
       <table class="ruled">
         <thead>
           <tr>
-            <th>What</th>
-            <th>Kind</th>
-            <th class="num">How many</th>
-            <th class="num">Price of one</th>
-            <th class="num">Together</th>
-            <th>Note</th>
+            <th>{{ $t("What") }}</th>
+            <th>{{ $t("Kind") }}</th>
+            <th class="num">{{ $t("How many") }}</th>
+            <th class="num">{{ $t("Price of one") }}</th>
+            <th class="num">{{ $t("Together") }}</th>
+            <th>{{ $t("Note") }}</th>
             <th></th>
           </tr>
         </thead>
@@ -77,14 +85,14 @@ function set(at: number, values: Partial<Material>): void {
             <td>
               <TextField
                 :model-value="m.name"
-                :aria-label="`What, line ${k + 1}`"
-                placeholder="butt hinge, brass"
+                :aria-label="$t('What, line {k}', { k: k + 1 })"
+                :placeholder="$t('butt hinge, brass')"
                 @update:model-value="set(k, { name: $event })"
               />
             </td>
             <td>
               <ChoiceField
-                :label="`Kind, line ${k + 1}`"
+                :label="$t('Kind, line {k}', { k: k + 1 })"
                 hide-label
                 :options="KINDS"
                 :model-value="m.kind"
@@ -97,7 +105,7 @@ function set(at: number, values: Partial<Material>): void {
                 :min="0"
                 :max="1000000"
                 :controls="false"
-                :aria-label="`How many, line ${k + 1}`"
+                :aria-label="$t('How many, line {k}', { k: k + 1 })"
                 @change="set(k, { count: $event ?? 0 })"
               />
             </td>
@@ -107,7 +115,7 @@ function set(at: number, values: Partial<Material>): void {
                 :min="0"
                 :precision="2"
                 :controls="false"
-                :aria-label="`Price of one, line ${k + 1}`"
+                :aria-label="$t('Price of one, line {k}', { k: k + 1 })"
                 @change="set(k, { each: $event ?? 0 })"
               />
             </td>
@@ -115,14 +123,14 @@ function set(at: number, values: Partial<Material>): void {
             <td>
               <TextField
                 :model-value="m.note"
-                :aria-label="`Note, line ${k + 1}`"
+                :aria-label="$t('Note, line {k}', { k: k + 1 })"
                 @update:model-value="set(k, { note: $event })"
               />
             </td>
             <td>
               <ElButton
                 class="act quiet"
-                :aria-label="`Remove line ${k + 1}: ${m.name}`"
+                :aria-label="$t('Remove line {k}: {name}', { k: k + 1, name: m.name })"
                 @click="change((now) => now.filter((_, at) => at !== k))"
                 >×</ElButton
               >
@@ -131,7 +139,9 @@ function set(at: number, values: Partial<Material>): void {
         </tbody>
         <tfoot>
           <tr>
-            <td colspan="4"><b>Together</b></td>
+            <td colspan="4">
+              <b>{{ $t("Together") }}</b>
+            </td>
             <td class="num">
               <b>{{ money(cost) }}</b>
             </td>
@@ -141,9 +151,9 @@ function set(at: number, values: Partial<Material>): void {
       </table>
     </div>
     <div class="after">
-      <ElButton class="act lead" @click="add">Add a line</ElButton>
+      <ElButton class="act lead" @click="add">{{ $t("Add a line") }}</ElButton>
       <ElButton v-if="fromList.length" class="act" @click="change((now) => [...now, ...fromList])">
-        Take {{ fromList.length }} from the list: sheets and lengths
+        {{ $t("Take {fromList} from the list: sheets and lengths", { fromList: fromList.length }) }}
       </ElButton>
     </div>
   </div>

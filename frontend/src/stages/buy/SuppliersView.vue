@@ -32,6 +32,7 @@ import FileButton from "../../controls/fields/FileButton.vue";
 import TextField from "../../controls/fields/TextField.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
 import FinishedStockTable from "./finished/FinishedStockTable.vue";
+import { t } from "../../i18n/i18n";
 
 const { pk } = useProject();
 const { data: suppliers } = useSuppliers();
@@ -41,23 +42,23 @@ const find = ref("");
 const KINDS = [
   ["sawmill", "a sawmill"],
   ["yard", "a yard"],
-  ["finished", "finished stock"],
-  ["milling", "mills for others"],
+  ["finished", t("finished stock")],
+  ["milling", t("mills for others")],
 ] as const;
 const STRAIGHT = [
-  ["straight", "lies straight"],
-  ["usual", "as usual"],
-  ["wild", "warps a good deal"],
+  ["straight", t("lies straight")],
+  ["usual", t("as usual")],
+  ["wild", t("warps a good deal")],
 ] as const;
 const PERS = [
-  ["board foot", "a board foot"],
-  ["cubic metre", "a cubic metre"],
-  ["foot", "a running foot"],
-  ["metre", "a running metre"],
+  ["board foot", t("a board foot")],
+  ["cubic metre", t("a cubic metre")],
+  ["foot", t("a running foot")],
+  ["metre", t("a running metre")],
   ["piece", "a piece"],
 ] as const;
 const RULES: FormRules<Supplier> = {
-  name: [{ required: true, message: "It needs a name", trigger: "change" }],
+  name: [{ required: true, message: t("It needs a name"), trigger: "change" }],
 };
 const save = (s: Supplier) => withErrorToast(async () => void (await putSupplier.mutateAsync(s)));
 /** A field of a supplier written anew, if it changed. */
@@ -77,13 +78,13 @@ async function add(): Promise<void> {
   while (taken.has(`supplier-${n}`)) n++;
   const like = suppliers.value?.find((s) => s.kind === "yard") ?? suppliers.value?.[0];
   if (!like) return;
-  await save({ ...like, id: `supplier-${n}`, name: `Supplier ${n}`, note: "" });
+  await save({ ...like, id: `supplier-${n}`, name: t("Supplier {n}", { n }), note: "" });
   open.value = `supplier-${n}`;
 }
 function upload(file: File): void {
   void withErrorToast(async () => {
     await readPrices.mutateAsync(file);
-    ElMessage({ type: "success", message: "The prices are taken in" });
+    ElMessage({ type: "success", message: t("The prices are taken in") });
   });
 }
 const rows = computed(() => (s: Supplier) => {
@@ -97,14 +98,14 @@ const rows = computed(() => (s: Supplier) => {
 <template>
   <div>
     <div class="head">
-      <ElButton class="act" @click="add">Another supplier</ElButton>
-      <FileButton accept=".csv,.xlsx,text/csv" @file="upload">Take prices in</FileButton>
-      <a class="act" href="/api/suppliers.csv" download>Prices as CSV</a>
-      <a class="act" href="/api/suppliers.xlsx" download>as a workbook</a>
+      <ElButton class="act" @click="add">{{ $t("Another supplier") }}</ElButton>
+      <FileButton accept=".csv,.xlsx,text/csv" @file="upload">{{ $t("Take prices in") }}</FileButton>
+      <a class="act" href="/api/suppliers.csv" download>{{ $t("Prices as CSV") }}</a>
+      <a class="act" href="/api/suppliers.xlsx" download>{{ $t("as a workbook") }}</a>
       <ElInput
         v-model="find"
         class="find"
-        placeholder="Find a wood, quarter or grade"
+        :placeholder="$t('Find a wood, quarter or grade')"
         clearable
         size="large"
       />
@@ -116,71 +117,71 @@ const rows = computed(() => (s: Supplier) => {
           ><span class="soft">{{ s.note }}</span></template
         >
         <ElForm :model="s" :rules="RULES" label-position="top" class="form" @submit.prevent>
-          <ElFormItem label="Name" prop="name"
+          <ElFormItem :label="$t('Name')" prop="name"
             ><TextField :model-value="s.name" @update:model-value="set(s, 'name', $event)"
           /></ElFormItem>
-          <ElFormItem label="It is"
-            ><ElSelect :model-value="s.kind" aria-label="It is" @change="set(s, 'kind', $event)"
+          <ElFormItem :label="$t('It is')"
+            ><ElSelect :model-value="s.kind" :aria-label="$t('It is')" @change="set(s, 'kind', $event)"
               ><ElOption v-for="[v, word] in KINDS" :key="v" :value="v" :label="word" /></ElSelect
           ></ElFormItem>
-          <ElFormItem label="Its wood"
+          <ElFormItem :label="$t('Its wood')"
             ><ElSelect
               :model-value="s.straightness"
-              aria-label="Its wood"
+              :aria-label="$t('Its wood')"
               @change="set(s, 'straightness', $event)"
               ><ElOption v-for="[v, word] in STRAIGHT" :key="v" :value="v" :label="word" /></ElSelect
           ></ElFormItem>
-          <ElFormItem label="Moisture, %"
+          <ElFormItem :label="$t('Moisture, %')"
             ><ElInputNumber
               :model-value="s.moisture"
               :min="4"
               :max="40"
               :step="0.5"
-              aria-label="Moisture in per cent"
+              :aria-label="$t('Moisture in per cent')"
               @change="set(s, 'moisture', $event)"
           /></ElFormItem>
-          <ElFormItem label="The trip there costs"
+          <ElFormItem :label="$t('The trip there costs')"
             ><ElInputNumber
               :model-value="Number(s.trip)"
               :min="0"
-              aria-label="The trip there costs"
+              :aria-label="$t('The trip there costs')"
               @change="set(s, 'trip', $event)"
           /></ElFormItem>
-          <ElFormItem label="and takes, hours"
+          <ElFormItem :label="$t('and takes, hours')"
             ><ElInputNumber
               :model-value="s.trip_hours"
               :min="0"
               :step="0.25"
-              aria-label="Hours the trip takes"
+              :aria-label="$t('Hours the trip takes')"
               @change="set(s, 'trip_hours', $event)"
           /></ElFormItem>
-          <ElFormItem label="Mills to a list, a bd ft (0: not)"
+          <ElFormItem :label="$t('Mills to a list, a bd ft (0: not)')"
             ><ElInputNumber
               :model-value="Number(s.milling)"
               :min="0"
               :step="0.25"
-              aria-label="Milling to a list, for a board foot"
+              :aria-label="$t('Milling to a list, for a board foot')"
               @change="set(s, 'milling', $event)"
           /></ElFormItem>
-          <ElFormItem label="Tickets round the surface to whole feet"
+          <ElFormItem :label="$t('Tickets round the surface to whole feet')"
             ><ElSwitch
               :model-value="s.ticket.method === 'surface'"
-              aria-label="Tickets round the surface to whole feet"
+              :aria-label="$t('Tickets round the surface to whole feet')"
               @change="set(s, 'ticket', { ...s.ticket, method: $event ? 'surface' : 'exact' })"
           /></ElFormItem>
-          <ElFormItem label="Count whole feet of length"
+          <ElFormItem :label="$t('Count whole feet of length')"
             ><ElSwitch
               :model-value="s.ticket.whole_feet"
-              aria-label="Tickets count whole feet of length"
+              :aria-label="$t('Tickets count whole feet of length')"
               @change="set(s, 'ticket', { ...s.ticket, whole_feet: !!$event })"
           /></ElFormItem>
-          <ElFormItem label="Width up to half inches"
+          <ElFormItem :label="$t('Width up to half inches')"
             ><ElSwitch
               :model-value="s.ticket.half_inches_up"
-              aria-label="Tickets round the width up to half inches"
+              :aria-label="$t('Tickets round the width up to half inches')"
               @change="set(s, 'ticket', { ...s.ticket, half_inches_up: !!$event })"
           /></ElFormItem>
-          <ElFormItem label="Note" class="wide"
+          <ElFormItem :label="$t('Note')" class="wide"
             ><TextField
               :model-value="s.note"
               :maxlength="2000"
@@ -188,26 +189,38 @@ const rows = computed(() => (s: Supplier) => {
           /></ElFormItem>
         </ElForm>
         <ElTable :data="rows(s)" height="22rem" size="small">
-          <ElTableColumn prop="species" label="Wood" min-width="110" />
-          <ElTableColumn prop="quarter" label="Quarter" width="90" />
-          <ElTableColumn prop="grade" label="Grade" min-width="130" />
-          <ElTableColumn prop="surfacing" label="Surfaced" width="100" />
-          <ElTableColumn label="Asks" width="190">
+          <ElTableColumn prop="species" :label="$t('Wood')" min-width="110" />
+          <ElTableColumn prop="quarter" :label="$t('Quarter')" width="90" />
+          <ElTableColumn prop="grade" :label="$t('Grade')" min-width="130" />
+          <ElTableColumn prop="surfacing" :label="$t('Surfaced')" width="100" />
+          <ElTableColumn :label="$t('Asks')" width="190">
             <template #default="{ row }"
               ><ElInputNumber
                 :model-value="Number(row.asks)"
                 :min="0"
                 :precision="2"
                 :step="row.per === 'cubic metre' ? 50 : 0.25"
-                :aria-label="`${row.species} ${row.quarter} ${row.grade} asks`"
+                :aria-label="
+                  $t('{species} {quarter} {grade} asks', {
+                    species: row.species,
+                    quarter: row.quarter,
+                    grade: row.grade,
+                  })
+                "
                 @change="typeof $event === 'number' && setLine(s, row.index, { asks: $event })"
             /></template>
           </ElTableColumn>
-          <ElTableColumn label="for" width="170">
+          <ElTableColumn :label="$t('for')" width="170">
             <template #default="{ row }"
               ><ElSelect
                 :model-value="row.per"
-                :aria-label="`${row.species} ${row.quarter} ${row.grade} asks that for`"
+                :aria-label="
+                  $t('{species} {quarter} {grade} asks that for', {
+                    species: row.species,
+                    quarter: row.quarter,
+                    grade: row.grade,
+                  })
+                "
                 @change="setLine(s, row.index, { per: $event })"
                 ><ElOption v-for="[per, word] in PERS" :key="per" :value="per" :label="word" /></ElSelect
             ></template>
@@ -215,13 +228,15 @@ const rows = computed(() => (s: Supplier) => {
         </ElTable>
         <FinishedStockTable :supplier="s" :find="find" @save="save" />
         <ElPopconfirm
-          :title="`Take ${s.name} off the list?`"
-          confirm-button-text="Take it off"
-          cancel-button-text="Keep it"
+          :title="$t('Take {name} off the list?', { name: s.name })"
+          :confirm-button-text="$t('Take it off')"
+          :cancel-button-text="$t('Keep it')"
           width="260"
           @confirm="withErrorToast(async () => void (await dropSupplier.mutateAsync(s.id)))"
         >
-          <template #reference><ElButton class="act">Take it off the list</ElButton></template>
+          <template #reference
+            ><ElButton class="act">{{ $t("Take it off the list") }}</ElButton></template
+          >
         </ElPopconfirm>
       </ElCollapseItem>
     </ElCollapse>

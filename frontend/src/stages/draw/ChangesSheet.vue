@@ -9,6 +9,7 @@ import { useProject } from "../../api/project";
 import Len from "../../controls/Len.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
 import AppDialog from "../../controls/AppDialog.vue";
+import { t } from "../../i18n/i18n";
 
 type Difference = Schemas["DifferenceBody"];
 const props = defineProps<{ drawing: Drawing; before: string }>();
@@ -26,9 +27,9 @@ const { data, error } = useQuery({
 });
 const changed = computed(() => data.value?.filter((d) => d.what[0] !== "same").length ?? 0);
 const WORDS: Record<string, string> = {
-  same: "as it was",
-  size: "other size",
-  count: "other count",
+  same: t("as it was"),
+  size: t("other size"),
+  count: t("other count"),
   name: "renamed",
   new: "new",
   gone: "gone",
@@ -75,7 +76,7 @@ async function takeOver(): Promise<void> {
   const gone = take.filter((d) => d.what[0] === "gone" && d.part).map((d) => d.part);
   await withErrorToast(async () => {
     const saved = await edit({
-      label: `newer ${props.drawing.name}`,
+      label: t("newer {name}", { name: props.drawing.name }),
       put_parts: [...puts, ...stay, ...added],
       remove_parts: gone,
     });
@@ -95,24 +96,33 @@ async function leave(): Promise<void> {
 </script>
 
 <template>
-  <AppDialog v-model="open" :title="`A newer ${drawing.name}`" width="58rem" @closed="emit('close')">
+  <AppDialog
+    v-model="open"
+    :title="$t('A newer {name}', { name: drawing.name })"
+    width="58rem"
+    @closed="emit('close')"
+  >
     <div v-if="project" class="body">
       <p v-if="error" class="note">{{ error.message }}</p>
       <p v-else>
         {{
           changed
-            ? `${changed} of ${data?.length} differ from ${before}. Nothing is replaced yet.`
-            : "Nothing has changed in it."
+            ? $t("{changed} of {data} differ from {before}. Nothing is replaced yet.", {
+                changed,
+                data: data?.length,
+                before,
+              })
+            : $t("Nothing has changed in it.")
         }}
       </p>
       <table v-if="data?.length" class="ruled">
         <thead>
           <tr>
-            <th>Take</th>
-            <th>Part</th>
-            <th>What changed</th>
-            <th class="num">Before</th>
-            <th class="num">Now</th>
+            <th>{{ $t("Take") }}</th>
+            <th>{{ $t("Part") }}</th>
+            <th>{{ $t("What changed") }}</th>
+            <th class="num">{{ $t("Before") }}</th>
+            <th class="num">{{ $t("Now") }}</th>
           </tr>
         </thead>
         <tbody>
@@ -122,7 +132,7 @@ async function leave(): Promise<void> {
                 v-if="d.what[0] !== 'same'"
                 type="checkbox"
                 :checked="!kept.has(i)"
-                :aria-label="`Take the change of ${(d.after ?? d.before)!.name}`"
+                :aria-label="$t('Take the change of {name}', { name: (d.after ?? d.before)!.name })"
                 @change="keep(i)"
               />
             </td>
@@ -142,8 +152,8 @@ async function leave(): Promise<void> {
         </tbody>
       </table>
       <div class="buttons">
-        <ElButton class="act lead" :disabled="!data" @click="takeOver">Take it over</ElButton>
-        <ElButton class="act" @click="leave">Leave the list as it is, forget this file</ElButton>
+        <ElButton class="act lead" :disabled="!data" @click="takeOver">{{ $t("Take it over") }}</ElButton>
+        <ElButton class="act" @click="leave">{{ $t("Leave the list as it is, forget this file") }}</ElButton>
       </div>
     </div>
   </AppDialog>

@@ -18,6 +18,7 @@ import PatternSheet from "./PatternSheet.vue";
 import SheetTakeoff from "./SheetTakeoff.vue";
 import { DOUBTS } from "./takeoff";
 import FileButton from "../../controls/fields/FileButton.vue";
+import { t } from "../../i18n/i18n";
 
 const READ =
   ".step,.stp,.stl,.obj,.glb,.gltf,.3mf,.ply,.off,.dxf,.svg,.pdf,.png,.jpg,.jpeg,.xlsx,.ods,.csv,.tsv,.txt,.json";
@@ -86,7 +87,7 @@ async function jobFile(file: File): Promise<void> {
   await withErrorToast(async () => {
     const made = await send<Schemas["ProjectBody"]>("/api/projects/from-job", file);
     await router.push({ name: "list", params: { project: made.pk } });
-    ElMessage({ type: "success", message: `Opened as its own project: ${made.name}` });
+    ElMessage({ type: "success", message: t("Opened as its own project: {name}", { name: made.name }) });
   });
 }
 function dropped(event: DragEvent): void {
@@ -143,30 +144,35 @@ function names(ref: string): string {
   const f = byRef.value.get(ref);
   return f
     ? `${f.quantity} × ${f.name}`
-    : (reading.value?.decisions.find((d) => d.refs.includes(ref))?.what ?? "no part");
+    : (reading.value?.decisions.find((d) => d.refs.includes(ref))?.what ?? t("no part"));
 }
 </script>
 
 <template>
   <section v-if="project" class="stage" @dragover.prevent @drop.prevent="dropped">
     <div class="stage-head">
-      <h1 class="grow">Draw</h1>
-      <FileButton look="lead" :accept="READ" @file="bring($event)">Bring in a file</FileButton>
-      <ElButton class="act" @click="pattern = true">Start from a pattern</ElButton>
-      <ElButton class="act" :class="{ on: pasting }" @click="pasting = !pasting">Paste a list</ElButton>
+      <h1 class="grow">{{ $t("Draw") }}</h1>
+      <FileButton look="lead" :accept="READ" @file="bring($event)">{{ $t("Bring in a file") }}</FileButton>
+      <ElButton class="act" @click="pattern = true">{{ $t("Start from a pattern") }}</ElButton>
+      <ElButton class="act" :class="{ on: pasting }" @click="pasting = !pasting">{{
+        $t("Paste a list")
+      }}</ElButton>
     </div>
     <div v-if="pasting" class="paste">
       <p class="soft">
-        Rows from a spreadsheet, or typed: name, count, length, width, thickness, wood, faces. A heading row
-        may put them in any order.
+        {{
+          $t(
+            "Rows from a spreadsheet, or typed: name, count, length, width, thickness, wood, faces. A heading row may put them in any order.",
+          )
+        }}
       </p>
       <textarea
         v-model="text"
         class="line-input"
-        aria-label="Rows of parts"
-        placeholder="Seat rail	2	44	3	13/16	white oak	clear-one"
+        :aria-label="$t('Rows of parts')"
+        :placeholder="$t('Seat rail 2 44 3 13/16 white oak clear-one')"
       />
-      <ElButton class="act lead" :disabled="!text.trim()" @click="list = text">Read it</ElButton>
+      <ElButton class="act lead" :disabled="!text.trim()" @click="list = text">{{ $t("Read it") }}</ElButton>
     </div>
     <div v-if="standing.length" class="tabs">
       <ElButton
@@ -180,22 +186,24 @@ function names(ref: string): string {
           found = null;
         "
       >
-        {{ d.name }}<span v-if="beingRead(d)" class="soft"> being read …</span
+        {{ d.name }}<span v-if="beingRead(d)" class="soft"> {{ " " + $t("being read …") }}</span
         ><span v-else-if="d.state === 'failed'" class="bad"> !</span>
       </ElButton>
       <span class="grow" />
       <template v-if="current">
-        <ElButton v-if="newer" class="act" @click="comparing = newer">What changed</ElButton>
-        <FileButton v-else look="quiet" :accept="READ" @file="bring($event, current.pk)"
-          >Newer version</FileButton
-        >
-        <a class="act quiet" :href="`/api/drawings/${current.pk}`">Keep a copy</a>
-        <ElButton class="act quiet" @click="remove(current.pk)">Take it off</ElButton>
+        <ElButton v-if="newer" class="act" @click="comparing = newer">{{ $t("What changed") }}</ElButton>
+        <FileButton v-else look="quiet" :accept="READ" @file="bring($event, current.pk)">{{
+          $t("Newer version")
+        }}</FileButton>
+        <a class="act quiet" :href="`/api/drawings/${current.pk}`">{{ $t("Keep a copy") }}</a>
+        <ElButton class="act quiet" @click="remove(current.pk)">{{ $t("Take it off") }}</ElButton>
       </template>
     </div>
     <template v-if="current">
       <p v-if="beingRead(current)" class="reading" role="status">
-        <span class="pull" aria-hidden="true" />Reading {{ current.name }}. You can go on working meanwhile.
+        <span class="pull" aria-hidden="true" />{{
+          $t("Reading {name}. You can go on working meanwhile.", { name: current.name })
+        }}
       </p>
       <p v-else-if="current.state === 'failed'" class="note">{{ current.trouble }}</p>
       <template v-else-if="reading">
@@ -213,9 +221,9 @@ function names(ref: string): string {
                 </tr>
               </tbody>
             </table>
-            <p v-if="more" class="soft">and {{ more }} more rows</p>
+            <p v-if="more" class="soft">{{ $t("and {more} more rows", { more }) }}</p>
           </div>
-          <ElButton class="act lead" @click="list = table">Read it as a parts list</ElButton>
+          <ElButton class="act lead" @click="list = table">{{ $t("Read it as a parts list") }}</ElButton>
         </div>
         <div v-else class="two">
           <div class="sheet">
@@ -247,18 +255,28 @@ function names(ref: string): string {
     </template>
     <div v-else-if="drawings" class="first">
       <p>
-        <b>Bring in a model or drawing</b> and its parts are read off: STEP, STL, OBJ, GLB, glTF, 3MF, PLY,
-        OFF, DXF or SVG. Drop it anywhere here.
+        <b>{{ $t("Bring in a model or drawing") }}</b>
+        {{
+          $t(
+            "and its parts are read off: STEP, STL, OBJ, GLB, glTF, 3MF, PLY, OFF, DXF or SVG. Drop it anywhere here.",
+          )
+        }}
       </p>
       <p>
-        <b>A sheet of paper</b>, as PDF, PNG or JPEG, is taken off by eye: set its scale, draw over the parts.
+        <b>{{ $t("A sheet of paper") }}</b>{{
+          $t(", as PDF, PNG or JPEG, is taken off by eye: set its scale, draw over the parts.")
+        }}
       </p>
       <p>
-        <b>Only sizes in your head?</b> A pattern writes the parts of a case, a table, a drawer or a settle
-        from three measures.
+        <b>{{ $t("Only sizes in your head?") }}</b>
+        {{ $t("A pattern writes the parts of a case, a table, a drawer or a settle from three measures.") }}
       </p>
-      <p><b>A list</b> comes in as XLSX, ODS or CSV, as a job file, or pasted.</p>
-      <p class="soft">Written dimensions rule: where a figure is written, nobody scales the drawing.</p>
+      <p>
+        <b>{{ $t("A list") }}</b> {{ $t("comes in as XLSX, ODS or CSV, as a job file, or pasted.") }}
+      </p>
+      <p class="soft">
+        {{ $t("Written dimensions rule: where a figure is written, nobody scales the drawing.") }}
+      </p>
     </div>
     <datalist id="woods">
       <option

@@ -96,9 +96,9 @@ function points(ring: number[][]): string {
         </ElButton>
       </template>
       <span class="grow" />
-      <ElButton class="act quiet" aria-label="Smaller" @click="zoom(1.25)">−</ElButton>
-      <ElButton class="act quiet" aria-label="Larger" @click="zoom(1 / 1.25)">+</ElButton>
-      <ElButton class="act quiet" @click="whole">Whole</ElButton>
+      <ElButton class="act quiet" :aria-label="$t('Smaller')" @click="zoom(1.25)">−</ElButton>
+      <ElButton class="act quiet" :aria-label="$t('Larger')" @click="zoom(1 / 1.25)">+</ElButton>
+      <ElButton class="act quiet" @click="whole">{{ $t("Whole") }}</ElButton>
     </div>
     <svg
       v-if="view"
@@ -106,7 +106,7 @@ function points(ring: number[][]): string {
       class="picture"
       tabindex="0"
       :viewBox="`${frame.x} ${frame.y} ${frame.w} ${frame.h}`"
-      :aria-label="`${view.name}; + and − zoom, arrows move`"
+      :aria-label="$t('{name}; + and − zoom, arrows move', { name: view.name })"
       role="img"
       @wheel.prevent="wheel"
       @keydown="key"

@@ -14,6 +14,7 @@ import MeasureField from "../../controls/MeasureField.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
 import { DOUBTS } from "./takeoff";
 import WoodField from "../../controls/fields/WoodField.vue";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{ drawing: Drawing; reading: Reading; chosen: Set<string> }>();
 const emit = defineEmits<{ choose: [Found]; point: [string[]] }>();
@@ -85,12 +86,17 @@ function put(): void {
   if (thin.value.length && !thickness.value) {
     ElMessage({
       type: "error",
-      message: `The ${thin.value.length} drawn flat still need a thickness, here or by their layer`,
+      message: t("The {thin} drawn flat still need a thickness, here or by their layer", {
+        thin: thin.value.length,
+      }),
     });
     return;
   }
   const parts = partsFrom(project.value!, props.drawing.pk, wanted.value, wood.value, thickness.value ?? 0);
-  void edit({ label: `${parts.length} parts from ${props.drawing.name}`, put_parts: parts });
+  void edit({
+    label: t("{parts} parts from {name}", { parts: parts.length, name: props.drawing.name }),
+    put_parts: parts,
+  });
 }
 </script>
 
@@ -113,19 +119,26 @@ function put(): void {
     <ElCollapse v-if="reading.troubles.length" v-model="unfolded" class="note-list"
       ><ElCollapseItem name="troubles"
         ><template #title
-          ><span>{{ reading.troubles.length }} to look at</span></template
+          ><span>{{ $t("{troubles} to look at", { troubles: reading.troubles.length }) }}</span></template
         >
         <p v-for="t in reading.troubles" :key="t" class="note">{{ t }}</p>
       </ElCollapseItem></ElCollapse
     >
     <p v-if="!decided.length && !asked.length" class="soft">
-      {{ pieces === reading.pieces ? `All ${pieces}` : `${pieces} of ${reading.pieces}` }} {{ things }} in it
-      are parts.
+      {{
+        $t("{pieces} {things} in it are parts.", {
+          pieces:
+            pieces === reading.pieces
+              ? $t("All {pieces}", { pieces })
+              : $t("{pieces} of {pieces2}", { pieces, pieces2: reading.pieces }),
+          things,
+        })
+      }}
     </p>
     <ElCollapse v-if="asked.length" v-model="unfolded" class="asked"
       ><ElCollapseItem name="asked"
         ><template #title
-          ><span>{{ asked.length }} doubtful</span></template
+          ><span>{{ $t("{asked} doubtful", { asked: asked.length }) }}</span></template
         >
         <div
           v-for="d in asked"
@@ -136,10 +149,10 @@ function put(): void {
         >
           <button class="told" @click="emit('point', d.refs)">
             <i class="mark-doubt" aria-hidden="true">?</i> {{ d.what
-            }}<b v-if="d.turned">: turned round, {{ d.turn.toLowerCase() }}</b>
+            }}<b v-if="d.turned">{{ $t(": turned round, {turn}", { turn: d.turn.toLowerCase() }) }}</b>
           </button>
           <ElButton v-if="d.turn" class="act" @click="turn(d)">{{
-            d.turned ? "As it was" : d.turn
+            d.turned ? $t("As it was") : d.turn
           }}</ElButton>
         </div>
       </ElCollapseItem></ElCollapse
@@ -147,9 +160,13 @@ function put(): void {
     <ElCollapse v-if="decided.length" v-model="unfolded" class="decided"
       ><ElCollapseItem name="decided"
         ><template #title
-          ><span
-            >{{ pieces }} of {{ reading.pieces }} {{ things }} are parts; what was decided of the rest</span
-          ></template
+          ><span>{{
+            $t("{pieces} of {pieces2} {things} are parts; what was decided of the rest", {
+              pieces,
+              pieces2: reading.pieces,
+              things,
+            })
+          }}</span></template
         >
         <div
           v-for="d in decided"
@@ -159,30 +176,33 @@ function put(): void {
           :data-decision="d.kind"
         >
           <button class="told" :disabled="!d.refs.length" @click="emit('point', d.refs)">
-            {{ d.what }}<b v-if="d.turned">: turned round, {{ d.turn.toLowerCase() }}</b>
+            {{ d.what
+            }}<b v-if="d.turned">{{ $t(": turned round, {turn}", { turn: d.turn.toLowerCase() }) }}</b>
           </button>
           <ElButton v-if="d.turn" class="act" @click="turn(d)">{{
-            d.turned ? "As it was" : d.turn
+            d.turned ? $t("As it was") : d.turn
           }}</ElButton>
         </div>
       </ElCollapseItem></ElCollapse
     >
     <ElCollapse v-if="layered.length" v-model="unfolded" class="layers"
       ><ElCollapseItem name="layers"
-        ><template #title><span>Layers: what they are made of</span></template>
+        ><template #title
+          ><span>{{ $t("Layers: what they are made of") }}</span></template
+        >
         <div v-for="l in layered" :key="l" class="layer">
           <span class="layer-name">{{ l }}</span>
           <WoodField
-            :label="`Wood of layer ${l}`"
+            :label="$t('Wood of layer {l}', { l })"
             hide-label
-            placeholder="wood"
+            :placeholder="$t('wood')"
             :model-value="meaning(l).species"
             @update:model-value="means(l, { species: $event })"
           />
           <MeasureField
             compact
             hide-label
-            :label="`Thickness of layer ${l}`"
+            :label="$t('Thickness of layer {l}', { l })"
             :system="project.system"
             :model-value="meaning(l).thickness || null"
             @update:model-value="means(l, { thickness: $event })"
@@ -193,12 +213,12 @@ function put(): void {
               :checked="meaning(l).ignore"
               @change="means(l, { ignore: ($event.target as HTMLInputElement).checked })"
             />
-            no parts</label
+            {{ $t("no parts") }}</label
           >
         </div>
       </ElCollapseItem></ElCollapse
     >
-    <p v-if="!reading.parts.length" class="soft">No parts in it.</p>
+    <p v-if="!reading.parts.length" class="soft">{{ $t("No parts in it.") }}</p>
     <ul class="parts">
       <li
         v-for="f in reading.parts"
@@ -210,11 +230,11 @@ function put(): void {
           v-if="!partFrom(project, drawing.pk, f.key)"
           type="checkbox"
           :checked="!left.has(f.key)"
-          :aria-label="`Take ${f.name}`"
+          :aria-label="$t('Take {name}', { name: f.name })"
           @change="toggle(f)"
         />
-        <Hint v-else text="It is on the list"
-          ><span class="on-list" tabindex="0" role="img" aria-label="on the list">✓</span></Hint
+        <Hint v-else :text="$t('It is on the list')"
+          ><span class="on-list" tabindex="0" role="img" :aria-label="$t('on the list')">✓</span></Hint
         >
         <button class="pick" @click="emit('choose', f)">
           <b
@@ -222,7 +242,7 @@ function put(): void {
               v-if="f.refs.some((r) => doubtful.has(r))"
               class="mark-doubt"
               role="img"
-              aria-label="doubtful: see above"
+              :aria-label="$t('doubtful: see above')"
               >?</i
             >
             {{ f.quantity }} × {{ f.name }}</b
@@ -230,11 +250,13 @@ function put(): void {
           <span class="size"
             ><Len :ticks="f.length" :system="project.system" bare nearest /> ×
             <Len :ticks="f.width" :system="project.system" bare nearest /> ×
-            <Len v-if="f.thickness" :ticks="f.thickness" :system="project.system" nearest /><i v-else
-              >thickness?</i
-            ></span
+            <Len v-if="f.thickness" :ticks="f.thickness" :system="project.system" nearest /><i v-else>{{
+              $t("thickness?")
+            }}</i></span
           >
-          <span v-if="f.fill < 0.999" class="soft">fills {{ Math.round(f.fill * 100) }} % of its box</span>
+          <span v-if="f.fill < 0.999" class="soft">{{
+            $t("fills {fill} % of its box", { fill: Math.round(f.fill * 100) })
+          }}</span>
           <span v-if="f.mirrored" class="soft">{{ f.note }}</span>
         </button>
         <RouterLink
@@ -250,22 +272,22 @@ function put(): void {
       </li>
     </ul>
     <template v-if="unlisted.length">
-      <WoodField v-model="species" label="Wood where the drawing names none" :placeholder="wood" />
+      <WoodField v-model="species" :label="$t('Wood where the drawing names none')" :placeholder="wood" />
       <MeasureField
         v-if="thin.length"
         v-model="thickness"
-        :label="`Thickness of the ${thin.length} drawn flat`"
+        :label="$t('Thickness of the {thin} drawn flat', { thin: thin.length })"
         :system="project.system"
       />
       <ElButton class="act lead" :disabled="!wanted.length" @click="put">
-        Put {{ wanted.length }} on the list
+        {{ $t("Put {wanted} on the list", { wanted: wanted.length }) }}
       </ElButton>
     </template>
     <RouterLink
       v-else-if="reading.parts.length"
       class="act lead"
       :to="{ name: 'list', params: { project: pk } }"
-      >All on the list: go there</RouterLink
+      >{{ $t("All on the list: go there") }}</RouterLink
     >
   </div>
 </template>

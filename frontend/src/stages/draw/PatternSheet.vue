@@ -12,6 +12,7 @@ import PatternSketch from "./PatternSketch.vue";
 import AppDialog from "../../controls/AppDialog.vue";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import WoodField from "../../controls/fields/WoodField.vue";
+import { t } from "../../i18n/i18n";
 
 const emit = defineEmits<{ close: [] }>();
 const { pk, project, edit } = useProject();
@@ -74,7 +75,11 @@ async function put(): Promise<void> {
     ...written.measures.map((m) => ({ name: m.name, text: m.text, kind: m.kind, note: m.says })),
   ];
   if (
-    await edit({ label: `the pattern ${written.title.toLowerCase()}`, put_parts: written.parts, measures })
+    await edit({
+      label: t("the pattern {title}", { title: written.title.toLowerCase() }),
+      put_parts: written.parts,
+      measures,
+    })
   ) {
     emit("close");
     await router.push({ name: "list", params: { project: pk.value } });
@@ -83,9 +88,15 @@ async function put(): Promise<void> {
 </script>
 
 <template>
-  <AppDialog v-model="open" title="Start from a pattern" width="76rem" top="4vh" @closed="emit('close')">
+  <AppDialog
+    v-model="open"
+    :title="$t('Start from a pattern')"
+    width="76rem"
+    top="4vh"
+    @closed="emit('close')"
+  >
     <div v-if="project" class="pattern">
-      <nav class="kinds" aria-label="Patterns">
+      <nav class="kinds" :aria-label="$t('Patterns')">
         <ElButton
           v-for="p in patterns"
           :key="p.pattern"
@@ -101,7 +112,7 @@ async function put(): Promise<void> {
       <p v-for="w in data?.warnings ?? []" :key="w" class="note">{{ w }}</p>
       <div class="two">
         <div class="sizes">
-          <WoodField v-model="species" label="Wood" />
+          <WoodField v-model="species" :label="$t('Wood')" />
           <ChoiceField
             v-for="c in data?.choices ?? []"
             :key="c.name"
@@ -128,7 +139,7 @@ async function put(): Promise<void> {
             <b>{{ m.name }}</b> = {{ m.text }} = <b>{{ shown(m) }}</b> <span class="soft">{{ m.says }}</span>
           </p>
         </div>
-        <div class="seen" tabindex="0" role="region" aria-label="What the pattern makes">
+        <div class="seen" tabindex="0" role="region" :aria-label="$t('What the pattern makes')">
           <div class="sketches">
             <PatternSketch
               v-for="s in data?.sketches ?? []"
@@ -141,18 +152,19 @@ async function put(): Promise<void> {
           <table class="ruled">
             <thead>
               <tr>
-                <th>Part</th>
-                <th class="num">Count</th>
-                <th class="num">Length</th>
-                <th class="num">Width</th>
-                <th class="num">Thickness</th>
-                <th>Joint</th>
+                <th>{{ $t("Part") }}</th>
+                <th class="num">{{ $t("Count") }}</th>
+                <th class="num">{{ $t("Length") }}</th>
+                <th class="num">{{ $t("Width") }}</th>
+                <th class="num">{{ $t("Thickness") }}</th>
+                <th>{{ $t("Joint") }}</th>
               </tr>
             </thead>
             <tbody>
               <tr v-for="p in data?.parts ?? []" :key="p.id">
                 <td>
-                  <b>{{ p.id }}</b> {{ p.name }}<span v-if="p.stock === 'sheet'" class="soft"> (sheet)</span>
+                  <b>{{ p.id }}</b> {{ p.name
+                  }}<span v-if="p.stock === 'sheet'" class="soft"> {{ " " + $t("(sheet)") }}</span>
                 </td>
                 <td class="num">{{ p.quantity }}</td>
                 <td class="num"><Len :ticks="p.length" :system="project.system" bare nearest /></td>
@@ -161,7 +173,8 @@ async function put(): Promise<void> {
                 <td>
                   {{ p.joint
                   }}<template v-if="p.joint_length"
-                    >, <Len :ticks="p.joint_length" :system="project.system" bare nearest /> in it</template
+                    >, <Len :ticks="p.joint_length" :system="project.system" bare nearest />
+                    {{ $t("in it") }}</template
                   >
                 </td>
               </tr>
@@ -171,7 +184,7 @@ async function put(): Promise<void> {
         </div>
       </div>
       <ElButton class="act lead" :disabled="!data || !!data.trouble || !!error" @click="put">
-        Put its {{ data?.parts.length ?? 0 }} parts on the list
+        {{ $t("Put its {parts} parts on the list", { parts: data?.parts.length ?? 0 }) }}
       </ElButton>
     </div>
   </AppDialog>

@@ -53,7 +53,7 @@ const box = computed(() =>
 
 <template>
   <figure>
-    <svg :viewBox="box" role="img" :aria-label="`${sketch.name} view`">
+    <svg :viewBox="box" role="img" :aria-label="$t('{name} view', { name: sketch.name })">
       <rect
         v-for="(r, i) in rects"
         :key="i"

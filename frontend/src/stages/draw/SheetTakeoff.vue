@@ -18,6 +18,7 @@ import { fresh, useMarks } from "./useMarks";
 import { useSheet } from "./useSheet";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import WoodField from "../../controls/fields/WoodField.vue";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{ drawing: Drawing; reading: Reading; part: string }>();
 const { project, edit } = useProject();
@@ -65,7 +66,7 @@ function down(event: PointerEvent): void {
     if (!scale.value) {
       ElMessage({
         type: "error",
-        message: "Set the scale first: two points whose distance is written or known",
+        message: t("Set the scale first: two points whose distance is written or known"),
       });
       tool.value = "scale";
       return;
@@ -116,13 +117,13 @@ function drawn(a: Place, b: Place): void {
 }
 function keepScale(): void {
   if (!distance.value) {
-    ElMessage({ type: "error", message: "It still needs the distance between the two points" });
+    ElMessage({ type: "error", message: t("It still needs the distance between the two points") });
     return;
   }
   const s: Scale = {
     id: fresh("s", marks.value.scales),
     page: page.value,
-    name: scaleName.value || `scale ${marks.value.scales.length + 1}`,
+    name: scaleName.value || t("scale {scales}", { scales: marks.value.scales.length + 1 }),
     a: pending.value!.a,
     b: pending.value!.b,
     distance: distance.value!,
@@ -205,8 +206,8 @@ function put(): void {
     ElMessage({
       type: "error",
       message: name.value.trim()
-        ? "It still needs a thickness: by hand, or from another view"
-        : "It still needs a name",
+        ? t("It still needs a thickness: by hand, or from another view")
+        : t("It still needs a name"),
     });
     return;
   }
@@ -227,7 +228,10 @@ function put(): void {
         source: { drawing: props.drawing.pk, key: chosen.value },
         ...sizes,
       });
-  void edit({ label: `${name.value.trim()} from ${props.drawing.name}`, put_parts: [part] });
+  void edit({
+    label: t("{name} from {name2}", { name: name.value.trim(), name2: props.drawing.name }),
+    put_parts: [part],
+  });
   change({ part: id });
   chosen.value = "";
   name.value = "";
@@ -277,14 +281,14 @@ const box = (a: Place | number[], b: Place | number[]) => ({
   height: Math.abs(a[1]! - b[1]!),
 });
 const hint = computed(() => {
-  if (third.value) return "Draw the same part in the view that shows its thickness.";
+  if (third.value) return t("Draw the same part in the view that shows its thickness.");
   if (tool.value === "scale")
     return from.value
-      ? "Now the second point."
-      : "Press two points whose distance is written or known. Each view may have a scale of its own.";
+      ? t("Now the second point.")
+      : t("Press two points whose distance is written or known. Each view may have a scale of its own.");
   if (tool.value === "part")
-    return "Draw a rectangle over a part. With Shift and arrows its far corner moves.";
-  return "Drag the sheet.";
+    return t("Draw a rectangle over a part. With Shift and arrows its far corner moves.");
+  return t("Drag the sheet.");
 });
 </script>
 
@@ -294,9 +298,9 @@ const hint = computed(() => {
       <div class="bar">
         <ElButton
           v-for="[t, word] in [
-            ['scale', 'Set a scale'],
-            ['part', 'Draw a part'],
-            ['move', 'Move the sheet'],
+            ['scale', $t('Set a scale')],
+            ['part', $t('Draw a part')],
+            ['move', $t('Move the sheet')],
           ] as const"
           :key="t"
           class="act quiet"
@@ -309,15 +313,15 @@ const hint = computed(() => {
           v-if="reading.views.length > 1"
           v-model="page"
           class="pages"
-          label="Page"
+          :label="$t('Page')"
           hide-label
           :options="reading.views.map((v, i) => [i, v.name] as const)"
         />
         <span class="grow" />
-        <ElButton class="act quiet" :disabled="!canUndo" @click="undo">↶ mark</ElButton>
-        <ElButton class="act quiet" aria-label="Smaller" @click="zoom(1.25)">−</ElButton>
-        <ElButton class="act quiet" aria-label="Larger" @click="zoom(1 / 1.25)">+</ElButton>
-        <ElButton class="act quiet" @click="whole">Whole</ElButton>
+        <ElButton class="act quiet" :disabled="!canUndo" @click="undo">{{ $t("↶ mark") }}</ElButton>
+        <ElButton class="act quiet" :aria-label="$t('Smaller')" @click="zoom(1.25)">−</ElButton>
+        <ElButton class="act quiet" :aria-label="$t('Larger')" @click="zoom(1 / 1.25)">+</ElButton>
+        <ElButton class="act quiet" @click="whole">{{ $t("Whole") }}</ElButton>
       </div>
       <svg
         ref="svg"
@@ -357,7 +361,7 @@ const hint = computed(() => {
               : undefined
           "
         >
-          <title>{{ m.part || "not on the list yet" }}</title>
+          <title>{{ m.part || $t("not on the list yet") }}</title>
         </rect>
         <template v-if="from && cursor">
           <rect
@@ -389,57 +393,62 @@ const hint = computed(() => {
     </div>
     <div class="side">
       <div v-if="pending" class="form">
-        <h3>How far apart are they?</h3>
-        <MeasureField v-model="distance" label="Distance between the two points" :system="system" />
+        <h3>{{ $t("How far apart are they?") }}</h3>
+        <MeasureField v-model="distance" :label="$t('Distance between the two points')" :system="system" />
         <label class="field"
-          ><span>Of which view</span><input v-model="scaleName" class="line-input" placeholder="front"
+          ><span>{{ $t("Of which view") }}</span
+          ><input v-model="scaleName" class="line-input" :placeholder="$t('front')"
         /></label>
         <div class="buttons">
-          <ElButton class="act lead" @click="keepScale">Set the scale</ElButton
-          ><ElButton class="act" @click="pending = null">Leave it</ElButton>
+          <ElButton class="act lead" @click="keepScale">{{ $t("Set the scale") }}</ElButton><ElButton
+            class="act"
+            @click="pending = null"
+            >{{ $t("Leave it") }}</ElButton
+          >
         </div>
       </div>
       <div v-else-if="mark" class="form">
-        <h3>{{ listed ? `${listed.id}, on the list` : "A part" }}</h3>
+        <h3>{{ listed ? $t("{id}, on the list", { id: listed.id }) : $t("A part") }}</h3>
         <label class="field"
-          ><span>Name</span
-          ><input ref="nameField" v-model="name" class="line-input" aria-label="Name of the part"
+          ><span>{{ $t("Name") }}</span
+          ><input ref="nameField" v-model="name" class="line-input" :aria-label="$t('Name of the part')"
         /></label>
         <label class="field"
-          ><span>Count</span
+          ><span>{{ $t("Count") }}</span
           ><input
             v-model.number="count"
             class="line-input"
             type="number"
             min="1"
-            aria-label="Count of the part"
+            :aria-label="$t('Count of the part')"
         /></label>
         <p class="soft">
-          By the scale: <Len :ticks="measured[0]" :system="system" bare nearest /> ×
-          <Len :ticks="measured[1]" :system="system" nearest />. A written figure rules over it.
+          {{ $t("By the scale:") }} <Len :ticks="measured[0]" :system="system" bare nearest /> ×
+          <Len :ticks="measured[1]" :system="system" nearest />{{ $t(". A written figure rules over it.") }}
         </p>
         <MeasureField
-          label="Length, as written"
+          :label="$t('Length, as written')"
           :system="system"
           :model-value="length"
           @update:model-value="change({ along: $event })"
         />
         <p v-if="mismatch(mark.along ?? 0, measured[0])" class="note">
-          Written <Len :ticks="mark.along!" :system="system" />, by the scale
-          <Len :ticks="measured[0]" :system="system" nearest />: the written figure is taken. Is this the
-          right scale for this view?
+          {{ $t("Written") }} <Len :ticks="mark.along!" :system="system" />{{ $t(", by the scale") }}
+          <Len :ticks="measured[0]" :system="system" nearest />{{
+            $t(": the written figure is taken. Is this the right scale for this view?")
+          }}
         </p>
         <MeasureField
-          label="Width, as written"
+          :label="$t('Width, as written')"
           :system="system"
           :model-value="width"
           @update:model-value="change({ across: $event })"
         />
         <p v-if="mismatch(mark.across ?? 0, measured[1])" class="note">
-          Written <Len :ticks="mark.across!" :system="system" />, by the scale
-          <Len :ticks="measured[1]" :system="system" nearest />: the written figure is taken.
+          {{ $t("Written") }} <Len :ticks="mark.across!" :system="system" />{{ $t(", by the scale") }}
+          <Len :ticks="measured[1]" :system="system" nearest />{{ $t(": the written figure is taken.") }}
         </p>
-        <MeasureField v-model="thickness" label="Thickness" :system="system" />
+        <MeasureField v-model="thickness" :label="$t('Thickness')" :system="system" />
         <ElButton
           class="act"
           :class="{ on: third === mark.id }"
@@ -448,23 +457,23 @@ const hint = computed(() => {
             tool = 'part';
           "
         >
-          Take it from another view
+          {{ $t("Take it from another view") }}
         </ElButton>
-        <WoodField v-if="!listed" v-model="wood" label="Wood" :placeholder="species" />
+        <WoodField v-if="!listed" v-model="wood" :label="$t('Wood')" :placeholder="species" />
         <div class="buttons">
           <ElButton class="act lead" @click="put">
-            {{ listed ? "Change it on the list" : "Put it on the list" }}</ElButton><ElButton
+            {{ listed ? $t("Change it on the list") : $t("Put it on the list") }}</ElButton><ElButton
             class="act quiet"
             @click="removeMark"
           >
-            Rub it out
+            {{ $t("Rub it out") }}
           </ElButton>
         </div>
       </div>
       <div v-else class="form">
-        <h3>Scales</h3>
+        <h3>{{ $t("Scales") }}</h3>
         <p v-if="!marks.scales.length" class="soft">
-          None yet. Written figures rule, but a scale gives what is not written.
+          {{ $t("None yet. Written figures rule, but a scale gives what is not written.") }}
         </p>
         <div v-for="s in marks.scales" :key="s.id" class="scale-row">
           <ElButton
@@ -475,11 +484,20 @@ const hint = computed(() => {
           >
             {{ s.name }}: <Len :ticks="s.distance" :system="system" />
           </ElButton>
-          <ElButton class="act quiet" :aria-label="`Remove ${s.name}`" @click="dropScale(s.id)">×</ElButton>
+          <ElButton
+            class="act quiet"
+            :aria-label="$t('Remove {name}', { name: s.name })"
+            @click="dropScale(s.id)"
+            >×</ElButton
+          >
         </div>
         <p v-if="marks.marks.length" class="soft">
-          {{ marks.marks.filter((m) => m.part).length }} of {{ marks.marks.length }} marks are on the list.
-          Press one to see it.
+          {{
+            $t("{marks} of {marks2} marks are on the list. Press one to see it.", {
+              marks: marks.marks.filter((m) => m.part).length,
+              marks2: marks.marks.length,
+            })
+          }}
         </p>
       </div>
     </div>

@@ -18,6 +18,7 @@ import { withErrorToast } from "../../controls/withErrorToast";
 import { useWidth } from "../../controls/width";
 import { TICKS_PER_INCH } from "../../measure";
 import UnplacedNote from "../../controls/UnplacedNote.vue";
+import { t } from "../../i18n/i18n";
 
 const { pk, project } = useProject();
 const client = useQueryClient();
@@ -63,7 +64,7 @@ function ripped(mark: Mark, x: (t: number) => number, y: (t: number) => number):
 }
 function told({ board, marks }: (typeof boards.value)[number]): string {
   const drawn = marks.filter((m) => m.done).length;
-  if (begun.value.includes(board)) return "being cut";
+  if (begun.value.includes(board)) return t("being cut");
   return drawn === marks.length ? "drawn" : `${drawn}/${marks.length}`;
 }
 
@@ -93,8 +94,10 @@ useEventListener("keydown", key);
 <template>
   <main v-if="project" class="chalk">
     <header>
-      <RouterLink class="act" :to="{ name: 'layout', params: { project: pk } }">← Lay out</RouterLink>
-      <nav aria-label="Boards">
+      <RouterLink class="act" :to="{ name: 'layout', params: { project: pk } }">{{
+        $t("← Lay out")
+      }}</RouterLink>
+      <nav :aria-label="$t('Boards')">
         <ElButton
           v-for="(b, i) in boards"
           :key="b.board"
@@ -106,22 +109,32 @@ useEventListener("keydown", key);
           <small>{{ told(b) }}</small>
         </ElButton>
       </nav>
-      <a v-if="standing?.plan" class="act" :href="`/api/layouts/${standing.pk}/chalk.pdf`" target="_blank"
-        >On paper</a
-      >
+      <a v-if="standing?.plan" class="act" :href="`/api/layouts/${standing.pk}/chalk.pdf`" target="_blank">{{
+        $t("On paper")
+      }}</a>
     </header>
-    <p v-if="standing && !standing.plan" class="note">There is no plan yet: lay the parts out first.</p>
+    <p v-if="standing && !standing.plan" class="note">
+      {{ $t("There is no plan yet: lay the parts out first.") }}
+    </p>
     <UnplacedNote />
     <p v-if="standing?.stale" class="note">
-      Parts, boards or the shop have changed since this plan was made. Lay out again before chalking.
+      {{
+        $t("Parts, boards or the shop have changed since this plan was made. Lay out again before chalking.")
+      }}
     </p>
     <div ref="frame" class="frame">
       <template v-if="board && current">
         <div class="where">
-          <h1>Chalk {{ board.id }}</h1>
-          <p v-if="isBegun">It is being cut: the marks stand as they were, and nothing more is drawn.</p>
+          <h1>{{ $t("Chalk {id}", { id: board.id }) }}</h1>
+          <p v-if="isBegun">
+            {{ $t("It is being cut: the marks stand as they were, and nothing more is drawn.") }}
+          </p>
           <p v-else>
-            Face A up, the datum end at your left, the datum edge towards you. All measures from there.
+            {{
+              $t(
+                "Face A up, the datum end at your left, the datum edge towards you. All measures from there.",
+              )
+            }}
           </p>
         </div>
         <BoardRuler :length="board.length" :scale="scale" :system="project.system" />
@@ -149,20 +162,20 @@ useEventListener("keydown", key);
                 :disabled="isBegun"
                 @change="tick(m.key, !m.done)"
               /><span
-                ><Fig :text="m.words" /><em v-if="m.saw">, saw {{ m.saw }}</em></span
+                ><Fig :text="m.words" /><em v-if="m.saw">{{ $t(", saw {saw}", { saw: m.saw }) }}</em></span
               ></label
             >
           </li>
         </ol>
         <p class="keep">
           <template v-if="current.offcuts.length"
-            >Keep:
+            >{{ $t("Keep:") }}
             <span v-for="(o, i) in current.offcuts" :key="i"
               >{{ i ? ", " : "" }}<Len :ticks="o.length" :system="project.system" about /> ×
               <Len :ticks="o.width" :system="project.system" about /></span></template
-          ><template v-else>Nothing of it is worth keeping.</template>
+          ><template v-else>{{ $t("Nothing of it is worth keeping.") }}</template>
         </p>
-        <p class="soft">Space ticks the next mark, ← → go from board to board.</p>
+        <p class="soft">{{ $t("Space ticks the next mark, ← → go from board to board.") }}</p>
       </template>
     </div>
   </main>

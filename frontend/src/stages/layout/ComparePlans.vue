@@ -72,72 +72,83 @@ async function drop(pk: number): Promise<void> {
 </script>
 
 <template>
-  <section class="kept" aria-label="Plans kept">
+  <section class="kept" :aria-label="$t('Plans kept')">
     <form class="row" @submit.prevent="keep">
       <label class="field"
-        ><span>Keep this plan as</span
+        ><span>{{ $t("Keep this plan as") }}</span
         ><input
           v-model="name"
           class="line-input"
           maxlength="80"
-          :placeholder="standing.name || 'a name for it'"
+          :placeholder="standing.name || $t('a name for it')"
       /></label>
-      <ElButton class="act" :disabled="!name.trim()" native-type="submit">Keep it</ElButton>
+      <ElButton class="act" :disabled="!name.trim()" native-type="submit">{{ $t("Keep it") }}</ElButton>
     </form>
     <table v-if="kept?.length" class="ruled">
       <thead>
         <tr>
-          <th>Plan</th>
-          <th>Cost</th>
-          <th>Boards</th>
-          <th>Becomes parts</th>
-          <th>Left out</th>
+          <th>{{ $t("Plan") }}</th>
+          <th>{{ $t("Cost") }}</th>
+          <th>{{ $t("Boards") }}</th>
+          <th>{{ $t("Becomes parts") }}</th>
+          <th>{{ $t("Left out") }}</th>
           <th />
         </tr>
       </thead>
       <tbody>
         <tr>
-          <td><b>the one that stands</b>{{ standing.name ? ` (${standing.name})` : "" }}</td>
+          <td>
+            <b>{{ $t("the one that stands") }}</b>{{ standing.name ? ` (${standing.name})` : "" }}
+          </td>
           <td>{{ standing.cost === null ? "" : money(standing.cost) }}</td>
           <td>{{ plan.boards.length }}</td>
           <td>{{ percent(standing.yields) }}</td>
-          <td>{{ plan.unplaced.length || "none" }}</td>
+          <td>{{ plan.unplaced.length || $t("none") }}</td>
           <td />
         </tr>
         <tr v-for="k in kept" :key="k.pk" :class="{ on: against === k.pk }">
-          <td>{{ k.name }}<span v-if="k.stale" class="soft">, made before the last changes</span></td>
+          <td>
+            {{ k.name }}<span v-if="k.stale" class="soft">{{ $t(", made before the last changes") }}</span>
+          </td>
           <td>{{ money(k.cost) }}</td>
           <td>{{ k.boards }}</td>
           <td>{{ percent(k.yields) }}</td>
-          <td>{{ k.unplaced || "none" }}</td>
+          <td>{{ k.unplaced || $t("none") }}</td>
           <td class="acts">
             <ElButton
               class="act quiet"
               :aria-pressed="against === k.pk"
               @click="against = against === k.pk ? 0 : k.pk"
             >
-              {{ against === k.pk ? "Put away" : "Hold against it" }}
+              {{ against === k.pk ? $t("Put away") : $t("Hold against it") }}
             </ElButton>
-            <ElButton class="act quiet" @click="stand(k.pk)">Let it stand</ElButton>
-            <ElButton class="act quiet" :aria-label="`Forget ${k.name}`" @click="drop(k.pk)">Forget</ElButton>
+            <ElButton class="act quiet" @click="stand(k.pk)">{{ $t("Let it stand") }}</ElButton>
+            <ElButton
+              class="act quiet"
+              :aria-label="$t('Forget {name}', { name: k.name })"
+              @click="drop(k.pk)"
+              >{{ $t("Forget") }}</ElButton
+            >
           </td>
         </tr>
       </tbody>
     </table>
-    <p v-else class="soft">No plan is kept by a name yet. Keep this one before you try something bold.</p>
+    <p v-else class="soft">
+      {{ $t("No plan is kept by a name yet. Keep this one before you try something bold.") }}
+    </p>
     <template v-if="what && other">
-      <p v-if="!what.boards.length" class="note">The two lie the same.</p>
+      <p v-if="!what.boards.length" class="note">{{ $t("The two lie the same.") }}</p>
       <template v-else>
         <p v-if="what.moved.length" class="moved">
-          <b>On another board in {{ other.name }}:</b>
+          <b>{{ $t("On another board in {name}:", { name: other.name }) }}</b>
           <span v-for="m in what.moved" :key="m.item"
-            >{{ m.item }} {{ m.from || "nowhere" }} → {{ m.to || "nowhere" }}</span
+            >{{ m.item }} {{ m.from || $t("nowhere") }} → {{ m.to || $t("nowhere") }}</span
           >
         </p>
-        <p v-else class="soft">All pieces lie on the same boards, some in other places.</p>
+        <p v-else class="soft">{{ $t("All pieces lie on the same boards, some in other places.") }}</p>
         <div v-for="b in standing.boards.filter((x) => what!.boards.includes(x.id))" :key="b.id" class="pair">
           <b>{{ b.id }}</b>
-          <span class="label">stands</span>
+          <span class="label">{{ $t("stands") }}</span>
           <BoardDrawing
             :board="b"
             :scale="scale"

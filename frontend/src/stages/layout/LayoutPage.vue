@@ -26,6 +26,7 @@ import { provenBound } from "./proven";
 import { useReasons } from "./reasons";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import { money } from "../../money";
+import { t } from "../../i18n/i18n";
 
 const { pk, project } = useProject();
 const client = useQueryClient();
@@ -60,9 +61,9 @@ const figures = computed(() => {
 const gap = computed(() => {
   const { cost, bound } = figures.value;
   if (cost === null || bound === null || figures.value.placed !== figures.value.total) return "";
-  if (cost <= bound + 0.005) return "proved the cheapest there is";
-  if (!bound) return "no bound: not proved";
-  return `at most ${((cost / bound - 1) * 100).toFixed(0)} % over the cheapest: not proved`;
+  if (cost <= bound + 0.005) return t("proved the cheapest there is");
+  if (!bound) return t("no bound: not proved");
+  return t("at most {cost} % over the cheapest: not proved", { cost: ((cost / bound - 1) * 100).toFixed(0) });
 });
 
 async function layOut(): Promise<void> {
@@ -126,10 +127,10 @@ watch(
 const planFile = ref<HTMLInputElement>();
 const files = computed<MenuItem[]>(() => {
   const at = `/api/layouts/${standing.value?.pk}/plan`;
-  const bring = { label: "Bring a plan", act: () => planFile.value?.click() };
+  const bring = { label: t("Bring a plan"), act: () => planFile.value?.click() };
   if (!plan.value || !standing.value) return [bring];
   return [
-    { label: "Plan file", href: `${at}.json` },
+    { label: t("Plan file"), href: `${at}.json` },
     { label: "SVG", href: `${at}.svg` },
     { label: "DXF", href: `${at}.dxf` },
     bring,
@@ -166,9 +167,14 @@ useEventListener("keydown", key);
 const chosenPart = computed(() => parts.value.find((p) => p.id === (picked.value?.part ?? chosen.value)));
 const progress = computed(() => {
   const run = latest.value;
-  if (!run || run.state === "waiting") return "waiting for the worker";
-  const trying = run.trying ? `; now ${run.trying}` : "";
-  return `${run.spent.toFixed(1)} of ${run.seconds} s, ${run.rounds} arrangements tried${trying}`;
+  if (!run || run.state === "waiting") return t("waiting for the worker");
+  const trying = run.trying ? t("; now {trying}", { trying: run.trying }) : "";
+  return t("{spent} of {seconds} s, {rounds} arrangements tried{trying}", {
+    spent: run.spent.toFixed(1),
+    seconds: run.seconds,
+    rounds: run.rounds,
+    trying,
+  });
 });
 const SECONDS = [
   [5, "5 s"],
@@ -181,26 +187,28 @@ const SECONDS = [
 <template>
   <section v-if="project" class="stage">
     <div class="stage-head">
-      <h1>Lay out</h1>
+      <h1>{{ $t("Lay out") }}</h1>
       <div class="figures grow">
         <div v-if="figures.placed !== null">
           <span class="figure"
-            >{{ figures.placed }} <small>of {{ figures.total }}</small></span
-          ><span class="label">parts placed</span>
+            >{{ figures.placed }} <small>{{ $t("of {total}", { total: figures.total }) }}</small></span
+          ><span class="label">{{ $t("parts placed") }}</span>
         </div>
         <div v-if="figures.cost !== null">
-          <span class="figure">{{ money(figures.cost) }}</span><span class="label">boards cut cost</span>
+          <span class="figure">{{ money(figures.cost) }}</span><span class="label">{{
+            $t("boards cut cost")
+          }}</span>
         </div>
         <div v-if="figures.bound">
-          <span class="figure">{{ money(figures.bound) }}</span><span class="label"
-            >nothing can cost less{{ gap ? `; ${gap}` : "" }}</span
-          >
+          <span class="figure">{{ money(figures.bound) }}</span><span class="label">{{
+            $t("nothing can cost less{gap}", { gap: gap ? `; ${gap}` : "" })
+          }}</span>
         </div>
         <div v-else-if="gap">
           <span class="label">{{ gap }}</span>
         </div>
       </div>
-      <ChoiceField v-model="seconds" class="seconds" label="Search for" :options="SECONDS" />
+      <ChoiceField v-model="seconds" class="seconds" :label="$t('Search for')" :options="SECONDS" />
       <ElButton
         class="act lead"
         :disabled="!project.parts.length || !project.boards.length || nothingFromBoards(project.parts)"
@@ -208,12 +216,12 @@ const SECONDS = [
       >
         {{
           going
-            ? "Stop here"
+            ? $t("Stop here")
             : !standing
-              ? "Lay out"
+              ? $t("Lay out")
               : held && !standing.stale
-                ? "Solve the rest"
-                : "Lay out again"
+                ? $t("Solve the rest")
+                : $t("Lay out again")
         }}
       </ElButton>
     </div>
@@ -223,18 +231,22 @@ const SECONDS = [
     </div>
     <NotFromBoards v-if="nothingFromBoards(project.parts)" />
     <p v-else-if="!project.parts.length || !project.boards.length" class="first">
-      To lay out there must be
-      <RouterLink v-if="!project.parts.length" :to="{ name: 'list', params: { project: pk } }"
-        >parts on the list</RouterLink
-      >
-      <template v-if="!project.parts.length && !project.boards.length"> and </template>
-      <RouterLink v-if="!project.boards.length" :to="{ name: 'boards', params: { project: pk } }"
-        >boards in the rack</RouterLink
-      >.
+      {{ $t("To lay out there must be") }}
+      <RouterLink v-if="!project.parts.length" :to="{ name: 'list', params: { project: pk } }">{{
+        $t("parts on the list")
+      }}</RouterLink>
+      <template v-if="!project.parts.length && !project.boards.length">
+        {{ " " + $t("and") + " " }}
+      </template>
+      <RouterLink v-if="!project.boards.length" :to="{ name: 'boards', params: { project: pk } }">{{
+        $t("boards in the rack")
+      }}</RouterLink>.
     </p>
     <p v-if="latest?.state === 'failed'" class="note">{{ latest.trouble }}</p>
     <p v-if="standing?.stale && !going" class="note">
-      Parts, boards or the shop have changed since this plan was made. Lay out again before cutting.
+      {{
+        $t("Parts, boards or the shop have changed since this plan was made. Lay out again before cutting.")
+      }}
     </p>
     <p
       v-if="
@@ -247,19 +259,23 @@ const SECONDS = [
       "
       class="soft after"
     >
-      The last search found nothing better: this plan stands.
+      {{ $t("The last search found nothing better: this plan stands.") }}
     </p>
     <div class="tools">
-      <ElButton class="act" :class="{ on: face === 'A' }" @click="face = 'A'">Face A</ElButton>
-      <ElButton class="act" :class="{ on: face === 'B' }" @click="face = 'B'">Face B</ElButton>
-      <ElButton class="act" aria-label="Smaller" @click="zoom = Math.max(1, zoom / 1.25)">−</ElButton>
-      <ElButton class="act" aria-label="Larger" @click="zoom = Math.min(6, zoom * 1.25)">+</ElButton>
+      <ElButton class="act" :class="{ on: face === 'A' }" @click="face = 'A'">{{ $t("Face A") }}</ElButton>
+      <ElButton class="act" :class="{ on: face === 'B' }" @click="face = 'B'">{{ $t("Face B") }}</ElButton>
+      <ElButton class="act" :aria-label="$t('Smaller')" @click="zoom = Math.max(1, zoom / 1.25)">−</ElButton>
+      <ElButton class="act" :aria-label="$t('Larger')" @click="zoom = Math.min(6, zoom * 1.25)">+</ElButton>
       <template v-if="plan">
-        <Hint text="Key: U">
-          <ElButton class="act" :disabled="!data?.undos || going" @click="back('undo')">Back</ElButton>
+        <Hint :text="$t('Key: U')">
+          <ElButton class="act" :disabled="!data?.undos || going" @click="back('undo')">{{
+            $t("Back")
+          }}</ElButton>
         </Hint>
-        <Hint text="Key: R">
-          <ElButton class="act" :disabled="!data?.redos || going" @click="back('redo')">Forth</ElButton>
+        <Hint :text="$t('Key: R')">
+          <ElButton class="act" :disabled="!data?.redos || going" @click="back('redo')">{{
+            $t("Forth")
+          }}</ElButton>
         </Hint>
         <ElButton
           v-if="movable"
@@ -268,53 +284,57 @@ const SECONDS = [
           :aria-pressed="drawing"
           @click="drawing = !drawing"
         >
-          Forbid a place
+          {{ $t("Forbid a place") }}
         </ElButton>
       </template>
       <span class="grow" />
       <template v-if="plan">
         <ElButton class="act quiet" :class="{ on: depths }" :aria-pressed="depths" @click="depths = !depths">
-          What flattening takes
+          {{ $t("What flattening takes") }}
         </ElButton>
         <ElButton class="act quiet" :class="{ on: saving }" :aria-pressed="saving" @click="saving = !saving">
-          What would save
+          {{ $t("What would save") }}
         </ElButton>
-        <Hint text="Key: K"
+        <Hint :text="$t('Key: K')"
           ><ElButton
             class="act quiet"
             :class="{ on: comparing }"
             :aria-pressed="comparing"
             @click="comparing = !comparing"
           >
-            Plans kept
+            {{ $t("Plans kept") }}
           </ElButton></Hint
         >
       </template>
-      <ElButton class="act quiet" @click="shop = true">The shop</ElButton>
+      <ElButton class="act quiet" @click="shop = true">{{ $t("The shop") }}</ElButton>
       <template v-if="plan && standing">
-        <RouterLink class="act" :to="{ name: 'chalk', params: { project: pk } }">Chalk it</RouterLink>
+        <RouterLink class="act" :to="{ name: 'chalk', params: { project: pk } }">{{
+          $t("Chalk it")
+        }}</RouterLink>
       </template>
-      <MenuButton label="Files" quiet :items="files" />
+      <MenuButton :label="$t('Files')" quiet :items="files" />
       <input
         ref="planFile"
         class="sr"
         type="file"
         accept=".json"
         tabindex="-1"
-        aria-label="Bring a plan"
+        :aria-label="$t('Bring a plan')"
         @change="bringPlan"
       />
     </div>
-    <div v-if="plan && movable" class="tools hands" role="toolbar" aria-label="The piece in hand">
-      <span v-if="drawing" class="soft idle"
-        >Draw on a board over the place where nothing may lie. Esc leaves it.</span
-      >
-      <span v-else-if="swapping" class="soft idle"
-        >Now pick the piece that {{ itemName(swapping) }} is to change places with. Esc leaves it.</span
-      >
-      <span v-else-if="!picked" class="soft idle"
-        >Drag a piece to where you want it, or pick it to pin, turn or take it up.</span
-      >
+    <div v-if="plan && movable" class="tools hands" role="toolbar" :aria-label="$t('The piece in hand')">
+      <span v-if="drawing" class="soft idle">{{
+        $t("Draw on a board over the place where nothing may lie. Esc leaves it.")
+      }}</span>
+      <span v-else-if="swapping" class="soft idle">{{
+        $t("Now pick the piece that {swapping} is to change places with. Esc leaves it.", {
+          swapping: itemName(swapping),
+        })
+      }}</span>
+      <span v-else-if="!picked" class="soft idle">{{
+        $t("Drag a piece to where you want it, or pick it to pin, turn or take it up.")
+      }}</span>
       <template v-else>
         <span class="picked"
           ><b>{{ pickedName }}</b>
@@ -323,24 +343,34 @@ const SECONDS = [
             <Len :ticks="chosenPart.width" :system="project.system" bare /> ×
             <Len :ticks="chosenPart.thickness" :system="project.system" /></template
         ></span>
-        <Hint text="Key: M"><ElButton class="act" @click="lanes?.carry()">Move</ElButton></Hint>
+        <Hint :text="$t('Key: M')"
+          ><ElButton class="act" @click="lanes?.carry()">{{ $t("Move") }}</ElButton></Hint
+        >
         <template v-if="lies">
-          <Hint text="Key: P"
+          <Hint :text="$t('Key: P')"
             ><ElButton class="act" :class="{ on: isPinned }" :aria-pressed="isPinned" @click="pin">
-              {{ isPinned ? "Loosen the pin" : "Pin it" }}
+              {{ isPinned ? $t("Loosen the pin") : $t("Pin it") }}
             </ElButton></Hint
           >
-          <Hint text="Key: Delete"><ElButton class="act" @click="act('take-up')">Take it up</ElButton></Hint>
-          <Hint text="Key: S"
+          <Hint :text="$t('Key: Delete')"
+            ><ElButton class="act" @click="act('take-up')">{{ $t("Take it up") }}</ElButton></Hint
+          >
+          <Hint :text="$t('Key: S')"
             ><ElButton class="act" :class="{ on: swapping }" @click="swapping = swapping ? null : picked">
-              Change places
+              {{ $t("Change places") }}
             </ElButton></Hint
           >
-          <Hint text="Key: T"><ElButton class="act" @click="act('turn')">Turn end for end</ElButton></Hint>
-          <Hint text="Key: X"><ElButton class="act" @click="act('split')">Cut behind it</ElButton></Hint>
-          <Hint text="Key: J"><ElButton class="act" @click="act('join')">Join with the next</ElButton></Hint>
-          <Hint text="Key: B"
-            ><ElButton class="act quiet" @click="forbidWhereItLies">Nothing here</ElButton></Hint
+          <Hint :text="$t('Key: T')"
+            ><ElButton class="act" @click="act('turn')">{{ $t("Turn end for end") }}</ElButton></Hint
+          >
+          <Hint :text="$t('Key: X')"
+            ><ElButton class="act" @click="act('split')">{{ $t("Cut behind it") }}</ElButton></Hint
+          >
+          <Hint :text="$t('Key: J')"
+            ><ElButton class="act" @click="act('join')">{{ $t("Join with the next") }}</ElButton></Hint
+          >
+          <Hint :text="$t('Key: B')"
+            ><ElButton class="act quiet" @click="forbidWhereItLies">{{ $t("Nothing here") }}</ElButton></Hint
           >
         </template>
       </template>
@@ -348,25 +378,30 @@ const SECONDS = [
     <p v-for="r in unkept" :key="r.text" class="note"><Fig :text="r.text" /></p>
     <p v-for="text in pickedWhy" :key="text" class="soft why"><Fig :text="text" /></p>
     <p v-if="held && movable" class="soft held">
-      Held:
-      <template v-if="fixings.pins.length"
-        >{{ fixings.pins.map((i) => itemName(i)).join(", ") }} pinned</template
-      >
+      {{ $t("Held:") }}
+      <template v-if="fixings.pins.length">{{
+        $t("{pins} pinned", { pins: fixings.pins.map((i) => itemName(i)).join(", ") })
+      }}</template>
       <span v-for="(f, i) in fixings.forbidden" :key="i" class="zone"
-        >nothing on {{ f.board }} from <Len :ticks="f.x0" :system="project.system" about /> to
+        >{{ $t("nothing on {board} from", { board: f.board }) }}
+        <Len :ticks="f.x0" :system="project.system" about /> {{ $t("to") }}
         <Len :ticks="f.x1" :system="project.system" about />
         <ElButton
           class="act quiet"
-          :aria-label="`Allow the place on ${f.board} again`"
+          :aria-label="$t('Allow the place on {board} again', { board: f.board })"
           @click="hold({ forbidden: fixings.forbidden.filter((_, k) => k !== i) })"
         >
-          allow
+          {{ $t("allow") }}
         </ElButton></span
       >
-      <span v-if="fixings.excluded.length" class="zone">{{ fixings.excluded.join(", ") }} left whole</span>
-      <span v-if="fixings.priority.length" class="zone">{{ fixings.priority.join(", ") }} placed first</span>
+      <span v-if="fixings.excluded.length" class="zone">{{
+        $t("{excluded} left whole", { excluded: fixings.excluded.join(", ") })
+      }}</span>
+      <span v-if="fixings.priority.length" class="zone">{{
+        $t("{priority} placed first", { priority: fixings.priority.join(", ") })
+      }}</span>
       <ElButton class="act quiet" @click="hold({ pins: [], forbidden: [], excluded: [], priority: [] })">
-        Let all go
+        {{ $t("Let all go") }}
       </ElButton>
     </p>
     <WhatSaves v-if="saving && standing?.plan" :layout="standing.pk" />

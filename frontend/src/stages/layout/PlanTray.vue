@@ -19,10 +19,10 @@ const item = (u: Plan["unplaced"][number]): Item => ({ part: u.part, n: u.n, sta
 </script>
 
 <template>
-  <div class="tray" role="group" aria-label="The tray">
+  <div class="tray" role="group" :aria-label="$t('The tray')">
     <h3>
-      In the tray
-      <span class="soft">{{ unplaced.length }} {{ unplaced.length === 1 ? "lies" : "lie" }} nowhere</span>
+      {{ $t("In the tray") }}
+      <span class="soft">{{ $t("{n} lies nowhere | {n} lie nowhere", unplaced.length) }}</span>
     </h3>
     <ul>
       <li v-for="u in unplaced" :key="u.part + u.n" :class="{ picked: picked === u.part + u.n }">
@@ -42,8 +42,8 @@ const item = (u: Plan["unplaced"][number]): Item => ({ part: u.part, n: u.n, sta
         </button>
         <span class="why soft"><Fig :text="u.why" /></span>
         <label class="tick"
-          ><input type="checkbox" :checked="first.includes(u.part)" @change="emit('first', u.part)" /> place
-          {{ u.part }} first</label
+          ><input type="checkbox" :checked="first.includes(u.part)" @change="emit('first', u.part)" />
+          {{ $t("place {part} first", { part: u.part }) }}</label
         >
       </li>
     </ul>

@@ -25,31 +25,43 @@ async function ask(): Promise<void> {
 </script>
 
 <template>
-  <section class="saves" aria-label="What would save">
+  <section class="saves" :aria-label="$t('What would save')">
     <p v-if="!data?.asked" class="ask">
-      <ElButton class="act" @click="ask">Think it over</ElButton>
-      <span class="soft"
-        >Parts shorter, narrower or less exacting, blanks sawn free first, one more board: each is laid out
-        anew, about two seconds apiece, and stands here only if it saves.</span
-      >
+      <ElButton class="act" @click="ask">{{ $t("Think it over") }}</ElButton>
+      <span class="soft">{{
+        $t(
+          "Parts shorter, narrower or less exacting, blanks sawn free first, one more board: each is laid out anew, about two seconds apiece, and stands here only if it saves.",
+        )
+      }}</span>
     </p>
     <template v-else>
       <p v-if="!data.done" class="soft" role="status">
-        Thinking it over; {{ data.found.length ? "so far:" : "nothing found that saves yet." }}
+        {{
+          $t("Thinking it over; {found}", {
+            found: data.found.length ? $t("so far:") : $t("nothing found that saves yet."),
+          })
+        }}
       </p>
       <p v-else-if="!data.found.length" class="note">
-        Nothing of what was tried saves anything: no part shorter, narrower or less exacting, and no other
-        board.
+        {{
+          $t(
+            "Nothing of what was tried saves anything: no part shorter, narrower or less exacting, and no other board.",
+          )
+        }}
       </p>
       <ul v-if="data.found.length">
         <li v-for="t in data.found" :key="t.kind + t.about">
-          <b>{{ t.placed > 0 ? `${t.placed} more placed` : `saves ${money(t.saves)}` }}</b>
+          <b>{{
+            t.placed > 0
+              ? $t("{placed} more placed", { placed: t.placed })
+              : $t("saves {saves}", { saves: money(t.saves) })
+          }}</b>
           <span><Fig :text="t.words" /></span>
         </li>
       </ul>
       <p v-if="data.done" class="soft">
-        Each was laid out anew for about two seconds; a longer search may find more.
-        <ElButton class="act quiet" @click="ask">Think again</ElButton>
+        {{ $t("Each was laid out anew for about two seconds; a longer search may find more.") }}
+        <ElButton class="act quiet" @click="ask">{{ $t("Think again") }}</ElButton>
       </p>
     </template>
   </section>

@@ -10,6 +10,7 @@ import MeasureField from "../../controls/MeasureField.vue";
 import { isMetric, parse, TICKS_PER_INCH, TICKS_PER_MM } from "../../measure";
 import AppDialog from "../../controls/AppDialog.vue";
 import CountField from "../../controls/fields/CountField.vue";
+import { t } from "../../i18n/i18n";
 
 const emit = defineEmits<{ close: [] }>();
 const { project } = useProject();
@@ -37,7 +38,7 @@ const read = computed(() => {
     try {
       found.push(parse(word, system.value));
     } catch {
-      return { found: [], why: `'${word}' cannot be read as a length` };
+      return { found: [], why: t("'{word}' cannot be read as a length", { word }) };
     }
   }
   return { found, why: "" };
@@ -75,11 +76,11 @@ const { data, error } = useQuery({
 });
 const upright = computed(() => kind.value === "shelves" || kind.value.startsWith("drawers"));
 const KINDS: [Kind, string][] = [
-  ["shelves", "Shelves"],
-  ["drawers-equal", "Drawers, equal"],
-  ["drawers-graded", "Drawers, graded"],
-  ["slats-count", "So many slats"],
-  ["slats-gap", "Slats with a wanted gap"],
+  ["shelves", t("Shelves")],
+  ["drawers-equal", t("Drawers, equal")],
+  ["drawers-graded", t("Drawers, graded")],
+  ["slats-count", t("So many slats")],
+  ["slats-gap", t("Slats with a wanted gap")],
 ];
 /** What is drawn: things of wood with their place and size along the length. */
 const things = computed(() => {
@@ -91,7 +92,7 @@ const things = computed(() => {
 </script>
 
 <template>
-  <AppDialog v-model="open" title="Divide a length" width="54rem" @closed="emit('close')">
+  <AppDialog v-model="open" :title="$t('Divide a length')" width="54rem" @closed="emit('close')">
     <div class="kinds">
       <ElButton v-for="[k, word] in KINDS" :key="k" class="act" :class="{ on: k === kind }" @click="kind = k">
         {{ word }}
@@ -101,40 +102,40 @@ const things = computed(() => {
       <div class="fields">
         <MeasureField
           v-model="span"
-          :label="upright ? 'Clear height' : 'Between the posts'"
+          :label="upright ? $t('Clear height') : $t('Between the posts')"
           :system="system"
         />
         <MeasureField
           v-if="!kind.startsWith('drawers')"
           v-model="stock"
-          :label="kind === 'shelves' ? 'Thickness of a shelf' : 'Width of a slat'"
+          :label="kind === 'shelves' ? $t('Thickness of a shelf') : $t('Width of a slat')"
           :system="system"
         />
         <label v-if="kind === 'shelves'" class="field"
-          ><span>What is to stand there, from the bottom</span
+          ><span>{{ $t("What is to stand there, from the bottom") }}</span
           ><input v-model.lazy="heights" class="line-input"
         /></label>
         <p v-if="kind === 'shelves' && read.why" class="note">{{ read.why }}</p>
         <MeasureField
           v-if="kind === 'shelves'"
           v-model="room"
-          label="Finger room above each"
+          :label="$t('Finger room above each')"
           :system="system"
         />
         <CountField
           v-if="kind.startsWith('drawers') || kind === 'slats-count'"
           v-model="count"
-          label="How many"
+          :label="$t('How many')"
           :min="1"
         />
         <MeasureField
           v-if="kind.startsWith('drawers') || kind === 'slats-gap'"
           v-model="gap"
-          :label="kind === 'slats-gap' ? 'Wanted gap' : 'Gap round each front'"
+          :label="kind === 'slats-gap' ? $t('Wanted gap') : $t('Gap round each front')"
           :system="system"
         />
         <label v-if="kind === 'drawers-graded'" class="field"
-          ><span>Each {{ growth }} times the one above</span
+          ><span>{{ $t("Each {growth} times the one above", { growth }) }}</span
           ><ElSlider v-model="growth" :min="1" :max="1.6" :step="0.05" :show-tooltip="false"
         /></label>
       </div>
@@ -144,7 +145,7 @@ const things = computed(() => {
           v-else
           :viewBox="upright ? `0 0 ${span * 0.5} ${span}` : `0 0 ${span} ${span * 0.35}`"
           role="img"
-          aria-label="The length as divided"
+          :aria-label="$t('The length as divided')"
         >
           <rect :width="upright ? span * 0.5 : span" :height="upright ? span : span * 0.35" class="room" />
           <rect
@@ -162,10 +163,10 @@ const things = computed(() => {
             <b
               >{{
                 kind === "shelves"
-                  ? "Openings from the bottom"
+                  ? $t("Openings from the bottom")
                   : kind.startsWith("drawers")
-                    ? "Fronts from the bottom"
-                    : "Gaps"
+                    ? $t("Fronts from the bottom")
+                    : $t("Gaps")
               }}:</b
             >
             <span v-for="(o, i) in data.openings" :key="i"
@@ -173,7 +174,7 @@ const things = computed(() => {
             >
           </p>
           <p>
-            <b>Mark from the {{ upright ? "bottom" : "left" }}:</b>
+            <b>{{ $t("Mark from the {upright}:", { upright: upright ? $t("bottom") : $t("left") }) }}</b>
             <span v-for="(a, i) in data.at" :key="i"
               ><Len :ticks="a" :system="system" />{{ i < data.at.length - 1 ? ", " : "" }}</span
             >

@@ -5,6 +5,7 @@ import { useProject } from "../../api/project";
 import { isMetric } from "../../measure";
 import AppDialog from "../../controls/AppDialog.vue";
 import CountField from "../../controls/fields/CountField.vue";
+import { t } from "../../i18n/i18n";
 
 const emit = defineEmits<{ close: [] }>();
 const { pk, project } = useProject();
@@ -19,14 +20,14 @@ const sheet = ref<Record<keyof typeof usual, number>>({
 });
 const skip = ref(0);
 const FIELDS: [keyof typeof usual, string][] = [
-  ["columns", "Labels across"],
-  ["rows", "Labels down"],
-  ["width", "Width, mm"],
-  ["height", "Height, mm"],
-  ["left", "Left margin, mm"],
-  ["top", "Top margin, mm"],
-  ["gap_x", "Gap across, mm"],
-  ["gap_y", "Gap down, mm"],
+  ["columns", t("Labels across")],
+  ["rows", t("Labels down")],
+  ["width", t("Width, mm")],
+  ["height", t("Height, mm")],
+  ["left", t("Left margin, mm")],
+  ["top", t("Top margin, mm")],
+  ["gap_x", t("Gap across, mm")],
+  ["gap_y", t("Gap down, mm")],
 ];
 const address = computed(
   () =>
@@ -40,8 +41,8 @@ function keep(): void {
 </script>
 
 <template>
-  <AppDialog v-model="open" title="Labels" width="40rem" @closed="emit('close')">
-    <p>One for every piece: mark, name, size, wood, and a code that opens the part here.</p>
+  <AppDialog v-model="open" :title="$t('Labels')" width="40rem" @closed="emit('close')">
+    <p>{{ $t("One for every piece: mark, name, size, wood, and a code that opens the part here.") }}</p>
     <div class="fields">
       <label v-for="[name, word] in FIELDS" :key="name" class="field"
         ><span>{{ word }}</span
@@ -53,9 +54,9 @@ function keep(): void {
           min="0"
           @change="keep"
       /></label>
-      <CountField v-model="skip" label="Labels used up on the first sheet" :min="0" />
+      <CountField v-model="skip" :label="$t('Labels used up on the first sheet')" :min="0" />
     </div>
-    <a class="act lead" :href="address">Make the PDF</a>
+    <a class="act lead" :href="address">{{ $t("Make the PDF") }}</a>
   </AppDialog>
 </template>
 

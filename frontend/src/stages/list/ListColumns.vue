@@ -2,6 +2,7 @@
 /** What each column of a brought list holds: as its heading says, or as proposed; each may be changed. */
 import { ElOption, ElSelect } from "element-plus";
 import type { Schemas } from "../../api/client";
+import { t } from "../../i18n/i18n";
 
 type Column = Schemas["ColumnBody"];
 type Meaning = Schemas["ListAnswersBody"]["columns"] extends Record<string, infer M> | undefined ? M : never;
@@ -10,16 +11,16 @@ defineProps<{ columns: Column[] }>();
 const emit = defineEmits<{ change: [heading: string, meaning: Meaning] }>();
 
 const MEANINGS: [Meaning, string][] = [
-  ["name", "Part"],
-  ["quantity", "Count"],
-  ["length", "Length"],
-  ["width", "Width"],
-  ["thickness", "Thickness"],
-  ["size", "Three sizes in one"],
-  ["species", "Wood"],
-  ["id", "Mark"],
-  ["faces", "Faces"],
-  ["note", "Into the note"],
+  ["name", t("Part")],
+  ["quantity", t("Count")],
+  ["length", t("Length")],
+  ["width", t("Width")],
+  ["thickness", t("Thickness")],
+  ["size", t("Three sizes in one")],
+  ["species", t("Wood")],
+  ["id", t("Mark")],
+  ["faces", t("Faces")],
+  ["note", t("Into the note")],
 ];
 const known = new Set<string>(MEANINGS.map(([meaning]) => meaning));
 </script>
@@ -28,12 +29,12 @@ const known = new Set<string>(MEANINGS.map(([meaning]) => meaning));
   <ul class="columns">
     <li v-for="c in columns" :key="c.heading" :class="{ unsure: !c.sure }">
       <b>{{ c.heading }}</b>
-      <span class="soft example">{{ c.example || "nothing in it" }}</span>
+      <span class="soft example">{{ c.example || $t("nothing in it") }}</span>
       <ElSelect
         v-if="known.has(c.meaning)"
         :model-value="c.meaning"
         size="large"
-        :aria-label="`What ${c.heading} holds`"
+        :aria-label="$t('What {heading} holds', { heading: c.heading })"
         @update:model-value="emit('change', c.heading, $event)"
       >
         <ElOption v-for="[meaning, label] in MEANINGS" :key="meaning" :value="meaning" :label="label" />

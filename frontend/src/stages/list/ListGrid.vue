@@ -41,19 +41,29 @@ const columns = COLUMNS.length;
     <table class="grid" @keydown="key">
       <thead>
         <tr>
-          <th class="tick"><span class="sr">Chosen</span></th>
-          <th>Mark</th>
-          <th class="w-name">Part</th>
-          <th class="num">Count</th>
-          <th class="num">Length</th>
-          <th class="num">Width</th>
-          <th class="num">Thickness</th>
-          <th>Wood</th>
-          <th><TermWord term="faces">Faces</TermWord></th>
-          <th><TermWord term="run">Run</TermWord></th>
-          <th><TermWord term="panel">Panel</TermWord></th>
-          <th class="num"><TermWord term="rough size">Rough size</TermWord></th>
-          <th class="w-note">Note</th>
+          <th class="tick">
+            <span class="sr">{{ $t("Chosen") }}</span>
+          </th>
+          <th>{{ $t("Mark") }}</th>
+          <th class="w-name">{{ $t("Part") }}</th>
+          <th class="num">{{ $t("Count") }}</th>
+          <th class="num">{{ $t("Length") }}</th>
+          <th class="num">{{ $t("Width") }}</th>
+          <th class="num">{{ $t("Thickness") }}</th>
+          <th>{{ $t("Wood") }}</th>
+          <th>
+            <TermWord term="faces">{{ $t("Faces") }}</TermWord>
+          </th>
+          <th>
+            <TermWord term="run">{{ $t("Run") }}</TermWord>
+          </th>
+          <th>
+            <TermWord term="panel">{{ $t("Panel") }}</TermWord>
+          </th>
+          <th class="num">
+            <TermWord term="rough size">{{ $t("Rough size") }}</TermWord>
+          </th>
+          <th class="w-note">{{ $t("Note") }}</th>
           <th />
         </tr>
       </thead>

@@ -23,6 +23,7 @@ import { TICKS_PER_INCH } from "../../measure";
 import MenuButton, { type MenuItem } from "../../controls/MenuButton.vue";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import { woodFigure, woodUnit } from "../../wood";
+import { t } from "../../i18n/i18n";
 
 const { pk, project } = useProject();
 const route = useRoute();
@@ -79,53 +80,57 @@ useEventListener("paste", paste);
 const files = computed<MenuItem[]>(() => {
   const at = `/api/projects/${pk.value}`;
   return [
-    { label: "Cut list on paper, PDF", href: `${at}/parts.pdf` },
-    { label: "Workbook, XLSX", href: `${at}/parts.xlsx` },
-    { label: "Table, CSV", href: `${at}/parts.csv` },
-    { label: "Outlines, DXF", href: `${at}/parts.dxf` },
-    { label: "Labels for the parts, PDF", act: () => (sheet.value = "labels") },
-    { label: "Job file", href: `${at}/job.json` },
-    { label: "Print this list", act: print },
+    { label: t("Cut list on paper, PDF"), href: `${at}/parts.pdf` },
+    { label: t("Workbook, XLSX"), href: `${at}/parts.xlsx` },
+    { label: t("Table, CSV"), href: `${at}/parts.csv` },
+    { label: t("Outlines, DXF"), href: `${at}/parts.dxf` },
+    { label: t("Labels for the parts, PDF"), act: () => (sheet.value = "labels") },
+    { label: t("Job file"), href: `${at}/job.json` },
+    { label: t("Print this list"), act: print },
   ];
 });
 function print(): void {
   window.print();
 }
 const ORDERS = [
-  ["entered", "as entered"],
-  ["grouped", "by wood and thickness"],
-  ["longest", "longest first"],
+  ["entered", t("as entered")],
+  ["grouped", t("by wood and thickness")],
+  ["longest", t("longest first")],
 ] as const;
 </script>
 
 <template>
   <section v-if="project" class="stage">
     <div class="stage-head">
-      <h1>List</h1>
+      <h1>{{ $t("List") }}</h1>
       <div class="figures grow">
         <div>
-          <span class="figure">{{ totals.pieces }}</span><span class="label">parts</span>
+          <span class="figure">{{ totals.pieces }}</span><span class="label">{{ $t("parts") }}</span>
         </div>
         <div>
-          <span class="figure">{{ woodFigure(totals.feet, project.system, 2) }}</span><span class="label"
-            >{{ woodUnit(project.system) }}, finished</span
-          >
+          <span class="figure">{{ woodFigure(totals.feet, project.system, 2) }}</span><span class="label">{{
+            $t("{system}, finished", { system: woodUnit(project.system) })
+          }}</span>
         </div>
         <div v-if="totals.longest">
           <span class="figure"><Len :ticks="totals.longest" :system="project.system" /></span
-          ><span class="label">longest</span>
+          ><span class="label">{{ $t("longest") }}</span>
         </div>
       </div>
       <RouterLink
         v-if="project.parts.length"
         class="act lead"
         :to="{ name: project.boards.length ? 'boards' : 'buy', params: { project: pk } }"
-        >Next: {{ project.boards.length ? "boards" : "buy" }}</RouterLink
+        >{{ $t("Next: {boards}", { boards: project.boards.length ? $t("boards") : $t("buy") }) }}</RouterLink
       >
     </div>
     <div class="tools">
       <ElButton class="act" :class="{ on: panel === 'measures' }" @click="toggle('measures')">
-        Measures{{ project.measures.length ? ` (${project.measures.length})` : "" }}
+        {{
+          $t("Measures{measures}", {
+            measures: project.measures.length ? ` (${project.measures.length})` : "",
+          })
+        }}
       </ElButton>
       <ElButton
         class="act"
@@ -133,25 +138,32 @@ const ORDERS = [
         :disabled="!checks?.length"
         @click="toggle('checks')"
       >
-        <template v-if="checks?.length"><b class="bang">!</b> {{ checks.length }} to ask about</template
-        ><template v-else>Nothing to ask about</template>
+        <template v-if="checks?.length"
+          ><b class="bang">!</b> {{ $t("{checks} to ask about", { checks: checks.length }) }}</template
+        ><template v-else>{{ $t("Nothing to ask about") }}</template>
       </ElButton>
-      <ElButton class="act" @click="sheet = 'divide'">Divide a length</ElButton>
-      <ElButton class="act" @click="sheet = 'shop'">Shop allowances</ElButton>
+      <ElButton class="act" @click="sheet = 'divide'">{{ $t("Divide a length") }}</ElButton>
+      <ElButton class="act" @click="sheet = 'shop'">{{ $t("Shop allowances") }}</ElButton>
       <span class="grow" />
-      <ChoiceField v-model="order" class="small" label="Order of the list" hide-label :options="ORDERS" />
+      <ChoiceField
+        v-model="order"
+        class="small"
+        :label="$t('Order of the list')"
+        hide-label
+        :options="ORDERS"
+      />
       <input
         v-model="filter"
         class="line-input small"
         type="search"
-        placeholder="only those with …"
-        aria-label="Show only parts with"
+        :placeholder="$t('only those with …')"
+        :aria-label="$t('Show only parts with')"
       />
-      <MenuButton label="Take it along" :items="files" />
+      <MenuButton :label="$t('Take it along')" :items="files" />
     </div>
     <p v-if="layout?.standing?.stale && project.parts.length" class="note stale">
-      The plan was made before this change, and with it the milling steps and the books.
-      <RouterLink :to="{ name: 'layout', params: { project: pk } }">Lay out again</RouterLink>
+      {{ $t("The plan was made before this change, and with it the milling steps and the books.") }}
+      <RouterLink :to="{ name: 'layout', params: { project: pk } }">{{ $t("Lay out again") }}</RouterLink>
     </p>
     <RestNote />
     <MeasuresPanel v-if="panel === 'measures'" />
@@ -165,10 +177,12 @@ const ORDERS = [
       "
     />
     <p v-if="!project.parts.length" class="first">
-      Type the first part into the row below, or paste rows from a spreadsheet anywhere on this page.
-      <RouterLink :to="{ name: 'draw', params: { project: pk } }"
-        >Bring in a file, or start from a pattern</RouterLink
-      >.
+      {{
+        $t("Type the first part into the row below, or paste rows from a spreadsheet anywhere on this page.")
+      }}
+      <RouterLink :to="{ name: 'draw', params: { project: pk } }">{{
+        $t("Bring in a file, or start from a pattern")
+      }}</RouterLink>.
     </p>
     <ListGrid ref="grid" :order="order" :filter="filter" :asked="asked" />
     <datalist id="woods">

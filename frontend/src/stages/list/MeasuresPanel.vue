@@ -6,6 +6,7 @@ import type { Measure } from "../../api/client";
 import { useProject } from "../../api/project";
 import { show } from "../../measure";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import { t } from "../../i18n/i18n";
 
 const { project, edit } = useProject();
 const name = ref("");
@@ -19,7 +20,7 @@ function change(at: number, values: Partial<Measure>): void {
   const before = now[at]!;
   if (Object.entries(values).every(([k, v]) => before[k as keyof Measure] === v)) return;
   now[at] = { ...before, ...values };
-  void edit({ label: `measure ${before.name}`, measures: now });
+  void edit({ label: t("measure {name}", { name: before.name }), measures: now });
 }
 function remove(at: number): void {
   const now = all();
@@ -29,7 +30,7 @@ function remove(at: number): void {
 async function add(): Promise<void> {
   if (!name.value.trim() || !text.value.trim()) return;
   const added = await edit({
-    label: `measure ${name.value.trim()}`,
+    label: t("measure {name}", { name: name.value.trim() }),
     measures: [...all(), { name: name.value.trim(), text: text.value.trim(), kind: "length", note: "" }],
   });
   if (added) name.value = text.value = "";
@@ -43,16 +44,20 @@ const KINDS = [
 <template>
   <div v-if="project" class="panel">
     <p class="soft">
-      Name a measure, then write sizes in the list as formulas over it: <code>=W - 2 * stock</code>. Units,
-      fractions, brackets and min, max, round, up, down work; a bare number is in the project's unit.
+      {{ $t("Name a measure, then write sizes in the list as formulas over it:") }} <code>=W - 2 * stock</code
+      >{{
+        $t(
+          ". Units, fractions, brackets and min, max, round, up, down work; a bare number is in the project's unit.",
+        )
+      }}
     </p>
     <table class="ruled">
       <thead>
         <tr>
-          <th>Measure</th>
-          <th>Formula</th>
-          <th class="num">Comes to</th>
-          <th>What it is</th>
+          <th>{{ $t("Measure") }}</th>
+          <th>{{ $t("Formula") }}</th>
+          <th class="num">{{ $t("Comes to") }}</th>
+          <th>{{ $t("What it is") }}</th>
           <th />
         </tr>
       </thead>
@@ -62,7 +67,7 @@ const KINDS = [
             <input
               class="line-input name"
               :value="m.name"
-              aria-label="Name of the measure"
+              :aria-label="$t('Name of the measure')"
               @change="change(i, { name: ($event.target as HTMLInputElement).value.trim() })"
             />
           </td>
@@ -70,7 +75,7 @@ const KINDS = [
             <input
               class="line-input"
               :value="m.text"
-              :aria-label="`Formula of ${m.name}`"
+              :aria-label="$t('Formula of {name}', { name: m.name })"
               @change="change(i, { text: ($event.target as HTMLInputElement).value.trim() })"
             />
           </td>
@@ -84,35 +89,42 @@ const KINDS = [
             <input
               class="line-input"
               :value="m.note"
-              :aria-label="`What ${m.name} is`"
+              :aria-label="$t('What {name} is', { name: m.name })"
               @change="change(i, { note: ($event.target as HTMLInputElement).value.trim() })"
             />
           </td>
           <td class="ends">
             <ChoiceField
               class="kind"
-              :label="`Kind of ${m.name}`"
+              :label="$t('Kind of {name}', { name: m.name })"
               hide-label
               :options="KINDS"
               :model-value="m.kind"
               @update:model-value="change(i, { kind: $event })"
-            /><ElButton class="act quiet" :aria-label="`Remove ${m.name}`" @click="remove(i)">×</ElButton>
+            /><ElButton
+              class="act quiet"
+              :aria-label="$t('Remove {name}', { name: m.name })"
+              @click="remove(i)"
+              >×</ElButton
+            >
           </td>
         </tr>
         <tr @keydown.enter.prevent="add">
-          <td><input v-model="name" class="line-input name" aria-label="New measure" placeholder="W" /></td>
+          <td>
+            <input v-model="name" class="line-input name" :aria-label="$t('New measure')" placeholder="W" />
+          </td>
           <td>
             <input
               v-model="text"
               class="line-input"
-              aria-label="Formula of the new measure"
+              :aria-label="$t('Formula of the new measure')"
               placeholder="36"
             />
           </td>
           <td colspan="3">
-            <ElButton class="act" :disabled="!name.trim() || !text.trim()" @click="add"
-              >Add the measure</ElButton
-            >
+            <ElButton class="act" :disabled="!name.trim() || !text.trim()" @click="add">{{
+              $t("Add the measure")
+            }}</ElButton>
           </td>
         </tr>
       </tbody>

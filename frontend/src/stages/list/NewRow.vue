@@ -9,6 +9,7 @@ import MeasureField from "../../controls/MeasureField.vue";
 import type { System } from "../../measure";
 import { markFor } from "./marks";
 import { FACES } from "./grid";
+import { t } from "../../i18n/i18n";
 
 defineProps<{ system: System }>();
 const { project, edit } = useProject();
@@ -33,13 +34,16 @@ async function addDraft(): Promise<void> {
     !draftSpecies.value && "a wood",
   ].filter(Boolean);
   if (missing.length) {
-    ElMessage({ type: "error", message: `The new part still needs ${missing.join(", ")}` });
+    ElMessage({
+      type: "error",
+      message: t("The new part still needs {missing}", { missing: missing.join(", ") }),
+    });
     return;
   }
   const id = markFor(d.name, new Set(project.value!.parts.map((p) => p.id)));
   const quantity = Math.max(1, Math.round(Number(d.quantity) || 1));
   void edit({
-    label: `new part ${id}`,
+    label: t("new part {id}", { id }),
     put_parts: [
       plainPart({
         id,
@@ -64,36 +68,55 @@ defineExpose({ focus: () => draftName.value?.focus() });
 <template>
   <tr class="draft" @keydown.enter.prevent="addDraft">
     <td />
-    <td class="soft plus">new</td>
+    <td class="soft plus">{{ $t("new") }}</td>
     <td>
-      <input ref="draftName" v-model="draft.name" class="cell" aria-label="New part" placeholder="Part" />
+      <input
+        ref="draftName"
+        v-model="draft.name"
+        class="cell"
+        :aria-label="$t('New part')"
+        :placeholder="$t('Part')"
+      />
     </td>
     <td>
-      <input v-model="draft.quantity" class="cell num count" inputmode="numeric" aria-label="New count" />
+      <input
+        v-model="draft.quantity"
+        class="cell num count"
+        inputmode="numeric"
+        :aria-label="$t('New count')"
+      />
     </td>
     <td>
-      <MeasureField v-model="draft.length" compact hide-label label="New length" :system="system" />
+      <MeasureField v-model="draft.length" compact hide-label :label="$t('New length')" :system="system" />
     </td>
     <td>
-      <MeasureField v-model="draft.width" compact hide-label label="New width" :system="system" />
+      <MeasureField v-model="draft.width" compact hide-label :label="$t('New width')" :system="system" />
     </td>
     <td>
-      <MeasureField v-model="draft.thickness" compact hide-label label="New thickness" :system="system" />
+      <MeasureField
+        v-model="draft.thickness"
+        compact
+        hide-label
+        :label="$t('New thickness')"
+        :system="system"
+      />
     </td>
     <td>
       <input
         v-model="draft.species"
         class="cell wood"
         list="woods"
-        aria-label="New wood"
-        :placeholder="draftSpecies || 'Wood'"
+        :aria-label="$t('New wood')"
+        :placeholder="draftSpecies || $t('Wood')"
       />
     </td>
     <td>
-      <select v-model="draft.faces" class="cell" aria-label="New faces">
+      <select v-model="draft.faces" class="cell" :aria-label="$t('New faces')">
         <option v-for="(says, faces) in FACES" :key="faces" :value="faces">{{ says }}</option>
       </select>
     </td>
-    <td colspan="5"><ElButton class="act" @click="addDraft">Add the part</ElButton></td>
+    <td colspan="5">
+      <ElButton class="act" @click="addDraft">{{ $t("Add the part") }}</ElButton>
+    </td>
   </tr>
 </template>

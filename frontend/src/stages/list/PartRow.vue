@@ -6,6 +6,7 @@ import Len from "../../controls/Len.vue";
 import MeasureField from "../../controls/MeasureField.vue";
 import { show, type System } from "../../measure";
 import { FACES } from "./grid";
+import { t } from "../../i18n/i18n";
 
 type WorkedOut = { ticks: number | null; why: string };
 const props = defineProps<{
@@ -37,15 +38,22 @@ function rough(p: Part): { length: number; width: number } {
 
 /** What made the rough size out of the finished one. */
 function allowances(p: Part): string {
-  if (p.stock !== "board") return p.edging ? "without its edging" : "cut to size";
+  if (p.stock !== "board") return p.edging ? t("without its edging") : t("cut to size");
   const a = props.shop.allowance;
   const over = (ticks: number) => show(ticks, props.system, true);
   const between =
     a.between === a.length
       ? ""
-      : `, ${a.between ? `${over(a.between)}` : "the kerf alone"} between parts of one blank`;
+      : t(", {between} between parts of one blank", {
+          between: a.between ? `${over(a.between)}` : t("the kerf alone"),
+        });
   const width = over(p.panel ? a.panel_width : a.width);
-  return `${over(a.length)} over in length${between}, ${width} in width, ${over(a.face * p.layers)} in thickness`;
+  return t("{a} over in length{between}, {width} in width, {face} in thickness", {
+    a: over(a.length),
+    between,
+    width,
+    face: over(a.face * p.layers),
+  });
 }
 </script>
 
@@ -55,7 +63,7 @@ function allowances(p: Part): string {
       <input
         type="checkbox"
         :checked="chosen"
-        :aria-label="`Choose ${p.id}`"
+        :aria-label="$t('Choose {id}', { id: p.id })"
         @click="emit('choose', $event)"
       />
     </td>
@@ -63,7 +71,7 @@ function allowances(p: Part): string {
       <input
         class="cell mark"
         :value="p.id"
-        aria-label="Mark"
+        :aria-label="$t('Mark')"
         @change="
           emit('change', 'mark', { id: ($event.target as HTMLInputElement).value.trim() });
           ($event.target as HTMLInputElement).value = p.id;
@@ -74,7 +82,7 @@ function allowances(p: Part): string {
       <input
         class="cell"
         :value="p.name"
-        aria-label="Part"
+        :aria-label="$t('Part')"
         @change="emit('change', 'name', { name: ($event.target as HTMLInputElement).value })"
       />
     </td>
@@ -83,7 +91,7 @@ function allowances(p: Part): string {
         class="cell num count"
         inputmode="text"
         :value="p.quantity"
-        aria-label="Count"
+        :aria-label="$t('Count')"
         :title="p.formulas.quantity ? `= ${p.formulas.quantity}` : undefined"
         :class="{ formed: p.formulas.quantity }"
         @focus="
@@ -121,7 +129,7 @@ function allowances(p: Part): string {
         class="cell wood"
         list="woods"
         :value="p.species"
-        aria-label="Wood"
+        :aria-label="$t('Wood')"
         @change="
           emit('change', 'wood', {
             species: ($event.target as HTMLInputElement).value.trim() || p.species,
@@ -133,7 +141,7 @@ function allowances(p: Part): string {
       <select
         class="cell"
         :value="p.faces"
-        aria-label="Faces"
+        :aria-label="$t('Faces')"
         @change="
           emit('change', 'faces', { faces: ($event.target as HTMLSelectElement).value as Part['faces'] })
         "
@@ -145,7 +153,7 @@ function allowances(p: Part): string {
       <input
         class="cell run"
         :value="p.run"
-        aria-label="Run"
+        :aria-label="$t('Run')"
         :disabled="!!p.panel || p.stock !== 'board'"
         @change="emit('change', 'run', { run: ($event.target as HTMLInputElement).value.trim() })"
       />
@@ -156,23 +164,23 @@ function allowances(p: Part): string {
         ><input
           type="checkbox"
           :checked="!!p.panel"
-          aria-label="Panel"
+          :aria-label="$t('Panel')"
           @change="emit('panel', ($event.target as HTMLInputElement).checked)"
       /></label>
       <template v-if="p.panel && p.stock === 'board'">
         <MeasureField
           compact
           hide-label
-          label="Narrowest stave"
+          :label="$t('Narrowest stave')"
           :system="system"
           :model-value="p.panel.stave_min"
           @update:model-value="emit('change', 'staves', { panel: { ...p.panel!, stave_min: $event } })"
         />
-        <span>to</span>
+        <span>{{ $t("to") }}</span>
         <MeasureField
           compact
           hide-label
-          label="Widest stave"
+          :label="$t('Widest stave')"
           :system="system"
           :model-value="p.panel.stave_max"
           @update:model-value="emit('change', 'staves', { panel: { ...p.panel!, stave_max: $event } })"
@@ -187,19 +195,24 @@ function allowances(p: Part): string {
       <input
         class="cell"
         :value="p.note"
-        aria-label="Note"
+        :aria-label="$t('Note')"
         @change="emit('change', 'note', { note: ($event.target as HTMLInputElement).value })"
       />
     </td>
     <td class="ends">
       <ElButton
         class="act quiet x"
-        :aria-label="`All of ${p.name}`"
-        title="All of this part"
+        :aria-label="$t('All of {name}', { name: p.name })"
+        :title="$t('All of this part')"
         @click="emit('open')"
       >
         ⋯</ElButton
-      ><ElButton class="act quiet x" :aria-label="`Remove ${p.name}`" @click="emit('remove')">×</ElButton>
+      ><ElButton
+        class="act quiet x"
+        :aria-label="$t('Remove {name}', { name: p.name })"
+        @click="emit('remove')"
+        >×</ElButton
+      >
     </td>
   </tr>
 </template>

@@ -11,6 +11,7 @@ import { FIGURES } from "../../board/figures";
 import AppDialog from "../../controls/AppDialog.vue";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import CountField from "../../controls/fields/CountField.vue";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{ part: string }>();
 const emit = defineEmits<{ close: []; change: [Part, string, Partial<Part>] }>();
@@ -47,26 +48,27 @@ const boards = computed(() => {
     .value!.boards.filter((b) => sameWord(b.species, part.value!.species))
     .map((b) => b.id);
   const named = part.value!.from_board;
-  const gone = named && !marks.includes(named) ? [[named, `${named}, which is not here`] as const] : [];
-  return [["", "any board"] as const, ...marks.map((m) => [m, m] as const), ...gone];
+  const gone =
+    named && !marks.includes(named) ? [[named, t("{named}, which is not here", { named })] as const] : [];
+  return [["", t("any board")] as const, ...marks.map((m) => [m, m] as const), ...gone];
 });
 const STOCKS = [
   ["board", "boards"],
   ["sheet", "a sheet"],
-  ["bought", "bought finished, by length"],
+  ["bought", t("bought finished, by length")],
 ] as const;
 const GRAINS = [
-  ["length", "along the length"],
-  ["width", "along the width"],
-  ["any", "does not matter"],
+  ["length", t("along the length")],
+  ["width", t("along the width")],
+  ["any", t("does not matter")],
 ] as const;
 /** Long edges and ends that are edged. */
 const EDGINGS = [
   ["", "none"],
-  ["10", "one long edge"],
-  ["20", "both long edges"],
-  ["11", "one long edge, one end"],
-  ["22", "all round"],
+  ["10", t("one long edge")],
+  ["20", t("both long edges")],
+  ["11", t("one long edge, one end")],
+  ["22", t("all round")],
 ] as const;
 function edged(sides: string): void {
   const thickness = part.value?.edging?.thickness ?? edge.value;
@@ -78,7 +80,7 @@ function edged(sides: string): void {
 <template>
   <AppDialog
     v-model="open"
-    :title="part ? `${part.id}: ${part.name}` : 'Gone'"
+    :title="part ? `${part.id}: ${part.name}` : $t('Gone')"
     width="52rem"
     @closed="emit('close')"
   >
@@ -87,7 +89,7 @@ function edged(sides: string): void {
         <svg
           :viewBox="`${-part.length * 0.02} ${-part.width * 0.1} ${part.length * 1.04} ${part.width * 1.2}`"
           role="img"
-          :aria-label="`${part.name} to scale`"
+          :aria-label="$t('{name} to scale', { name: part.name })"
         >
           <polygon v-if="ring" :points="ring" class="body" />
           <rect v-else :width="part.length" :height="part.width" class="body" />
@@ -100,39 +102,39 @@ function edged(sides: string): void {
           /></b>
         </p>
         <p v-if="part.edging" class="soft">
-          Cut the sheet <Len :ticks="cut[0]!" :system="system" bare /> ×
-          <Len :ticks="cut[1]!" :system="system" />; the edging makes the rest.
+          {{ $t("Cut the sheet") }} <Len :ticks="cut[0]!" :system="system" bare /> ×
+          <Len :ticks="cut[1]!" :system="system" />{{ $t("; the edging makes the rest.") }}
         </p>
         <p v-for="(formula, name) in part.formulas" :key="name" class="soft">{{ name }} = {{ formula }}</p>
         <RouterLink
           v-if="part.source"
           :to="{ name: 'draw', params: { project: pk }, query: { part: part.id } }"
-          >Show it on its drawing</RouterLink
+          >{{ $t("Show it on its drawing") }}</RouterLink
         >
       </div>
       <div class="fields">
         <ChoiceField
-          label="Cut from"
+          :label="$t('Cut from')"
           :options="STOCKS"
           :model-value="part.stock"
           @update:model-value="set('stock', { stock: $event, edging: null })"
         />
         <template v-if="part.stock === 'sheet'">
           <ChoiceField
-            label="Grain of the sheet"
+            :label="$t('Grain of the sheet')"
             :options="GRAINS"
             :model-value="part.grain"
             @update:model-value="set('grain', { grain: $event })"
           />
           <ChoiceField
-            label="Solid edging"
+            :label="$t('Solid edging')"
             :options="EDGINGS"
             :model-value="part.edging ? `${part.edging.long_edges}${part.edging.ends}` : ''"
             @update:model-value="edged($event ?? '')"
           />
           <MeasureField
             v-if="part.edging"
-            label="Thickness of the edging"
+            :label="$t('Thickness of the edging')"
             :system="system"
             :model-value="part.edging.thickness"
             @update:model-value="set('edging', { edging: { ...part.edging!, thickness: $event } })"
@@ -140,17 +142,17 @@ function edged(sides: string): void {
         </template>
         <template v-else-if="part.stock === 'board'">
           <CountField
-            label="Glued up from layers"
+            :label="$t('Glued up from layers')"
             :min="1"
             :max="20"
             :model-value="part.layers"
             @update:model-value="set('layers', { layers: Math.round($event) })"
           />
-          <ElCheckbox :model-value="part.resawn" @change="set('resawing', { resawn: !!$event })"
-            >Resawn out of thicker stock</ElCheckbox
-          >
+          <ElCheckbox :model-value="part.resawn" @change="set('resawing', { resawn: !!$event })">{{
+            $t("Resawn out of thicker stock")
+          }}</ElCheckbox>
           <label class="field"
-            ><span>Run: grain flows on through</span
+            ><span>{{ $t("Run: grain flows on through") }}</span
             ><input
               class="line-input"
               :value="part.run"
@@ -158,39 +160,39 @@ function edged(sides: string): void {
               @change="text('run', 'run', $event)"
           /></label>
           <label class="field"
-            ><span>Book-matched with</span
+            ><span>{{ $t("Book-matched with") }}</span
             ><input
               class="line-input"
               :value="part.match"
-              placeholder="a word both parts share"
+              :placeholder="$t('a word both parts share')"
               @change="text('match', 'match', $event)"
           /></label>
           <label class="field"
-            ><span>From one board with</span
+            ><span>{{ $t("From one board with") }}</span
             ><input
               class="line-input"
               :value="part.same_board"
-              placeholder="a word they share"
+              :placeholder="$t('a word they share')"
               @change="text('same board', 'same_board', $event)"
           /></label>
           <ChoiceField
-            label="Comes out of"
+            :label="$t('Comes out of')"
             :options="boards"
             :model-value="part.from_board"
             @update:model-value="set('board', { from_board: $event })"
           />
           <ChoiceField
-            label="Show this figure"
+            :label="$t('Show this figure')"
             :options="[['', 'any'], ...FIGURES.map((f) => [f, f] as const)]"
             :model-value="part.figure"
             @update:model-value="set('figure', { figure: $event })"
           />
         </template>
-        <ElCheckbox :model-value="part.fitted" @change="set('fitting', { fitted: !!$event })"
-          >Fitted: hold it long, cut it to the work</ElCheckbox
-        >
+        <ElCheckbox :model-value="part.fitted" @change="set('fitting', { fitted: !!$event })">{{
+          $t("Fitted: hold it long, cut it to the work")
+        }}</ElCheckbox>
         <label class="field"
-          ><span>Joint at its ends</span
+          ><span>{{ $t("Joint at its ends") }}</span
           ><input
             class="line-input"
             list="joints"
@@ -198,7 +200,7 @@ function edged(sides: string): void {
             @change="text('joint', 'joint', $event)"
         /></label>
         <MeasureField
-          label="What the joint adds to its length"
+          :label="$t('What the joint adds to its length')"
           :system="system"
           :model-value="part.joint_length || null"
           @update:model-value="set('joint', { joint_length: $event })"
@@ -223,9 +225,11 @@ function edged(sides: string): void {
       </div>
     </div>
     <p class="soft">
-      Layout sees to runs, panels, layers, one board, book-matching and resawing by itself, and says where a
-      wish cannot be kept. A part that comes out of a board or offcut named here is laid on nothing else, and
-      Buy asks for no wood for it. A figure is shown where a board has it noted and it costs nothing more.
+      {{
+        $t(
+          "Layout sees to runs, panels, layers, one board, book-matching and resawing by itself, and says where a wish cannot be kept. A part that comes out of a board or offcut named here is laid on nothing else, and Buy asks for no wood for it. A figure is shown where a board has it noted and it costs nothing more.",
+        )
+      }}
     </p>
   </AppDialog>
 </template>

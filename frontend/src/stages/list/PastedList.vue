@@ -10,6 +10,7 @@ import { withErrorToast } from "../../controls/withErrorToast";
 import { FACES } from "./grid";
 import ListColumns from "./ListColumns.vue";
 import AppDialog from "../../controls/AppDialog.vue";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{ text: string }>();
 const emit = defineEmits<{ close: []; added: [] }>();
@@ -87,7 +88,7 @@ function add(): void {
     .map((c) => [c.heading, c.meaning] as const);
   void remember(Object.fromEntries(meant) as NonNullable<Answers["columns"]>);
   void edit({
-    label: parts.length === 1 ? "a pasted part" : `${parts.length} pasted parts`,
+    label: t("a pasted part | {n} pasted parts", parts.length),
     put_parts: parts,
   });
   emit("added");
@@ -100,13 +101,17 @@ function close(): void {
 </script>
 
 <template>
-  <AppDialog v-model="open" title="Read from the list" width="56rem" @closed="emit('close')">
+  <AppDialog v-model="open" :title="$t('Read from the list')" width="56rem" @closed="emit('close')">
     <div v-if="project" class="body">
       <p v-if="error" class="note">{{ error.message }}</p>
       <div v-if="inQuestion && data" class="ask" data-question="columns">
-        <b>Are these columns right? What is not known by its heading is proposed from what stands in it.</b>
+        <b>{{
+          $t("Are these columns right? What is not known by its heading is proposed from what stands in it.")
+        }}</b>
         <ListColumns :columns="data.columns" @change="change" />
-        <div class="row"><ElButton class="act lead" @click="confirm">They are right</ElButton></div>
+        <div class="row">
+          <ElButton class="act lead" @click="confirm">{{ $t("They are right") }}</ElButton>
+        </div>
       </div>
       <div v-for="q in questions" :key="q.kind" class="ask" :data-question="q.kind">
         <b>{{ q.says }}</b>
@@ -117,27 +122,27 @@ function close(): void {
         </div>
       </div>
       <label v-if="asksWood" class="field wood"
-        ><span>Wood where a row names none</span
-        ><input v-model.lazy="species" class="line-input" placeholder="white oak"
+        ><span>{{ $t("Wood where a row names none") }}</span
+        ><input v-model.lazy="species" class="line-input" :placeholder="$t('white oak')"
       /></label>
       <div
         v-if="data?.parts.length"
         class="scroll"
         tabindex="0"
         role="region"
-        aria-label="The rows that were read"
+        :aria-label="$t('The rows that were read')"
       >
         <table class="ruled">
           <thead>
             <tr>
-              <th>Mark</th>
-              <th>Part</th>
-              <th class="num">Count</th>
-              <th class="num">Length</th>
-              <th class="num">Width</th>
-              <th class="num">Thickness</th>
-              <th>Wood</th>
-              <th>Faces</th>
+              <th>{{ $t("Mark") }}</th>
+              <th>{{ $t("Part") }}</th>
+              <th class="num">{{ $t("Count") }}</th>
+              <th class="num">{{ $t("Length") }}</th>
+              <th class="num">{{ $t("Width") }}</th>
+              <th class="num">{{ $t("Thickness") }}</th>
+              <th>{{ $t("Wood") }}</th>
+              <th>{{ $t("Faces") }}</th>
             </tr>
           </thead>
           <tbody>
@@ -158,26 +163,34 @@ function close(): void {
       </div>
       <template v-if="data?.columns.length && !inQuestion">
         <ElButton class="act quiet change" :aria-expanded="columns" @click="columns = !columns">
-          {{ columns ? "Hide" : "Change" }} what the columns hold
+          {{ $t("{columns} what the columns hold", { columns: columns ? $t("Hide") : $t("Change") }) }}
         </ElButton>
         <ListColumns v-if="columns" :columns="data.columns" @change="change" />
         <p v-if="data.remembered.length" class="soft">
-          As you said before of these headings: {{ data.remembered.join(", ") }}.
+          {{
+            $t("As you said before of these headings: {remembered}.", {
+              remembered: data.remembered.join(", "),
+            })
+          }}
         </p>
       </template>
       <p v-if="data?.noted.length" class="note">
-        Not columns of the list, so kept in each part's note: {{ data.noted.join(", ") }}.
+        {{
+          $t("Not columns of the list, so kept in each part's note: {noted}.", {
+            noted: data.noted.join(", "),
+          })
+        }}
       </p>
       <div v-if="refused.length" class="refused">
-        <h3>Not understood</h3>
+        <h3>{{ $t("Not understood") }}</h3>
         <p v-for="r in refused" :key="r.row" class="note">
           <span
-            ><b>Row {{ r.row }}:</b> <code>{{ r.text }}</code><br />{{ r.why }}</span
+            ><b>{{ $t("Row {row}:", { row: r.row }) }}</b> <code>{{ r.text }}</code><br />{{ r.why }}</span
           >
         </p>
       </div>
       <p v-if="data && !data.parts.length && !data.refused.length && !data.questions.length">
-        There are no rows in it.
+        {{ $t("There are no rows in it.") }}
       </p>
       <div class="buttons">
         <ElButton
@@ -185,9 +198,9 @@ function close(): void {
           :disabled="!data?.parts.length || !!data.questions.length || inQuestion || isFetching"
           @click="add"
         >
-          Add {{ data?.parts.length ?? 0 }} part{{ data?.parts.length === 1 ? "" : "s" }}
+          {{ $t("Add {n} part | Add {n} parts", data?.parts.length ?? 0) }}
         </ElButton>
-        <ElButton class="act" @click="close">Leave it</ElButton>
+        <ElButton class="act" @click="close">{{ $t("Leave it") }}</ElButton>
       </div>
     </div>
   </AppDialog>

@@ -1,6 +1,7 @@
 /** What the grid of parts can do without a screen: order, filter, and a pasted block as edits. */
 import type { Part } from "../../api/client";
 import { MeasureError, parse, type System } from "../../measure";
+import { t } from "../../i18n/i18n";
 
 export type Order = "entered" | "grouped" | "longest";
 
@@ -21,9 +22,9 @@ export type Column = (typeof COLUMNS)[number];
 
 /** Faces as the list says them. */
 export const FACES: Record<Part["faces"], string> = {
-  "clear-two": "two clear",
-  "clear-one": "one clear",
-  sound: "sound",
+  "clear-two": t("two clear"),
+  "clear-one": t("one clear"),
+  sound: t("sound"),
 };
 const FACES_READ: Record<string, Part["faces"]> = {
   "clear-two": "clear-two",
@@ -64,22 +65,25 @@ export function cellValue(column: Column, text: string, system: System): Partial
       return { [column]: parse(plain, system) };
     } catch (problem) {
       throw new Error(
-        `'${plain}' ${problem instanceof MeasureError ? problem.why : "cannot be read as a length"}`,
+        `'${plain}' ${problem instanceof MeasureError ? problem.why : t("cannot be read as a length")}`,
       );
     }
   }
   if (column === "quantity") {
     const n = Number(plain.replace(/\s*[x×]\s*/i, ""));
-    if (!Number.isInteger(n) || n < 1) throw new Error(`'${plain}' is no count`);
+    if (!Number.isInteger(n) || n < 1) throw new Error(t("'{plain}' is no count", { plain }));
     return { quantity: n };
   }
   if (column === "faces") {
     const faces = FACES_READ[plain.toLowerCase()];
-    if (!faces) throw new Error(`'${plain}' is no quality of faces; expected two clear, one clear or sound`);
+    if (!faces)
+      throw new Error(
+        t("'{plain}' is no quality of faces; expected two clear, one clear or sound", { plain }),
+      );
     return { faces };
   }
   if ((column === "id" || column === "species") && !plain)
-    throw new Error(`a part needs a ${column === "id" ? "mark" : "wood"}`);
+    throw new Error(column === "id" ? t("a part needs a mark") : t("a part needs a wood"));
   return { [column]: plain };
 }
 

@@ -4,6 +4,7 @@ import { nextTick, type ComputedRef, type Ref } from "vue";
 import type { Part } from "../../api/client";
 import { useProject } from "../../api/project";
 import { pastedBlock, without, type Column } from "./grid";
+import { t } from "../../i18n/i18n";
 
 export function useCells(rows: ComputedRef<Part[]>, chosen: Ref<Set<string>>) {
   const { project, edit } = useProject();
@@ -57,7 +58,7 @@ export function useCells(rows: ComputedRef<Part[]>, chosen: Ref<Set<string>>) {
       ...(text ? { formulas: { ...p.formulas, [name]: text } } : {}),
       was: p.id,
     }));
-    void edit({ label: `fill down of ${name} to ${puts.length}`, put_parts: puts });
+    void edit({ label: t("fill down of {name} to {puts}", { name, puts: puts.length }), put_parts: puts });
     await nextTick();
     document
       .querySelector<HTMLElement>(
@@ -73,15 +74,16 @@ export function useCells(rows: ComputedRef<Part[]>, chosen: Ref<Set<string>>) {
     if (wrong.length) {
       ElMessage({
         type: "error",
-        message: `Nothing was pasted. ${wrong.slice(0, 3).join("; ")}`,
+        message: t("Nothing was pasted. {wrong}", { wrong: wrong.slice(0, 3).join("; ") }),
         duration: 8000,
         showClose: true,
       });
       return true;
     }
     (document.activeElement as HTMLElement).blur();
-    void edit({ label: `pasted cells in ${puts.length} parts`, put_parts: puts });
-    if (over) ElMessage({ message: `${over} rows of the block lie below the list and were left` });
+    void edit({ label: t("pasted cells in {puts} parts", { puts: puts.length }), put_parts: puts });
+    if (over)
+      ElMessage({ message: t("{over} rows of the block lie below the list and were left", { over }) });
     return true;
   }
 

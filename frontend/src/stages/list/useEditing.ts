@@ -5,6 +5,7 @@ import { api, type Part } from "../../api/client";
 import { useProject } from "../../api/project";
 import { isMetric, TICKS_PER_INCH, TICKS_PER_MM } from "../../measure";
 import { without } from "./grid";
+import { t } from "../../i18n/i18n";
 
 /** Fields that belong to one part alone. */
 const ALONE = new Set(["id", "name", "outline", "source"]);
@@ -40,7 +41,9 @@ export function useEditing(rows: ComputedRef<Part[]>) {
     if (values.id !== undefined && (taken.value.has(id) || !id.trim())) {
       ElMessage({
         type: "error",
-        message: id.trim() ? `The mark '${id}' is taken; every mark once` : "A part needs a mark",
+        message: id.trim()
+          ? t("The mark '{id}' is taken; every mark once", { id })
+          : t("A part needs a mark"),
       });
       return;
     }
@@ -49,7 +52,7 @@ export function useEditing(rows: ComputedRef<Part[]>) {
     const parts = many ? project.value!.parts.filter((p) => chosen.value.has(p.id)) : [part];
     const puts = parts.map((p) => names.reduce((q, n) => without(q, n), { ...p, ...values, was: p.id }));
     void edit({
-      label: many ? `${what} of ${parts.length} parts` : `${what} of ${part.id}`,
+      label: many ? t("{what} of {parts} parts", { what, parts: parts.length }) : `${what} of ${part.id}`,
       put_parts: puts,
     });
   }
@@ -57,7 +60,7 @@ export function useEditing(rows: ComputedRef<Part[]>) {
     const formulas = { ...part.formulas, [field]: text };
     if (!text) delete formulas[field];
     void edit({
-      label: `formula for the ${field} of ${part.id}`,
+      label: t("formula for the {field} of {id}", { field, id: part.id }),
       put_parts: [{ ...part, formulas, was: part.id }],
     });
   }
@@ -79,7 +82,10 @@ export function useEditing(rows: ComputedRef<Part[]>) {
     const n = Number(text.replace(/\s*[x×]\s*/i, ""));
     if (Number.isInteger(n) && n > 0 && n < 100000) change(part, "count", { quantity: n });
     else {
-      ElMessage({ type: "error", message: `'${input.value}' is no count; a whole number of 1 or more` });
+      ElMessage({
+        type: "error",
+        message: t("'{input}' is no count; a whole number of 1 or more", { input: input.value }),
+      });
       input.value = String(part.quantity);
     }
   }

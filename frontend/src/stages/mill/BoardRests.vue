@@ -9,9 +9,17 @@ defineProps<{ rests: Schemas["Resting"]; begins: string }>();
 <template>
   <p class="note">
     <span
-      ><b>{{ rests.board }}</b> was read at {{ rests.percent.toFixed(1) }} %, where the air of the workshop
-      asks for {{ rests.equilibrium.toFixed(1) }}: it rests on stickers until
-      {{ dayName(begins, rests.until) }}. Read it again before that day; a board dries at its own speed.</span
+      ><b>{{ rests.board }}</b>
+      {{
+        $t(
+          "was read at {percent} %, where the air of the workshop asks for {equilibrium}: it rests on stickers until {begins}. Read it again before that day; a board dries at its own speed.",
+          {
+            percent: rests.percent.toFixed(1),
+            equilibrium: rests.equilibrium.toFixed(1),
+            begins: dayName(begins, rests.until),
+          },
+        )
+      }}</span
     >
   </p>
 </template>

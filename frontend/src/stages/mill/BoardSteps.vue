@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The steps, board by board, each with its figures and its reason. */
+import { tag } from "../../i18n/i18n";
 import { ElButton, ElCollapse, ElCollapseItem } from "element-plus";
 import "element-plus/es/components/collapse/style/css";
 import "element-plus/es/components/collapse-item/style/css";
@@ -19,7 +20,7 @@ const next = computed(() => route.value?.steps.find((s) => s.ready)?.key);
 
 <template>
   <div>
-    <nav class="pick" aria-label="Boards">
+    <nav class="pick" :aria-label="$t('Boards')">
       <ElButton
         v-for="r in data.routes"
         :key="r.board"
@@ -39,7 +40,7 @@ const next = computed(() => route.value?.steps.find((s) => s.ready)?.key);
             ><input
               type="checkbox"
               :checked="s.done"
-              :aria-label="`Done: ${s.do}`"
+              :aria-label="$t('Done: {do}', { do: s.do })"
               @change="emit('mark', s.key, ($event.target as HTMLInputElement).checked)"
           /></label>
           <div class="body">
@@ -48,36 +49,41 @@ const next = computed(() => route.value?.steps.find((s) => s.ready)?.key);
             <template v-if="!s.done">
               <StepFigures :step="s" :system="data.system" />
               <p v-if="s.down || s.against">
-                <template v-if="s.down"><b>Down:</b> {{ s.down }}. </template
-                ><template v-if="s.against"><b>Against the fence:</b> {{ s.against }}. </template
+                <template v-if="s.down"
+                  ><b>{{ $t("Down:") }}</b> {{ s.down }}. </template
+                ><template v-if="s.against"
+                  ><b>{{ $t("Against the fence:") }}</b> {{ s.against }}. </template
                 ><template v-if="s.first"
-                  ><b>{{ s.first }} first.</b></template
+                  ><b>{{ $t("{first} first.", { first: s.first }) }}</b></template
                 >
               </p>
               <p v-if="s.rests_until" class="note">
-                It rests until
                 {{
-                  new Date(s.rests_until).toLocaleString("en-GB", {
-                    weekday: "long",
-                    hour: "2-digit",
-                    minute: "2-digit",
+                  $t("It rests until {what}.", {
+                    what: new Date(s.rests_until).toLocaleString(tag(), {
+                      weekday: "long",
+                      hour: "2-digit",
+                      minute: "2-digit",
+                    }),
                   })
-                }}.
+                }}
               </p>
               <WaysNote v-if="s.ways.length" :step="s" @choose="emit('choose', s.key, $event)" />
               <p v-if="s.check">
-                <b>Check:</b> <Fig :text="s.check" /><template v-if="s.leaves"
-                  >; leaves <Fig :text="s.leaves"
+                <b>{{ $t("Check:") }}</b> <Fig :text="s.check" /><template v-if="s.leaves"
+                  >{{ $t("; leaves") }} <Fig :text="s.leaves"
                 /></template>
               </p>
-              <p class="soft"><b>Why:</b> <Fig :text="s.why" /></p>
+              <p class="soft">
+                <b>{{ $t("Why:") }}</b> <Fig :text="s.why" />
+              </p>
               <p v-if="s.pieces.length" class="soft pieces">{{ s.pieces.join(", ") }}</p>
             </template>
           </div>
         </li>
       </ol>
       <aside class="cautions">
-        <h3>Before you switch on</h3>
+        <h3>{{ $t("Before you switch on") }}</h3>
         <ElCollapse :model-value="machines"
           ><ElCollapseItem v-for="m in machines" :key="m" :name="m" :title="m">
             <ul>

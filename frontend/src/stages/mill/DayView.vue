@@ -8,6 +8,7 @@ import Fig from "../../controls/Fig.vue";
 import BoardRests from "./BoardRests.vue";
 import { byDay, clock, dateOf, dayName, lasting, setupState, stateOf, waitsFor, type Setup } from "./day";
 import DayField from "../../controls/fields/DayField.vue";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{ data: Milling; days?: Schemas["DaysBody"]; project: number }>();
 const emit = defineEmits<{ plan: [string, Record<string, number>] }>();
@@ -35,7 +36,7 @@ const hours = computed(() => {
     found.push({ m, at: (m - d.opens) / d.day_minutes });
   return found;
 });
-const WORD = { done: "done", ready: "can be begun", waits: "waits", rests: "rests" };
+const WORD = { done: t("done"), ready: t("can be begun"), waits: t("waits"), rests: t("rests") };
 
 function ask(on_day: Record<string, number> = {}): void {
   emit("plan", begins.value, on_day);
@@ -58,27 +59,40 @@ function loosen(setup: Setup): void {
 <template>
   <div class="day-view">
     <form class="ask" @submit.prevent="ask(days?.on_day)">
-      <DayField v-model="begins" label="The first day" />
+      <DayField v-model="begins" :label="$t('The first day')" />
       <ElButton class="act" :class="{ lead: !days?.setups.length }" :disabled="busy" native-type="submit">
-        {{ busy ? "Planning…" : days?.setups.length ? "Plan what is left again" : "Plan the days" }}
+        {{
+          busy ? $t("Planning…") : days?.setups.length ? $t("Plan what is left again") : $t("Plan the days")
+        }}
       </ElButton>
       <template v-if="days?.setups.length">
-        <a class="act" :href="`/api/layouts/${data.layout}/settings.pdf`" download>Setting sheets</a>
-        <a class="act" :href="`/api/layouts/${data.layout}/days.ics`" download>To a calendar</a>
+        <a class="act" :href="`/api/layouts/${data.layout}/settings.pdf`" download>{{
+          $t("Setting sheets")
+        }}</a>
+        <a class="act" :href="`/api/layouts/${data.layout}/days.ics`" download>{{ $t("To a calendar") }}</a>
         <p class="soft">
-          Done after {{ lasting(days.minutes) }} of work and waiting;
-          {{ days.proved ? "no order of these settings is better" : "a better order is not ruled out" }}.
+          {{
+            $t("Done after {minutes} of work and waiting; {proved}.", {
+              minutes: lasting(days.minutes),
+              proved: days.proved
+                ? $t("no order of these settings is better")
+                : $t("a better order is not ruled out"),
+            })
+          }}
         </p>
       </template>
       <p v-else class="soft">
-        All pieces of one thickness at one planer setting, equal lengths at one stop, rests and glue through
-        the night.
+        {{
+          $t(
+            "All pieces of one thickness at one planer setting, equal lengths at one stop, rests and glue through the night.",
+          )
+        }}
       </p>
     </form>
     <p v-if="days?.trouble" class="note" role="alert"><Fig :text="days.trouble" /></p>
     <BoardRests v-for="r in days?.resting" :key="r.board" :rests="r" :begins="days!.begins || begins" />
     <p v-if="days?.stale" class="note">
-      Steps were done or have changed since these days were planned: plan what is left again.
+      {{ $t("Steps were done or have changed since these days were planned: plan what is left again.") }}
     </p>
 
     <div class="two">
@@ -112,7 +126,9 @@ function loosen(setup: Setup): void {
               <span class="when">{{ clock(s.from_clock) }}</span>
               <div class="what">
                 <h3>
-                  {{ s.machine }}: <Fig :text="s.set_to" /><small v-if="s.number > 1"> once more</small>
+                  {{ s.machine }}: <Fig :text="s.set_to" /><small v-if="s.number > 1">
+                    {{ " " + $t("once more") }}</small
+                  >
                 </h3>
                 <p class="pieces">
                   <span
@@ -125,24 +141,33 @@ function loosen(setup: Setup): void {
                   >
                 </p>
                 <p v-if="waitsFor(s, steps).length" class="soft">
-                  waits for
                   {{
-                    waitsFor(s, steps)
-                      .slice(0, 3)
-                      .map((w) => `${w.piece} (${w.machine})`)
-                      .join(", ")
-                  }}{{ waitsFor(s, steps).length > 3 ? ` and ${waitsFor(s, steps).length - 3} more` : "" }}
+                    $t("waits for {s}{s2}", {
+                      s: waitsFor(s, steps)
+                        .slice(0, 3)
+                        .map((w) => `${w.piece} (${w.machine})`)
+                        .join(", "),
+                      s2:
+                        waitsFor(s, steps).length > 3
+                          ? $t(" and {s} more", { s: waitsFor(s, steps).length - 3 })
+                          : "",
+                    })
+                  }}
                 </p>
               </div>
               <span class="soft state"
                 >{{ WORD[setupState(s, steps)] }}<br />{{ lasting(s.ends - s.begins)
-                }}<template v-if="s.people > 1"><br />takes {{ s.people }}</template></span
+                }}<template v-if="s.people > 1"
+                  ><br />{{ $t("takes {people}", { people: s.people }) }}</template
+                ></span
               >
               <span class="shift">
                 <ElButton
                   class="act quiet"
                   :disabled="busy || s.day === 0"
-                  :aria-label="`A day earlier: ${s.machine} ${s.set_to}`"
+                  :aria-label="
+                    $t('A day earlier: {machine} {set_to}', { machine: s.machine, set_to: s.set_to })
+                  "
                   @click="move(s, -1)"
                 >
                   ‹
@@ -150,7 +175,9 @@ function loosen(setup: Setup): void {
                 <ElButton
                   class="act quiet"
                   :disabled="busy"
-                  :aria-label="`A day later: ${s.machine} ${s.set_to}`"
+                  :aria-label="
+                    $t('A day later: {machine} {set_to}', { machine: s.machine, set_to: s.set_to })
+                  "
                   @click="move(s, 1)"
                 >
                   ›
@@ -159,22 +186,24 @@ function loosen(setup: Setup): void {
                   v-if="fixed(s)"
                   class="act quiet"
                   :disabled="busy"
-                  :aria-label="`Let it move again: ${s.machine} ${s.set_to}`"
+                  :aria-label="
+                    $t('Let it move again: {machine} {set_to}', { machine: s.machine, set_to: s.set_to })
+                  "
                   @click="loosen(s)"
                 >
-                  fixed ×
+                  {{ $t("fixed ×") }}
                 </ElButton>
               </span>
             </li>
           </ol>
         </section>
         <p v-if="!list.length && !busy" class="first">
-          Nothing is planned yet. Say when you begin, then plan the days.
+          {{ $t("Nothing is planned yet. Say when you begin, then plan the days.") }}
         </p>
       </div>
-      <aside class="now" aria-label="Can be begun now">
-        <h2>Can be begun now</h2>
-        <p v-if="!ready.length" class="soft">Nothing: what is left rests, or all is done.</p>
+      <aside class="now" :aria-label="$t('Can be begun now')">
+        <h2>{{ $t("Can be begun now") }}</h2>
+        <p v-if="!ready.length" class="soft">{{ $t("Nothing: what is left rests, or all is done.") }}</p>
         <div v-for="r in ready" :key="`${r.machine} ${r.set_to}`">
           <h3>
             {{ r.machine }}<small>: <Fig :text="r.set_to" /></small>
@@ -182,7 +211,9 @@ function loosen(setup: Setup): void {
           <p v-for="s in r.steps.slice(0, 6)" :key="s.key" class="soft">
             <b>{{ s.piece }}</b> <Fig :text="s.do" />
           </p>
-          <p v-if="r.steps.length > 6" class="soft">and {{ r.steps.length - 6 }} more</p>
+          <p v-if="r.steps.length > 6" class="soft">
+            {{ $t("and {steps} more", { steps: r.steps.length - 6 }) }}
+          </p>
         </div>
       </aside>
     </div>

@@ -4,6 +4,7 @@ import { useQuery } from "@tanstack/vue-query";
 import { computed } from "vue";
 import { api, type Schemas, type Step } from "../../api/client";
 import FaceLines from "./FaceLines.vue";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{ step: Step; layout: number; taken: number }>();
 const ask = computed<Schemas["PassesBody"]>(() => ({
@@ -28,8 +29,13 @@ const at = computed(() => Math.min(props.taken, (data.value?.frames.length ?? 1)
 const now = computed(() => data.value?.frames[at.value]);
 const next = computed(() => data.value?.frames[at.value + 1]);
 const label = computed(() => {
-  const after = next.value ? `, ${Math.round(100 * next.value.clean)} after the next pass` : "";
-  return `${Math.round(100 * (now.value?.clean ?? 0))} percent of the face is clean${after}`;
+  const after = next.value
+    ? t(", {what} after the next pass", { what: Math.round(100 * next.value.clean) })
+    : "";
+  return t("{what} percent of the face is clean{after}", {
+    what: Math.round(100 * (now.value?.clean ?? 0)),
+    after,
+  });
 });
 </script>
 
@@ -43,11 +49,15 @@ const label = computed(() => {
       :label="label"
     />
     <figcaption>
-      The face that is down, the datum end at the left.
+      {{ $t("The face that is down, the datum end at the left.") }}
       <template v-if="next"
-        ><b class="red">Red</b>: what the next pass touches, {{ Math.round(100 * next.clean) }} % clean after
-        it. </template
-      >Grey pencil lines stay. Reckoned from the survey; look at the wood.
+        ><b class="red">{{ $t("Red") }}</b
+        >{{
+          $t(": what the next pass touches, {what} % clean after it.", {
+            what: Math.round(100 * next.clean),
+          }) + " "
+        }} </template
+      >{{ $t("Grey pencil lines stay. Reckoned from the survey; look at the wood.") }}
     </figcaption>
   </figure>
 </template>

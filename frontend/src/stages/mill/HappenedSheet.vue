@@ -14,6 +14,7 @@ import { withErrorToast } from "../../controls/withErrorToast";
 import { isMetric, TICKS_PER_INCH, TICKS_PER_MM, type System } from "../../measure";
 import { without } from "../list/grid";
 import PiecePicture from "./PiecePicture.vue";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{
   project: number;
@@ -33,28 +34,28 @@ const { tell } = useHappenings(computed(() => props.project));
 
 type Kind = Happening["kind"];
 const KINDS: { value: Kind; label: string }[] = [
-  { value: "found", label: "A fault came to light" },
-  { value: "spoiled", label: "It was spoiled" },
-  { value: "measured", label: "It measures otherwise" },
+  { value: "found", label: t("A fault came to light") },
+  { value: "spoiled", label: t("It was spoiled") },
+  { value: "measured", label: t("It measures otherwise") },
 ];
 const WHYS = ["split", "tear-out", "cut short", "too thin", "dropped", "burnt", "glued wrong"] as const;
 const THENS = [
-  ["stock", "What is left may serve for something else"],
-  ["scrap", "Scrap: nothing of it can be used"],
+  ["stock", t("What is left may serve for something else")],
+  ["scrap", t("Scrap: nothing of it can be used")],
 ] as const;
 const FACES = [
-  ["both", "through it, or not known"],
-  ["A", "face A"],
-  ["B", "face B"],
+  ["both", t("through it, or not known")],
+  ["A", t("face A")],
+  ["B", t("face B")],
 ] as const;
 const SIZES = [
   ["thickness", "thickness"],
   ["width", "width"],
   ["length", "length"],
-  ["bow", "bow, under its middle"],
-  ["cup", "cup, under its middle"],
-  ["twist", "twist, under its far corner"],
-  ["crook", "crook, datum edge hollow"],
+  ["bow", t("bow, under its middle")],
+  ["cup", t("cup, under its middle")],
+  ["twist", t("twist, under its far corner")],
+  ["crook", t("crook, datum edge hollow")],
 ] as const;
 /** Of warp nought is a reading too, and it may stand the other way. */
 const isSize = computed(() => ["thickness", "width", "length"].includes(what.value));
@@ -126,11 +127,11 @@ const box = computed(() => {
   };
 });
 const lacks = computed(() => {
-  if (!pieces.value) return "The pieces are being read.";
-  if (!piece.value) return "Choose the piece.";
-  if (kind.value === "found" && !at.value) return "Tap the piece where the fault is.";
+  if (!pieces.value) return t("The pieces are being read.");
+  if (!piece.value) return t("Choose the piece.");
+  if (kind.value === "found" && !at.value) return t("Tap the piece where the fault is.");
   if (kind.value === "measured" && (value.value === null || (isSize.value && !value.value)))
-    return "Type what it measures.";
+    return t("Type what it measures.");
   return "";
 });
 const event = computed<Happening | null>(() => {
@@ -163,7 +164,10 @@ async function bringFellows(): Promise<void> {
   const short = told.value?.short ?? [];
   const parts = (list.value?.parts ?? []).filter((p) => short.some((s) => s.part === p.id));
   const kept = await edit({
-    label: `as small as ${mark.value}: ${[...new Set(short.map((s) => s.name))].join(", ")}`,
+    label: t("as small as {mark}: {what}", {
+      mark: mark.value,
+      what: [...new Set(short.map((s) => s.name))].join(", "),
+    }),
     put_parts: parts.map((part) => {
       const mine = short.filter((s) => s.part === part.id);
       const small = Object.fromEntries(mine.map((s) => [s.what, s.there]));
@@ -179,43 +183,53 @@ function plan(): void {
 </script>
 
 <template>
-  <AppDialog v-model="open" title="Something happened" width="720px" top="4vh">
+  <AppDialog v-model="open" :title="$t('Something happened')" width="720px" top="4vh">
     <div v-if="told" class="told" role="status">
       <p>
-        <b><Fig :text="told.says" /></b>, and it is in the log.
+        <b><Fig :text="told.says" /></b>{{ $t(", and it is in the log.") }}
       </p>
-      <p v-if="told.fits">The piece still fits what it is for. Go on with it.</p>
+      <p v-if="told.fits">{{ $t("The piece still fits what it is for. Go on with it.") }}</p>
       <template v-else>
         <p>
-          It does not fit what it was for any more.
-          <template v-if="told.serves.length">It would still make: {{ told.serves.join(", ") }}.</template>
-          <template v-else>No part of the list comes out of it.</template>
+          {{ $t("It does not fit what it was for any more.") }}
+          <template v-if="told.serves.length">{{
+            $t("It would still make: {serves}.", { serves: told.serves.join(", ") })
+          }}</template>
+          <template v-else>{{ $t("No part of the list comes out of it.") }}</template>
         </p>
         <p v-for="s in told.short" :key="`${s.part} ${s.what}`">
-          {{ s.name }} wants <Len :ticks="s.wanted" :system="system" nearest /> of {{ s.what }}; here are
-          <Len :ticks="s.there" :system="system" nearest />.
+          {{ $t("{name} wants", { name: s.name }) }} <Len :ticks="s.wanted" :system="system" nearest />
+          {{ $t("of {what}; here are", { what: s.what }) }} <Len :ticks="s.there" :system="system" nearest />.
         </p>
         <p>
-          Plan the rest again: what is done stands, pieces in work keep what they are for, and what is missing
-          is laid out on the wood there is.
+          {{
+            $t(
+              "Plan the rest again: what is done stands, pieces in work keep what they are for, and what is missing is laid out on the wood there is.",
+            )
+          }}
         </p>
       </template>
     </div>
     <p v-else-if="waits" class="told" role="status">
-      The server does not answer. It is kept in this browser, and sent when it answers again; what the piece
-      still serves for is told then, under Mill.
+      {{
+        $t(
+          "The server does not answer. It is kept in this browser, and sent when it answers again; what the piece still serves for is told then, under Mill.",
+        )
+      }}
     </p>
     <form v-else class="sheet" @submit.prevent="write">
-      <ChoiceField v-model="mark" label="Which piece" :options="choices" />
+      <ChoiceField v-model="mark" :label="$t('Which piece')" :options="choices" />
       <p v-if="piece" class="soft size">
         <Len :ticks="piece.length" :system="system" nearest /> ×
         <Len :ticks="piece.width" :system="system" nearest /> ×
-        <Len :ticks="piece.thickness" :system="system" nearest />, from {{ piece.board }}
+        <Len :ticks="piece.thickness" :system="system" nearest />{{
+          $t(", from {board}", { board: piece.board })
+        }}
       </p>
       <ElSegmented
         v-model="kind"
         :options="KINDS"
-        aria-label="What happened"
+        :aria-label="$t('What happened')"
         :direction="narrow ? 'vertical' : 'horizontal'"
         block
       />
@@ -224,63 +238,64 @@ function plan(): void {
         <div class="row">
           <ChoiceField
             v-model="fault"
-            label="Fault"
+            :label="$t('Fault')"
             :groups="[
               { label: 'unsound', options: UNSOUND.map((k) => [k, k]) },
-              { label: 'sound', options: SOUND.map((k) => [k, k]) },
+              { label: $t('sound'), options: SOUND.map((k) => [k, k]) },
             ]"
           />
-          <ChoiceField v-model="face" label="Where it shows" :options="FACES" />
+          <ChoiceField v-model="face" :label="$t('Where it shows')" :options="FACES" />
         </div>
         <div class="row">
           <MeasureField
             :model-value="at?.x ?? null"
             :system="system"
-            label="From the datum end"
+            :label="$t('From the datum end')"
             @update:model-value="at = { x: $event, y: at?.y ?? (piece?.width ?? 0) / 2 }"
           />
           <MeasureField
             :model-value="at?.y ?? null"
             :system="system"
-            label="From the datum edge"
+            :label="$t('From the datum edge')"
             @update:model-value="at = { x: at?.x ?? (piece?.length ?? 0) / 2, y: $event }"
           />
-          <MeasureField v-model="long" :system="system" label="Long" />
-          <MeasureField v-model="wide" :system="system" label="Wide" />
+          <MeasureField v-model="long" :system="system" :label="$t('Long')" />
+          <MeasureField v-model="wide" :system="system" :label="$t('Wide')" />
         </div>
       </template>
       <div v-else-if="kind === 'spoiled'" class="row">
-        <ChoiceField v-model="why" label="How" :options="WHYS.map((w) => [w, w] as const)" />
-        <ChoiceField v-model="then" label="What becomes of it" :options="THENS" />
+        <ChoiceField v-model="why" :label="$t('How')" :options="WHYS.map((w) => [w, w] as const)" />
+        <ChoiceField v-model="then" :label="$t('What becomes of it')" :options="THENS" />
       </div>
       <div v-else class="row">
-        <ChoiceField v-model="what" label="Its" :options="SIZES" />
-        <MeasureField v-model="value" :system="system" label="measures" :signed="!isSize" />
+        <ChoiceField v-model="what" :label="$t('Its')" :options="SIZES" />
+        <MeasureField v-model="value" :system="system" :label="$t('measures')" :signed="!isSize" />
       </div>
       <label class="field"
-        ><span>Note</span><ElInput v-model="note" maxlength="2000" placeholder="what you saw"
+        ><span>{{ $t("Note") }}</span
+        ><ElInput v-model="note" maxlength="2000" :placeholder="$t('what you saw')"
       /></label>
     </form>
     <template #footer>
       <div v-if="told" class="foot">
-        <ElButton class="act" @click="open = false">Later</ElButton>
+        <ElButton class="act" @click="open = false">{{ $t("Later") }}</ElButton>
         <template v-if="!told.fits">
-          <ElButton class="act" @click="accept">It serves as it is</ElButton>
+          <ElButton class="act" @click="accept">{{ $t("It serves as it is") }}</ElButton>
           <ElButton v-if="told.short.length" class="act" @click="bringFellows">
-            Make its fellows as small
+            {{ $t("Make its fellows as small") }}
           </ElButton>
-          <ElButton class="act lead" @click="plan">Plan the rest again</ElButton>
+          <ElButton class="act lead" @click="plan">{{ $t("Plan the rest again") }}</ElButton>
         </template>
-        <ElButton v-else class="act lead" @click="open = false">Go on</ElButton>
+        <ElButton v-else class="act lead" @click="open = false">{{ $t("Go on") }}</ElButton>
       </div>
       <div v-else-if="waits" class="foot">
-        <ElButton class="act lead" @click="open = false">Go on</ElButton>
+        <ElButton class="act lead" @click="open = false">{{ $t("Go on") }}</ElButton>
       </div>
       <div v-else class="foot">
         <span class="lacks" :class="asked ? 'bang' : 'soft'" role="status">{{ lacks }}</span>
-        <ElButton class="act" @click="open = false">Cancel</ElButton>
+        <ElButton class="act" @click="open = false">{{ $t("Cancel") }}</ElButton>
         <ElButton class="act lead" :disabled="tell.isPending.value" @click="write">
-          Write it in the log
+          {{ $t("Write it in the log") }}
         </ElButton>
       </div>
     </template>

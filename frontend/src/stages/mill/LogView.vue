@@ -11,6 +11,7 @@ import { useHappenings, useLog } from "../../api/log";
 import Fig from "../../controls/Fig.vue";
 import FileButton from "../../controls/fields/FileButton.vue";
 import { withErrorToast } from "../../controls/withErrorToast";
+import { t, tag } from "../../i18n/i18n";
 
 const props = defineProps<{ project: number }>();
 const emit = defineEmits<{ happened: [] }>();
@@ -24,12 +25,15 @@ const shown = computed(() => {
     (e) => !words || `${e.says} ${e.who} ${e.note}`.toLowerCase().includes(words),
   );
 });
-const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
+const when = new Intl.DateTimeFormat(tag(), { dateStyle: "medium", timeStyle: "short" });
 const at = (text: string) => when.format(new Date(text));
 const takeIn = (file: File) =>
   withErrorToast(async () => {
     const many = await bringLog.mutateAsync(file);
-    ElMessage({ type: "success", message: `${many} event${many === 1 ? "" : "s"} written in the log` });
+    ElMessage({
+      type: "success",
+      message: t("{n} event written in the log | {n} events written in the log", many),
+    });
   });
 const back = (n: number) => withErrorToast(() => takeBack.mutateAsync(n));
 </script>
@@ -38,27 +42,31 @@ const back = (n: number) => withErrorToast(() => takeBack.mutateAsync(n));
   <div>
     <div class="find">
       <label class="field"
-        ><span>Find what happened by piece, step or note</span
-        ><input v-model="asked" class="line-input" type="search" placeholder="O3, nail, split"
+        ><span>{{ $t("Find what happened by piece, step or note") }}</span
+        ><input v-model="asked" class="line-input" type="search" :placeholder="$t('O3, nail, split')"
       /></label>
-      <ElButton class="act lead" @click="emit('happened')">Something happened</ElButton>
-      <a class="act" :href="`/api/projects/${project}/log.json`" download>Take the log with you</a>
-      <FileButton accept=".json,application/json" @file="takeIn">Bring a log in</FileButton>
+      <ElButton class="act lead" @click="emit('happened')">{{ $t("Something happened") }}</ElButton>
+      <a class="act" :href="`/api/projects/${project}/log.json`" download>{{
+        $t("Take the log with you")
+      }}</a>
+      <FileButton accept=".json,application/json" @file="takeIn">{{ $t("Bring a log in") }}</FileButton>
     </div>
     <ElEmpty
       v-if="log && !log.events.length"
       :image-size="60"
-      description="Nothing has happened yet. Steps done, readings, faults and mishaps are written here."
+      :description="
+        $t('Nothing has happened yet. Steps done, readings, faults and mishaps are written here.')
+      "
     />
     <ElTable v-else :data="shown" :row-class-name="({ row }) => (row.stands ? '' : 'gone')" size="large">
-      <ElTableColumn prop="n" label="No." width="70" />
-      <ElTableColumn label="When" width="190">
+      <ElTableColumn prop="n" :label="$t('No.')" width="70" />
+      <ElTableColumn :label="$t('When')" width="190">
         <template #default="{ row }">{{ at(row.at) }}</template>
       </ElTableColumn>
-      <ElTableColumn label="What" min-width="260">
+      <ElTableColumn :label="$t('What')" min-width="260">
         <template #default="{ row }">
           <Fig :text="row.says" />
-          <ElTag v-if="!row.stands" type="info">taken back</ElTag>
+          <ElTag v-if="!row.stands" type="info">{{ $t("taken back") }}</ElTag>
           <span v-if="row.who" class="soft"> · {{ row.who }}</span>
           <span v-if="row.note" class="soft"> · {{ row.note }}</span>
         </template>
@@ -67,14 +75,16 @@ const back = (n: number) => withErrorToast(() => takeBack.mutateAsync(n));
         <template #default="{ row }">
           <ElPopconfirm
             v-if="row.stands"
-            title="Take this back? The log keeps both."
-            confirm-button-text="Take it back"
-            cancel-button-text="Leave it"
+            :title="$t('Take this back? The log keeps both.')"
+            :confirm-button-text="$t('Take it back')"
+            :cancel-button-text="$t('Leave it')"
             width="240"
             @confirm="back(row.n)"
           >
             <template #reference>
-              <ElButton class="act" :aria-label="`Take back ${row.n}: ${row.says}`">Take back</ElButton>
+              <ElButton class="act" :aria-label="$t('Take back {n}: {says}', { n: row.n, says: row.says })">{{
+                $t("Take back")
+              }}</ElButton>
             </template>
           </ElPopconfirm>
         </template>

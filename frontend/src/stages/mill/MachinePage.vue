@@ -122,27 +122,29 @@ useEventListener("resize", resized);
 <template>
   <main class="machine">
     <header>
-      <RouterLink class="act" :to="{ name: 'mill', params: { project: pk } }">Back to Mill</RouterLink>
+      <RouterLink class="act" :to="{ name: 'mill', params: { project: pk } }">{{
+        $t("Back to Mill")
+      }}</RouterLink>
       <span class="grow">{{ project?.name }}</span>
       <ChoiceField
         v-if="workshop?.workshop.people?.length"
         v-model="who"
         class="me"
-        label="At work"
+        :label="$t('At work')"
         hide-label
-        placeholder="Who works?"
-        :options="[['', 'Nobody named'], ...workshop.workshop.people.map((p) => [p, p] as const)]"
+        :placeholder="$t('Who works?')"
+        :options="[['', $t('Nobody named')], ...workshop.workshop.people.map((p) => [p, p] as const)]"
       />
-      <span v-if="unsent.length" class="held" role="status"
-        >Out of reach: {{ unsent.length }} kept, sent later</span
-      >
-      <span v-if="step">{{ at + 1 }} of {{ steps.length }}</span>
+      <span v-if="unsent.length" class="held" role="status">{{
+        $t("Out of reach: {unsent} kept, sent later", { unsent: unsent.length })
+      }}</span>
+      <span v-if="step">{{ $t("{at} of {steps}", { at: at + 1, steps: steps.length }) }}</span>
     </header>
     <p v-if="error && !data" class="note">{{ error.message }}</p>
     <UnplacedNote />
     <RestNote ref="rest" />
     <p v-if="data?.stale" class="note">
-      The project has changed since this plan was made. Lay out again before cutting.
+      {{ $t("The project has changed since this plan was made. Lay out again before cutting.") }}
     </p>
     <template v-if="step && run && data">
       <section v-if="cautions" class="caution">
@@ -153,38 +155,46 @@ useEventListener("resize", resized);
       </section>
       <section v-else class="step" aria-live="polite">
         <p class="where">
-          {{ step.machine }}<template v-if="step.people > 1">, with two</template
-          ><b v-if="step.done"> · done</b
-          ><b v-else-if="!step.ready"> · {{ step.rests_until ? "it rests still" : "not its turn yet" }}</b>
+          {{ step.machine }}<template v-if="step.people > 1">{{ $t(", with two") }}</template
+          ><b v-if="step.done"> {{ " " + $t("· done") }}</b
+          ><b v-else-if="!step.ready">
+            · {{ step.rests_until ? $t("it rests still") : $t("not its turn yet") }}</b
+          >
         </p>
         <h1><Fig :text="step.do" /></h1>
         <BoardRests v-if="rests" :rests="rests" :begins="days!.begins" />
         <div class="figures large">
           <div>
-            <span class="figure set"><Fig :text="step.set_to" /></span><span class="label">the setting</span>
+            <span class="figure set"><Fig :text="step.set_to" /></span
+            ><span class="label">{{ $t("the setting") }}</span>
           </div>
           <div
             v-if="now.passes.length && !step.done && stage === 'pass'"
             class="count"
-            :aria-label="`${left} passes to go`"
+            :aria-label="$t('{left} passes to go', { left })"
           >
             <span class="figure">{{ left }}</span><span class="label"
-              >pass{{ left === 1 ? "" : "es" }} to go<template v-if="step.usual_passes !== step.passes.length"
-                >; usually {{ step.usual_passes }} of {{ step.passes.length }} here</template
-              ></span
+              >{{ $t("pass to go | passes to go", left)
+              }}<template v-if="step.usual_passes !== step.passes.length">{{
+                $t("; usually {usual_passes} of {passes} here", {
+                  usual_passes: step.usual_passes,
+                  passes: step.passes.length,
+                })
+              }}</template></span
             >
           </div>
           <div v-if="stage === 'pass' && now.turns[run.taken]">
             <span class="figure"><Fig :text="now.turns[run.taken]!" /></span
             ><span class="label"
-              >this pass<template v-if="step.turn_over && run.taken >= step.turn_over"
-                >, turned over</template
-              ></span
+              >{{ $t("this pass")
+              }}<template v-if="step.turn_over && run.taken >= step.turn_over">{{
+                $t(", turned over")
+              }}</template></span
             >
           </div>
           <div v-if="stage === 'pass' && next">
             <span class="figure"><Len :ticks="next" :system="data.system" nearest /></span
-            ><span class="label">after it</span>
+            ><span class="label">{{ $t("after it") }}</span>
           </div>
         </div>
         <ReadingPad
@@ -207,19 +217,21 @@ useEventListener("resize", resized);
             <b><Fig :text="run.verdict.says" /></b>
           </p>
           <template v-if="run.verdict.state === 'stop'">
-            <p>Stop here. What can be done:</p>
+            <p>{{ $t("Stop here. What can be done:") }}</p>
             <ul>
               <li v-for="w in run.verdict.ways" :key="w"><Fig :text="w" /></li>
             </ul>
             <div class="after">
-              <ElButton class="act" @click="again">Read it again</ElButton>
-              <ElButton v-if="stopped" class="act" @click="happened = true">Write it in the log</ElButton>
+              <ElButton class="act" @click="again">{{ $t("Read it again") }}</ElButton>
+              <ElButton v-if="stopped" class="act" @click="happened = true">{{
+                $t("Write it in the log")
+              }}</ElButton>
             </div>
           </template>
         </div>
         <template v-if="picture">
-          <p v-if="step.first" class="feed" aria-label="Feed">
-            <b>{{ step.first === "datum end" ? "◀ datum end first" : "far end first ▶" }}</b>
+          <p v-if="step.first" class="feed" :aria-label="$t('Feed')">
+            <b>{{ step.first === "datum end" ? $t("◀ datum end first") : $t("far end first ▶") }}</b>
           </p>
           <BoardDrawing
             :board="picture.board"
@@ -238,39 +250,50 @@ useEventListener("resize", resized);
           :taken="run.taken"
         />
         <div v-if="step.down || step.against" class="lies">
-          <p v-if="step.down" class="say"><b>Down:</b> {{ step.down }}</p>
-          <p v-if="step.against" class="say"><b>Fence:</b> {{ step.against }}</p>
+          <p v-if="step.down" class="say">
+            <b>{{ $t("Down:") }}</b> {{ step.down }}
+          </p>
+          <p v-if="step.against" class="say">
+            <b>{{ $t("Fence:") }}</b> {{ step.against }}
+          </p>
         </div>
         <WaysNote v-if="step.ways.length" class="say" :step="step" @choose="choose" />
         <p v-if="step.check" class="say">
-          <b>Check:</b> <Fig :text="step.check" /><template v-if="step.leaves"
-            >; leaves <Fig :text="step.leaves"
+          <b>{{ $t("Check:") }}</b> <Fig :text="step.check" /><template v-if="step.leaves"
+            >{{ $t("; leaves") }} <Fig :text="step.leaves"
           /></template>
         </p>
         <p v-if="spare !== null && spare < 0" class="verdict stop" role="alert">
-          That many passes take it
-          <b><Len :ticks="-spare" :system="data.system" nearest /></b> under its thickness. Measure it first;
-          if it is so, write it in the log, and its parts are laid out again.
+          {{ $t("That many passes take it") }}
+          <b><Len :ticks="-spare" :system="data.system" nearest /></b>
+          {{
+            $t(
+              "under its thickness. Measure it first; if it is so, write it in the log, and its parts are laid out again.",
+            )
+          }}
         </p>
         <p v-else-if="spare !== null" class="say">
-          After these passes <Len :ticks="spare" :system="data.system" nearest /> is to spare.
+          {{ $t("After these passes") }} <Len :ticks="spare" :system="data.system" nearest />
+          {{ $t("is to spare.") }}
         </p>
         <p class="why soft"><Fig :text="step.why" /></p>
         <p class="after">
-          <ElButton v-if="canTakeBack" class="act" @click="takeBack">Take the last tap back</ElButton>
-          <ElButton v-if="byEye" class="act" @click="clean">Clean already</ElButton>
-          <ElButton v-if="byEye" class="act" @click="more">One pass more</ElButton>
+          <ElButton v-if="canTakeBack" class="act" @click="takeBack">{{
+            $t("Take the last tap back")
+          }}</ElButton>
+          <ElButton v-if="byEye" class="act" @click="clean">{{ $t("Clean already") }}</ElButton>
+          <ElButton v-if="byEye" class="act" @click="more">{{ $t("One pass more") }}</ElButton>
           <ElButton
             v-if="canDoubt && !doubted && stage !== 'read' && stage !== 'stop' && !step.done"
             class="act"
             @click="doubted = true"
           >
-            Something is off: read it
+            {{ $t("Something is off: read it") }}
           </ElButton>
-          <ElButton class="act" @click="happened = true">Something happened</ElButton>
+          <ElButton class="act" @click="happened = true">{{ $t("Something happened") }}</ElButton>
         </p>
-        <div v-if="following.length" class="strip" aria-label="Next at this setting">
-          <span class="label">Next at this setting</span>
+        <div v-if="following.length" class="strip" :aria-label="$t('Next at this setting')">
+          <span class="label">{{ $t("Next at this setting") }}</span>
           <ElButton
             v-for="s in following.slice(0, 12)"
             :key="s.key"
@@ -292,17 +315,17 @@ useEventListener("resize", resized);
         @replan="rest?.plan()"
       />
       <footer>
-        <ElButton class="act side" :disabled="at === 0" aria-label="The step before" @click="go(-1)"
+        <ElButton class="act side" :disabled="at === 0" :aria-label="$t('The step before')" @click="go(-1)"
           >←</ElButton
         >
         <ElButton v-if="button" class="act lead big" @click="forward">{{ button }}</ElButton>
         <span v-else class="waiting">{{
-          stage === "stop" ? "Stopped by the reading" : "Read it, then go on"
+          stage === "stop" ? $t("Stopped by the reading") : $t("Read it, then go on")
         }}</span>
         <ElButton
           class="act side"
           :disabled="at >= steps.length - 1"
-          aria-label="The step after"
+          :aria-label="$t('The step after')"
           @click="go(1)"
         >
           →

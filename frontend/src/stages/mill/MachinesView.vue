@@ -10,6 +10,7 @@ import type { System } from "../../measure";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import CountField from "../../controls/fields/CountField.vue";
 import ClockField from "../../controls/fields/ClockField.vue";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{
   settings: Shared;
@@ -22,38 +23,38 @@ type Kind = "jointer" | "planer" | "table_saw" | "bandsaw" | "crosscut";
 const MACHINES: { kind: Kind; word: string; sizes: [string, string][] }[] = [
   {
     kind: "jointer",
-    word: "Jointer",
+    word: t("Jointer"),
     sizes: [
-      ["bed_width", "Bed width"],
-      ["shortest", "Shortest piece"],
-      ["longest", "Longest edge it holds straight"],
-      ["thinnest", "Thinnest"],
-      ["narrowest", "Narrowest"],
-      ["usual_pass", "Usual pass"],
+      ["bed_width", t("Bed width")],
+      ["shortest", t("Shortest piece")],
+      ["longest", t("Longest edge it holds straight")],
+      ["thinnest", t("Thinnest")],
+      ["narrowest", t("Narrowest")],
+      ["usual_pass", t("Usual pass")],
     ],
   },
   {
     kind: "planer",
-    word: "Thickness planer",
+    word: t("Thickness planer"),
     sizes: [
-      ["width", "Width"],
-      ["shortest", "Shortest piece"],
-      ["thinnest", "Thinnest"],
-      ["usual_pass", "Usual pass"],
-      ["last_pass", "Light last pass"],
+      ["width", t("Width")],
+      ["shortest", t("Shortest piece")],
+      ["thinnest", t("Thinnest")],
+      ["usual_pass", t("Usual pass")],
+      ["last_pass", t("Light last pass")],
     ],
   },
   {
     kind: "table_saw",
-    word: "Table saw",
+    word: t("Table saw"),
     sizes: [
-      ["tallest", "Height of cut"],
-      ["fence", "Fence goes out to"],
-      ["narrowest", "Narrowest rip"],
+      ["tallest", t("Height of cut")],
+      ["fence", t("Fence goes out to")],
+      ["narrowest", t("Narrowest rip")],
     ],
   },
-  { kind: "bandsaw", word: "Bandsaw", sizes: [["tallest", "Height under the guide"]] },
-  { kind: "crosscut", word: "Crosscut saw", sizes: [["widest", "Width of cut"]] },
+  { kind: "bandsaw", word: t("Bandsaw"), sizes: [["tallest", t("Height under the guide")]] },
+  { kind: "crosscut", word: t("Crosscut saw"), sizes: [["widest", t("Width of cut")]] },
 ];
 type Switched = NonNullable<Schemas["Machines"]["off"]>[number];
 const NAMES: Record<Kind, Switched> = {
@@ -67,36 +68,36 @@ const NAMES: Record<Kind, Switched> = {
 const TASKS: { task: string; word: string; ways: [Method, string][] }[] = [
   {
     task: "face",
-    word: "A face is made flat",
+    word: t("A face is made flat"),
     ways: [
-      ["carrier", "on a carrier through the planer"],
-      ["hand", "by hand plane"],
-      ["bridge", "under a router bridge"],
+      ["carrier", t("on a carrier through the planer")],
+      ["hand", t("by hand plane")],
+      ["bridge", t("under a router bridge")],
     ],
   },
   {
     task: "edge",
-    word: "An edge is made straight",
+    word: t("An edge is made straight"),
     ways: [
-      ["hand", "by hand plane"],
-      ["straight-carrier", "against a straight carrier at the table saw"],
+      ["hand", t("by hand plane")],
+      ["straight-carrier", t("against a straight carrier at the table saw")],
     ],
   },
-  { task: "thickness", word: "A piece is made even", ways: [["hand", "by hand plane"]] },
+  { task: "thickness", word: t("A piece is made even"), ways: [["hand", t("by hand plane")]] },
   {
     task: "crosscut",
-    word: "A piece is cut across",
+    word: t("A piece is cut across"),
     ways: [
-      ["sled", "on a sled at the table saw"],
-      ["hand", "by handsaw"],
+      ["sled", t("on a sled at the table saw")],
+      ["hand", t("by handsaw")],
     ],
   },
   {
     task: "rip",
-    word: "A piece is ripped",
+    word: t("A piece is ripped"),
     ways: [
-      ["line", "at the bandsaw"],
-      ["hand", "by handsaw"],
+      ["line", t("at the bandsaw")],
+      ["hand", t("by handsaw")],
     ],
   },
 ];
@@ -136,27 +137,30 @@ const size = (kind: Kind, name: string): number =>
 const dialOf = (kind: Kind): Machines["planer"]["dial"] | undefined =>
   "dial" in machines.value[kind] ? (machines.value[kind] as Machines["planer"]).dial : undefined;
 const DIALS = [
-  ["scale", "on a scale"],
-  ["wheel", "by turns of a wheel"],
-  ["readout", "on a readout"],
+  ["scale", t("on a scale")],
+  ["wheel", t("by turns of a wheel")],
+  ["readout", t("on a readout")],
 ] as const;
 </script>
 
 <template>
   <div class="machines">
     <p class="soft">
-      Usual starting values: check your manuals. What a machine cannot take is never written for it; the step
-      goes another way and says so.
+      {{
+        $t(
+          "Usual starting values: check your manuals. What a machine cannot take is never written for it; the step goes another way and says so.",
+        )
+      }}
     </p>
     <fieldset v-for="m in MACHINES" :key="m.kind" :class="{ off: machines.off.includes(NAMES[m.kind]) }">
       <legend>{{ m.word }}</legend>
       <label class="tick"
         ><ElSwitch
           :model-value="!machines.off.includes(NAMES[m.kind])"
-          :aria-label="`${m.word} in this shop`"
+          :aria-label="$t('{word} in this shop', { word: m.word })"
           @change="turn(NAMES[m.kind], !!$event)"
         />
-        in this shop</label
+        {{ $t("in this shop") }}</label
       >
       <MeasureField
         v-for="[name, word] in m.sizes"
@@ -168,7 +172,7 @@ const DIALS = [
       />
       <template v-if="dialOf(m.kind)">
         <ChoiceField
-          label="Its setting is shown"
+          :label="$t('Its setting is shown')"
           :options="DIALS"
           :model-value="dialOf(m.kind)!.kind"
           @update:model-value="
@@ -177,14 +181,14 @@ const DIALS = [
         />
         <MeasureField
           v-if="dialOf(m.kind)!.kind === 'wheel'"
-          label="One turn of the wheel moves"
+          :label="$t('One turn of the wheel moves')"
           :system="system"
           :model-value="dialOf(m.kind)!.per_turn"
           @update:model-value="set(m.kind, { dial: { kind: 'wheel', per_turn: $event } })"
         />
       </template>
       <CountField
-        label="Minutes to set it"
+        :label="$t('Minutes to set it')"
         :min="0"
         :step="0.5"
         :model-value="machines[m.kind].pace.setup"
@@ -192,21 +196,21 @@ const DIALS = [
       />
     </fieldset>
     <fieldset>
-      <legend>Other means</legend>
-      <ElCheckbox :model-value="machines.carrier" @change="shop({ carrier: !!$event })"
-        >flat carriers for planer and saw</ElCheckbox
-      >
-      <ElCheckbox :model-value="machines.by_hand" @change="shop({ by_hand: !!$event })"
-        >hand planes and winding sticks</ElCheckbox
-      >
+      <legend>{{ $t("Other means") }}</legend>
+      <ElCheckbox :model-value="machines.carrier" @change="shop({ carrier: !!$event })">{{
+        $t("flat carriers for planer and saw")
+      }}</ElCheckbox>
+      <ElCheckbox :model-value="machines.by_hand" @change="shop({ by_hand: !!$event })">{{
+        $t("hand planes and winding sticks")
+      }}</ElCheckbox>
       <MeasureField
-        label="Router bridge takes (0: none)"
+        :label="$t('Router bridge takes (0: none)')"
         :system="system"
         :model-value="machines.router_bridge"
         @update:model-value="shop({ router_bridge: $event })"
       />
       <label class="field"
-        ><span>A shop with wider machines</span
+        ><span>{{ $t("A shop with wider machines") }}</span
         ><input
           class="line-input"
           maxlength="80"
@@ -214,14 +218,14 @@ const DIALS = [
           @change="shop({ outside: ($event.target as HTMLInputElement).value.trim() })"
       /></label>
       <CountField
-        label="One lifts alone, kg"
+        :label="$t('One lifts alone, kg')"
         :min="1"
         :model-value="machines.lift_alone_kg"
         @update:model-value="shop({ lift_alone_kg: $event })"
       />
     </fieldset>
     <fieldset>
-      <legend>Where there is a choice</legend>
+      <legend>{{ $t("Where there is a choice") }}</legend>
       <label v-for="one in TASKS" :key="one.task" class="field"
         ><span>{{ one.word }}</span>
         <ElSelect
@@ -229,12 +233,12 @@ const DIALS = [
           :aria-label="one.word"
           @change="prefer(one.task, $event)"
         >
-          <ElOption value="" label="by its usual machine" />
+          <ElOption value="" :label="$t('by its usual machine')" />
           <ElOption v-for="[method, word] in one.ways" :key="method" :value="method" :label="word" />
         </ElSelect>
       </label>
       <label class="field"
-        ><span>Clean enough for the planer, % of a face</span>
+        ><span>{{ $t("Clean enough for the planer, % of a face") }}</span>
         <ElInputNumber
           :model-value="Math.round(settings.enough * 100)"
           :min="40"
@@ -246,59 +250,59 @@ const DIALS = [
     </fieldset>
     <slot />
     <fieldset>
-      <legend>Hours and room</legend>
+      <legend>{{ $t("Hours and room") }}</legend>
       <ClockField
-        label="Work begins"
+        :label="$t('Work begins')"
         :model-value="settings.hours.begins"
         @update:model-value="hours({ begins: $event })"
       />
       <ClockField
-        label="Work ends"
+        :label="$t('Work ends')"
         :model-value="settings.hours.ends"
         @update:model-value="hours({ ends: $event })"
       />
       <CountField
-        label="People at work"
+        :label="$t('People at work')"
         :min="1"
         :max="12"
         :model-value="settings.hours.people"
         @update:model-value="hours({ people: $event })"
       />
       <CountField
-        label="Floor for stickers, square feet"
+        :label="$t('Floor for stickers, square feet')"
         :min="1"
         :model-value="settings.hours.floor"
         @update:model-value="hours({ floor: $event })"
       />
     </fieldset>
     <fieldset>
-      <legend>Waits</legend>
+      <legend>{{ $t("Waits") }}</legend>
       <CountField
-        label="Glue in clamps, minutes"
+        :label="$t('Glue in clamps, minutes')"
         :min="0"
         :model-value="settings.waits.clamped"
         @update:model-value="waits({ clamped: $event })"
       />
       <CountField
-        label="Before a glued panel is machined, hours"
+        :label="$t('Before a glued panel is machined, hours')"
         :min="0"
         :model-value="settings.waits.glue / 60"
         @update:model-value="waits({ glue: Math.round($event * 60) })"
       />
       <CountField
-        label="After resawing, hours"
+        :label="$t('After resawing, hours')"
         :min="0"
         :model-value="settings.waits.resawn / 60"
         @update:model-value="waits({ resawn: Math.round($event * 60) })"
       />
       <CountField
-        label="Between two visits, days"
+        :label="$t('Between two visits, days')"
         :min="0"
         :model-value="settings.waits.rested / 1440"
         @update:model-value="waits({ rested: Math.round($event * 1440) })"
       />
       <MeasureField
-        label="The first of two visits leaves over"
+        :label="$t('The first of two visits leaves over')"
         :system="system"
         :model-value="settings.over"
         @update:model-value="change((now) => ({ ...now, over: $event }))"

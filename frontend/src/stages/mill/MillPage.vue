@@ -19,6 +19,7 @@ import RestNote from "./RestNote.vue";
 import SchoolsView from "./SchoolsView.vue";
 import WhereView from "./WhereView.vue";
 import UnplacedNote from "../../controls/UnplacedNote.vue";
+import { t } from "../../i18n/i18n";
 
 const { pk, project } = useProject();
 const { data, error, mark } = useMilling(pk);
@@ -33,13 +34,13 @@ const steps = computed(() => data.value?.routes.flatMap((r) => r.steps) ?? []);
 const done = computed(() => steps.value.filter((s) => s.done).length);
 const left = computed(() => steps.value.reduce((sum, s) => sum + (s.done ? 0 : s.minutes), 0));
 const VIEWS = [
-  ["day", "The days"],
-  ["boards", "Board by board"],
-  ["schools", "Orders of milling"],
-  ["passes", "See the passes"],
-  ["where", "Where it is"],
-  ["log", "What happened"],
-  ["machines", "The machines"],
+  ["day", t("The days")],
+  ["boards", t("Board by board")],
+  ["schools", t("Orders of milling")],
+  ["passes", t("See the passes")],
+  ["where", t("Where it is")],
+  ["log", t("What happened")],
+  ["machines", t("The machines")],
 ] as const;
 const happened = ref(false);
 const rest = useTemplateRef("rest");
@@ -55,36 +56,47 @@ const view = computed({
 <template>
   <section v-if="project" class="stage">
     <div class="stage-head">
-      <h1>Mill</h1>
+      <h1>{{ $t("Mill") }}</h1>
       <div v-if="data" class="figures grow">
         <div>
           <span class="figure"
-            >{{ done }} <small>of {{ steps.length }}</small></span
-          ><span class="label">steps done</span>
+            >{{ done }} <small>{{ $t("of {steps}", { steps: steps.length }) }}</small></span
+          ><span class="label">{{ $t("steps done") }}</span>
         </div>
         <div>
-          <span class="figure">{{ lasting(left) }}</span><span class="label">at the machines still</span>
+          <span class="figure">{{ lasting(left) }}</span><span class="label">{{
+            $t("at the machines still")
+          }}</span>
         </div>
         <div v-if="days?.setups.length">
-          <span class="figure">{{ days.changes }}</span><span class="label"
-            >settings; board by board {{ days.piece_by_piece }}, never under {{ days.least }}</span
-          >
+          <span class="figure">{{ days.changes }}</span><span class="label">{{
+            $t("settings; board by board {piece_by_piece}, never under {least}", {
+              piece_by_piece: days.piece_by_piece,
+              least: days.least,
+            })
+          }}</span>
         </div>
       </div>
-      <a v-if="data" class="act" :href="`/api/layouts/${data.layout}/routes.pdf`" download>Route cards</a>
-      <RouterLink v-if="data" class="act lead" :to="{ name: 'machine', params: { project: pk } }"
-        >To the machine</RouterLink
-      >
+      <a v-if="data" class="act" :href="`/api/layouts/${data.layout}/routes.pdf`" download>{{
+        $t("Route cards")
+      }}</a>
+      <RouterLink v-if="data" class="act lead" :to="{ name: 'machine', params: { project: pk } }">{{
+        $t("To the machine")
+      }}</RouterLink>
     </div>
     <NotFromBoards v-if="!data && nothingFromBoards(project.parts)" />
     <p v-else-if="error" class="first">
       {{ error.message }}.
-      <RouterLink :to="{ name: 'layout', params: { project: pk } }">Go to Lay out.</RouterLink>
+      <RouterLink :to="{ name: 'layout', params: { project: pk } }">{{ $t("Go to Lay out.") }}</RouterLink>
     </p>
     <UnplacedNote />
     <RestNote ref="rest" />
     <p v-if="data?.stale" class="note">
-      Parts, boards or the shop have changed since this plan was made: these steps are for the plan as it was.
+      {{
+        $t(
+          "Parts, boards or the shop have changed since this plan was made: these steps are for the plan as it was.",
+        )
+      }}
     </p>
     <template v-if="data">
       <ElTabs v-model="view">

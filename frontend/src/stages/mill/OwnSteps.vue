@@ -3,14 +3,15 @@
 import { ElButton, ElInput, ElInputNumber, ElOption, ElSegmented, ElSelect } from "element-plus";
 import { computed, reactive } from "vue";
 import type { Settings } from "../../api/milling";
+import { t } from "../../i18n/i18n";
 
 type Own = Settings["own"][number];
 const props = defineProps<{ own: Own[]; parts: { id: string; name: string }[] }>();
 const emit = defineEmits<{ change: [Own[]] }>();
 const MACHINES = ["bench", "table saw", "bandsaw", "hand plane", "handsaw", "crosscut saw", "router table"];
 const WHEN = [
-  { label: "before its ends are cut", value: true },
-  { label: "when it is cut", value: false },
+  { label: t("before its ends are cut"), value: true },
+  { label: t("when it is cut"), value: false },
 ];
 const fresh = (): Own => ({ part: "", name: "", machine: "bench", setting: "", before: false, minutes: 5 });
 const draft = reactive(fresh());
@@ -24,45 +25,63 @@ function add(): void {
 
 <template>
   <fieldset class="own">
-    <legend>Your own steps</legend>
+    <legend>{{ $t("Your own steps") }}</legend>
     <p class="soft">
-      Joinery is not worked out here, and not forgotten: what you add is carded, scheduled and ticked like any
-      other step.
+      {{
+        $t(
+          "Joinery is not worked out here, and not forgotten: what you add is carded, scheduled and ticked like any other step.",
+        )
+      }}
     </p>
     <ol v-if="own.length">
       <li v-for="(s, k) in own" :key="k">
         <span
           ><b>{{ s.name }}</b
           >: {{ called(s.part) }}, {{ s.machine }}<template v-if="s.setting">, {{ s.setting }}</template
-          >, {{ s.before ? "before its ends are cut" : "when it is cut" }}, {{ s.minutes }} minutes</span
+          >{{
+            $t(", {before}, {minutes} minutes", {
+              before: s.before ? $t("before its ends are cut") : $t("when it is cut"),
+              minutes: s.minutes,
+            })
+          }}</span
         >
         <ElButton
           text
-          :aria-label="`Remove ${s.name} of ${called(s.part)}`"
+          :aria-label="$t('Remove {name} of {part}', { name: s.name, part: called(s.part) })"
           @click="
             emit(
               'change',
               own.filter((_, at) => at !== k),
             )
           "
-          >Remove</ElButton
+          >{{ $t("Remove") }}</ElButton
         >
       </li>
     </ol>
     <div class="draft">
-      <ElSelect v-model="draft.part" filterable placeholder="Part" aria-label="Part">
+      <ElSelect v-model="draft.part" filterable :placeholder="$t('Part')" :aria-label="$t('Part')">
         <ElOption v-for="p in parts" :key="p.id" :value="p.id" :label="`${p.name || p.id} (${p.id})`" />
       </ElSelect>
-      <ElInput v-model="draft.name" maxlength="200" placeholder="What is done" aria-label="What is done" />
-      <ElSelect v-model="draft.machine" filterable allow-create aria-label="Machine">
+      <ElInput
+        v-model="draft.name"
+        maxlength="200"
+        :placeholder="$t('What is done')"
+        :aria-label="$t('What is done')"
+      />
+      <ElSelect v-model="draft.machine" filterable allow-create :aria-label="$t('Machine')">
         <ElOption v-for="m in MACHINES" :key="m" :value="m" />
       </ElSelect>
-      <ElInput v-model="draft.setting" maxlength="200" placeholder="Setting" aria-label="Setting" />
-      <ElSegmented v-model="draft.before" class="when" :options="WHEN" aria-label="When" />
-      <ElInputNumber v-model="draft.minutes" :min="0" :max="10000" aria-label="Minutes"
-        ><template #suffix>min</template></ElInputNumber
+      <ElInput
+        v-model="draft.setting"
+        maxlength="200"
+        :placeholder="$t('Setting')"
+        :aria-label="$t('Setting')"
+      />
+      <ElSegmented v-model="draft.before" class="when" :options="WHEN" :aria-label="$t('When')" />
+      <ElInputNumber v-model="draft.minutes" :min="0" :max="10000" :aria-label="$t('Minutes')"
+        ><template #suffix>{{ $t("min") }}</template></ElInputNumber
       >
-      <ElButton :disabled="!ready" @click="add">Add the step</ElButton>
+      <ElButton :disabled="!ready" @click="add">{{ $t("Add the step") }}</ElButton>
     </div>
   </fieldset>
 </template>

@@ -12,6 +12,7 @@ import Len from "../../controls/Len.vue";
 import type { System } from "../../measure";
 import FaceLines from "./FaceLines.vue";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{ layout: number; steps: Step[]; system: System }>();
 const pieces = computed(() => [...new Set(props.steps.filter((s) => s.kind === "face").map((s) => s.piece))]);
@@ -52,77 +53,92 @@ function key(event: KeyboardEvent): void {
 }
 const MACHINES = [
   ["jointer", "jointer"],
-  ["planer", "planer alone"],
+  ["planer", t("planer alone")],
 ] as const;
 const FACES = [
-  ["", "the hollow one"],
-  ["A", "face A"],
-  ["B", "face B"],
+  ["", t("the hollow one")],
+  ["A", t("face A")],
+  ["B", t("face B")],
 ] as const;
 const PRESSED = [
-  ["outfeed", "over the outfeed table, early"],
-  ["infeed", "over the infeed table, to the end"],
+  ["outfeed", t("over the outfeed table, early")],
+  ["infeed", t("over the infeed table, to the end")],
 ] as const;
 </script>
 
 <template>
   <div v-if="pieces.length" class="passes" @keydown="key">
     <div class="choose">
-      <ChoiceField v-model="piece" label="The piece" :options="pieces.map((p) => [p, p] as const)" />
-      <ChoiceField v-model="machine" label="Through the" :options="MACHINES" />
-      <ChoiceField v-model="down" label="Face down" :options="FACES" />
-      <ChoiceField v-if="machine === 'jointer'" v-model="press" label="Pressed" :options="PRESSED" />
+      <ChoiceField v-model="piece" :label="$t('The piece')" :options="pieces.map((p) => [p, p] as const)" />
+      <ChoiceField v-model="machine" :label="$t('Through the')" :options="MACHINES" />
+      <ChoiceField v-model="down" :label="$t('Face down')" :options="FACES" />
+      <ChoiceField v-if="machine === 'jointer'" v-model="press" :label="$t('Pressed')" :options="PRESSED" />
     </div>
     <template v-if="data && frame">
       <FaceLines
         :lines="frame.lines"
         :length="data.length"
         :width="data.width"
-        :label="`Pass ${at}: ${Math.round(100 * frame.clean)} percent of the face is clean`"
+        :label="
+          $t('Pass {at}: {what} percent of the face is clean', { at, what: Math.round(100 * frame.clean) })
+        "
       />
       <p class="soft">
-        The face under the cutter, the datum end at the left. A pencil line is gone where wood has gone.
+        {{
+          $t(
+            "The face under the cutter, the datum end at the left. A pencil line is gone where wood has gone.",
+          )
+        }}
       </p>
-      <div class="run" role="group" aria-label="Passes">
-        <ElButton class="act" :disabled="at === 0" aria-label="A pass back" @click="at--">←</ElButton>
-        <ElSlider v-model="at" :min="0" :max="last" aria-label="Pass" :show-tooltip="false" />
-        <ElButton class="act lead more" :disabled="at >= last" @click="at++">One more pass</ElButton>
+      <div class="run" role="group" :aria-label="$t('Passes')">
+        <ElButton class="act" :disabled="at === 0" :aria-label="$t('A pass back')" @click="at--">←</ElButton>
+        <ElSlider v-model="at" :min="0" :max="last" :aria-label="$t('Pass')" :show-tooltip="false" />
+        <ElButton class="act lead more" :disabled="at >= last" @click="at++">{{
+          $t("One more pass")
+        }}</ElButton>
       </div>
       <div class="figures">
         <div>
           <span class="figure"
-            >{{ at }} <small>of {{ last }}</small></span
-          ><span class="label">passes of <Len :ticks="data?.depth ?? 0" :system="system" nearest /></span>
+            >{{ at }} <small>{{ $t("of {last}", { last }) }}</small></span
+          ><span class="label"
+            >{{ $t("passes of") }} <Len :ticks="data?.depth ?? 0" :system="system" nearest
+          /></span>
         </div>
         <div>
           <span class="figure">{{ Math.round(100 * frame.clean) }} %</span
-          ><span class="label"
-            >of the face clean{{ data.enough && at >= data.enough ? ", enough for the planer" : "" }}</span
-          >
+          ><span class="label">{{
+            $t("of the face clean{enough}", {
+              enough: data.enough && at >= data.enough ? $t(", enough for the planer") : "",
+            })
+          }}</span>
         </div>
         <div>
           <span class="figure"><Len :ticks="frame.bent" :system="system" about /></span
-          ><span class="label">bent along its length</span>
+          ><span class="label">{{ $t("bent along its length") }}</span>
         </div>
         <div>
           <span class="figure"><Len :ticks="Math.max(0, frame.level)" :system="system" about /></span
-          ><span class="label">the planer can make of it now</span>
+          ><span class="label">{{ $t("the planer can make of it now") }}</span>
         </div>
         <div>
           <span class="figure"
-            ><Len :ticks="frame.thinnest" :system="system" about bare /> to
+            ><Len :ticks="frame.thinnest" :system="system" about bare /> {{ $t("to") }}
             <Len :ticks="frame.thickest" :system="system" about /></span
-          ><span class="label">thick, thinnest to thickest place</span>
+          ><span class="label">{{ $t("thick, thinnest to thickest place") }}</span>
         </div>
       </div>
       <p class="says"><Fig :text="data.says" />.</p>
       <p class="soft">
-        Reckoned from the survey of the board: rigid wood, even tables. Your hands and the machine decide; its
-        manual first.
+        {{
+          $t(
+            "Reckoned from the survey of the board: rigid wood, even tables. Your hands and the machine decide; its manual first.",
+          )
+        }}
       </p>
     </template>
   </div>
-  <p v-else>No piece of this plan is faced at a machine.</p>
+  <p v-else>{{ $t("No piece of this plan is faced at a machine.") }}</p>
 </template>
 
 <style scoped>

@@ -37,7 +37,12 @@ function tapped(event: MouseEvent): void {
   <svg
     class="piece"
     role="img"
-    :aria-label="`${piece.mark}, datum end left, datum edge down, ${piece.faults.length} faults`"
+    :aria-label="
+      $t('{mark}, datum end left, datum edge down, {faults} faults', {
+        mark: piece.mark,
+        faults: piece.faults.length,
+      })
+    "
     :viewBox="`${-stroke} ${-stroke} ${piece.length + 2 * stroke} ${high - low + 2 * stroke}`"
     @click="tapped"
   >

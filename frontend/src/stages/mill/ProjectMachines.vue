@@ -21,19 +21,21 @@ const others = computed(() => (workshop.value?.projects ?? 1) - 1);
   <div>
     <div v-if="workshop && all" class="place">
       <ChoiceField
-        label="Made in"
+        :label="$t('Made in')"
         :options="all.map((w) => [w.pk, w.name] as const)"
         :model-value="workshop.pk"
         @update:model-value="$event && withErrorToast(() => choose($event!))"
       />
       <p class="soft">
-        What is set here is set for the workshop<template v-if="others"
-          >, and so for {{ others }} other project{{ others === 1 ? "" : "s" }}</template
+        {{ $t("What is set here is set for the workshop")
+        }}<template v-if="others">{{
+          $t(", and so for {n} other project | , and so for {n} other projects", others)
+        }}</template
         >.
-        <RouterLink :to="{ name: 'workshop', params: { workshop: workshop.pk } }"
-          >Open the workshop</RouterLink
-        >
-        for its people, what it has learned, and another one to make this in.
+        <RouterLink :to="{ name: 'workshop', params: { workshop: workshop.pk } }">{{
+          $t("Open the workshop")
+        }}</RouterLink>
+        {{ $t("for its people, what it has learned, and another one to make this in.") }}
       </p>
     </div>
     <MachinesView

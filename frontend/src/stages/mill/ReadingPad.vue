@@ -69,43 +69,49 @@ async function take(instrument: "caliper" | "readout"): Promise<void> {
       <label class="field"
         ><span>{{
           fitted
-            ? "The length measured on the work"
+            ? $t("The length measured on the work")
             : edge
-              ? `The gap under a square (${unitWord(system)})`
+              ? $t("The gap under a square ({system})", { system: unitWord(system) })
               : step.dimension !== "thickness" && step.dimension !== "straight"
-                ? `What the rule shows (${unitWord(system)})`
-                : `The caliper's reading (${unitWord(system)})`
+                ? $t("What the rule shows ({system})", { system: unitWord(system) })
+                : $t("The caliper's reading ({system})", { system: unitWord(system) })
         }}</span
         ><input ref="field" v-model="text" class="line-input big" inputmode="none" autocomplete="off"
       /></label>
       <p v-if="ticks.why" class="note"><Fig :text="`'${text}' ${ticks.why}`" /></p>
       <p v-if="trouble" class="note" role="alert">{{ trouble }}</p>
-      <p v-if="edge" class="soft">Nothing at all, or under a 64th.</p>
+      <p v-if="edge" class="soft">{{ $t("Nothing at all, or under a 64th.") }}</p>
       <p v-else class="soft">
-        {{ fitted ? "The list says" : "It should show" }}
+        {{ fitted ? $t("The list says") : $t("It should show") }}
         <b><Len :ticks="fitted ? step.stock_out : foretold" :system="system" nearest /></b>.
       </p>
       <template v-if="fitted">
         <p v-for="f in step.fellows" :key="f.piece" class="soft">
-          {{ f.piece }} was measured at <b><Len :ticks="f.measure" :system="system" nearest /></b>.
+          {{ $t("{piece} was measured at", { piece: f.piece }) }}
+          <b><Len :ticks="f.measure" :system="system" nearest /></b>.
         </p>
         <p v-if="unlike.length" class="note" role="alert">
           <template v-for="f in unlike" :key="f.piece"
             ><Len :ticks="Math.abs(f.measure - ticks.value!)" :system="system" nearest />
-            {{ f.measure > ticks.value! ? "shorter" : "longer" }} than {{ f.piece }}.
+            {{
+              $t("{measure} than {piece}.", {
+                measure: f.measure > ticks.value! ? $t("shorter") : $t("longer"),
+                piece: f.piece,
+              })
+            }}
           </template>
-          Measure both places and both diagonals again before the cut.
+          {{ $t("Measure both places and both diagonals again before the cut.") }}
         </p>
       </template>
       <div class="acts">
         <ElButton class="act lead" :disabled="ticks.value === undefined" native-type="submit">
-          {{ fitted ? "That is its length" : "That is the reading" }}
+          {{ fitted ? $t("That is its length") : $t("That is the reading") }}
         </ElButton>
         <ElButton v-if="caliper && !fitted && !edge" class="act" @click="take('caliper')">
-          Take it from the caliper
+          {{ $t("Take it from the caliper") }}
         </ElButton>
         <ElButton v-if="readout && step.machine === 'planer'" class="act" @click="take('readout')">
-          Take the planer's readout
+          {{ $t("Take the planer's readout") }}
         </ElButton>
       </div>
     </div>

@@ -60,32 +60,41 @@ defineExpose({ plan });
     aria-live="polite"
   >
     <template v-if="running">
-      <p>Planning the rest: what is done stands.</p>
-      <ElProgress :percentage="share" :stroke-width="14" aria-label="Planning the rest" />
+      <p>{{ $t("Planning the rest: what is done stands.") }}</p>
+      <ElProgress :percentage="share" :stroke-width="14" :aria-label="$t('Planning the rest')" />
     </template>
     <template v-else-if="rest && (rest.freed.length || changed)">
       <p v-if="changed">
-        The list or the boards have changed since this plan was made. What is made and wanted smaller now gets
-        the steps for it.
+        {{
+          $t(
+            "The list or the boards have changed since this plan was made. What is made and wanted smaller now gets the steps for it.",
+          )
+        }}
       </p>
-      <p v-else>Something happened that this plan does not know:</p>
+      <p v-else>{{ $t("Something happened that this plan does not know:") }}</p>
       <ul v-if="rest.freed.length">
         <li v-for="f in rest.freed" :key="f.piece">{{ f.says }}</li>
       </ul>
       <p>
-        {{ rest.finished }} finished, {{ rest.kept }} in work stay as they are; {{ rest.parts }} to be laid
-        out on {{ rest.boards }} boards and pieces.
+        {{
+          $t(
+            "{finished} finished, {kept} in work stay as they are; {parts} to be laid out on {boards} boards and pieces.",
+            { finished: rest.finished, kept: rest.kept, parts: rest.parts, boards: rest.boards },
+          )
+        }}
       </p>
-      <ElButton class="act lead" :disabled="replan.isPending.value" @click="plan"
-        >Plan the rest again</ElButton
-      >
+      <ElButton class="act lead" :disabled="replan.isPending.value" @click="plan">{{
+        $t("Plan the rest again")
+      }}</ElButton>
     </template>
     <template v-else>
-      <p><b>The rest is planned again.</b></p>
+      <p>
+        <b>{{ $t("The rest is planned again.") }}</b>
+      </p>
       <ul>
         <li v-for="s in says" :key="s">{{ s }}</li>
       </ul>
-      <ElButton class="act" @click="says = []">Good</ElButton>
+      <ElButton class="act" @click="says = []">{{ $t("Good") }}</ElButton>
     </template>
   </section>
 </template>

@@ -50,20 +50,20 @@ function drop(name: string): void {
   <ElSkeleton v-else-if="!data || !settings" :rows="8" animated />
   <div v-else>
     <p class="advice">
-      <b>{{ title(data.advised) }}</b> is the one to take here: <Fig :text="data.why" />.
+      <b>{{ title(data.advised) }}</b> {{ $t("is the one to take here:") }} <Fig :text="data.why" />.
     </p>
-    <div class="scroll" tabindex="0" role="region" aria-label="Orders of milling compared">
+    <div class="scroll" tabindex="0" role="region" :aria-label="$t('Orders of milling compared')">
       <table class="ruled">
         <thead>
           <tr>
-            <th>Order</th>
-            <th class="num">At work</th>
-            <th class="num">Passes</th>
-            <th class="num">Settings</th>
-            <th class="num">Rests</th>
-            <th class="num">Spare, thinnest place</th>
-            <th class="num">By hand</th>
-            <th class="num">Not here</th>
+            <th>{{ $t("Order") }}</th>
+            <th class="num">{{ $t("At work") }}</th>
+            <th class="num">{{ $t("Passes") }}</th>
+            <th class="num">{{ $t("Settings") }}</th>
+            <th class="num">{{ $t("Rests") }}</th>
+            <th class="num">{{ $t("Spare, thinnest place") }}</th>
+            <th class="num">{{ $t("By hand") }}</th>
+            <th class="num">{{ $t("Not here") }}</th>
             <th></th>
           </tr>
         </thead>
@@ -71,47 +71,65 @@ function drop(name: string): void {
           <tr v-for="s in data.schools" :key="s.school" :class="{ taken: s.school === settings.school }">
             <td>
               <b>{{ s.title }}</b>
-              <p class="soft">{{ s.steps }}. For {{ s.good_for }}.</p>
+              <p class="soft">
+                {{ $t("{steps}. For {good_for}.", { steps: s.steps, good_for: s.good_for }) }}
+              </p>
             </td>
             <td class="num">{{ lasting(s.minutes) }}</td>
             <td class="num">{{ s.passes }}</td>
             <td class="num">{{ s.setups }}</td>
             <td class="num">
-              {{ s.rest >= 1440 ? `${s.rest / 1440} d` : s.rest ? lasting(s.rest) : "none" }}
+              {{ s.rest >= 1440 ? `${s.rest / 1440} d` : s.rest ? lasting(s.rest) : $t("none") }}
             </td>
             <td class="num"><Len :ticks="Math.max(0, s.spare)" :system="system" about /></td>
-            <td class="num">{{ s.by_hand || "none" }}</td>
+            <td class="num">{{ s.by_hand || $t("none") }}</td>
             <td class="num">
-              <b v-if="s.not_here">{{ s.not_here }}</b><template v-else>none</template>
+              <b v-if="s.not_here">{{ s.not_here }}</b><template v-else>{{ $t("none") }}</template>
             </td>
             <td>
-              <span v-if="s.school === settings.school" class="mark">taken</span
-              ><ElButton v-else class="act" @click="take(s.school)">Take it</ElButton>
+              <span v-if="s.school === settings.school" class="mark">{{ $t("taken") }}</span><ElButton
+                v-else
+                class="act"
+                @click="take(s.school)"
+                >{{ $t("Take it") }}</ElButton
+              >
             </td>
           </tr>
         </tbody>
       </table>
     </div>
-    <h2>Another order for</h2>
-    <p class="soft">A board ({{ boards[0] }}), a piece of it ({{ boards[0] }}.1) or a part by its mark.</p>
+    <h2>{{ $t("Another order for") }}</h2>
+    <p class="soft">
+      {{
+        $t("A board ({boards}), a piece of it ({boards2}.1) or a part by its mark.", {
+          boards: boards[0],
+          boards2: boards[0],
+        })
+      }}
+    </p>
     <ul class="except">
       <li v-for="(school, name) in settings.exceptions" :key="name">
         <b>{{ name }}</b>: {{ title(school) }}
-        <ElButton class="act quiet" :aria-label="`${name} like the rest`" @click="drop(String(name))">
-          like the rest
+        <ElButton
+          class="act quiet"
+          :aria-label="$t('{name} like the rest', { name })"
+          @click="drop(String(name))"
+        >
+          {{ $t("like the rest") }}
         </ElButton>
       </li>
     </ul>
     <form class="add" @submit.prevent="except">
       <label class="field"
-        ><span>Board, piece or part</span><input v-model="who" class="line-input" maxlength="60"
+        ><span>{{ $t("Board, piece or part") }}</span
+        ><input v-model="who" class="line-input" maxlength="60"
       /></label>
       <ChoiceField
         v-model="how"
-        label="Its order"
+        :label="$t('Its order')"
         :options="data.schools.map((s) => [s.school, s.title] as const)"
       />
-      <ElButton class="act" native-type="submit">Set it</ElButton>
+      <ElButton class="act" native-type="submit">{{ $t("Set it") }}</ElButton>
     </form>
   </div>
 </template>

@@ -13,18 +13,18 @@ defineProps<{ step: Step; system: System; large?: boolean }>();
       <span class="figure"><Len :ticks="step.setting" :system="system" /></span>
       <span class="label">{{
         step.dimension === "straight"
-          ? "depth of cut"
+          ? $t("depth of cut")
           : step.machine === "table saw"
-            ? "fence"
+            ? $t("fence")
             : step.machine === "crosscut saw"
-              ? "from the datum end or stop"
-              : "setting"
+              ? $t("from the datum end or stop")
+              : $t("setting")
       }}</span>
     </div>
     <div v-if="step.passes.length">
       <span class="figure">{{ step.passes.length }}</span>
       <span class="label"
-        >pass{{ step.passes.length > 1 ? "es" : "" }} of
+        >{{ $t("pass of | passes of", step.passes.length) }}
         <Len
           v-if="new Set(step.passes).size === 1"
           :ticks="step.passes[0]!"
@@ -38,7 +38,7 @@ defineProps<{ step: Step; system: System; large?: boolean }>();
       <span class="figure"
         ><Len :ticks="step.stock_in" :system="system" bare nearest /> →
         <Len :ticks="step.stock_out" :system="system" /></span
-      ><span class="label">thickness, before and after</span>
+      ><span class="label">{{ $t("thickness, before and after") }}</span>
     </div>
   </div>
 </template>

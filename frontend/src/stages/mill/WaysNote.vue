@@ -21,19 +21,22 @@ const round = computed(() => !!props.step.obstacle || props.step.way !== "machin
       <p v-if="round">
         <template v-if="step.obstacle"
           ><b><Fig :text="step.obstacle" />.</b>{{ " " }}</template
-        >Here: <Fig :text="here.do" /> ({{ here.costs }})<template v-if="here.danger"
-          >. Mind: {{ here.danger }}</template
+        >{{ $t("Here:") }} <Fig :text="here.do" /> ({{ here.costs }})<template v-if="here.danger">{{
+          $t(". Mind: {danger}", { danger: here.danger })
+        }}</template
         >.
       </p>
       <ElCollapse v-if="others.length"
         ><ElCollapseItem
-          ><template #title>{{ round ? "Or" : "Another way" }}</template>
+          ><template #title>{{ round ? $t("Or") : $t("Another way") }}</template>
           <ul>
             <li v-for="w in others" :key="w.method">
               <span>
                 <Fig :text="w.do" /> ({{ w.costs }})<span v-if="w.danger" class="soft">; {{ w.danger }}</span>
               </span>
-              <ElButton v-if="!step.done" class="act" @click="emit('choose', w.method)">Do it so</ElButton>
+              <ElButton v-if="!step.done" class="act" @click="emit('choose', w.method)">{{
+                $t("Do it so")
+              }}</ElButton>
             </li>
           </ul>
         </ElCollapseItem></ElCollapse

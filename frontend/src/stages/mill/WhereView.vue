@@ -2,19 +2,20 @@
 /** Every piece: what it is, where it is now, and the board it came from. */
 import { computed, ref } from "vue";
 import type { Schemas } from "../../api/client";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{ where: Schemas["WhereBody"][] }>();
 const PLACES = ["rack", "rough", "resting", "milled", "panel", "glued up", "held long", "finished", "fitted"];
 const SAYS: Record<string, string> = {
-  rack: "in the rack",
-  rough: "cut rough",
-  resting: "on stickers",
-  milled: "milled",
-  panel: "in a panel",
-  "glued up": "in a thick piece",
-  "held long": "held long",
-  finished: "finished",
-  fitted: "fitted",
+  rack: t("in the rack"),
+  rough: t("cut rough"),
+  resting: t("on stickers"),
+  milled: t("milled"),
+  panel: t("in a panel"),
+  "glued up": t("in a thick piece"),
+  "held long": t("held long"),
+  finished: t("finished"),
+  fitted: t("fitted"),
 };
 const asked = ref("");
 const found = computed(() => {
@@ -33,8 +34,8 @@ const counts = computed(() =>
   <div>
     <div class="find">
       <label class="field"
-        ><span>Find a piece by its mark, name or board</span
-        ><input v-model="asked" class="line-input" type="search" placeholder="BR1, slat, O3"
+        ><span>{{ $t("Find a piece by its mark, name or board") }}</span
+        ><input v-model="asked" class="line-input" type="search" :placeholder="$t('BR1, slat, O3')"
       /></label>
       <p class="figures">
         <span v-for="c in counts" :key="c.place"
@@ -45,11 +46,11 @@ const counts = computed(() =>
     <table class="ruled">
       <thead>
         <tr>
-          <th>Mark</th>
-          <th>Piece</th>
-          <th>Where it is</th>
-          <th>In the blank</th>
-          <th>From board</th>
+          <th>{{ $t("Mark") }}</th>
+          <th>{{ $t("Piece") }}</th>
+          <th>{{ $t("Where it is") }}</th>
+          <th>{{ $t("In the blank") }}</th>
+          <th>{{ $t("From board") }}</th>
         </tr>
       </thead>
       <tbody>
@@ -64,7 +65,7 @@ const counts = computed(() =>
         </tr>
       </tbody>
     </table>
-    <p v-if="!found.length" class="soft">No piece of this plan is called so.</p>
+    <p v-if="!found.length" class="soft">{{ $t("No piece of this plan is called so.") }}</p>
   </div>
 </template>
 

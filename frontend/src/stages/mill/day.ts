@@ -1,5 +1,6 @@
 /** The shop's days as they are shown: what is set up when, and how far each setting is. */
 import type { Schemas, Step } from "../../api/client";
+import { t, tag } from "../../i18n/i18n";
 
 export type Setup = Schemas["SetupBody"];
 export type State = "done" | "ready" | "waits" | "rests";
@@ -12,7 +13,9 @@ export function clock(minutes: number): string {
 /** `2 h 05` or `12 min`. */
 export function lasting(minutes: number): string {
   const whole = Math.round(minutes);
-  return whole < 60 ? `${whole} min` : `${Math.floor(whole / 60)} h ${String(whole % 60).padStart(2, "0")}`;
+  return whole < 60
+    ? t("{whole} min", { whole })
+    : `${Math.floor(whole / 60)} h ${String(whole % 60).padStart(2, "0")}`;
 }
 
 /** A day by the clock of the shop, as `2026-05-04`. */
@@ -39,7 +42,7 @@ export function restsNow(
 
 /** The date of a day of the plan, as it is said. */
 export function dayName(begins: string, day: number): string {
-  return calendar(begins, day).toLocaleDateString("en-GB", {
+  return calendar(begins, day).toLocaleDateString(tag(), {
     weekday: "long",
     day: "numeric",
     month: "long",

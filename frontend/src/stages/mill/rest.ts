@@ -1,6 +1,7 @@
 import type { Layout, Part } from "../../api/client";
 import type { Rest } from "../../api/log";
 import { money } from "../../money";
+import { t } from "../../i18n/i18n";
 
 /** A plan and what was to be freed of it, as it stood before the rest was planned again. */
 export interface Stood {
@@ -33,17 +34,26 @@ export function compared(before: Stood, now: Layout, parts: Part[]): string[] {
   for (const [part, boards] of is)
     for (const [board, n] of boards) {
       const more = n - (was.get(part)?.get(board) ?? 0);
-      if (more > 0) said.push(`${more > 1 ? `${more} × ` : ""}${name(part)} now comes out of ${board}`);
+      if (more > 0)
+        said.push(
+          t(
+            "{part} now comes out of {board} | {n} × {part} now come out of {board}",
+            { part: name(part), board },
+            more,
+          ),
+        );
     }
   const left = now.plan?.unplaced ?? [];
   const short = new Map<string, number>();
   for (const u of left) short.set(u.part, (short.get(u.part) ?? 0) + 1);
   if (short.size)
     said.push(
-      `No wood for ${[...short].map(([part, n]) => `${n} × ${name(part)}`).join(", ")}: Buy says what is short`,
+      t("No wood for {what}: Buy says what is short", {
+        what: [...short].map(([part, n]) => `${n} × ${name(part)}`).join(", "),
+      }),
     );
-  else said.push("There is wood for all of it: buy nothing");
+  else said.push(t("There is wood for all of it: buy nothing"));
   const more = (now.cost ?? 0) - (before.standing.cost ?? 0);
-  if (more > 0.005) said.push(`${money(more)} more of wood is cut than before`);
+  if (more > 0.005) said.push(t("{more} more of wood is cut than before", { more: money(more) }));
   return said;
 }

@@ -27,6 +27,7 @@ import {
   untapped,
   type Run,
 } from "./run";
+import { t } from "../../i18n/i18n";
 
 export function useMachine(pk: Ref<number>) {
   const { data, error, mark } = useMilling(pk);
@@ -173,11 +174,11 @@ export function useMachine(pk: Ref<number>) {
   const spare = computed(() => (step.value && run.value ? spareLeft(step.value, run.value) : null));
   const more = () => void (run.value = oneMore(step.value!, run.value!));
   const button = computed(() => {
-    if (cautions.value) return "Understood";
-    if (step.value?.done) return allDone.value ? "All done" : "Next";
+    if (cautions.value) return t("Understood");
+    if (step.value?.done) return allDone.value ? t("All done") : t("Next");
     if (stage.value === "pass")
-      return left.value > 1 || asksReading(step.value!) ? "Pass taken" : "Last pass taken";
-    return stage.value === "read" ? "" : stage.value === "stop" ? "" : "Done";
+      return left.value > 1 || asksReading(step.value!) ? t("Pass taken") : t("Last pass taken");
+    return stage.value === "read" ? "" : stage.value === "stop" ? "" : t("Done");
   });
 
   return {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { tag } from "../../i18n/i18n";
 import { useEventListener } from "@vueuse/core";
 import { ElButton } from "element-plus";
 import { useQuery, useQueryClient } from "@tanstack/vue-query";
@@ -56,7 +57,7 @@ async function remove(pk: number): Promise<void> {
 }
 
 function when(iso: string): string {
-  return new Date(iso).toLocaleString(undefined, {
+  return new Date(iso).toLocaleString(tag(), {
     day: "numeric",
     month: "short",
     hour: "2-digit",
@@ -78,37 +79,42 @@ useEventListener("keydown", key);
   <main class="shelf">
     <header>
       <div class="top">
-        <h1>Vivid Plank</h1>
+        <h1>{{ $t("Vivid Plank") }}</h1>
         <span class="rooms">
-          <RouterLink to="/workshop" class="act">Workshop</RouterLink>
-          <RouterLink to="/stock" class="act">Stock room</RouterLink>
+          <RouterLink to="/workshop" class="act">{{ $t("Workshop") }}</RouterLink>
+          <RouterLink to="/stock" class="act">{{ $t("Stock room") }}</RouterLink>
         </span>
       </div>
-      <p class="soft">From the drawing to square blanks, with every board foot accounted for.</p>
+      <p class="soft">{{ $t("From the drawing to square blanks, with every board foot accounted for.") }}</p>
     </header>
     <form class="new" @submit.prevent="add">
       <label class="field wide"
-        ><span>Start a new piece</span
+        ><span>{{ $t("Start a new piece") }}</span
         ><input
           ref="nameField"
           v-model="name"
           class="line-input"
-          placeholder="What are you making?"
+          :placeholder="$t('What are you making?')"
           maxlength="200"
       /></label>
-      <ChoiceField v-model="system" class="units" label="Measured in" :options="SYSTEMS" />
-      <ElButton class="act lead" native-type="submit">Start</ElButton>
-      <FileButton accept=".json,application/json" @file="bring">Open a job file</FileButton>
+      <ChoiceField v-model="system" class="units" :label="$t('Measured in')" :options="SYSTEMS" />
+      <ElButton class="act lead" native-type="submit">{{ $t("Start") }}</ElButton>
+      <FileButton accept=".json,application/json" @file="bring">{{ $t("Open a job file") }}</FileButton>
     </form>
     <p v-if="error" class="note">{{ error.message }}</p>
-    <ul v-if="data" class="rows" aria-label="Projects">
+    <ul v-if="data" class="rows" :aria-label="$t('Projects')">
       <li v-for="p in data" :key="p.pk">
         <RouterLink :to="{ name: p.parts ? 'list' : 'draw', params: { project: p.pk } }" class="row">
-          <span class="name">{{ p.name }}<em v-if="p.demo">demo</em></span>
-          <span class="facts"
-            >{{ p.parts }} parts · {{ p.boards }} boards ·
-            {{ p.laid_out ? "laid out" : "not laid out yet" }}</span
+          <span class="name"
+            >{{ p.name }}<em v-if="p.demo">{{ $t("demo") }}</em></span
           >
+          <span class="facts">{{
+            $t("{parts} parts · {boards} boards · {laid_out}", {
+              parts: p.parts,
+              boards: p.boards,
+              laid_out: p.laid_out ? $t("laid out") : $t("not laid out yet"),
+            })
+          }}</span>
           <span class="soft when">{{ when(p.edited) }}</span>
           <span class="mini" aria-hidden="true"
             ><span :style="{ width: `${(progress(p) / 7) * 100}%` }"
@@ -117,21 +123,25 @@ useEventListener("keydown", key);
         <ElButton
           v-if="confirming !== p.pk"
           class="act quiet"
-          :aria-label="`Remove ${p.name}`"
+          :aria-label="$t('Remove {name}', { name: p.name })"
           @click="confirming = p.pk"
         >
-          Remove
+          {{ $t("Remove") }}
         </ElButton>
         <span v-else class="sure"
-          ><ElButton class="act lead" @click="remove(p.pk)">Remove for good</ElButton
-          ><ElButton class="act" @click="confirming = 0">Keep it</ElButton></span
+          ><ElButton class="act lead" @click="remove(p.pk)">{{ $t("Remove for good") }}</ElButton
+          ><ElButton class="act" @click="confirming = 0">{{ $t("Keep it") }}</ElButton></span
         >
       </li>
-      <li v-if="!data.length" class="empty">The shelf is empty. Name a piece above, or open a job file.</li>
+      <li v-if="!data.length" class="empty">
+        {{ $t("The shelf is empty. Name a piece above, or open a job file.") }}
+      </li>
     </ul>
     <p class="soft keys">
-      Press <b>?</b> for help, <b>Ctrl K</b> to find anything.
-      <ElButton v-if="demo" class="act quiet" @click="emit('round', demo.pk)">Walk through the demo</ElButton>
+      {{ $t("Press") }} <b>?</b> {{ $t("for help,") }} <b>{{ $t("Ctrl K") }}</b> {{ $t("to find anything.") }}
+      <ElButton v-if="demo" class="act quiet" @click="emit('round', demo.pk)">{{
+        $t("Walk through the demo")
+      }}</ElButton>
     </p>
   </main>
 </template>

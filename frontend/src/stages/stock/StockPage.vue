@@ -11,6 +11,7 @@ import { withErrorToast } from "../../controls/withErrorToast";
 import type { System } from "../../measure";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import { weight, wood as woodAmount } from "../../wood";
+import { t } from "../../i18n/i18n";
 
 type Entry = Schemas["StockEntryBody"];
 const router = useRouter();
@@ -36,13 +37,13 @@ const { data: shelf } = useQuery({
   queryKey: ["shelf"],
   queryFn: async () => (await api.GET("/api/projects")).data!.projects,
 });
-const places = computed(() => [{ pk: data.value?.rack ?? 0, name: "the rack" }, ...(shelf.value ?? [])]);
+const places = computed(() => [{ pk: data.value?.rack ?? 0, name: t("the rack") }, ...(shelf.value ?? [])]);
 const searching = computed(() => Boolean(asked.value.thickness || asked.value.length || asked.value.width));
 const boards = computed(() => data.value?.boards ?? []);
 const feet = computed(() =>
   boards.value.filter((b) => b.state !== "cut").reduce((sum, b) => sum + b.board_feet, 0),
 );
-const STATES = { free: "free", planned: "laid out", cut: "cut up" } as const;
+const STATES = { free: t("free"), planned: t("laid out"), cut: t("cut up") } as const;
 /** Longest bar is the longest board. */
 const longest = computed(() => Math.max(1, ...boards.value.map((b) => b.length)));
 
@@ -71,52 +72,61 @@ const SYSTEMS = [
 <template>
   <main class="room">
     <header class="stage-head">
-      <RouterLink to="/" class="act quiet">← The shelf</RouterLink>
-      <h1 class="grow">Stock room</h1>
-      <a class="act" href="/api/stock/labels" target="_blank">Labels for the boards</a>
-      <RouterLink v-if="data" class="act" :to="{ name: 'boards', params: { project: data.rack } }"
-        >Open the rack</RouterLink
-      >
+      <RouterLink to="/" class="act quiet">{{ $t("← The shelf") }}</RouterLink>
+      <h1 class="grow">{{ $t("Stock room") }}</h1>
+      <a class="act" href="/api/stock/labels" target="_blank">{{ $t("Labels for the boards") }}</a>
+      <RouterLink v-if="data" class="act" :to="{ name: 'boards', params: { project: data.rack } }">{{
+        $t("Open the rack")
+      }}</RouterLink>
     </header>
     <form class="asked" @submit.prevent>
       <label class="field"
-        ><span>Wood</span><input v-model.lazy="wood" class="line-input" placeholder="any"
+        ><span>{{ $t("Wood") }}</span
+        ><input v-model.lazy="wood" class="line-input" :placeholder="$t('any')"
       /></label>
       <MeasureField
-        label="A piece so thick"
+        :label="$t('A piece so thick')"
         :system="system"
         :model-value="thickness"
         @update:model-value="thickness = $event || null"
       />
       <MeasureField
-        label="so long"
+        :label="$t('so long')"
         :system="system"
         :model-value="length"
         @update:model-value="length = $event || null"
       />
       <MeasureField
-        label="so wide"
+        :label="$t('so wide')"
         :system="system"
         :model-value="width"
         @update:model-value="width = $event || null"
       />
-      <ChoiceField v-model="system" label="Measured in" :options="SYSTEMS" />
-      <ElButton v-if="searching || wood" class="act quiet" @click="clear">Show all</ElButton>
+      <ChoiceField v-model="system" :label="$t('Measured in')" :options="SYSTEMS" />
+      <ElButton v-if="searching || wood" class="act quiet" @click="clear">{{ $t("Show all") }}</ElButton>
     </form>
     <p v-if="error" class="note">{{ error.message }}</p>
     <p v-if="data" role="status" class="soft">
-      {{ boards.length }} {{ boards.length === 1 ? "board" : "boards"
-      }}{{ searching ? ` out of which it comes, clear on one face${width ? "" : " and 2 in wide"}` : "" }},
-      {{ woodAmount(feet, system) }} not cut yet.
+      {{
+        $t("{boards}{found}, {feet} not cut yet.", {
+          boards: $t("{n} board | {n} boards", boards.length),
+          found: searching
+            ? $t(" out of which it comes, clear on one face{width}", {
+                width: width ? "" : " " + $t("and 2 in wide"),
+              })
+            : "",
+          feet: woodAmount(feet, system),
+        })
+      }}
     </p>
     <p v-if="data && !boards.length" class="note">
       {{
         searching || wood
-          ? "No board here holds that. Ask for it thinner, shorter or narrower."
-          : "No board is recorded yet. Offcuts come here by themselves when a board is cut."
+          ? $t("No board here holds that. Ask for it thinner, shorter or narrower.")
+          : $t("No board is recorded yet. Offcuts come here by themselves when a board is cut.")
       }}
     </p>
-    <ul class="boards" aria-label="Boards in stock">
+    <ul class="boards" :aria-label="$t('Boards in stock')">
       <li v-for="b in boards" :key="`${b.project}-${b.id}`" :class="b.state">
         <button class="name" @click="open(b)">
           <b>{{ b.id }}</b> <span>{{ b.species }} {{ b.quarter }}</span>
@@ -133,17 +143,17 @@ const SYSTEMS = [
           </div>
           <span
             ><Len :ticks="b.length" :system="system" about /> ×
-            <Len :ticks="b.width" :system="system" about />, flat
-            <Len :ticks="b.flat" :system="system" about />, sound for
+            <Len :ticks="b.width" :system="system" about />{{ $t(", flat") }}
+            <Len :ticks="b.flat" :system="system" about />{{ $t(", sound for") }}
             <Len :ticks="b.clear" :system="system" about
           /></span>
           <span v-if="b.place" class="comes"
-            >comes out from <Len :ticks="b.place.x0" :system="system" about /> to
+            >{{ $t("comes out from") }} <Len :ticks="b.place.x0" :system="system" about /> {{ $t("to") }}
             <Len :ticks="b.place.x1" :system="system" about
           /></span>
         </div>
         <div class="where">
-          <b>{{ b.rack ? "the rack" : b.project_name }}</b><span class="soft"
+          <b>{{ b.rack ? $t("the rack") : b.project_name }}</b><span class="soft"
             >{{ STATES[b.state]
             }}{{
               b.used_for.length
@@ -161,9 +171,9 @@ const SYSTEMS = [
         <ChoiceField
           v-if="b.state !== 'cut'"
           class="carry"
-          :label="`Carry ${b.id} to`"
+          :label="$t('Carry {id} to', { id: b.id })"
           hide-label
-          placeholder="carry to …"
+          :placeholder="$t('carry to …')"
           :options="places.filter((p) => p.pk !== b.project).map((p) => [p.pk, p.name] as const)"
           :model-value="undefined"
           @update:model-value="carry(b, String($event))"

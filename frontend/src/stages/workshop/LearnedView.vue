@@ -28,14 +28,16 @@ function turn(one: Learned, on: boolean): void {
 <template>
   <div v-if="data">
     <p class="soft">
-      Learned from what the log says was done, never at a stroke: a figure leaves its usual value the further,
-      the more steps and projects speak for it. A timer that ran over lunch, or one odd project, hardly moves
-      it.
+      {{
+        $t(
+          "Learned from what the log says was done, never at a stroke: a figure leaves its usual value the further, the more steps and projects speak for it. A timer that ran over lunch, or one odd project, hardly moves it.",
+        )
+      }}
     </p>
     <ElEmpty
       v-if="!groups.length"
       :image-size="60"
-      description="Nothing yet. Tick steps off at the machine, and what they took is learned from."
+      :description="$t('Nothing yet. Tick steps off at the machine, and what they took is learned from.')"
     />
     <section v-for="g in groups" :key="g.kind" :aria-label="g.title">
       <h2>{{ g.title }}</h2>
@@ -46,33 +48,37 @@ function turn(one: Learned, on: boolean): void {
             <b>{{ nameOf(row as Learned) }}</b>
           </template>
         </ElTableColumn>
-        <ElTableColumn label="Usual" width="150" align="right">
+        <ElTableColumn :label="$t('Usual')" width="150" align="right">
           <template #default="{ row }"><Fig :text="told(row as Learned, system).usual" /></template>
         </ElTableColumn>
-        <ElTableColumn label="Here" width="150" align="right">
+        <ElTableColumn :label="$t('Here')" width="150" align="right">
           <template #default="{ row }">
             <b><Fig :text="told(row as Learned, system).value" /></b>
           </template>
         </ElTableColumn>
-        <ElTableColumn :label="`With ${Math.round(data.sure * 100)} % chance`" width="160" align="right">
+        <ElTableColumn
+          :label="$t('With {sure} % chance', { sure: Math.round(data.sure * 100) })"
+          width="160"
+          align="right"
+        >
           <template #default="{ row }"><Fig :text="told(row as Learned, system).between" /></template>
         </ElTableColumn>
-        <ElTableColumn label="Rests on" min-width="170">
+        <ElTableColumn :label="$t('Rests on')" min-width="170">
           <template #default="{ row }">{{ restsOn(row as Learned) }}</template>
         </ElTableColumn>
-        <ElTableColumn v-if="g.kind === 'movement'" label="The first visit leaves" min-width="190">
+        <ElTableColumn v-if="g.kind === 'movement'" :label="$t('The first visit leaves')" min-width="190">
           <template #default="{ row }">
-            <span v-if="enough(row as Learned) === over" class="soft">as much</span>
+            <span v-if="enough(row as Learned) === over" class="soft">{{ $t("as much") }}</span>
             <ElButton v-else class="act" @click="emit('over', enough(row as Learned))"
-              >Leave <Fig :text="showUnit(enough(row as Learned), system)"
+              >{{ $t("Leave") }} <Fig :text="showUnit(enough(row as Learned), system)"
             /></ElButton>
           </template>
         </ElTableColumn>
-        <ElTableColumn label="Used" width="90" align="center">
+        <ElTableColumn :label="$t('Used')" width="90" align="center">
           <template #default="{ row }">
             <ElSwitch
               :model-value="row.used"
-              :aria-label="`${g.title} of ${nameOf(row as Learned)} is used`"
+              :aria-label="$t('{title} of {row} is used', { title: g.title, row: nameOf(row as Learned) })"
               @change="turn(row as Learned, !!$event)"
             />
           </template>

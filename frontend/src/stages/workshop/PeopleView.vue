@@ -19,7 +19,11 @@ function add(): void {
 <template>
   <div class="people">
     <p class="soft">
-      At the machine each picks a name once on a screen; the log says who took a step or found a fault.
+      {{
+        $t(
+          "At the machine each picks a name once on a screen; the log says who took a step or found a fault.",
+        )
+      }}
     </p>
     <p v-if="people.length">
       <ElTag
@@ -39,16 +43,17 @@ function add(): void {
     </p>
     <form @submit.prevent="add">
       <label class="field"
-        ><span>Who works here too</span><ElInput v-model="name" maxlength="80" placeholder="A name"
+        ><span>{{ $t("Who works here too") }}</span
+        ><ElInput v-model="name" maxlength="80" :placeholder="$t('A name')"
       /></label>
-      <ElButton class="act" native-type="submit" :disabled="!name.trim()">Add</ElButton>
+      <ElButton class="act" native-type="submit" :disabled="!name.trim()">{{ $t("Add") }}</ElButton>
     </form>
     <ChoiceField
       v-if="people.length"
       v-model="who"
       class="me"
-      label="At this screen works"
-      :options="[['', 'nobody named'], ...people.map((p) => [p, p] as const)]"
+      :label="$t('At this screen works')"
+      :options="[['', $t('nobody named')], ...people.map((p) => [p, p] as const)]"
     />
   </div>
 </template>

@@ -6,6 +6,7 @@ import { api } from "../../api/client";
 import type { Workshop } from "../../api/workshop";
 import ChoiceField from "../../controls/fields/ChoiceField.vue";
 import CountField from "../../controls/fields/CountField.vue";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{ workshop: Workshop }>();
 const emit = defineEmits<{ change: [(now: Workshop) => Workshop] }>();
@@ -15,11 +16,11 @@ const { data: offers } = useQuery({
   staleTime: Infinity,
 });
 const KINDS = [
-  ["caliper", "Caliper"],
-  ["readout", "Planer readout"],
-  ["moisture", "Moisture meter"],
-  ["metal", "Metal detector"],
-  ["scanner", "Board scanner"],
+  ["caliper", t("Caliper")],
+  ["readout", t("Planer readout")],
+  ["moisture", t("Moisture meter")],
+  ["metal", t("Metal detector")],
+  ["scanner", t("Board scanner")],
 ] as const;
 type Air = Workshop["climate"];
 const air = computed(() => props.workshop.climate);
@@ -32,29 +33,29 @@ function connect(kind: keyof Workshop["instruments"], name: string): void {
 
 <template>
   <fieldset>
-    <legend>The air over the year</legend>
+    <legend>{{ $t("The air over the year") }}</legend>
     <CountField
-      label="Temperature, °C"
+      :label="$t('Temperature, °C')"
       :step="0.5"
       :model-value="air.celsius"
       @update:model-value="breathe({ celsius: $event })"
     />
     <CountField
-      label="Humidity, %"
+      :label="$t('Humidity, %')"
       :min="0"
       :max="99"
       :model-value="Math.round(air.humidity * 100)"
       @update:model-value="breathe({ humidity: $event / 100 })"
     />
-    <p class="soft">How long a board rests, and how much it will move, is told for this air.</p>
+    <p class="soft">{{ $t("How long a board rests, and how much it will move, is told for this air.") }}</p>
   </fieldset>
   <fieldset v-if="offers">
-    <legend>Connected at the bench</legend>
+    <legend>{{ $t("Connected at the bench") }}</legend>
     <ChoiceField
       v-for="[kind, word] in KINDS"
       :key="kind"
       :label="word"
-      :options="[['', 'none, figures are typed'], ...offers[kind].map((o) => [o.name, o.says] as const)]"
+      :options="[['', $t('none, figures are typed')], ...offers[kind].map((o) => [o.name, o.says] as const)]"
       :model-value="workshop.instruments[kind]"
       @update:model-value="connect(kind, $event ?? '')"
     />

@@ -12,15 +12,16 @@ import { wood, woodFigure, woodUnit } from "../../wood";
 import { perCent } from "../buy/words";
 import YieldChart from "./YieldChart.vue";
 import { money } from "../../money";
+import { t } from "../../i18n/i18n";
 
 type Group = Schemas["GroupBody"];
 const props = defineProps<{ workshop: number; system: System }>();
 const BY = [
-  { label: "Wood", value: "wood" },
-  { label: "Grade", value: "grade" },
-  { label: "Who sold it", value: "supplier" },
-  { label: "Month", value: "month" },
-  { label: "Project", value: "project" },
+  { label: t("Wood"), value: "wood" },
+  { label: t("Grade"), value: "grade" },
+  { label: t("Who sold it"), value: "supplier" },
+  { label: t("Month"), value: "month" },
+  { label: t("Project"), value: "project" },
 ];
 const by = ref<"wood" | "grade" | "supplier" | "month" | "project">("wood");
 const { data } = useQuery({
@@ -44,7 +45,7 @@ const rows = computed<{ group: Group; last: boolean }[]>(() =>
   data.value
     ? [
         ...data.value.groups.map((group) => ({ group, last: false })),
-        { group: { ...data.value.together, name: "Together" }, last: true },
+        { group: { ...data.value.together, name: t("Together") }, last: true },
       ]
     : [],
 );
@@ -60,41 +61,49 @@ const plain = (value: number) => woodFigure(value, props.system);
     <ElEmpty
       v-if="!data.groups.length"
       :image-size="60"
-      description="Nothing has been cut yet. What the steps ticked off at the machine take of a board is entered here."
+      :description="
+        $t(
+          'Nothing has been cut yet. What the steps ticked off at the machine take of a board is entered here.',
+        )
+      "
     />
     <template v-else>
       <div class="head">
-        <ElSegmented v-model="by" :options="BY" aria-label="Put together by" />
-        <a class="act" :href="file('csv')" download>CSV</a>
-        <a class="act" :href="file('xlsx')" download>Workbook</a>
-        <a class="act" :href="file('pdf')" download>PDF</a>
+        <ElSegmented v-model="by" :options="BY" :aria-label="$t('Put together by')" />
+        <a class="act" :href="file('csv')" download>{{ $t("CSV") }}</a>
+        <a class="act" :href="file('xlsx')" download>{{ $t("Workbook") }}</a>
+        <a class="act" :href="file('pdf')" download>{{ $t("PDF") }}</a>
       </div>
       <div class="figures">
         <div>
-          <span class="figure">{{ share(whole.real_yield) }}</span><span class="label"
-            >of the wood of boards cut up became parts; planned {{ share(whole.planned_yield) }}</span
-          >
+          <span class="figure">{{ share(whole.real_yield) }}</span><span class="label">{{
+            $t("of the wood of boards cut up became parts; planned {planned_yield}", {
+              planned_yield: share(whole.planned_yield),
+            })
+          }}</span>
         </div>
         <div>
-          <span class="figure">{{ feet(whole.rough) }}</span><span class="label"
-            >cut into, {{ whole.boards }} board{{ whole.boards === 1 ? "" : "s" }}</span
-          >
+          <span class="figure">{{ feet(whole.rough) }}</span><span class="label">{{
+            $t("cut into, {n} board | cut into, {n} boards", whole.boards)
+          }}</span>
         </div>
         <div>
-          <span class="figure">{{ money(whole.price) }}</span><span class="label">paid for them</span>
+          <span class="figure">{{ money(whole.price) }}</span><span class="label">{{
+            $t("paid for them")
+          }}</span>
         </div>
       </div>
       <YieldChart v-if="whole.real_yield !== null" :groups="data.groups" />
-      <div class="scroll" tabindex="0" role="region" aria-label="Where the wood of all projects went">
+      <div class="scroll" tabindex="0" role="region" :aria-label="$t('Where the wood of all projects went')">
         <table class="ruled">
           <thead>
             <tr>
               <th>{{ BY.find((b) => b.value === by)!.label }}</th>
-              <th class="num">boards</th>
-              <th class="num">rough</th>
+              <th class="num">{{ $t("boards") }}</th>
+              <th class="num">{{ $t("rough") }}</th>
               <th v-for="c in shown" :key="c" class="num">{{ c }}</th>
-              <th class="num">yield</th>
-              <th class="num">faults found</th>
+              <th class="num">{{ $t("yield") }}</th>
+              <th class="num">{{ $t("faults found") }}</th>
             </tr>
           </thead>
           <tbody>
@@ -117,14 +126,18 @@ const plain = (value: number) => woodFigure(value, props.system);
         </table>
       </div>
       <p class="soft">
-        In {{ woodUnit(system) }}: in each field what really came of the wood, and under it what was planned.
-        What is in work becomes something else yet; yield is told of boards that are cut up.
+        {{
+          $t(
+            "In {system}: in each field what really came of the wood, and under it what was planned. What is in work becomes something else yet; yield is told of boards that are cut up.",
+            { system: woodUnit(system) },
+          )
+        }}
       </p>
-      <section v-if="whole.lost.length" aria-label="Lost to error">
-        <h2>Lost to error</h2>
+      <section v-if="whole.lost.length" :aria-label="$t('Lost to error')">
+        <h2>{{ $t("Lost to error") }}</h2>
         <ul>
           <li v-for="l in whole.lost" :key="l.piece">
-            <b>{{ l.piece }}</b>, {{ feet(l.feet) }}: {{ l.why || "no reason written" }}
+            <b>{{ l.piece }}</b>, {{ feet(l.feet) }}: {{ l.why || $t("no reason written") }}
           </li>
         </ul>
       </section>

@@ -18,6 +18,7 @@ import LearnedView from "./LearnedView.vue";
 import PeopleView from "./PeopleView.vue";
 import RoomView from "./RoomView.vue";
 import ShopBooks from "./ShopBooks.vue";
+import { t } from "../../i18n/i18n";
 
 const route = useRoute();
 const router = useRouter();
@@ -28,11 +29,11 @@ const pk = computed(() => Number(route.params.workshop) || (all.value?.[0]?.pk ?
 const kept = computed(() => all.value?.find((w) => w.pk === pk.value));
 const { value, refusals, change } = useWorkshop(pk);
 const VIEWS = [
-  ["machines", "The machines"],
-  ["room", "Air and instruments"],
-  ["people", "People"],
-  ["learned", "What it has learned"],
-  ["books", "Books of all projects"],
+  ["machines", t("The machines")],
+  ["room", t("Air and instruments")],
+  ["people", t("People")],
+  ["learned", t("What it has learned")],
+  ["books", t("Books of all projects")],
 ] as const;
 const view = computed({
   get: () => String(route.query.view ?? "machines"),
@@ -57,7 +58,7 @@ watch(
 );
 const add = () =>
   withErrorToast(async () => {
-    const body = { name: "Another workshop", like: pk.value };
+    const body = { name: t("Another workshop"), like: pk.value };
     const made = (await api.POST("/api/workshops", { body })).data!;
     await client.invalidateQueries({ queryKey: ["workshops"] });
     go(made.pk);
@@ -69,53 +70,64 @@ const remove = () =>
     void router.push({ name: "workshop", params: { workshop: "" } });
   });
 const projects = (many: number) =>
-  many === 0 ? "No project is made in it yet." : `${many} project${many === 1 ? " is" : "s are"} made in it.`;
+  many === 0
+    ? t("No project is made in it yet.")
+    : t("{n} project is made in it. | {n} projects are made in it.", many);
 </script>
 
 <template>
   <main class="shop">
     <header class="stage-head">
-      <RouterLink to="/" class="act quiet">← The shelf</RouterLink>
-      <h1 class="grow">Workshop</h1>
+      <RouterLink to="/" class="act quiet">{{ $t("← The shelf") }}</RouterLink>
+      <h1 class="grow">{{ $t("Workshop") }}</h1>
       <ChoiceField
         v-if="all && all.length > 1"
         class="units"
-        label="Which one"
+        :label="$t('Which one')"
         :options="all.map((w) => [w.pk, w.name] as const)"
         :model-value="pk"
         @update:model-value="$event && go($event)"
       />
-      <ChoiceField v-model="system" class="units" label="Measured in" :options="SYSTEMS" />
+      <ChoiceField v-model="system" class="units" :label="$t('Measured in')" :options="SYSTEMS" />
       <ChoiceField
         v-if="value"
         class="units"
-        label="Money in"
+        :label="$t('Money in')"
         :options="currencies()"
         :model-value="value.workshop.currency"
         @update:model-value="pay($event ?? '')"
       />
-      <ElButton v-if="kept" class="act" @click="add">Another workshop like it</ElButton>
+      <ElButton v-if="kept" class="act" @click="add">{{ $t("Another workshop like it") }}</ElButton>
     </header>
     <p v-if="error" class="note">{{ error.message }}</p>
     <p v-else-if="all && !all.length" class="note">
-      There is no workshop yet: the first project you start opens one.
-      <RouterLink to="/">Go to the shelf.</RouterLink>
+      {{ $t("There is no workshop yet: the first project you start opens one.") }}
+      <RouterLink to="/">{{ $t("Go to the shelf.") }}</RouterLink>
     </p>
     <template v-if="value && kept">
       <div class="named">
         <label class="field"
-          ><span>Its name</span>
+          ><span>{{ $t("Its name") }}</span>
           <TextField :key="refusals" :model-value="value.name" @update:model-value="rename" />
         </label>
-        <p class="soft">{{ projects(kept.projects) }} New projects begin in {{ all![0]!.name }}.</p>
+        <p class="soft">
+          {{
+            $t("{projects} New projects begin in {name}.", {
+              projects: projects(kept.projects),
+              name: all![0]!.name,
+            })
+          }}
+        </p>
         <ElPopconfirm
           v-if="!kept.projects && all!.length > 1"
-          title="Take this workshop away?"
-          confirm-button-text="Take it away"
-          cancel-button-text="Leave it"
+          :title="$t('Take this workshop away?')"
+          :confirm-button-text="$t('Take it away')"
+          :cancel-button-text="$t('Leave it')"
           @confirm="remove"
         >
-          <template #reference><ElButton class="act quiet">Take it away</ElButton></template>
+          <template #reference
+            ><ElButton class="act quiet">{{ $t("Take it away") }}</ElButton></template
+          >
         </ElPopconfirm>
       </div>
       <ElTabs v-model="view">

@@ -2,6 +2,7 @@
 /** Yield planned beside real, group by group; the figures stand beside it as text. */
 import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, Tooltip } from "chart.js";
 import { onBeforeUnmount, onMounted, useTemplateRef, watch } from "vue";
+import { t } from "../../i18n/i18n";
 
 const props = defineProps<{
   groups: readonly { name: string; planned_yield: number | null; real_yield: number | null }[];
@@ -61,12 +62,20 @@ onBeforeUnmount(() => chart?.destroy());
 const said = () =>
   props.groups
     .filter((g) => g.real_yield !== null)
-    .map((g) => `${g.name} ${perCent(g.real_yield!)}, planned ${perCent(g.planned_yield!)}`)
+    .map((g) =>
+      t("{name} {real_yield}, planned {planned_yield}", {
+        name: g.name,
+        real_yield: perCent(g.real_yield!),
+        planned_yield: perCent(g.planned_yield!),
+      }),
+    )
     .join("; ");
 </script>
 
 <template>
-  <div class="chart"><canvas ref="canvas" role="img" :aria-label="`Yield: ${said()}`" /></div>
+  <div class="chart">
+    <canvas ref="canvas" role="img" :aria-label="$t('Yield: {said}', { said: said() })" />
+  </div>
 </template>
 
 <style scoped>

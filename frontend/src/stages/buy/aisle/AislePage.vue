@@ -15,6 +15,7 @@ import { useAisle } from "./useAisle";
 import VerdictCard from "./VerdictCard.vue";
 import { amount, counted, VERDICTS } from "../words";
 import { weight } from "../../../wood";
+import { t } from "../../../i18n/i18n";
 
 const { pk, project } = useProject();
 const route = useRoute();
@@ -59,7 +60,7 @@ const kg = computed(() => cart.value.reduce((sum, o) => sum + (o.kg ?? 0), 0));
 const longest = computed(() => Math.max(0, ...cart.value.map((o) => o.offer.board.length)));
 const remaining = computed(() => (wanted.value ?? []).reduce((sum, w) => sum + w.remaining, 0));
 const pieces = computed(() => (wanted.value ?? []).reduce((sum, w) => sum + w.pieces, 0));
-const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const;
+const STATES = { cart: t("in the cart"), pile: t("looked at"), left: t("left") } as const;
 </script>
 
 <template>
@@ -76,7 +77,7 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
     />
     <section v-else-if="open" class="one">
       <header>
-        <ElButton class="act quiet" @click="back">‹ Boards</ElButton>
+        <ElButton class="act quiet" @click="back">{{ $t("‹ Boards") }}</ElButton>
         <h1>
           {{ open.offer.board.id }}: <Len :ticks="open.offer.board.length" :system="project.system" bare /> ×
           <Len
@@ -86,14 +87,18 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
         </h1>
       </header>
       <p v-if="waitingOf(open.offer.board.id)?.why" class="note">
-        <span
-          >The server does not take this board: {{ waitingOf(open.offer.board.id)?.why }}. It is kept here
-          until it is put right or forgotten.</span
-        >
-        <ElButton class="act" @click="(forget(waitingOf(open.offer.board.id)!), back())">Forget it</ElButton>
+        <span>{{
+          $t(
+            "The server does not take this board: {why}. It is kept here until it is put right or forgotten.",
+            { why: waitingOf(open.offer.board.id)?.why },
+          )
+        }}</span>
+        <ElButton class="act" @click="(forget(waitingOf(open.offer.board.id)!), back())">{{
+          $t("Forget it")
+        }}</ElButton>
       </p>
       <p v-else-if="isWaiting(open.offer.board.id)" class="note">
-        The server is out of reach: the board is kept here, and judged when it answers.
+        {{ $t("The server is out of reach: the board is kept here, and judged when it answers.") }}
       </p>
       <VerdictCard
         :project="pk"
@@ -109,7 +114,7 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
           :disabled="busy"
           @click="put(open, open.offer.state === 'cart' ? 'pile' : 'left')"
         >
-          {{ open.offer.state === "cart" ? "Back on the pile" : "Leave it" }}
+          {{ open.offer.state === "cart" ? $t("Back on the pile") : $t("Leave it") }}
         </ElButton>
         <ElButton
           v-if="open.offer.state !== 'cart'"
@@ -118,7 +123,7 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
           :disabled="busy"
           @click="put(open, 'cart')"
         >
-          In the cart
+          {{ $t("In the cart") }}
         </ElButton>
       </footer>
     </section>
@@ -127,22 +132,29 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
         <RouterLink
           class="act quiet"
           :to="{ name: 'buy', params: { project: pk }, query: { view: 'offers' } }"
-          >‹ Buy</RouterLink
+          >{{ $t("‹ Buy") }}</RouterLink
         >
-        <h1>In the aisle</h1>
+        <h1>{{ $t("In the aisle") }}</h1>
       </header>
-      <ChoiceField v-model="supplier" label="At" :options="(suppliers ?? []).map((s) => [s.id, s.name])" />
+      <ChoiceField
+        v-model="supplier"
+        :label="$t('At')"
+        :options="(suppliers ?? []).map((s) => [s.id, s.name])"
+      />
       <div class="sum" role="status">
         <p v-if="wanted.length && !remaining" class="enough">
-          Enough: the cart gives the whole list. Stop here.
+          {{ $t("Enough: the cart gives the whole list. Stop here.") }}
         </p>
         <p v-else-if="wanted.length">
-          <b>{{ pieces - remaining }} of {{ pieces }}</b> pieces are in the cart
+          <b>{{ $t("{pieces} of {pieces2}", { pieces: pieces - remaining, pieces2: pieces }) }}</b>
+          {{ $t("pieces are in the cart") }}
         </p>
         <p class="soft">
-          {{ cart.length }} {{ cart.length === 1 ? "board" : "boards" }}, {{ amount(spent)
+          {{ $t("{n} board | {n} boards", cart.length) }}, {{ amount(spent)
           }}<template v-if="kg">, {{ weight(kg, project.system) }}</template
-          ><template v-if="longest">, the longest <Len :ticks="longest" :system="project.system" /></template>
+          ><template v-if="longest"
+            >{{ $t(", the longest") }} <Len :ticks="longest" :system="project.system"
+          /></template>
         </p>
         <CartChance v-if="!waits.length" :project="pk" :supplier="supplier" :cart="cart" />
         <p v-for="w in wanted.filter((one) => one.remaining)" :key="w.key" class="soft">
@@ -150,13 +162,17 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
         </p>
       </div>
       <p v-if="waits.length" class="note">
-        {{ waits.length === 1 ? "1 board waits" : `${waits.length} boards wait` }} for the server; kept in
-        this phone.
+        {{
+          $t(
+            "{n} board waits for the server; kept in this phone. | {n} boards wait for the server; kept in this phone.",
+            waits.length,
+          )
+        }}
       </p>
       <ElEmpty
         v-if="!offers.length"
         :image-size="60"
-        description="Length, width and one look: a first word in ten seconds, a verdict in a minute."
+        :description="$t('Length, width and one look: a first word in ten seconds, a verdict in a minute.')"
       />
       <ul>
         <li v-for="o in offers" :key="o.offer.board.id">
@@ -170,7 +186,7 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
               /><br /><span class="soft">{{ STATES[o.offer.state ?? "pile"] }}</span></span
             >
             <span class="end"
-              ><ElTag v-if="isWaiting(o.offer.board.id)" type="info">waits</ElTag
+              ><ElTag v-if="isWaiting(o.offer.board.id)" type="info">{{ $t("waits") }}</ElTag
               ><template v-else-if="o.verdict"
                 >{{ VERDICTS[o.verdict.word] }}<br /><span class="soft"
                   >{{ amount(o.verdict.worth) }} / {{ amount(o.verdict.price) }}</span
@@ -180,7 +196,7 @@ const STATES = { cart: "in the cart", pile: "looked at", left: "left" } as const
           </button>
         </li>
       </ul>
-      <ElButton class="act lead big" @click="go({ look: '' })">Look at a board</ElButton>
+      <ElButton class="act lead big" @click="go({ look: '' })">{{ $t("Look at a board") }}</ElButton>
     </section>
   </main>
 </template>

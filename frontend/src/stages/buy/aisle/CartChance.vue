@@ -5,6 +5,7 @@ import "element-plus/es/components/progress/style/css";
 import { computed, toRef } from "vue";
 import { useCartChance, type BoardOffer } from "../../../api/buying";
 import { perCent } from "../words";
+import { t } from "../../../i18n/i18n";
 
 const props = defineProps<{ project: number; supplier: string; cart: readonly BoardOffer[] }>();
 /** The boards as they were looked at. */
@@ -12,19 +13,24 @@ const marks = computed(() => (props.cart.length ? JSON.stringify(props.cart.map(
 const { data, isFetching } = useCartChance(toRef(props, "project"), toRef(props, "supplier"), marks);
 const more = computed(() => {
   const n = data.value?.more ?? 0;
-  return n ? `; ${n} more ${n === 1 ? "board" : "boards"} as they come would in nine of ten` : "";
+  return n
+    ? t(
+        "; {n} more board as they come would in nine of ten | ; {n} more boards as they come would in nine of ten",
+        n,
+      )
+    : "";
 });
 </script>
 
 <template>
   <div v-if="cart.length && (data || isFetching)" class="chance">
     <p v-if="data">
-      Covers the list with a chance of <b>{{ perCent(data.chance) }}</b> ± {{ perCent(data.error)
+      {{ $t("Covers the list with a chance of") }} <b>{{ perCent(data.chance) }}</b> ± {{ perCent(data.error)
       }}{{ more }}.
-      <span class="soft">Faults that show only once a board is skimmed are counted.</span>
+      <span class="soft">{{ $t("Faults that show only once a board is skimmed are counted.") }}</span>
     </p>
     <template v-else>
-      <p class="soft">Laying the list out on the cart…</p>
+      <p class="soft">{{ $t("Laying the list out on the cart…") }}</p>
       <ElProgress :percentage="100" indeterminate :show-text="false" :stroke-width="6" />
     </template>
   </div>

@@ -18,6 +18,7 @@ import { faultAt, nothingYet, toBoard, type Quick } from "../../boards/quick";
 import { firstWord, ticketFeet, type Trouble } from "./aisle";
 import { CUBIC_METRES, wood } from "../../../wood";
 import { amount, VERDICTS } from "../words";
+import { t } from "../../../i18n/i18n";
 
 const props = defineProps<{
   mark: string;
@@ -38,15 +39,15 @@ const which = computed({
 });
 const trouble = ref<Trouble>("none");
 const TROUBLES: [Trouble, string][] = [
-  ["none", "nothing wrong"],
-  ["check", "a check or split"],
-  ["twist", "twisted"],
+  ["none", t("nothing wrong")],
+  ["check", t("a check or split")],
+  ["twist", t("twisted")],
 ];
 const SURFACES = [
   ["rough", "rough"],
-  ["S2S", "S2S, two faces planed"],
-  ["S2S1E", "S2S1E, and an edge"],
-  ["S4S", "S4S, all round"],
+  ["S2S", t("S2S, two faces planed")],
+  ["S2S1E", t("S2S1E, and an edge")],
+  ["S4S", t("S4S, all round")],
 ] as const;
 const lineOf = computed(() =>
   props.supplier.prices.find((p) => p.species === q.value.species && p.quarter === q.value.quarter),
@@ -61,11 +62,11 @@ const asks = computed({
 });
 const per = computed(() => lineOf.value?.per ?? "board foot");
 const COSTS = {
-  "board foot": "A board foot costs",
-  "cubic metre": "A cubic metre costs",
-  foot: "A running foot costs",
-  metre: "A running metre costs",
-  piece: "This piece costs",
+  "board foot": t("A board foot costs"),
+  "cubic metre": t("A cubic metre costs"),
+  foot: t("A running foot costs"),
+  metre: t("A running metre costs"),
+  piece: t("This piece costs"),
 } as const;
 const ticket = ref(0);
 const sized = computed(() => !!q.value.length && !!q.value.near);
@@ -124,7 +125,7 @@ const moisture = ref(0);
 
 function judge(): void {
   if (!sized.value) {
-    ElMessage({ type: "error", message: "It needs a length and a width" });
+    ElMessage({ type: "error", message: t("It needs a length and a width") });
     return;
   }
   const skimmed = surfacing.value !== "rough";
@@ -162,15 +163,19 @@ function judge(): void {
 <template>
   <section class="look">
     <header>
-      <ElButton class="act quiet" @click="emit('leave')">‹ Boards</ElButton>
+      <ElButton class="act quiet" @click="emit('leave')">{{ $t("‹ Boards") }}</ElButton>
       <h1>{{ mark }}</h1>
     </header>
-    <ChoiceField v-model="which" label="Wood" :options="woods.map(([s, n]) => [`${s}|${n}`, `${s} ${n}`])" />
+    <ChoiceField
+      v-model="which"
+      :label="$t('Wood')"
+      :options="woods.map(([s, n]) => [`${s}|${n}`, `${s} ${n}`])"
+    />
     <div class="two">
-      <MeasureField v-model="q.length" label="Length" :system="system" />
-      <MeasureField v-model="q.near" label="Width" :system="system" />
+      <MeasureField v-model="q.length" :label="$t('Length')" :system="system" />
+      <MeasureField v-model="q.near" :label="$t('Width')" :system="system" />
     </div>
-    <div class="chips" role="group" aria-label="What is wrong with it">
+    <div class="chips" role="group" :aria-label="$t('What is wrong with it')">
       <ElButton
         v-for="[t, text] in TROUBLES"
         :key="t"
@@ -190,12 +195,16 @@ function judge(): void {
           :type="word.word === 'take' ? 'success' : word.word === 'even' ? 'warning' : 'danger'"
           >{{ VERDICTS[word.word] }}</ElTag
         >
-        <span>about {{ amount(word.worth) }} to this list, asked {{ amount(price) }}</span></template
-      ><span v-else-if="sized" class="soft">asked {{ amount(price) }}, {{ wood(feet, system) }}</span
-      ><span v-else class="soft">Length and width give a first word.</span>
+        <span>{{
+          $t("about {worth} to this list, asked {price}", { worth: amount(word.worth), price: amount(price) })
+        }}</span></template
+      ><span v-else-if="sized" class="soft">{{
+        $t("asked {price}, {feet}", { price: amount(price), feet: wood(feet, system) })
+      }}</span
+      ><span v-else class="soft">{{ $t("Length and width give a first word.") }}</span>
     </p>
     <ElCollapse>
-      <ElCollapseItem title="Faults: tap them where they lie" name="faults">
+      <ElCollapseItem :title="$t('Faults: tap them where they lie')" name="faults">
         <div class="chips">
           <ElButton v-for="k in KINDS" :key="k" class="act" :class="{ on: k === kind }" @click="kind = k">
             {{ k.replace("-", " ") }}
@@ -206,14 +215,14 @@ function judge(): void {
         </div>
         <div v-if="q.defects.length" class="chips">
           <ElButton v-for="by in LONG" :key="by" class="act" @click="longer(by)">
-            longer by {{ show(by, system, true) }}
+            {{ $t("longer by {by}", { by: show(by, system, true) }) }}
           </ElButton>
-          <ElButton class="act" @click="q = { ...q, defects: q.defects.slice(0, -1) }"
-            >Rub out the last</ElButton
-          >
+          <ElButton class="act" @click="q = { ...q, defects: q.defects.slice(0, -1) }">{{
+            $t("Rub out the last")
+          }}</ElButton>
         </div>
       </ElCollapseItem>
-      <ElCollapseItem title="Bow, twist, cup; the far end" name="warp">
+      <ElCollapseItem :title="$t('Bow, twist, cup; the far end')" name="warp">
         <div v-for="w in WARPS" :key="w" class="warp">
           <span>{{ w }}</span>
           <ElButton
@@ -221,28 +230,31 @@ function judge(): void {
             :key="g"
             class="act"
             :class="{ on: q[w] === g }"
-            :aria-label="`${w} ${g ? show(g, system, true) : 'none'}`"
+            :aria-label="`${w} ${g ? show(g, system, true) : $t('none')}`"
             @click="q = { ...q, [w]: q[w] === g ? null : g }"
           >
             {{ g ? show(g, system) : "0" }}
           </ElButton>
         </div>
         <div class="two">
-          <MeasureField v-model="q.far" label="Width at the far end" :system="system" />
-          <MeasureField v-model="q.thinnest" label="Thinnest" :system="system" />
+          <MeasureField v-model="q.far" :label="$t('Width at the far end')" :system="system" />
+          <MeasureField v-model="q.thinnest" :label="$t('Thinnest')" :system="system" />
         </div>
       </ElCollapseItem>
-      <ElCollapseItem title="Ticket, price, grade, moisture" name="ticket">
+      <ElCollapseItem :title="$t('Ticket, price, grade, moisture')" name="ticket">
         <div class="two">
-          <CountField v-model="ticket" label="Board feet on the ticket" :min="0" :step="1" />
+          <CountField v-model="ticket" :label="$t('Board feet on the ticket')" :min="0" :step="1" />
           <CountField v-model="asks" :label="COSTS[per]" :min="0" :step="0.25" />
-          <CountField v-model="moisture" label="Moisture, %" :min="0" :max="40" :step="0.5" />
-          <ChoiceField v-model="surfacing" label="Surfaced" :options="SURFACES as never" />
+          <CountField v-model="moisture" :label="$t('Moisture, %')" :min="0" :max="40" :step="0.5" />
+          <ChoiceField v-model="surfacing" :label="$t('Surfaced')" :options="SURFACES as never" />
         </div>
-        <label class="field"><span>Grade</span><input v-model="grade" class="line-input" /></label>
+        <label class="field"
+          ><span>{{ $t("Grade") }}</span
+          ><input v-model="grade" class="line-input"
+        /></label>
       </ElCollapseItem>
     </ElCollapse>
-    <ElButton class="act lead big" @click="judge">Judge it</ElButton>
+    <ElButton class="act lead big" @click="judge">{{ $t("Judge it") }}</ElButton>
   </section>
 </template>
 

@@ -28,6 +28,7 @@ import { useAisle } from "./useAisle";
 import VerdictCard from "./VerdictCard.vue";
 import { weight, wood } from "../../../wood";
 import { amount, counted, VERDICTS } from "../words";
+import { t } from "../../../i18n/i18n";
 
 /** As many boards as a pile has that is asked for. */
 const PILE = 23;
@@ -70,7 +71,10 @@ async function takeChosen(): Promise<void> {
 const home = () =>
   withErrorToast(async () => {
     const bought = await bringHome.mutateAsync();
-    ElMessage({ type: "success", message: `${bought.boards.join(", ")} lie in the rack now` });
+    ElMessage({
+      type: "success",
+      message: t("{boards} lie in the rack now", { boards: bought.boards.join(", ") }),
+    });
     await router.push({ name: "boards", params: { project: pk.value } });
   });
 const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted": "info" } as const;
@@ -79,22 +83,32 @@ const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted":
 <template>
   <div v-if="project">
     <div class="head">
-      <ChoiceField v-model="supplier" label="At" :options="(suppliers ?? []).map((s) => [s.id, s.name])" />
+      <ChoiceField
+        v-model="supplier"
+        :label="$t('At')"
+        :options="(suppliers ?? []).map((s) => [s.id, s.name])"
+      />
       <div v-for="s in sold" :key="s.key">
         <ElButton class="act" :disabled="pile.isPending.value" @click="lie(s.species, s.quarter)">
-          What lies there of {{ s.key }}
+          {{ $t("What lies there of {key}", { key: s.key }) }}
         </ElButton>
       </div>
       <ElButton v-if="offers.length" class="act lead" :disabled="cheapest.isPending.value" @click="choose">
-        {{ cheapest.isPending.value ? "Choosing…" : "Choose the cheapest" }}
+        {{ cheapest.isPending.value ? $t("Choosing…") : $t("Choose the cheapest") }}
       </ElButton>
     </div>
     <ul v-if="wanted.length" class="wanted">
       <li v-for="w in wanted" :key="w.key">
         <b>{{ w.key }}</b>:
-        <template v-if="w.remaining"
-          >{{ w.remaining }} of {{ w.pieces }} still wanted: {{ counted(w.missing, name) }}</template
-        ><template v-else>the cart gives all {{ w.pieces }}. Enough: stop here.</template>
+        <template v-if="w.remaining">{{
+          $t("{remaining} of {pieces} still wanted: {missing}", {
+            remaining: w.remaining,
+            pieces: w.pieces,
+            missing: counted(w.missing, name),
+          })
+        }}</template><template v-else>{{
+          $t("the cart gives all {pieces}. Enough: stop here.", { pieces: w.pieces })
+        }}</template>
       </li>
     </ul>
     <ElAlert
@@ -104,21 +118,28 @@ const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted":
       class="told"
     >
       <template #title>
-        <b v-if="chosen.take.length">Of these {{ offers.length }}, take {{ chosen.take.length }}</b
-        ><b v-else>Take none of them</b
+        <b v-if="chosen.take.length">{{
+          $t("Of these {offers}, take {take}", { offers: offers.length, take: chosen.take.length })
+        }}</b><b v-else>{{ $t("Take none of them") }}</b
         ><template v-if="chosen.take.length"
           >: {{ chosen.take.join(", ") }}, {{ amount(chosen.cost) }}.</template
         >
         <template v-if="Object.keys(chosen.left_out).length">
-          They do not give {{ counted(chosen.left_out, name) }}.</template
+          {{
+            " " + $t("They do not give {left_out}.", { left_out: counted(chosen.left_out, name) })
+          }}</template
         >
-        <ElButton v-if="chosen.take.length" class="act" @click="takeChosen">Put these in the cart</ElButton>
+        <ElButton v-if="chosen.take.length" class="act" @click="takeChosen">{{
+          $t("Put these in the cart")
+        }}</ElButton>
       </template>
     </ElAlert>
     <ElEmpty
       v-if="!offers.length"
       :image-size="70"
-      description="Boards you look at in the aisle stand here with their verdicts, the cart and the ticket."
+      :description="
+        $t('Boards you look at in the aisle stand here with their verdicts, the cart and the ticket.')
+      "
     />
     <ElTable v-else :data="offers" row-key="offer.board.id" size="large">
       <ElTableColumn type="expand">
@@ -133,12 +154,12 @@ const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted":
             /></div
         ></template>
       </ElTableColumn>
-      <ElTableColumn label="Board" width="110">
+      <ElTableColumn :label="$t('Board')" width="110">
         <template #default="{ row }"
           ><b>{{ row.offer.board.id }}</b></template
         >
       </ElTableColumn>
-      <ElTableColumn label="Size" min-width="190">
+      <ElTableColumn :label="$t('Size')" min-width="190">
         <template #default="{ row }"
           ><Len :ticks="row.offer.board.length" :system="project.system" bare /> ×
           <Len
@@ -148,45 +169,47 @@ const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted":
           <span class="soft kind">{{ row.offer.board.quarter }} {{ row.offer.board.species }}</span></template
         >
       </ElTableColumn>
-      <ElTableColumn label="Verdict" min-width="190">
+      <ElTableColumn :label="$t('Verdict')" min-width="190">
         <template #default="{ row }">
-          <ElTag v-if="isWaiting(row.offer.board.id)" type="info">waits for the server</ElTag>
+          <ElTag v-if="isWaiting(row.offer.board.id)" type="info">{{ $t("waits for the server") }}</ElTag>
           <ElTag
             v-else-if="row.verdict"
             :type="TYPES[row.verdict.word as keyof typeof TYPES]"
             effect="dark"
             >{{ VERDICTS[row.verdict.word as keyof typeof VERDICTS] }}</ElTag
           >
-          <ElTag v-if="take.has(row.offer.board.id)" class="pick">chosen</ElTag>
+          <ElTag v-if="take.has(row.offer.board.id)" class="pick">{{ $t("chosen") }}</ElTag>
         </template>
       </ElTableColumn>
-      <ElTableColumn label="Worth" align="right" width="90">
+      <ElTableColumn :label="$t('Worth')" align="right" width="90">
         <template #default="{ row }">{{ row.verdict ? amount(row.verdict.worth) : "–" }}</template>
       </ElTableColumn>
-      <ElTableColumn label="Asked" align="right" width="90">
+      <ElTableColumn :label="$t('Asked')" align="right" width="90">
         <template #default="{ row }">{{ amount(Number(row.offer.board.price ?? 0)) }}</template>
       </ElTableColumn>
-      <ElTableColumn label="Ticket" align="right" width="130">
+      <ElTableColumn :label="$t('Ticket')" align="right" width="130">
         <template #default="{ row }">
           <span v-if="row.over_feet" :class="{ over: row.over_feet > 0 }"
             >{{ row.over_feet > 0 ? "+" : "−" }}{{ wood(Math.abs(row.over_feet), project.system) }}</span
           >
-          <template v-else>{{ row.offer.ticket_feet === null ? "–" : "right" }}</template>
+          <template v-else>{{ row.offer.ticket_feet === null ? "–" : $t("right") }}</template>
         </template>
       </ElTableColumn>
       <ElTableColumn label="" width="240" align="right">
         <template #default="{ row }">
           <ElButton class="act" @click="move(row as BoardOffer)">
-            {{ row.offer.state === "cart" ? "Back on the pile" : "In the cart" }}
+            {{ row.offer.state === "cart" ? $t("Back on the pile") : $t("In the cart") }}
           </ElButton>
           <ElPopconfirm
-            title="Forget this board?"
-            confirm-button-text="Forget it"
-            cancel-button-text="Keep it"
+            :title="$t('Forget this board?')"
+            :confirm-button-text="$t('Forget it')"
+            :cancel-button-text="$t('Keep it')"
             @confirm="withErrorToast(async () => void (await drop.mutateAsync(row.offer.board.id)))"
           >
             <template #reference
-              ><ElButton class="act quiet" :aria-label="`Forget ${row.offer.board.id}`">✕</ElButton></template
+              ><ElButton class="act quiet" :aria-label="$t('Forget {id}', { id: row.offer.board.id })"
+                >✕</ElButton
+              ></template
             >
           </ElPopconfirm>
         </template>
@@ -195,35 +218,41 @@ const TYPES = { take: "success", even: "warning", leave: "danger", "not-wanted":
     <div v-if="cart.length" class="cart">
       <div class="figures">
         <div>
-          <span class="figure">{{ cart.length }}</span><span class="label"
-            >{{ cart.length === 1 ? "board" : "boards" }} in the cart</span
-          >
+          <span class="figure">{{ cart.length }}</span><span class="label">{{
+            $t("board in the cart | boards in the cart", cart.length)
+          }}</span>
         </div>
         <div>
-          <span class="figure">{{ amount(ticket.due) }}</span><span class="label">by the tickets</span>
+          <span class="figure">{{ amount(ticket.due) }}</span><span class="label">{{
+            $t("by the tickets")
+          }}</span>
         </div>
         <div>
-          <span class="figure">{{ wood(ticket.feet, project.system) }}</span><span class="label"
-            >by the tape</span
-          >
+          <span class="figure">{{ wood(ticket.feet, project.system) }}</span><span class="label">{{
+            $t("by the tape")
+          }}</span>
         </div>
         <div v-if="ticket.kg">
-          <span class="figure">{{ weight(ticket.kg, project.system) }}</span><span class="label"
-            >to carry</span
-          >
+          <span class="figure">{{ weight(ticket.kg, project.system) }}</span><span class="label">{{
+            $t("to carry")
+          }}</span>
         </div>
         <div>
           <span class="figure"><Len :ticks="ticket.longest" :system="project.system" /></span
-          ><span class="label">the longest</span>
+          ><span class="label">{{ $t("the longest") }}</span>
         </div>
       </div>
       <CartChance :project="pk" :supplier="supplier" :cart="cart" />
       <p v-if="ticket.over > 0.005" class="note">
-        The tickets ask {{ amount(ticket.over) }} more than the tape and {{ at?.name }}'s rule. Ask before you
-        pay.
+        {{
+          $t("The tickets ask {over} more than the tape and {name}'s rule. Ask before you pay.", {
+            over: amount(ticket.over),
+            name: at?.name,
+          })
+        }}
       </p>
       <ElButton class="act lead" :disabled="bringHome.isPending.value" @click="home">
-        Bought: bring them home
+        {{ $t("Bought: bring them home") }}
       </ElButton>
     </div>
   </div>

@@ -50,19 +50,23 @@ const cutBack = computed(
       <header>
         <ElTag :type="TYPES[v.word]" effect="dark" size="large" class="word">{{ VERDICTS[v.word] }}</ElTag>
         <p>
-          worth <b>{{ amount(v.worth) }}</b><template v-if="v.error"> ± {{ amount(v.error) }}</template> to
-          this list, asked <b>{{ amount(v.price) }}</b>
+          {{ $t("worth") }} <b>{{ amount(v.worth) }}</b><template v-if="v.error">
+            ± {{ amount(v.error) }}</template
+          >
+          {{ $t("to this list, asked") }} <b>{{ amount(v.price) }}</b>
         </p>
       </header>
       <p v-if="Object.keys(v.gives).length">
-        Gives {{ counted(v.gives, name)
-        }}<template v-if="cutBack">, out of its first {{ say(v.keep) }}</template
+        {{ $t("Gives {gives}", { gives: counted(v.gives, name) })
+        }}<template v-if="cutBack">{{ $t(", out of its first {keep}", { keep: say(v.keep) }) }}</template
         >.
       </p>
       <p v-if="why" class="soft">{{ why }}</p>
-      <p v-if="v.completes"><b>With it nothing of this wood is wanted any more: stop here.</b></p>
+      <p v-if="v.completes">
+        <b>{{ $t("With it nothing of this wood is wanted any more: stop here.") }}</b>
+      </p>
     </template>
-    <p v-else>The list wants nothing of this wood.</p>
+    <p v-else>{{ $t("The list wants nothing of this wood.") }}</p>
     <BoardDrawing
       :board="board"
       :segments="v?.segments ?? []"
@@ -71,14 +75,19 @@ const cutBack = computed(
       :system="system"
     />
     <p class="soft">
-      {{ wood(looked.feet, system) }} by the tape<template v-if="looked.over_feet > 0"
+      {{ $t("{feet} by the tape", { feet: wood(looked.feet, system) })
+      }}<template v-if="looked.over_feet > 0"
         >;
-        <b class="over"
-          >the ticket says {{ wood(looked.over_feet, system) }} too much, {{ amount(looked.over) }}</b
-        ></template
-      ><template v-else-if="looked.over_feet < 0"
-        >; the ticket says {{ wood(-looked.over_feet, system) }} less</template
-      ><template v-if="looked.kg">; about {{ weight(looked.kg, system) }}</template>
+        <b class="over">{{
+          $t("the ticket says {over_feet} too much, {over}", {
+            over_feet: wood(looked.over_feet, system),
+            over: amount(looked.over),
+          })
+        }}</b></template
+      ><template v-else-if="looked.over_feet < 0">{{
+        $t("; the ticket says {over_feet} less", { over_feet: wood(-looked.over_feet, system) })
+      }}</template
+      ><template v-if="looked.kg">{{ $t("; about {kg}", { kg: weight(looked.kg, system) }) }}</template>
     </p>
   </article>
 </template>

@@ -14,6 +14,7 @@ import { onBeforeUnmount, onMounted, useTemplateRef, watch } from "vue";
 import type { System } from "../../../measure";
 import { wood } from "../../../wood";
 import { perCent } from "../words";
+import { t } from "../../../i18n/i18n";
 
 type Curve = readonly (readonly [number, number])[];
 const props = defineProps<{ come: Curve; picked: Curve; chance: number; system: System; label: string }>();
@@ -38,9 +39,9 @@ function data() {
   const asked = [Math.min(...all), Math.max(...all)].map((x) => ({ x, y: props.chance }));
   return {
     datasets: [
-      line("picked from a pile", props.picked, style("--chalk"), []),
-      line("taken as it comes", props.come, style("--ink"), [7, 5]),
-      { ...line("chance asked for", [], style("--crayon"), []), data: asked, borderWidth: 1 },
+      line(t("picked from a pile"), props.picked, style("--chalk"), []),
+      line(t("taken as it comes"), props.come, style("--ink"), [7, 5]),
+      { ...line(t("chance asked for"), [], style("--crayon"), []), data: asked, borderWidth: 1 },
     ],
   };
 }

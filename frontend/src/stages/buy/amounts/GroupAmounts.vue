@@ -5,6 +5,7 @@ import type { Schemas } from "../../../api/client";
 import type { System } from "../../../measure";
 import { wood } from "../../../wood";
 import { counted, perCent } from "../words";
+import { t } from "../../../i18n/i18n";
 
 const ChanceChart = defineAsyncComponent(() => import("./ChanceChart.vue"));
 const props = defineProps<{
@@ -17,9 +18,9 @@ const props = defineProps<{
 }>();
 const curve = (pairs: Schemas["GroupAmount"]["come_curve"]) => pairs as unknown as [number, number][];
 const missed = computed(() => Object.keys(props.group.left_out).length);
-const boards = (n: number) => `${n} ${n === 1 ? "board" : "boards"}`;
+const boards = (n: number) => t("{n} board | {n} boards", n);
 const said = (a: Schemas["Amount"] | null | undefined) =>
-  a ? `${wood(a.value, props.system)} ± ${wood(a.error, props.system)}` : "not enough ever";
+  a ? `${wood(a.value, props.system)} ± ${wood(a.error, props.system)}` : t("not enough ever");
 </script>
 
 <template>
@@ -27,29 +28,40 @@ const said = (a: Schemas["Amount"] | null | undefined) =>
     <div>
       <h3>{{ group.key }}</h3>
       <dl>
-        <dt>Picked from a pile of {{ group.pile }}</dt>
+        <dt>{{ $t("Picked from a pile of {pile}", { pile: group.pile }) }}</dt>
         <dd>
           <b>{{ said(group.picked) }}</b><span class="soft">
-            in about {{ group.picked_boards.toFixed(1) }} boards</span
+            {{
+              " " + $t("in about {picked_boards} boards", { picked_boards: group.picked_boards.toFixed(1) })
+            }}</span
           >
         </dd>
-        <dt>Taken as it comes, until there is at least</dt>
+        <dt>{{ $t("Taken as it comes, until there is at least") }}</dt>
         <dd>
           <b>{{ said(group.come) }}</b><span v-if="group.come_boards" class="soft">
-            in {{ boards(Math.ceil(group.come_boards.value)) }}</span
+            {{
+              " " + $t("in {come_boards}", { come_boards: boards(Math.ceil(group.come_boards.value)) })
+            }}</span
           >
         </dd>
       </dl>
       <p v-if="missed" class="note">
-        Hard to find: {{ counted(group.left_out, name) }} {{ missed === 1 ? "trip" : "trips" }} of
-        {{ group.trips }} without a board for {{ missed === 1 ? "it" : "them" }}.
+        {{
+          $t(
+            "Hard to find: {parts} trip of {trips} without a board for it. | Hard to find: {parts} trips of {trips} without a board for them.",
+            { parts: counted(group.left_out, name), trips: group.trips },
+            missed,
+          )
+        }}
       </p>
       <p class="soft">
-        From {{ group.trips }} trips; ± holds with nine chances of ten.
-        <template v-if="chance > whole + 0.001"
-          >Each wood by itself needs {{ perCent(chance) }} for all of them to come to
-          {{ perCent(whole) }}.</template
-        >
+        {{ $t("From {trips} trips; ± holds with nine chances of ten.", { trips: group.trips }) }}
+        <template v-if="chance > whole + 0.001">{{
+          $t("Each wood by itself needs {chance} for all of them to come to {whole}.", {
+            chance: perCent(chance),
+            whole: perCent(whole),
+          })
+        }}</template>
       </p>
     </div>
     <ChanceChart
@@ -57,7 +69,7 @@ const said = (a: Schemas["Amount"] | null | undefined) =>
       :picked="curve(group.picked_curve)"
       :chance="chance"
       :system="system"
-      :label="`Chance that an amount of ${group.key} covers the list`"
+      :label="$t('Chance that an amount of {key} covers the list', { key: group.key })"
     />
   </div>
 </template>

@@ -12,6 +12,7 @@ import { withErrorToast } from "../../../controls/withErrorToast";
 import { show } from "../../../measure";
 import { wood } from "../../../wood";
 import { amount } from "../words";
+import { t } from "../../../i18n/i18n";
 
 const props = defineProps<{ way: Way; name: (id: string) => string }>();
 const { pk, project } = useProject();
@@ -36,15 +37,16 @@ const ask = () =>
   });
 function said(w: Variation): string {
   const { kind, part, to, grade } = w.variation;
-  if (kind === "grade") return `One grade up: ${grade}`;
+  if (kind === "grade") return t("One grade up: {grade}", { grade });
   const length = show(to ?? 0, project.value!.system, true);
-  if (kind === "stave") return `Staves of ${props.name(part ?? "")} up to ${length} wide`;
-  return `${props.name(part ?? "")} of two lengths of ${length}, finger-jointed`;
+  if (kind === "stave")
+    return t("Staves of {part} up to {length} wide", { part: props.name(part ?? ""), length });
+  return t("{part} of two lengths of {length}, finger-jointed", { part: props.name(part ?? ""), length });
 }
 /** A difference with its sign, and how far it may be off. */
 function differs(a: Schemas["Amount"] | undefined, as: (n: number) => string): string {
   if (!a) return "–";
-  if (Math.abs(a.value) <= a.error) return `no clear difference (± ${as(a.error)})`;
+  if (Math.abs(a.value) <= a.error) return t("no clear difference (± {error})", { error: as(a.error) });
   const sign = a.value < 0 ? "−" : "+";
   return `${sign}${as(Math.abs(a.value))} ± ${as(a.error)}`;
 }
@@ -53,21 +55,21 @@ const feet = (n: number) => wood(n, project.value!.system);
 
 <template>
   <section v-if="list.length" class="variations">
-    <h2>What would change it</h2>
+    <h2>{{ $t("What would change it") }}</h2>
     <ElTable :data="list">
-      <ElTableColumn label="If" min-width="280">
+      <ElTableColumn :label="$t('If')" min-width="280">
         <template #default="{ row }">{{ said(row as Variation) }}</template>
       </ElTableColumn>
-      <ElTableColumn label="As it comes" align="right" width="230">
+      <ElTableColumn :label="$t('As it comes')" align="right" width="230">
         <template #default="{ row }">{{ differs(row.moved?.come, feet) }}</template>
       </ElTableColumn>
-      <ElTableColumn label="Picked" align="right" width="230">
+      <ElTableColumn :label="$t('Picked')" align="right" width="230">
         <template #default="{ row }">{{ differs(row.moved?.picked, feet) }}</template>
       </ElTableColumn>
-      <ElTableColumn label="Money, picked" align="right" width="230">
+      <ElTableColumn :label="$t('Money, picked')" align="right" width="230">
         <template #default="{ row }">{{ differs(row.moved?.money, amount) }}</template>
       </ElTableColumn>
-      <ElTableColumn label="Trips" align="right" width="90">
+      <ElTableColumn :label="$t('Trips')" align="right" width="90">
         <template #default="{ row }">{{ row.done }}</template>
       </ElTableColumn>
     </ElTable>
@@ -85,10 +87,10 @@ const feet = (n: number) => wood(n, project.value!.system);
       :stroke-width="10"
     />
     <p class="soft">
-      The same boards are drawn with the change and without it, trip by trip.
-      <ElButton v-if="behind" class="act" :disabled="running.length > 0" @click="ask"
-        >Simulate these</ElButton
-      >
+      {{ $t("The same boards are drawn with the change and without it, trip by trip.") }}
+      <ElButton v-if="behind" class="act" :disabled="running.length > 0" @click="ask">{{
+        $t("Simulate these")
+      }}</ElButton>
     </p>
   </section>
 </template>

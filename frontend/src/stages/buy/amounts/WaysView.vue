@@ -25,6 +25,7 @@ import GroupAmounts from "./GroupAmounts.vue";
 import Variations from "./Variations.vue";
 import { wood, woodPrice } from "../../../wood";
 import { amount, perCent } from "../words";
+import { t } from "../../../i18n/i18n";
 
 /** Trips simulated at first, and with each time more are asked for. */
 const TRIPS = 12;
@@ -62,7 +63,9 @@ const first = (w: Way) => firstLooks.value.get(keyOf(w));
 /** The usual money there with the trip left out, before anything was simulated. */
 function about(w: Way): string {
   const groups = first(w);
-  return groups?.length ? `about ${amount(groups.reduce((sum, g) => sum + g.cost, 0))}` : "–";
+  return groups?.length
+    ? t("about {what}", { what: amount(groups.reduce((sum, g) => sum + g.cost, 0)) })
+    : "–";
 }
 const begun = computed(() => ways.value.some((w) => w.trips));
 const suppliers = computed(() => [
@@ -92,13 +95,20 @@ const nameOf = (supplier: string, grade: string) => {
 const advice = computed(() => {
   const best = data.value?.recommended;
   if (!best) return "";
-  if (best.only) return " is the only one that gives the whole list with your machines.";
+  if (best.only) return " " + t("is the only one that gives the whole list with your machines.");
   const next = nameOf(best.next, best.next_grade);
   const way = ways.value.find(isBest)?.way;
   const whole = way ? way.money + wish.value.hour * way.hours : 0;
   if (best.saves < NEARLY * whole)
-    return ` costs about as much as ${next}, with an hour at ${amount(wish.value.hour)}: look at the rest.`;
-  return `: ${amount(best.saves)} less than the next, ${next}, with an hour at ${amount(wish.value.hour)}.`;
+    return t(" costs about as much as {next}, with an hour at {hour}: look at the rest.", {
+      next,
+      hour: amount(wish.value.hour),
+    });
+  return t(": {saves} less than the next, {next}, with an hour at {hour}.", {
+    saves: amount(best.saves),
+    next,
+    hour: amount(wish.value.hour),
+  });
 });
 /** What goes where, and what that saves beside the best single place. */
 const mixed = computed(() => {
@@ -106,14 +116,24 @@ const mixed = computed(() => {
   if (!found) return null;
   const shares = found.shares
     .map(
-      (s) => `${s.groups.join(", ")} at ${nameOf(s.supplier, s.grade)}${s.milled ? ", milled for you" : ""}`,
+      (s) =>
+        `${s.groups.join(", ")} at ${nameOf(s.supplier, s.grade)}${s.milled ? t(", milled for you") : ""}`,
     )
     .join("; ");
   const whole = found.money + wish.value.hour * found.hours;
   const best = ways.value.find(isBest)?.way;
   const saves = best ? best.money + wish.value.hour * best.hours - whole : 0;
-  const costs = `${amount(found.money)} and ${found.hours.toFixed(1)} h with all trips`;
-  return { shares, costs: saves > 0 ? `${costs}, ${amount(saves)} less than at one place.` : `${costs}.` };
+  const costs = t("{money} and {hours} h with all trips", {
+    money: amount(found.money),
+    hours: found.hours.toFixed(1),
+  });
+  return {
+    shares,
+    costs:
+      saves > 0
+        ? t("{costs}, {saves} less than at one place.", { costs, saves: amount(saves) })
+        : `${costs}.`,
+  };
 });
 const part = (id: string) => project.value?.parts.find((p) => p.id === id)?.name || id;
 
@@ -123,12 +143,13 @@ function remark(w: Way): string {
   const way = w.way;
   if (!way)
     return (first(w) ?? [])
-      .map((g) => `${g.key} ${g.amount ? wood(g.amount.value, project.value!.system) : "hard to find"}`)
+      .map((g) => `${g.key} ${g.amount ? wood(g.amount.value, project.value!.system) : t("hard to find")}`)
       .join(", ");
-  if (way.lacking.length) return `sells no ${way.lacking.join(", no ")}`;
-  if (way.cannot.length) return `its boards rarely give ${way.cannot.map(part).join(", ")}`;
-  if (way.elsewhere >= 1) return "asks for a machine you do not have";
-  return way.risk > 0 ? `${perCent(way.risk)} that a pile there lacks a part` : "";
+  if (way.lacking.length) return t("sells no {lacking}", { lacking: way.lacking.join(", no ") });
+  if (way.cannot.length)
+    return t("its boards rarely give {cannot}", { cannot: way.cannot.map(part).join(", ") });
+  if (way.elsewhere >= 1) return t("asks for a machine you do not have");
+  return way.risk > 0 ? t("{risk} that a pile there lacks a part", { risk: perCent(way.risk) }) : "";
 }
 const machines = (w: Way) =>
   Object.entries(w.way?.machine_hours ?? {})
@@ -140,24 +161,26 @@ const machines = (w: Way) =>
   <div v-if="project">
     <div class="wish">
       <div class="field">
-        <span id="chance">The list is to be covered with a chance of</span>
+        <span id="chance">{{ $t("The list is to be covered with a chance of") }}</span>
         <ElSegmented v-model="wish.chance" :options="CHANCES" aria-labelledby="chance" size="large" />
       </div>
-      <CountField v-model="wish.hour" label="An hour of mine counts" :min="0" :max="1000" :step="5" />
-      <ElCheckbox v-model="wish.hand" size="large">Use the boards on hand first</ElCheckbox>
+      <CountField v-model="wish.hour" :label="$t('An hour of mine counts')" :min="0" :max="1000" :step="5" />
+      <ElCheckbox v-model="wish.hand" size="large">{{ $t("Use the boards on hand first") }}</ElCheckbox>
       <ElButton
         class="act"
         :class="{ lead: !begun }"
         :disabled="!ways.length || running.length > 0"
         @click="ask"
       >
-        {{ begun ? `Simulate ${TRIPS} more trips each` : "Simulate buying it" }}
+        {{ begun ? $t("Simulate {TRIPS} more trips each", { TRIPS }) : $t("Simulate buying it") }}
       </ElButton>
     </div>
     <p v-if="!begun" class="soft intro">
-      Boards are drawn as each supplier has them: its sizes, grades, faults and warp. The list is laid out on
-      them as your own plan would be, trip after trip, and milled by your machines' pace. A first look stands
-      below; twelve trips to each take from some seconds to some minutes, by how long the list is.
+      {{
+        $t(
+          "Boards are drawn as each supplier has them: its sizes, grades, faults and warp. The list is laid out on them as your own plan would be, trip after trip, and milled by your machines' pace. A first look stands below; twelve trips to each take from some seconds to some minutes, by how long the list is.",
+        )
+      }}
     </p>
     <ElProgress
       v-if="running.length"
@@ -169,12 +192,15 @@ const machines = (w: Way) =>
       <template #title>
         <b
           >{{ nameOf(data.recommended.supplier, data.recommended.grade)
-          }}{{ data.recommended.milled ? ", milled for you" : "" }}</b
+          }}{{ data.recommended.milled ? $t(", milled for you") : "" }}</b
         >{{ advice }}
       </template>
     </ElAlert>
     <ElAlert v-if="mixed && allTried" type="info" :closable="false" class="best">
-      <template #title><b>Bought at several places</b>: {{ mixed.shares }}; {{ mixed.costs }}</template>
+      <template #title
+        ><b>{{ $t("Bought at several places") }}</b
+        >: {{ mixed.shares }}; {{ mixed.costs }}</template
+      >
     </ElAlert>
     <ElTable
       v-if="ways.length"
@@ -184,40 +210,51 @@ const machines = (w: Way) =>
       :current-row-key="shown ? keyOf(shown) : ''"
       @row-click="(row: Way) => (opened = keyOf(row as Way))"
     >
-      <ElTableColumn label="Where" min-width="210">
+      <ElTableColumn :label="$t('Where')" min-width="210">
         <template #default="{ row }">
           <button class="link" @click="opened = keyOf(row as Way)">
             {{ nameOf(row.supplier, row.grade) }}
           </button>
-          <ElTag v-if="row.milled" type="info" class="tag">milled for you</ElTag>
+          <ElTag v-if="row.milled" type="info" class="tag">{{ $t("milled for you") }}</ElTag>
         </template>
       </ElTableColumn>
-      <ElTableColumn label="Money" align="right" width="130">
+      <ElTableColumn :label="$t('Money')" align="right" width="130">
         <template #default="{ row }">{{ row.way ? amount(row.way.money) : about(row as Way) }}</template>
       </ElTableColumn>
-      <ElTableColumn label="Hours" align="right" width="90">
+      <ElTableColumn :label="$t('Hours')" align="right" width="90">
         <template #default="{ row }">{{ row.way ? row.way.hours.toFixed(1) : "–" }}</template>
       </ElTableColumn>
-      <ElTableColumn label="With your hours" align="right" width="140">
+      <ElTableColumn :label="$t('With your hours')" align="right" width="140">
         <template #default="{ row }">{{
           row.way ? amount(row.way.money + wish.hour * row.way.hours) : "–"
         }}</template>
       </ElTableColumn>
       <ElTableColumn
-        :label="begun ? 'What stands against it' : 'At a first look, as it comes'"
+        :label="begun ? $t('What stands against it') : $t('At a first look, as it comes')"
         min-width="260"
       >
         <template #default="{ row }">{{ remark(row as Way) }}</template>
       </ElTableColumn>
-      <ElTableColumn label="Trips" align="right" width="90">
+      <ElTableColumn :label="$t('Trips')" align="right" width="90">
         <template #default="{ row }">{{ row.done }}</template>
       </ElTableColumn>
     </ElTable>
     <section v-if="shown?.way" class="shown">
-      <h2>{{ nameOf(shown.supplier, shown.grade) }}{{ shown.milled ? ", milled for you" : "" }}: how much</h2>
+      <h2>
+        {{
+          $t("{supplier}{milled}: how much", {
+            supplier: nameOf(shown.supplier, shown.grade),
+            milled: shown.milled ? $t(", milled for you") : "",
+          })
+        }}
+      </h2>
       <p class="soft">
-        {{ machines(shown) || "No machine time"
-        }}{{ shown.way.milled ? `; ${amount(shown.way.milled)} of the money is for milling` : "" }}.
+        {{ machines(shown) || $t("No machine time")
+        }}{{
+          shown.way.milled
+            ? $t("; {milled} of the money is for milling", { milled: amount(shown.way.milled) })
+            : ""
+        }}.
       </p>
       <GroupAmounts
         v-for="g in shown.way.groups"
@@ -231,12 +268,13 @@ const machines = (w: Way) =>
       />
       <Variations v-if="!shown.milled && !wish.hand" :way="shown" :name="part" />
       <p class="soft">
-        Prices:
         {{
-          Object.entries(shown.per_foot)
-            .map(([k, p]) => `${k} ${p === null ? "not sold" : woodPrice(p, project!.system)}`)
-            .join("; ")
-        }}.
+          $t("Prices: {per_foot}.", {
+            per_foot: Object.entries(shown.per_foot)
+              .map(([k, p]) => `${k} ${p === null ? "not sold" : woodPrice(p, project!.system)}`)
+              .join("; "),
+          })
+        }}
       </p>
     </section>
   </div>

@@ -14,16 +14,19 @@ const MOST = 5;
 <template>
   <table v-if="offers.length" class="offers">
     <caption class="soft">
-      By the price books, true sizes
+      {{
+        $t("By the price books, true sizes")
+      }}
     </caption>
     <tbody>
       <tr v-for="(o, i) in offers.slice(0, MOST)" :key="i" :class="{ first: !i }">
         <th scope="row">{{ o.supplier }}</th>
         <td>
-          {{ o.pieces }} of <Len :ticks="o.length" :system="system" bare /> ×
-          <Len :ticks="o.width" :system="system" /><template v-if="o.across > 1"
-            >, ripped to {{ o.across }} strips</template
-          ><template v-else-if="width && o.width > width">, ripped down</template>
+          {{ $t("{pieces} of", { pieces: o.pieces }) }} <Len :ticks="o.length" :system="system" bare /> ×
+          <Len :ticks="o.width" :system="system" /><template v-if="o.across > 1">{{
+            $t(", ripped to {across} strips", { across: o.across })
+          }}</template
+          ><template v-else-if="width && o.width > width">{{ $t(", ripped down") }}</template>
         </td>
         <td class="money">{{ amount(o.cost) }}</td>
       </tr>

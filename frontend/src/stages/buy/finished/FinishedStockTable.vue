@@ -53,45 +53,53 @@ function keep(): void {
 
 <template>
   <section v-if="project" class="finished">
-    <h3>Lengths and sheets <ElButton v-if="!fresh" class="act" @click="begin">Add one</ElButton></h3>
+    <h3>
+      {{ $t("Lengths and sheets") }}
+      <ElButton v-if="!fresh" class="act" @click="begin">{{ $t("Add one") }}</ElButton>
+    </h3>
     <form v-if="fresh" class="fresh" @submit.prevent="keep">
-      <WoodField v-model="fresh.species" label="Wood or sheet" />
-      <ChoiceField v-model="fresh.kind" label="It is" :options="KINDS" />
-      <MeasureField v-model="fresh.length" label="Length" :system="project.system" />
-      <MeasureField v-model="fresh.width" label="Width" :system="project.system" />
-      <MeasureField v-model="fresh.thickness" label="Thickness" :system="project.system" />
+      <WoodField v-model="fresh.species" :label="$t('Wood or sheet')" />
+      <ChoiceField v-model="fresh.kind" :label="$t('It is')" :options="KINDS" />
+      <MeasureField v-model="fresh.length" :label="$t('Length')" :system="project.system" />
+      <MeasureField v-model="fresh.width" :label="$t('Width')" :system="project.system" />
+      <MeasureField v-model="fresh.thickness" :label="$t('Thickness')" :system="project.system" />
       <label class="asks"
-        ><span>One costs</span
-        ><ElInputNumber v-model="fresh.asks as number" :min="0" :precision="2" aria-label="One costs"
+        ><span>{{ $t("One costs") }}</span
+        ><ElInputNumber v-model="fresh.asks as number" :min="0" :precision="2" :aria-label="$t('One costs')"
       /></label>
-      <ElButton class="act lead" native-type="submit" :disabled="!fresh.species">Keep it</ElButton>
-      <ElButton class="act quiet" @click="fresh = undefined">Never mind</ElButton>
+      <ElButton class="act lead" native-type="submit" :disabled="!fresh.species">{{
+        $t("Keep it")
+      }}</ElButton>
+      <ElButton class="act quiet" @click="fresh = undefined">{{ $t("Never mind") }}</ElButton>
     </form>
     <ElTable v-if="rows.length" :data="rows" height="18rem" size="small">
-      <ElTableColumn prop="species" label="Wood" min-width="140" />
-      <ElTableColumn label="True size" min-width="210">
+      <ElTableColumn prop="species" :label="$t('Wood')" min-width="140" />
+      <ElTableColumn :label="$t('True size')" min-width="210">
         <template #default="{ row }">
           <Len :ticks="row.length" :system="project.system" bare /> ×
           <Len :ticks="row.width" :system="project.system" bare /> ×
           <Len :ticks="row.thickness" :system="project.system" />
         </template>
       </ElTableColumn>
-      <ElTableColumn label="It is" width="100">
-        <template #default="{ row }">{{ row.kind === "sheet" ? "a sheet" : "a length" }}</template>
+      <ElTableColumn :label="$t('It is')" width="100">
+        <template #default="{ row }">{{ row.kind === "sheet" ? $t("a sheet") : $t("a length") }}</template>
       </ElTableColumn>
-      <ElTableColumn label="One costs" width="190">
+      <ElTableColumn :label="$t('One costs')" width="190">
         <template #default="{ row }"
           ><ElInputNumber
             :model-value="Number(row.asks)"
             :min="0"
             :precision="2"
-            :aria-label="`${row.species} ${row.kind} costs`"
+            :aria-label="$t('{species} {kind} costs', { species: row.species, kind: row.kind })"
             @change="ask(row.index, $event)"
         /></template>
       </ElTableColumn>
       <ElTableColumn width="80">
         <template #default="{ row }"
-          ><ElButton class="act quiet" :aria-label="`Take this ${row.species} off`" @click="drop(row.index)"
+          ><ElButton
+            class="act quiet"
+            :aria-label="$t('Take this {species} off', { species: row.species })"
+            @click="drop(row.index)"
             >✕</ElButton
           ></template
         >

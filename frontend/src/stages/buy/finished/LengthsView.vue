@@ -32,26 +32,36 @@ const laidOut = (species: string, thickness: number) =>
     <div v-for="s in sheets" :key="`s${s.species}${s.thickness}`" class="need">
       <div>
         <h2>
-          {{ s.species }} sheet <b><Len :ticks="s.thickness" :system="project.system" /></b>
+          {{ $t("{species} sheet", { species: s.species }) }}
+          <b><Len :ticks="s.thickness" :system="project.system" /></b>
         </h2>
-        <p class="soft">{{ s.pieces }} parts: {{ s.parts.join(", ") }}</p>
+        <p class="soft">
+          {{ $t("{pieces} parts: {parts}", { pieces: s.pieces, parts: s.parts.join(", ") }) }}
+        </p>
       </div>
       <div class="told">
         <p>
-          <b>{{ s.sheets }} sheet{{ s.sheets === 1 ? "" : "s" }}</b> of
-          <Len :ticks="s.sheet[0]!" :system="project.system" bare /> ×
-          <Len :ticks="s.sheet[1]!" :system="project.system" />, cut in rows along it<template
-            v-if="s.sheets > s.least"
-            >; {{ s.least }} by area alone</template
+          <b>{{ $t("{n} sheet | {n} sheets", s.sheets) }}</b>
+          {{ $t("of") }} <Len :ticks="s.sheet[0]!" :system="project.system" bare /> ×
+          <Len :ticks="s.sheet[1]!" :system="project.system" />{{ $t(", cut in rows along it")
+          }}<template v-if="s.sheets > s.least">{{
+            $t("; {least} by area alone", { least: s.least })
+          }}</template
           >.
         </p>
-        <ElButton v-if="!laying" class="act" @click="laying = true">Lay them out</ElButton>
+        <ElButton v-if="!laying" class="act" @click="laying = true">{{ $t("Lay them out") }}</ElButton>
         <ElSkeleton v-else-if="plans.isFetching.value" :rows="2" animated />
         <template v-for="plan in laidOut(s.species, s.thickness)" :key="`${plan.species}${plan.thickness}`">
           <p>
-            <b>{{ plan.sheets }}</b> when laid out{{
-              plan.sheets <= plan.least ? ": fewer cannot be" : `; never under ${plan.least}`
-            }}. Crosscut the sheet at the red lines, then rip each piece.
+            <b>{{ plan.sheets }}</b>
+            {{
+              $t("when laid out{least}. Crosscut the sheet at the red lines, then rip each piece.", {
+                least:
+                  plan.sheets <= plan.least
+                    ? $t(": fewer cannot be")
+                    : $t("; never under {least}", { least: plan.least }),
+              })
+            }}
           </p>
           <BoardDrawing
             v-for="(b, i) in plan.boards"
@@ -65,11 +75,18 @@ const laidOut = (species: string, thickness: number) =>
         </template>
         <FinishedOffers :offers="s.offers" :width="0" :system="project.system" />
         <p v-if="s.grained" class="soft">
-          {{ s.grained }} of the parts follow its grain, which runs the long way.
+          {{
+            $t("{grained} of the parts follow its grain, which runs the long way.", { grained: s.grained })
+          }}
         </p>
         <p v-if="s.too_large.length" class="note">
-          {{ s.too_large.join(", ") }} {{ s.too_large.length === 1 ? "is" : "are" }} larger than a sheet: join
-          two, or change the grain.
+          {{
+            $t(
+              "{parts} is larger than a sheet: join two, or change the grain. | {parts} are larger than a sheet: join two, or change the grain.",
+              { parts: s.too_large.join(", ") },
+              s.too_large.length,
+            )
+          }}
         </p>
       </div>
     </div>
@@ -82,32 +99,46 @@ const laidOut = (species: string, thickness: number) =>
             <Len :ticks="n.thickness" :system="project.system"
           /></b>
         </h2>
-        <p class="soft">{{ n.pieces }} pieces: {{ n.parts.join(", ") }}</p>
+        <p class="soft">
+          {{ $t("{pieces} pieces: {parts}", { pieces: n.pieces, parts: n.parts.join(", ") }) }}
+        </p>
       </div>
       <div class="told">
         <p>
-          <b>{{ n.lengths }} length{{ n.lengths === 1 ? "" : "s" }}</b> of
-          <Len :ticks="n.stock_length" :system="project.system" />, bought finished<template v-if="n.spare"
-            >; {{ n.spare }} more of the longest piece to spare</template
-          ><template v-if="n.lengths > n.least">. {{ n.least }} by length alone</template>.
+          <b>{{ $t("{n} length | {n} lengths", n.lengths) }}</b>
+          {{ $t("of") }} <Len :ticks="n.stock_length" :system="project.system" />{{ $t(", bought finished")
+          }}<template v-if="n.spare">{{
+            $t("; {spare} more of the longest piece to spare", { spare: n.spare })
+          }}</template
+          ><template v-if="n.lengths > n.least">{{
+            $t(". {least} by length alone", { least: n.least })
+          }}</template
+          >.
         </p>
         <p v-if="n.shorter" class="note">
           <span
-            >The kerf is why it takes {{ n.lengths }}: were every piece
-            <Len :ticks="n.shorter" :system="project.system" /> shorter, {{ n.then }} would do.</span
+            >{{ $t("The kerf is why it takes {lengths}: were every piece", { lengths: n.lengths }) }}
+            <Len :ticks="n.shorter" :system="project.system" />
+            {{ $t("shorter, {then} would do.", { then: n.then }) }}</span
           >
         </p>
         <FinishedOffers :offers="n.offers" :width="n.width" :system="project.system" />
         <p class="soft">{{ n.cuts.map((c) => c.join(" + ")).join("; ") }}</p>
         <MeasureField
           class="stock"
-          label="Sold in lengths of"
+          :label="$t('Sold in lengths of')"
           :system="project.system"
           :model-value="n.stock_length"
           @update:model-value="emit('stock', $event)"
         />
         <p v-if="n.too_long.length" class="note">
-          {{ n.too_long.join(", ") }} {{ n.too_long.length === 1 ? "is" : "are" }} longer than that.
+          {{
+            $t(
+              "{parts} is longer than that. | {parts} are longer than that.",
+              { parts: n.too_long.join(", ") },
+              n.too_long.length,
+            )
+          }}
         </p>
       </div>
     </div>

@@ -1,0 +1,49 @@
+// @vitest-environment happy-dom
+import { mount } from "@vue/test-utils";
+import { afterEach, describe, expect, it } from "vitest";
+import PlanTray from "../stages/layout/PlanTray.vue";
+import { i18n, t, tag } from "./i18n";
+
+afterEach(() => {
+  i18n.global.locale.value = "en";
+});
+
+/** Sentences as a file of a language would bring them. */
+function inGerman(words: Record<string, string>): void {
+  i18n.global.setLocaleMessage("de", words);
+  i18n.global.locale.value = "de";
+}
+
+describe("the words of the screens", () => {
+  it("are English sentences where no language is taken, with what is filled in", () => {
+    expect(t("Tab. Then {n} e.g. this: {what}", { n: 3, what: "a|b @c {d}" })).toBe(
+      "Tab. Then 3 e.g. this: a|b @c {d}",
+    );
+    expect([1, 2, 0].map((n) => t("{n} board | {n} boards", n))).toEqual(["1 board", "2 boards", "0 boards"]);
+  });
+
+  it("come from the language's file, and in English where that has none", () => {
+    inGerman({ "{n} board | {n} boards": "{n} Brett | {n} Bretter", "It needs a name.": "Der Name fehlt." });
+    expect(t("It needs a name.")).toBe("Der Name fehlt.");
+    expect([1, 2].map((n) => t("{n} board | {n} boards", n))).toEqual(["1 Brett", "2 Bretter"]);
+    expect(t("Take it")).toBe("Take it");
+  });
+
+  it("are those of the language on a screen", () => {
+    inGerman({
+      "In the tray": "In der Schale",
+      "{n} lies nowhere | {n} lie nowhere": "{n} liegt | {n} liegen",
+    });
+    const unplaced = [1, 2].map((n) => ({ part: "SL", n, why: "" }));
+    const tray = mount(PlanTray, {
+      props: { unplaced, parts: [], system: "in", first: [], picked: "", movable: false },
+    } as never);
+    expect(tray.get("h3").text()).toBe("In der Schale 2 liegen");
+  });
+
+  it("write dates and numbers as the reader does, where the words are of that language", () => {
+    expect(tag()).toBe("en-GB");
+    inGerman({});
+    expect(tag()).toBe("de");
+  });
+});
