@@ -146,6 +146,19 @@ def test_a_move_that_does_not_hold_says_why_and_is_not_made(demo: int, page: Pag
     assert places(demo) == before
 
 
+def test_what_is_touched_is_picked_though_the_boards_move_before_the_pointer_is_up(
+    demo: int, page: Page
+) -> None:
+    opened(page, demo)
+    page.mouse.move(*middle(piece(page, "CR1")))
+    page.mouse.down()
+    page.evaluate("document.querySelector('.rule').style.marginTop = '200px'")
+    page.mouse.up()
+    expect(piece(page, "CR1")).to_have_attribute("aria-pressed", "true")
+    piece(page, "CR1").click()
+    expect(piece(page, "CR1")).to_have_attribute("aria-pressed", "false")
+
+
 def test_two_are_pinned_a_place_is_forbidden_and_the_rest_is_solved(demo: int, page: Page) -> None:
     before = places(demo)
     opened(page, demo)

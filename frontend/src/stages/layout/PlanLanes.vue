@@ -20,6 +20,7 @@ import { useHand } from "./hand";
 import { nudged, whereIs, type Move, type Target } from "./moves";
 import { TICKS_PER_INCH } from "../../measure";
 import { money } from "../../money";
+import { t } from "../../i18n/i18n";
 
 type Fixings = Schemas["FixingsBody"];
 const props = defineProps<{
@@ -111,10 +112,12 @@ function boardUnder(event: { clientX: number; clientY: number }): Target | undef
   return { board: board.id, ...placeAt(svg.getBoundingClientRect(), board, scale.value, props.face, event) };
 }
 let grabbed = { x: 0, y: 0 }; // where on the blank the hand is, from its middle
+let fromBoard = false; // and not from the tray
 function grab(item: Item, event: PointerEvent): void {
   if (event.button || props.drawing || carrying.value || held.value) return;
   const home = whereIs(props.plan, item);
   const under = boardUnder(event);
+  fromBoard = !!under;
   grabbed = home && under ? { x: under.x - home.x, y: under.y - home.y } : { x: 0, y: 0 };
   takeInHand(item);
   dragged.value = false;
@@ -133,16 +136,32 @@ function drag(event: PointerEvent): void {
   else away(); // off the boards it goes back to where it lay
 }
 function drop(): void {
-  if (dragged.value && move.value && !refused()) emit("move", move.value);
-  if (dragged.value) picked.value = held.value; // not sooner: what is told about it would push the boards about
-  // The click that may follow at once would take the part up again.
-  const swallow = (e: MouseEvent) => e.stopPropagation();
-  if (dragged.value) window.addEventListener("click", swallow, { capture: true });
-  window.setTimeout(() => {
-    dragged.value = false;
-    window.removeEventListener("click", swallow, { capture: true });
-  });
+  const item = held.value;
+  const to = dragged.value && move.value && !refused() ? move.value : null;
+  const tapped = !dragged.value;
+  dragged.value = false;
   letGo();
+  if (to) emit("move", to);
+  // What was touched counts: the boards may have moved on the page before the pointer was up.
+  if (tapped && item && fromBoard) emit("part", item.part);
+  if (tapped && item) pick(item);
+  else picked.value = item; // not sooner: what is told about it would push the boards about
+  swallowClick();
+}
+/** The click that may come of a pointer that is up says nothing more. */
+function swallowClick(): void {
+  const swallow = (event: MouseEvent): void => {
+    event.stopPropagation();
+    done();
+  };
+  const done = (): void => {
+    window.removeEventListener("click", swallow, true);
+    window.removeEventListener("pointerdown", done, true);
+    window.removeEventListener("keydown", done, true);
+  };
+  window.addEventListener("click", swallow, true);
+  window.addEventListener("pointerdown", done, true);
+  window.addEventListener("keydown", done, true);
 }
 /** Take the picked blank by keys: arrows move it, Enter lays it down. */
 function carry(): void {
@@ -209,7 +228,9 @@ function pick(item: Item): void {
 }
 defineExpose({ carry });
 const costs = (now: number, before: number) =>
-  now === before ? `cost stays ${money(now)}` : `cost ${money(before)} → ${money(now)}`;
+  now === before
+    ? t("cost stays {now}", { now: money(now) })
+    : t("cost {before} → {now}", { before: money(before), now: money(now) });
 </script>
 
 <template>
@@ -254,7 +275,7 @@ const costs = (now: number, before: number) =>
           :class="{ aimed: target?.board === board.id, begun }"
         >
           <h2 v-if="board.id === firstCut" class="apart">
-            Being cut: what is done stands, and nothing here is moved
+            {{ $t("Being cut: what is done stands, and nothing here is moved") }}
           </h2>
           <div class="name">
             <RouterLink :to="{ name: 'boards', params: { project: route.params.project, board: board.id } }"
@@ -262,7 +283,7 @@ const costs = (now: number, before: number) =>
             >
             <span class="soft"
               >{{ board.species }}, <Len :ticks="board.length" :system="system" />{{
-                board.price ? `, ${money(board.price)}` : ", owned"
+                board.price ? `, ${money(board.price)}` : $t(", owned")
               }}</span
             >
             <span v-if="plan && reasons[board.id]" class="soft why"
@@ -274,7 +295,7 @@ const costs = (now: number, before: number) =>
                 :checked="fixings.excluded.includes(board.id)"
                 @change="emit('rest', board.id)"
               />
-              leave it whole</label
+              {{ $t("leave it whole") }}</label
             >
           </div>
           <BoardDrawing
@@ -294,8 +315,8 @@ const costs = (now: number, before: number) =>
             :gone="goneOf(board.id, lies, begun)"
             :pointing="drawing ? 'drag' : ''"
             choosable
-            @part="dragged || emit('part', $event)"
-            @pick="dragged || pick($event)"
+            @part="emit('part', $event)"
+            @pick="pick"
             @grab="grab"
             @place="picked = null"
             @drawn="(a, b) => drawn(board.id, a, b)"
@@ -323,13 +344,23 @@ const costs = (now: number, before: number) =>
     >
       <b>{{ itemName(held) }}</b>
       <template v-if="tried.holds">
-        holds on {{ tried.board }}. {{ costs(tried.cost, tried.cost_before) }},
-        {{ (tried.yields * 100).toFixed(1) }} % of it becomes parts.</template
+        {{
+          " " +
+          $t("holds on {board}. {cost}, {yields} % of it becomes parts.", {
+            board: tried.board,
+            cost: costs(tried.cost, tried.cost_before),
+            yields: (tried.yields * 100).toFixed(1),
+          })
+        }}</template
       >
-      <template v-else> does not hold here: {{ tried.why }}.</template>
+      <template v-else> {{ " " + $t("does not hold here: {why}.", { why: tried.why }) }}</template>
       <span v-if="carrying" class="soft">
-        Arrows move it an inch, with Shift an eighth, Page ↑↓ to another board; Enter lays it down, Esc leaves
-        it.</span
+        {{
+          " " +
+          $t(
+            "Arrows move it an inch, with Shift an eighth, Page ↑↓ to another board; Enter lays it down, Esc leaves it.",
+          )
+        }}</span
       >
     </div>
   </div>
