@@ -394,17 +394,21 @@ function over(event: MouseEvent): void {
           class="arrow"
           :d="`M${-c.w / 2 + 6} ${c.h / 2 - 5}h${Math.min(28, c.w / 4)}m-5 -3l5 3l-5 3`"
         />
-        <template v-for="(t, i) in c.texts" :key="i">
+        <template v-for="(line, i) in c.texts" :key="i">
           <text
-            v-if="t.w > 15 && c.h > 7"
-            :x="t.dx"
-            :font-size="Math.min(15, c.h * 0.62, (t.w / Math.max(3, t.label.length)) * 1.6)"
+            v-if="line.w > 15 && c.h > 7"
+            :x="line.dx"
+            :font-size="Math.min(15, c.h * 0.62, (line.w / Math.max(3, line.label.length)) * 1.6)"
             text-anchor="middle"
             dominant-baseline="central"
           >
-            {{ t.label }}
-            <tspan v-if="c.h > 17 && t.w > 8 * (t.label.length + t.long.length) + 70" class="long" dx="8">
-              {{ t.long }}
+            {{ line.label }}
+            <tspan
+              v-if="c.h > 17 && line.w > 8 * (line.label.length + line.long.length) + 70"
+              class="long"
+              dx="8"
+            >
+              {{ line.long }}
             </tspan>
           </text>
         </template>

@@ -63,9 +63,9 @@ useEventListener("keydown", key);
     <ElTabs v-model="help.tab">
       <ElTabPane :label="$t('Stage by stage')" name="stages">
         <ElCollapse v-model="help.stage" accordion>
-          <ElCollapseItem v-for="t in TOPICS" :key="t.stage" :name="t.stage" :title="t.title">
-            <p v-for="s in t.says" :key="s" class="says">{{ s }}</p>
-            <p v-for="term in t.terms" :key="term" class="soft">
+          <ElCollapseItem v-for="topic in TOPICS" :key="topic.stage" :name="topic.stage" :title="topic.title">
+            <p v-for="s in topic.says" :key="s" class="says">{{ s }}</p>
+            <p v-for="term in topic.terms" :key="term" class="soft">
               <b>{{ term }}</b>: {{ TERMS[term] }}
             </p>
           </ElCollapseItem>

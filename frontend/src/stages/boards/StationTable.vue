@@ -106,11 +106,11 @@ function aim(i: number, k: number): void {
         @update:model-value="put(i, { y1: $event })"
       />
       <MeasureField
-        v-for="(t, k) in readings(s)"
+        v-for="(reading, k) in readings(s)"
         :key="k"
         :label="word(k)"
         :system="system"
-        :model-value="t"
+        :model-value="reading"
         @focusin="aim(i, k)"
         @update:model-value="thick(i, k, $event)"
       />

@@ -209,7 +209,7 @@ function names(ref: string): string {
       <template v-else-if="reading">
         <SheetTakeoff v-if="reading.kind === 'sheet'" :drawing="current" :reading="reading" :part="asked" />
         <div v-else-if="reading.kind === 'list'" class="listed">
-          <p v-for="t in reading.troubles" :key="t" class="note">{{ t }}</p>
+          <p v-for="trouble in reading.troubles" :key="trouble" class="note">{{ trouble }}</p>
           <ElTabs v-if="reading.others.length" v-model="page" class="pages">
             <ElTabPane v-for="s in pages" :key="s.name" :name="s.name" :label="s.name" />
           </ElTabs>

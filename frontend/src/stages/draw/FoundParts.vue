@@ -121,7 +121,7 @@ function put(): void {
         ><template #title
           ><span>{{ $t("{troubles} to look at", { troubles: reading.troubles.length }) }}</span></template
         >
-        <p v-for="t in reading.troubles" :key="t" class="note">{{ t }}</p>
+        <p v-for="trouble in reading.troubles" :key="trouble" class="note">{{ trouble }}</p>
       </ElCollapseItem></ElCollapse
     >
     <p v-if="!decided.length && !asked.length" class="soft">

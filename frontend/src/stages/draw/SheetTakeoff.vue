@@ -297,15 +297,15 @@ const hint = computed(() => {
     <div class="sheet">
       <div class="bar">
         <ElButton
-          v-for="[t, word] in [
+          v-for="[one, word] in [
             ['scale', $t('Set a scale')],
             ['part', $t('Draw a part')],
             ['move', $t('Move the sheet')],
           ] as const"
-          :key="t"
+          :key="one"
           class="act quiet"
-          :class="{ on: tool === t }"
-          @click="tool = t"
+          :class="{ on: tool === one }"
+          @click="tool = one"
         >
           {{ word }}
         </ElButton>

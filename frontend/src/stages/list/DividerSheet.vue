@@ -149,12 +149,12 @@ const things = computed(() => {
         >
           <rect :width="upright ? span * 0.5 : span" :height="upright ? span : span * 0.35" class="room" />
           <rect
-            v-for="(t, i) in things"
+            v-for="(thing, i) in things"
             :key="i"
-            :x="upright ? 0 : t.at"
-            :y="upright ? span - t.at - t.size : 0"
-            :width="upright ? span * 0.5 : t.size"
-            :height="upright ? t.size : span * 0.35"
+            :x="upright ? 0 : thing.at"
+            :y="upright ? span - thing.at - thing.size : 0"
+            :width="upright ? span * 0.5 : thing.size"
+            :height="upright ? thing.size : span * 0.35"
             class="thing"
           />
         </svg>

@@ -177,12 +177,12 @@ function judge(): void {
     </div>
     <div class="chips" role="group" :aria-label="$t('What is wrong with it')">
       <ElButton
-        v-for="[t, text] in TROUBLES"
-        :key="t"
+        v-for="[wrong, text] in TROUBLES"
+        :key="wrong"
         class="act"
-        :class="{ on: t === trouble }"
-        :aria-pressed="t === trouble"
-        @click="trouble = t"
+        :class="{ on: wrong === trouble }"
+        :aria-pressed="wrong === trouble"
+        @click="trouble = wrong"
       >
         {{ text }}
       </ElButton>
