@@ -45,5 +45,9 @@ describe("the words of the screens", () => {
     expect(tag()).toBe("en-GB");
     inGerman({});
     expect(tag()).toBe("de");
+    i18n.global.locale.value = "en";
+    Object.defineProperty(navigator, "languages", { value: ["de-AT"], configurable: true });
+    expect(tag()).toBe("en-GB");
+    Object.defineProperty(navigator, "languages", { value: ["en-GB"], configurable: true });
   });
 });

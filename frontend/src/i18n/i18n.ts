@@ -24,13 +24,16 @@ export const i18n = createI18n({
 /** A sentence in the reader's language, its `{names}` filled in; of "one | many" the one for a number. */
 export const t = i18n.global.t;
 
-/** The tag that dates, numbers and money are written by: the reader's own, where it is of the language of the words. */
+/**
+ * The tag that dates, numbers and money are written by: the reader's own, where it is of the language of the words;
+ * English for others is that of most of the world, 9 March and 14:05.
+ */
 export function tag(): string {
   const words = i18n.global.locale.value;
   const own = (globalThis.navigator?.languages ?? []).find(
     (one) => one.split("-")[0] === words.split("-")[0],
   );
-  return own ?? words;
+  return own ?? (words === "en" ? "en-GB" : words);
 }
 
 /** Take the first language wanted that there is, before the first screen; a page keeps the one it began with. */
