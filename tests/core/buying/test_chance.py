@@ -26,6 +26,7 @@ from vividplank.core.buying.market.supplier import Supplier, usual_suppliers
 from vividplank.core.job import Job
 from vividplank.core.layout.model.item_types import item_types
 from vividplank.core.layout.search.restricted_master import RestrictedMaster
+from vividplank.core.shop import Shop
 
 #: Boards that are all alike: flat, clear, 60 x 6.
 ALIKE = Population(
@@ -73,6 +74,21 @@ def test_stock_that_lies_flat_is_used_as_thick_as_it_is() -> None:
     rough = replace(flat, dressed=())
     taken = as_they_come(job, [rough], ALIKE, Random(4), 0, time.monotonic)
     assert taken and taken.boards > 0
+
+
+def test_before_a_board_is_bought_for_one_piece_it_is_searched_for_longer() -> None:
+    """With the search of every trip a fifth board is needed for the last of four wide panels; three
+    times as long finds room for it in four.
+    """
+    panel = a_part("P", 4, 34, 16, species="elm", panel=(3, 8))
+    rail = a_part("R", 10, 26, 3, species="elm")
+    lengths, widths = Range(t(72), t(100), t(140)), Range(t(5), t(8), t(14))
+    wild = Population(
+        "elm", "4/4", "FAS", lengths, widths, t(1.05), straightness="wild", hidden=0.15
+    )
+    job = Job("panels", Shop(), (panel, rail), ())
+    taken = as_they_come(job, (), wild, Random("few 5"), 5, time.monotonic)
+    assert taken and taken.boards == 4
 
 
 def test_a_part_that_no_board_gives_is_given_up() -> None:

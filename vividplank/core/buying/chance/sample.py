@@ -22,6 +22,9 @@ from vividplank.core.timber import board_feet
 #: Measured on shop jobs of 20 to 170 parts: with five times as many one board fewer is enough in
 #: about one purchase of six; picking with ten times as many costs 5 % less.
 _ROUNDS, _PICKING_ROUNDS = 8, 2
+#: So many times as many before a board is said to be needed for one piece: the longer a list of few
+#: large pieces is searched for, the more often it does without.
+_LONGER = 3
 #: No layout takes so long but on a machine that has stopped.
 _ENOUGH_SECONDS = 600.0
 #: After so many boards more than the list seems to take nobody goes on.
@@ -88,6 +91,12 @@ def missing(job: Job, boards: Sequence[Board], clock: Clock, rounds: int = _ROUN
     return short / max(1, sum(p.volume * p.quantity for p in job.parts))
 
 
+def _largest_share(job: Job) -> float:
+    """What the largest piece is of the list, by volume."""
+    total = sum(p.volume * p.quantity for p in job.parts)
+    return max((p.volume for p in job.parts), default=0) / max(1, total)
+
+
 def _until_whole(progress: Progress) -> bool:
     return progress.unplaced > 0
 
@@ -114,7 +123,7 @@ def as_they_come(
 
     `cart` are boards there are already, `guess` how many more are tried first. A first layout each
     says about how many it takes; only from there on one board fewer is searched for, by so many
-    `rounds` (0: not at all).
+    `rounds` (0: not at all), and longer where it lacks no more than the largest piece.
     """
     coming = boards_of(population, rng)
     drawn: list[Board] = []
@@ -148,7 +157,11 @@ def as_they_come(
             return None
         middle = (n + failed) // 2
         n, failed = (n, middle) if short(middle, 0) else (middle, failed)
-    while rounds and n > least and go_on() and not short(n - 1, rounds):
+    one = _largest_share(job)
+    while rounds and n > least and go_on():
+        lacks = short(n - 1, rounds)
+        if lacks and (lacks > one or not go_on() or short(n - 1, _LONGER * rounds)):
+            break
         n -= 1
     return Taken(n, *_feet(drawn, n)) if go_on() else None
 
