@@ -22,8 +22,9 @@ import "./theme/element.css";
 import { speak } from "./i18n/i18n";
 import { register } from "./offline/register";
 
-// Every file says its sentences in the language there is when it is loaded.
+// Every file says its sentences in the language there is when it is loaded; English where that cannot be had.
 void speak()
+  .catch(() => undefined)
   .then(() => import("./start"))
   .then((app) => app.start());
 
