@@ -61,12 +61,13 @@ def template(cluster: Cluster) -> str:
 
 @pytest.fixture(scope="session")
 def demo_template(cluster: Cluster, template: str) -> str:
-    """A database with the demo in it, laid out, to copy from."""
+    """A database with the demo in it, laid out and its drawings read, to copy from."""
     import time
 
     from vividplank.core.layout.search.search import Limits, search
     from vividplank.demo.__main__ import load_demo
-    from vividplank.store import layouts, projects
+    from vividplank.jobs.reading import read_drawing
+    from vividplank.store import drawings, layouts, projects
     from vividplank.store.database import engine, session
 
     name = "plank_demo_template"
@@ -80,6 +81,9 @@ def demo_template(cluster: Cluster, template: str) -> str:
             assert layout
             plan = search(layout.job, Limits(seconds=600, rounds=60), time.monotonic)
             layouts.finish(opened, layout.pk, layout.job, plan)
+            unread = drawings.unread(opened)
+        for drawing in unread:  # else each application that is started would read them again
+            read_drawing(drawing)
     engine(cluster.url(name)).dispose()
     return name
 

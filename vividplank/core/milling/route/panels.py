@@ -89,8 +89,7 @@ class PanelRoute:
         jointed = [self._jointed(stave) for stave in self.staves]
         self.outer = (jointed[0].width, jointed[-1].width)
         if len(jointed) == 1:
-            whole = replace(jointed[0], mark=jointed[0].mark)
-            whole = plan.thickness(whole, part.thickness, "flatten")
+            whole = plan.thickness(jointed[0], part.thickness, "flatten")
         else:
             whole = self._glued_up(jointed)
         whole = self._trimmed(whole)
