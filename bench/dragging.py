@@ -1,5 +1,5 @@
-"""How soon a dragged piece says whether it holds: a project of 40 boards, in a real browser, on the
-running demo's server.
+"""How soon a dragged piece says whether it holds, and how long the page is busy at a stretch
+meanwhile: a project of some 40 boards, in a real browser, on the running demo's server.
 
 ./plank demo &                                   # and then
 .plank/venv/bin/python -m bench.dragging [port] [parts]
@@ -23,6 +23,9 @@ from vividplank.core.layout.search.warm import warm
 WATCHING = """
 const asked = window.fetch;
 window.moved = window.told = 0;
+window.busy = [];
+new PerformanceObserver((list) => window.busy.push(...list.getEntries().map((e) => e.duration)))
+    .observe({ entryTypes: ["longtask"] });
 addEventListener("pointermove", () => (window.moved ||= performance.now()), { capture: true });
 window.fetch = async (request, ...more) => {
     const answer = await asked(request, ...more);
@@ -81,11 +84,14 @@ def main(port: int, parts: int) -> None:
         page.goto(f"/project/{made['pk']}/layout")
         page.locator(".chalked").first.wait_for()
         name = (page.locator(".chalked text").first.text_content() or "").split()[0]
+        page.evaluate("window.busy = []")
         times = dragging(page, name, len(job.boards))
+        busy: list[float] = page.evaluate("window.busy")
         print(
             f"{len(job.boards)} boards, {parts} parts: the sentence stands after "
             f"{statistics.median(times):.0f} ms"
-            f" (worst of {len(times)}: {max(times):.0f})"
+            f" (worst of {len(times)}: {max(times):.0f}); {len(busy)} tasks of the page over 50 ms"
+            f" (the longest {max(busy, default=0):.0f})"
         )
         page.request.delete(
             f"/api/projects/{made['pk']}", data=json.dumps({"version": made["version"]})

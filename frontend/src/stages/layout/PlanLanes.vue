@@ -5,22 +5,17 @@
  */
 import { useEventListener } from "@vueuse/core";
 import { computed, nextTick, onBeforeUnmount, ref, useTemplateRef } from "vue";
-import { useRoute } from "vue-router";
 import type { Board, Layout, Part, Schemas } from "../../api/client";
-import BoardDrawing from "../../board/BoardDrawing.vue";
 import BoardRuler from "../../board/BoardRuler.vue";
 import { itemName, placeAt, type Item, type Plan, type Segment } from "../../board/geometry";
-import Fig from "../../controls/Fig.vue";
-import Len from "../../controls/Len.vue";
 import type { System } from "../../measure";
-import LaneDepths from "./LaneDepths.vue";
+import CarriedNote from "./CarriedNote.vue";
+import PlanLane from "./PlanLane.vue";
 import PlanTray from "./PlanTray.vue";
 import { follow, pinch } from "./drag";
 import { useHand } from "./hand";
 import { nudged, whereIs, type Move, type Target } from "./moves";
 import { TICKS_PER_INCH } from "../../measure";
-import { money } from "../../money";
-import { t } from "../../i18n/i18n";
 
 type Fixings = Schemas["FixingsBody"];
 const props = defineProps<{
@@ -49,7 +44,6 @@ const emit = defineEmits<{
 }>();
 const picked = defineModel<Item | null>("picked", { required: true });
 
-const route = useRoute();
 const { held, refused, target, tried, move, aim, away, takeInHand, letGo } = useHand(() => props.layout);
 const dragged = ref(false);
 const carrying = ref(false); // by keys
@@ -81,23 +75,49 @@ function segmentsOf(board: string, lies: Segment[]): Segment[] {
   const now = tried.value;
   return held.value && now?.holds && now.board === board ? now.segments : lies;
 }
-function orderOf(lies: Segment[]): string[] {
-  return lies.flatMap((s) => s.strips.flatMap((t) => t.blanks.map((k) => itemName(k.layers[0]![0]!))));
-}
-/** Pieces of a board that are not there any more: they went another way, or are carried over another board. */
-function goneOf(board: string, lies: Segment[], begun: boolean): string[] {
-  if (begun) return gone.value;
-  if (!held.value || !tried.value?.holds || tried.value.board === board) return [];
-  const name = itemName(held.value);
-  const blanks = lies.flatMap((s) =>
-    s.strips.flatMap((t) => t.blanks.map((k) => k.layers.flat().map(itemName))),
-  );
-  return blanks.find((items) => items.includes(name)) ?? [];
-}
-const inHand = computed(() => {
-  const item = (dragged.value || carrying.value ? held.value : null) ?? picked.value;
-  return item ? itemName(item) : "";
+const NONE: string[] = [];
+/** The pieces of the blank that is carried over another board. */
+const carriedAway = computed(() => {
+  const name = held.value && tried.value?.holds ? itemName(held.value) : "";
+  for (const { board, lies } of name ? lanes.value : [])
+    for (const strip of lies.flatMap((s) => s.strips))
+      for (const blank of strip.blanks) {
+        const items = blank.layers.flat().map(itemName);
+        if (items.includes(name)) return { board: board.id, items };
+      }
+  return null;
 });
+/** Pieces of a board that are not there any more: they went another way, or are carried over another board. */
+function goneOf(board: string, begun: boolean): string[] {
+  if (begun) return gone.value;
+  return carriedAway.value?.board === board && tried.value?.board !== board ? carriedAway.value.items : NONE;
+}
+const NOWHERE: Fixings["forbidden"] = [];
+const forbidden = computed(() => {
+  const found = new Map<string, Fixings["forbidden"]>();
+  for (const f of fixings.value.forbidden) found.set(f.board, [...(found.get(f.board) ?? []), f]);
+  return found;
+});
+/** Why a board is there; what it costs stands beside its name already. */
+const why = computed(
+  () =>
+    new Map(
+      Object.entries(props.plan ? props.reasons : {}).map(([board, reason]) => [
+        board,
+        reason.replace(/^\S+ (costs [\d.]+; |is owned; )?/, ""),
+      ]),
+    ),
+);
+const itemInHand = computed(() => (dragged.value || carrying.value ? held.value : null) ?? picked.value);
+const inHand = computed(() => (itemInHand.value ? itemName(itemInHand.value) : ""));
+/** The board that what is in hand, or picked, lies on. */
+const home = computed(() => {
+  const item = held.value ?? itemInHand.value;
+  return item ? whereIs(props.plan, item)?.board : undefined;
+});
+/** What is in hand, for the boards it can be seen on: the others need not be drawn anew. */
+const inHandOn = (board: string) =>
+  board === home.value || board === tried.value?.board ? inHand.value : "";
 const longest = computed(() => Math.max(1, ...props.boards.map((b) => b.length)));
 const scale = computed(() => ((props.width - 24) / (longest.value / TICKS_PER_INCH)) * props.zoom);
 
@@ -227,10 +247,6 @@ function pick(item: Item): void {
   picked.value = same ? null : item;
 }
 defineExpose({ carry });
-const costs = (now: number, before: number) =>
-  now === before
-    ? t("cost stays {now}", { now: money(now) })
-    : t("cost {before} → {now}", { before: money(before), now: money(now) });
 </script>
 
 <template>
@@ -277,92 +293,43 @@ const costs = (now: number, before: number) =>
           <h2 v-if="board.id === firstCut" class="apart">
             {{ $t("Being cut: what is done stands, and nothing here is moved") }}
           </h2>
-          <div class="name">
-            <RouterLink :to="{ name: 'boards', params: { project: route.params.project, board: board.id } }"
-              ><b>{{ board.id }}</b></RouterLink
-            >
-            <span class="soft"
-              >{{ board.species }}, <Len :ticks="board.length" :system="system" />{{
-                board.price ? `, ${money(board.price)}` : $t(", owned")
-              }}</span
-            >
-            <span v-if="plan && reasons[board.id]" class="soft why"
-              ><Fig :text="reasons[board.id]!.replace(/^\S+ (costs [\d.]+; |is owned; )?/, '')"
-            /></span>
-            <label v-if="movable && !begun" class="tick keep"
-              ><input
-                type="checkbox"
-                :checked="fixings.excluded.includes(board.id)"
-                @change="emit('rest', board.id)"
-              />
-              {{ $t("leave it whole") }}</label
-            >
-          </div>
-          <BoardDrawing
+          <PlanLane
             :board="board"
+            :lies="lies"
+            :segments="segmentsOf(board.id, lies)"
+            :parts="parts"
             :scale="scale"
             :system="system"
             :face="face"
-            :segments="segmentsOf(board.id, lies)"
-            :parts="parts"
             :chosen="chosen"
             :pins="pins"
-            :picked="inHand"
-            :forbidden="fixings.forbidden.filter((f) => f.board === board.id)"
+            :picked="inHandOn(board.id)"
+            :forbidden="forbidden.get(board.id) ?? NOWHERE"
+            :excluded="fixings.excluded.includes(board.id)"
             :faded="!!plan && !lies.length && target?.board !== board.id"
             :movable="movable && !begun"
-            :order="held ? orderOf(lies) : []"
-            :gone="goneOf(board.id, lies, begun)"
-            :pointing="drawing ? 'drag' : ''"
-            choosable
+            :drawing="drawing"
+            :gone="goneOf(board.id, begun)"
+            :carried="!!held && board.id === home"
+            :reason="why.get(board.id) ?? ''"
+            :depths="held ? 0 : depths"
             @part="emit('part', $event)"
             @pick="pick"
             @grab="grab"
             @place="picked = null"
             @drawn="(a, b) => drawn(board.id, a, b)"
-          >
-            <template v-if="depths && lies.length && !held" #default="{ x, y }"
-              ><LaneDepths
-                :project="depths"
-                :board="board"
-                :segments="lies"
-                :face="face"
-                :system="system"
-                :x="x"
-                :y="y"
-            /></template>
-          </BoardDrawing>
+            @rest="emit('rest', board.id)"
+          />
         </div>
       </div>
     </div>
-    <div
+    <CarriedNote
       v-if="held && (dragged || carrying) && tried"
-      class="says"
-      :class="{ against: !tried.holds, keys: carrying }"
-      role="status"
-      :style="{ '--x': `${pointer.x}px`, '--y': `${pointer.y}px` }"
-    >
-      <b>{{ itemName(held) }}</b>
-      <template v-if="tried.holds">
-        {{
-          " " +
-          $t("holds on {board}. {cost}, {yields} % of it becomes parts.", {
-            board: tried.board,
-            cost: costs(tried.cost, tried.cost_before),
-            yields: (tried.yields * 100).toFixed(1),
-          })
-        }}</template
-      >
-      <template v-else> {{ " " + $t("does not hold here: {why}.", { why: tried.why }) }}</template>
-      <span v-if="carrying" class="soft">
-        {{
-          " " +
-          $t(
-            "Arrows move it an inch, with Shift an eighth, Page ↑↓ to another board; Enter lays it down, Esc leaves it.",
-          )
-        }}</span
-      >
-    </div>
+      :name="itemName(held)"
+      :tried="tried"
+      :pointer="pointer"
+      :keys="carrying"
+    />
   </div>
 </template>
 
@@ -402,44 +369,5 @@ const costs = (now: number, before: number) =>
 }
 .lane.aimed .name b {
   box-shadow: 0 4px 0 var(--chalk);
-}
-.name a {
-  min-width: 24px;
-  line-height: 24px;
-}
-.name {
-  display: flex;
-  align-items: center;
-  gap: 0.7rem;
-  padding-left: 6px;
-  font-size: 0.9rem;
-  position: sticky;
-  left: 0;
-  width: max-content;
-}
-.keep {
-  font-size: 0.85rem;
-}
-.says {
-  position: fixed;
-  z-index: 20;
-  left: max(0px, min(var(--x) + 18px, 100vw - 27rem));
-  top: min(var(--y) + 22px, 100vh - 6rem);
-  max-width: 26rem;
-  padding: 0.5rem 0.8rem;
-  background: var(--paper);
-  border-left: 8px solid var(--chalk);
-  box-shadow: 0 2px 10px rgb(18 23 29 / 0.3);
-  pointer-events: none;
-}
-.says.against {
-  border-left-color: var(--crayon);
-}
-.says.keys {
-  left: 50%;
-  top: auto;
-  bottom: 1rem;
-  transform: translateX(-50%);
-  max-width: 46rem;
 }
 </style>

@@ -4,7 +4,7 @@ size.
 
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
