@@ -187,9 +187,11 @@ def test_lengths_and_sheets_are_offered_by_their_true_sizes(client: FlaskClient)
     needs = client.get(f"{base(project)}/needs").get_json()
     first, *others = needs["lengths"][0]["offers"]
     # Three of 30 in: an eight foot length of 1 1/2 gives all three.
-    assert first["pieces"] == 1 and first["length"] == 96 * INCH and first["width"] == 1.5 * INCH
+    (item,) = first["items"]
+    assert item["pieces"] == 1 and item["length"] == 96 * INCH and item["width"] == 1.5 * INCH
+    assert item["cuts"] == [["B", "B", "B"]]
     assert all(first["cost"] <= o["cost"] for o in others)
-    sheet = needs["sheets"][0]["offers"][0]
+    (sheet,) = needs["sheets"][0]["offers"][0]["items"]
     assert (sheet["pieces"], sheet["length"]) == (1, 48 * INCH)  # half a sheet is enough
 
 

@@ -2950,22 +2950,33 @@ export interface components {
             piece: string;
         };
         /**
-         * FinishedOfferBody
-         * @description So many `pieces` at a supplier, by their true size; a length gives `across` strips.
+         * FinishedItemBody
+         * @description So many `pieces` by their true size; a length is ripped to `across` strips, and `cuts` are
+         *     the parts out of each.
          */
-        FinishedOfferBody: {
+        FinishedItemBody: {
             /** Across */
             across: number;
-            /** Cost */
-            cost: number;
+            /** Cuts */
+            cuts: string[][];
             /** Length */
             length: number;
             /** Pieces */
             pieces: number;
-            /** Supplier */
-            supplier: string;
             /** Width */
             width: number;
+        };
+        /**
+         * FinishedOfferBody
+         * @description What of a supplier's lengths or sheets gives all that is wanted.
+         */
+        FinishedOfferBody: {
+            /** Cost */
+            cost: number;
+            /** Items */
+            items: components["schemas"]["FinishedItemBody"][];
+            /** Supplier */
+            supplier: string;
         };
         /**
          * FinishedStock

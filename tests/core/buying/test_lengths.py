@@ -1,8 +1,10 @@
 """Sheets and stock lengths: by hand, and never fewer than can be."""
 
 import time
+from collections import Counter
 from dataclasses import replace
 from decimal import Decimal
+from itertools import product
 from typing import Any
 
 import pytest
@@ -247,8 +249,8 @@ def stock(length: int, width: int, asks: float, kind: str = "length", wood: str 
 
 def test_each_supplier_by_its_own_lengths_and_sections() -> None:
     """Seven of 1200: of 2400 one each for the kerf (7 of 5), of 2410 two each (4 of 5.5), of 3000
-    two (4 of 6); a section of 95 gives two strips of 45 beside a kerf of 3, so two lengths of 2410
-    (4 strips) of 8.
+    two (4 of 6), and three of 3000 with one of 2400 for the seventh are cheaper still (23); a
+    section of 95 gives two strips of 45 beside a kerf of 3, so two lengths of 2410 (4 strips) of 8.
     """
     near = Supplier("n", "Near", "yard", finished=(stock(2400, 45, 5), stock(3000, 45, 6)))
     far = Supplier("f", "Far", "yard", finished=(stock(2410, 45, 5.5), stock(2410, 95, 8)))
@@ -257,12 +259,104 @@ def test_each_supplier_by_its_own_lengths_and_sections() -> None:
     )
     (need,) = length_needs(METRIC, 2400 * MM)
     found = length_offers(METRIC, need, [near, far, other])
-    assert [(o.supplier, o.length // MM, o.pieces, o.across, float(o.cost)) for o in found] == [
-        ("Far", 2410, 2, 2, 16.0),
-        ("Far", 2410, 4, 1, 22.0),
-        ("Near", 3000, 4, 1, 24.0),
-        ("Near", 2400, 7, 1, 35.0),
+    assert [
+        (o.supplier, [(i.length // MM, i.pieces, i.across) for i in o.items], float(o.cost))
+        for o in found
+    ] == [
+        ("Far", [(2410, 2, 2)], 16.0),
+        ("Far", [(2410, 4, 1)], 22.0),
+        ("Near", [(2400, 1, 1), (3000, 3, 1)], 23.0),
+        ("Near", [(3000, 4, 1)], 24.0),
+        ("Near", [(2400, 7, 1)], 35.0),
     ]
+    assert [i.cuts for i in found[2].items] == [(("B",),), (("B", "B"),) * 3]
+
+
+def test_what_no_one_length_is_good_for_comes_out_of_two() -> None:
+    """One of 2800 and three of 1150. Of 2400 nothing holds the long one. Of 3000 it takes three
+    (36): one for the long, one for two of the short, one for the last. One of 3000 (12) and two of
+    2400 (14) cost 26.
+    """
+    long = replace(BATTEN, id="L", quantity=1, length=2800 * MM)
+    short = replace(BATTEN, quantity=3, length=1150 * MM)
+    job = replace(METRIC, parts=(long, short))
+    yard = Supplier("y", "Yard", "yard", finished=(stock(2400, 45, 7), stock(3000, 45, 12)))
+    (need,) = length_needs(job, 3000 * MM)
+    first, second = length_offers(job, need, [yard])
+    assert [(i.length // MM, i.pieces) for i in first.items] == [(2400, 2), (3000, 1)]
+    assert (first.cost, second.cost) == (26, 36)
+
+
+@given(
+    pieces=st.lists(st.tuples(st.integers(3, 20), st.integers(1, 3)), min_size=1, max_size=3),
+    sizes=st.lists(
+        st.tuples(st.integers(12, 30), st.sampled_from([45, 95]), st.integers(1, 9)),
+        min_size=2,
+        max_size=3,
+        unique_by=lambda s: s[:2],
+    ),
+)
+def test_every_offer_gives_all_and_none_could_be_cheaper(
+    pieces: list[tuple[int, int]], sizes: list[tuple[int, int, int]]
+) -> None:
+    """Sizes in decimetres. Beside the cheapest: every number of each size is tried, the cheapest
+    first, until one holds all (each strip a bin, the longest piece first, every bin tried).
+    """
+    parts = tuple(
+        replace(BATTEN, id=f"P{k}", quantity=n, length=length * 100 * MM)
+        for k, (length, n) in enumerate(pieces)
+    )
+    job = replace(METRIC, parts=parts)
+    yard = Supplier(
+        "y", "Yard", "yard", finished=tuple(stock(x * 100, w, asks) for x, w, asks in sizes)
+    )
+    (need,) = length_needs(job, 3000 * MM)
+    found = length_offers(job, need, [yard])
+    asks = {(x * 100 * MM, w * MM): price for x, w, price in sizes}
+    lengths = {p.id: p.length for p in parts}
+    for offer in found:
+        cut = Counter(part for i in offer.items for strip in i.cuts for part in strip)
+        assert cut == {p.id: p.quantity for p in parts}
+        assert offer.cost == sum(i.pieces * asks[i.length, i.width] for i in offer.items)
+        for i in offer.items:
+            assert len(i.cuts) <= i.pieces * i.across
+            assert all(
+                sum(lengths[p] for p in strip) + 3 * MM * (len(strip) - 1) <= i.length
+                for strip in i.cuts
+            )
+    least = _cheapest(
+        sorted((p.length for p in parts for _ in range(p.quantity)), reverse=True), asks
+    )
+    assert (float(found[0].cost) if found else None) == least
+
+
+def _cheapest(wanted: list[int], asks: dict[tuple[int, int], int]) -> float | None:
+    if max(wanted) > max(length for length, _ in asks):
+        return None
+    choices = product(range(len(wanted) + 1), repeat=len(asks))
+    priced = sorted(
+        (sum(n * p for n, p in zip(choice, asks.values(), strict=True)), choice)
+        for choice in choices
+    )
+    for price, choice in priced:
+        strips = [
+            length
+            for n, (length, width) in zip(choice, asks, strict=True)
+            for _ in range(n * (2 if width == 95 * MM else 1))
+        ]
+        if sum(strips) >= sum(wanted) and _holds(wanted, strips):
+            return price
+    return None
+
+
+def _holds(wanted: list[int], room: list[int]) -> bool:
+    if not wanted:
+        return True
+    first, rest = wanted[0], wanted[1:]
+    for k in {r: k for k, r in enumerate(room) if r >= first}.values():
+        if _holds(rest, [*room[:k], room[k] - first - 3 * MM, *room[k + 1 :]]):
+            return True
+    return False
 
 
 def test_sheets_of_each_size_by_their_price() -> None:
@@ -276,7 +370,7 @@ def test_sheets_of_each_size_by_their_price() -> None:
     at = Supplier("n", "Near", "yard", finished=(whole, half, small, stock(2400, 1220, 1)))
     (need,) = sheet_needs(job)
     found = sheet_offers(job, need, [at])
-    assert [(o.length // MM, o.pieces, float(o.cost)) for o in found] == [
+    assert [(o.items[0].length // MM, o.items[0].pieces, float(o.cost)) for o in found] == [
         (1220, 1, 33.0),
         (2440, 1, 60.0),
     ]

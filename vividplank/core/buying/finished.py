@@ -1,35 +1,58 @@
 """What lengths and sheets cost at each supplier that has them, by their true sizes."""
 
 from collections import Counter
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
+import numpy as np
+from scipy.optimize import Bounds, LinearConstraint, milp
+
 from vividplank.core.board import same_species
-from vividplank.core.buying.lengths import LengthNeed, SheetNeed, cut_lengths, sheets_of
+from vividplank.core.buying.lengths import (
+    LengthNeed,
+    SheetNeed,
+    Wanted,
+    cut_lengths,
+    full_patterns,
+    pieces_of,
+    sheets_of,
+)
 from vividplank.core.buying.market.supplier import FinishedStock, Supplier, money
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
 
+#: So long the program of several sizes may take.
+_SECONDS = 2.0
+
 
 @dataclass(frozen=True)
-class FinishedOffer:
-    """So many `pieces` of one size at a supplier; a length is ripped to `across` strips side by
-    side.
+class FinishedItem:
+    """So many `pieces` of one size; a length is ripped to `across` strips side by side, and `cuts`
+    are the parts that come out of each strip.
     """
 
-    supplier: str
     length: int
     width: int
     pieces: int
     across: int
+    cuts: tuple[tuple[str, ...], ...] = ()
+
+
+@dataclass(frozen=True)
+class FinishedOffer:
+    """What of a supplier's lengths or sheets gives all that is wanted of one section."""
+
+    supplier: str
+    items: tuple[FinishedItem, ...]
     cost: Decimal
 
 
 def length_offers(
     job: Job, need: LengthNeed, suppliers: Sequence[Supplier]
 ) -> tuple[FinishedOffer, ...]:
-    """The cheapest first: lengths of the section, and of broader ones that are ripped to it.
+    """The cheapest first: lengths of the section, and of broader ones that are ripped to it; of one
+    size, or of several where that is cheaper than any one.
 
     Seven pieces of 2 1/2 x 12 in out of lengths of 6 ft that are 5 1/2 wide: of two strips, each
     ripped out beside an eighth of kerf, a strip gives five pieces: two strips, one length.
@@ -41,21 +64,90 @@ def length_offers(
     >>> job = Job("", Shop(), (Part("R", "Rail", 7, "pine", *size, stock="bought"),), ())
     >>> broad = FinishedStock("pine", 72 * inch, 11 * inch // 2, 3 * inch // 4, Decimal(9))
     >>> yard = Supplier("y", "Yard", "yard", finished=(broad,))
-    >>> length_offers(job, length_needs(job, 72 * inch)[0], [yard])[0].pieces
+    >>> length_offers(job, length_needs(job, 72 * inch)[0], [yard])[0].items[0].pieces
     1
     """
     wanted = Counter({(p.length, p.id): p.quantity for p in _parts(job, need.parts)})
     kerf = job.shop.kerf
     found = []
+    by_supplier: dict[str, list[tuple[FinishedStock, int]]] = {}
     for supplier, stock in _of_kind(suppliers, need.species, need.thickness, "length"):
         across = (stock.width + kerf.rip) // (need.width + kerf.rip)
-        if across < 1 or any(length > stock.length for length, _ in wanted):
-            continue
-        strips, _ = cut_lengths(wanted, stock.length, kerf.crosscut)
-        pieces = -(-len(strips) // across)
-        cost = money(pieces * stock.asks)
-        found.append(FinishedOffer(supplier, stock.length, stock.width, pieces, across, cost))
-    return tuple(sorted(found, key=lambda o: (o.cost, o.pieces)))
+        if across:
+            by_supplier.setdefault(supplier, []).append((stock, across))
+    for supplier, sizes in by_supplier.items():
+        offers = [
+            _offer(supplier, [(size, cut_lengths(wanted, size[0].length, kerf.crosscut)[0])])
+            for size in sizes
+            if all(length <= size[0].length for length, _ in wanted)
+        ]
+        mixed = _mixed(wanted, sizes, kerf.crosscut) if len(sizes) > 1 else None
+        if mixed:
+            offer = _offer(supplier, mixed)
+            if all(offer.cost < other.cost for other in offers):
+                offers.append(offer)
+        found += offers
+    return tuple(sorted(found, key=lambda o: (o.cost, sum(i.pieces for i in o.items))))
+
+
+#: Stock with how many strips it is ripped to, and what is cut out of each strip.
+_Size = tuple[FinishedStock, int]
+_Cuts = list[list[Wanted]]
+
+
+def _offer(supplier: str, taken: Iterable[tuple[_Size, _Cuts]]) -> FinishedOffer:
+    items: list[FinishedItem] = []
+    cost = Decimal(0)
+    for (stock, across), cuts in taken:
+        pieces = -(-len(cuts) // across)
+        parts = tuple(tuple(part for _, part in cut) for cut in cuts)
+        items.append(FinishedItem(stock.length, stock.width, pieces, across, parts))
+        cost += pieces * stock.asks
+    return FinishedOffer(supplier, tuple(items), money(cost))
+
+
+def _mixed(
+    wanted: Mapping[Wanted, int], sizes: Sequence[_Size], kerf: int
+) -> list[tuple[_Size, _Cuts]] | None:
+    """The cheapest lengths of several sizes: cutting stock of several lengths (Gilmore and Gomory,
+    1961) over all full patterns, by HiGHS; None where there are too many patterns, or something is
+    longer than all stock.
+
+    Variables: how often each pattern is cut, by size, and how many of each size are bought. What is
+    ripped to n strips gives n patterns.
+    """
+    ways: list[tuple[int, tuple[int, ...]]] = []
+    for k, (stock, _) in enumerate(sizes):
+        patterns = full_patterns(wanted, stock.length, kerf)
+        if patterns is None:
+            return None
+        ways += [(k, pattern) for pattern in patterns if any(pattern)]
+    if not ways:
+        return None
+    given = np.array([pattern for _, pattern in ways], float).T
+    demand = np.array([wanted[p] for p in sorted(wanted, reverse=True)], float)
+    strips = np.array([[k == of for of, _ in ways] for k in range(len(sizes))], float)
+    across = np.diag([float(n) for _, n in sizes])
+    prices = [float(stock.asks) for stock, _ in sizes]
+    solved = milp(
+        np.concatenate([np.zeros(len(ways)), prices]),
+        integrality=np.ones(len(ways) + len(sizes)),
+        constraints=[
+            LinearConstraint(np.hstack([given, np.zeros((len(demand), len(sizes)))]), lb=demand),
+            LinearConstraint(np.hstack([-strips, across]), lb=0),
+        ],
+        bounds=Bounds(0, demand.sum()),
+        options={"time_limit": _SECONDS},
+    )
+    if solved.x is None:
+        return None
+    used = [way for way, n in zip(ways, solved.x, strict=False) for _ in range(round(n))]
+    cuts = list(pieces_of([pattern for _, pattern in used], wanted))
+    by_size = [
+        (size, [cut for (of, _), cut in zip(used, cuts, strict=True) if of == k and cut])
+        for k, size in enumerate(sizes)
+    ]
+    return [(size, cut) for size, cut in by_size if cut]
 
 
 def sheet_offers(
@@ -68,8 +160,8 @@ def sheet_offers(
         cut = sheets_of(parts, (stock.length, stock.width), job.shop)
         if not cut.too_large:
             cost = money(cut.sheets * stock.asks)
-            found.append(FinishedOffer(supplier, *cut.sheet, cut.sheets, 1, cost))
-    return tuple(sorted(found, key=lambda o: (o.cost, o.pieces)))
+            found.append(FinishedOffer(supplier, (FinishedItem(*cut.sheet, cut.sheets, 1),), cost))
+    return tuple(sorted(found, key=lambda o: (o.cost, o.items[0].pieces)))
 
 
 def _parts(job: Job, ids: Iterable[str]) -> list[Part]:

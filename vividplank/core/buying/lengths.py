@@ -1,7 +1,7 @@
 """What is bought otherwise than by the board foot: sheets, and finished sizes in stock lengths."""
 
 from collections import Counter
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from math import ceil
 
@@ -15,6 +15,8 @@ from vividplank.core.shop import Shop
 
 #: More ways of cutting one length than these are not all looked at.
 _PATTERNS = 20_000
+#: A piece by its length and the part it is for.
+Wanted = tuple[int, str]
 
 
 @dataclass(frozen=True)
@@ -128,7 +130,7 @@ def _lengths(parts: list[Part], stock: int, kerf: int, step: int) -> LengthNeed:
 
 
 def _a_hair_shorter(
-    wanted: Mapping[tuple[int, str], int], stock: int, kerf: int, step: int, lengths: int
+    wanted: Mapping[Wanted, int], stock: int, kerf: int, step: int, lengths: int
 ) -> tuple[int, int]:
     """By how much all pieces need be shorter, two kerfs at most, to save a length, and how many
     they then take; twice 0 where that saves none.
@@ -143,15 +145,15 @@ def _a_hair_shorter(
 
 
 def cut_lengths(
-    wanted: Mapping[tuple[int, str], int], stock: int, kerf: int
-) -> tuple[list[list[tuple[int, str]]], int]:
+    wanted: Mapping[Wanted, int], stock: int, kerf: int
+) -> tuple[list[list[Wanted]], int]:
     """How stock lengths are cut for pieces (length, name) so often each, and a number that no
     cutting undercuts.
 
     The longest first, each where it leaves least; where that may be one too many the covering
     program over all ways of cutting a length (HiGHS) decides.
     """
-    cuts: list[list[tuple[int, str]]] = []
+    cuts: list[list[Wanted]] = []
     left: list[int] = []
     for piece in sorted((p for p, n in wanted.items() for _ in range(n)), reverse=True):
         fits = [k for k, room in enumerate(left) if room >= piece[0]]
@@ -172,10 +174,34 @@ def cut_lengths(
 
 
 def _by_patterns(
-    wanted: Mapping[tuple[int, str], int], stock: int, kerf: int
-) -> tuple[list[list[tuple[int, str]]], int] | None:
+    wanted: Mapping[Wanted, int], stock: int, kerf: int
+) -> tuple[list[list[Wanted]], int] | None:
     """The fewest lengths over all full ways of cutting one; None where there are too many ways to
     look at.
+    """
+    patterns = full_patterns(wanted, stock, kerf)
+    if patterns is None:
+        return None
+    demand = np.array([wanted[p] for p in sorted(wanted, reverse=True)], dtype=float)
+    solved = milp(
+        np.ones(len(patterns)),
+        integrality=np.ones(len(patterns)),
+        constraints=LinearConstraint(np.array(patterns, dtype=float).T, lb=demand),
+        bounds=Bounds(0, demand.max()),
+        options={"time_limit": 2.0},
+    )
+    if solved.x is None:
+        return None
+    used = [p for p, n in zip(patterns, solved.x, strict=True) for _ in range(round(n))]
+    cuts = [cut for cut in pieces_of(used, wanted) if cut]
+    return cuts, ceil(float(solved.mip_dual_bound) - 1e-6)
+
+
+def full_patterns(
+    wanted: Mapping[Wanted, int], stock: int, kerf: int
+) -> list[tuple[int, ...]] | None:
+    """All full ways of cutting one length: how many of each piece, the longest piece first. None
+    where there are too many to look at.
     """
     pieces = sorted(wanted, reverse=True)
     patterns: list[tuple[int, ...]] = []
@@ -195,30 +221,21 @@ def _by_patterns(
             for n in range(most, least - 1, -1)
         )
 
-    if not grow(0, stock + kerf, ()):
-        return None
-    ways = np.array(patterns, dtype=float)
-    demand = np.array([wanted[p] for p in pieces], dtype=float)
-    solved = milp(
-        np.ones(len(patterns)),
-        integrality=np.ones(len(patterns)),
-        constraints=LinearConstraint(ways.T, lb=demand),
-        bounds=Bounds(0, demand.max()),
-        options={"time_limit": 2.0},
-    )
-    if solved.x is None:
-        return None
+    return patterns if grow(0, stock + kerf, ()) else None
+
+
+def pieces_of(
+    used: Iterable[tuple[int, ...]], wanted: Mapping[Wanted, int]
+) -> Iterator[list[Wanted]]:
+    """The pieces that each pattern gives, in their order, none more often than it is wanted."""
     left = dict(wanted)
-    cuts: list[list[tuple[int, str]]] = []
-    for k in np.flatnonzero(solved.x > 0.5):
-        for _ in range(round(solved.x[k])):
-            cut = [
-                p for p, n in zip(pieces, patterns[k], strict=True) for _ in range(min(n, left[p]))
-            ]
-            for p in cut:
-                left[p] -= 1
-            cuts.append(cut)
-    return [c for c in cuts if c], ceil(float(solved.mip_dual_bound) - 1e-6)
+    for pattern in used:
+        cut = []
+        for piece, n in zip(sorted(wanted, reverse=True), pattern, strict=True):
+            given = min(n, left[piece])
+            left[piece] -= given
+            cut += [piece] * given
+        yield cut
 
 
 def sheets_of(parts: Sequence[Part], sheet: tuple[int, int], shop: Shop) -> SheetNeed:

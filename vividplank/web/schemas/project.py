@@ -102,14 +102,23 @@ class VersionBody(Body):
     version: Number
 
 
-class FinishedOfferBody(Body):
-    """So many `pieces` at a supplier, by their true size; a length gives `across` strips."""
+class FinishedItemBody(Body):
+    """So many `pieces` by their true size; a length is ripped to `across` strips, and `cuts` are
+    the parts out of each.
+    """
 
-    supplier: str
     length: Ticks
     width: Ticks
     pieces: int
     across: int
+    cuts: list[list[str]]
+
+
+class FinishedOfferBody(Body):
+    """What of a supplier's lengths or sheets gives all that is wanted."""
+
+    supplier: str
+    items: list[FinishedItemBody]
     cost: float
 
 

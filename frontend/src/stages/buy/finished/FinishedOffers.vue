@@ -3,12 +3,21 @@
 import type { Schemas } from "../../../api/client";
 import Len from "../../../controls/Len.vue";
 import type { System } from "../../../measure";
+import { t } from "../../../i18n/i18n";
 import { amount } from "../words";
+import { cutting } from "./cutting";
 
 /** `width` is that of the parts: broader stock is ripped to it; 0 for sheets. */
-defineProps<{ offers: Schemas["FinishedOfferBody"][]; width: number; system: System }>();
+const props = defineProps<{ offers: Schemas["FinishedOfferBody"][]; width: number; system: System }>();
+type Item = Schemas["FinishedItemBody"];
 /** So many are named. */
 const MOST = 5;
+const ripped = (item: Item) =>
+  item.across > 1
+    ? t(", ripped to {across} strips", { across: item.across })
+    : item.width > props.width
+      ? t(", ripped down")
+      : "";
 </script>
 
 <template>
@@ -22,11 +31,12 @@ const MOST = 5;
       <tr v-for="(o, i) in offers.slice(0, MOST)" :key="i" :class="{ first: !i }">
         <th scope="row">{{ o.supplier }}</th>
         <td>
-          {{ $t("{pieces} of", { pieces: o.pieces }) }} <Len :ticks="o.length" :system="system" bare /> ×
-          <Len :ticks="o.width" :system="system" /><template v-if="o.across > 1">{{
-            $t(", ripped to {across} strips", { across: o.across })
-          }}</template
-          ><template v-else-if="width && o.width > width">{{ $t(", ripped down") }}</template>
+          <div v-for="(item, k) in o.items" :key="k">
+            {{ $t("{pieces} of", { pieces: item.pieces }) }}
+            <Len :ticks="item.length" :system="system" bare /> ×
+            <Len :ticks="item.width" :system="system" />{{ width ? ripped(item) : "" }}
+            <div v-if="!i && item.cuts.length" class="soft">{{ cutting(item.cuts) }}</div>
+          </div>
         </td>
         <td class="money">{{ amount(o.cost) }}</td>
       </tr>
@@ -53,7 +63,10 @@ td {
   text-align: right;
   font-variant-numeric: tabular-nums;
 }
-.first * {
+.first .soft {
+  font-weight: 400;
+}
+.first *:not(.soft) {
   font-weight: 700;
 }
 </style>

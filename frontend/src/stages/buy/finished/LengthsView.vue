@@ -9,6 +9,7 @@ import { useProject } from "../../../api/project";
 import BoardDrawing from "../../../board/BoardDrawing.vue";
 import Len from "../../../controls/Len.vue";
 import MeasureField from "../../../controls/MeasureField.vue";
+import { cutting } from "./cutting";
 import FinishedOffers from "./FinishedOffers.vue";
 
 defineProps<{ sheets: Schemas["SheetNeedBody"][]; lengths: Schemas["LengthNeedBody"][] }>();
@@ -36,7 +37,7 @@ const laidOut = (species: string, thickness: number) =>
           <b><Len :ticks="s.thickness" :system="project.system" /></b>
         </h2>
         <p class="soft">
-          {{ $t("{pieces} parts: {parts}", { pieces: s.pieces, parts: s.parts.join(", ") }) }}
+          {{ $t("{n} part: {parts} | {n} parts: {parts}", { parts: s.parts.join(", ") }, s.pieces) }}
         </p>
       </div>
       <div class="told">
@@ -76,7 +77,10 @@ const laidOut = (species: string, thickness: number) =>
         <FinishedOffers :offers="s.offers" :width="0" :system="project.system" />
         <p v-if="s.grained" class="soft">
           {{
-            $t("{grained} of the parts follow its grain, which runs the long way.", { grained: s.grained })
+            $t(
+              "{n} of the parts follows its grain, which runs the long way. | {n} of the parts follow its grain, which runs the long way.",
+              s.grained,
+            )
           }}
         </p>
         <p v-if="s.too_large.length" class="note">
@@ -100,7 +104,7 @@ const laidOut = (species: string, thickness: number) =>
           /></b>
         </h2>
         <p class="soft">
-          {{ $t("{pieces} pieces: {parts}", { pieces: n.pieces, parts: n.parts.join(", ") }) }}
+          {{ $t("{n} piece: {parts} | {n} pieces: {parts}", { parts: n.parts.join(", ") }, n.pieces) }}
         </p>
       </div>
       <div class="told">
@@ -114,6 +118,7 @@ const laidOut = (species: string, thickness: number) =>
             $t(". {least} by length alone", { least: n.least })
           }}</template
           >.
+          <span v-if="n.cuts.length" class="soft">{{ $t("Cut: {cuts}.", { cuts: cutting(n.cuts) }) }}</span>
         </p>
         <p v-if="n.shorter" class="note">
           <span
@@ -123,7 +128,6 @@ const laidOut = (species: string, thickness: number) =>
           >
         </p>
         <FinishedOffers :offers="n.offers" :width="n.width" :system="project.system" />
-        <p class="soft">{{ n.cuts.map((c) => c.join(" + ")).join("; ") }}</p>
         <MeasureField
           class="stock"
           :label="$t('Sold in lengths of')"
@@ -157,6 +161,9 @@ const laidOut = (species: string, thickness: number) =>
   display: flex;
   flex-direction: column;
   gap: 0.5rem;
+}
+.told > .act {
+  align-self: flex-start;
 }
 .stock {
   max-width: 12rem;
