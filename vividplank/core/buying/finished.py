@@ -4,6 +4,7 @@ from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
+from functools import cache
 
 import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, milp
@@ -22,8 +23,12 @@ from vividplank.core.buying.market.supplier import FinishedStock, Supplier, mone
 from vividplank.core.cutlist import Part
 from vividplank.core.job import Job
 
-#: So long the program of several sizes may take.
-_SECONDS = 2.0
+#: What several sizes must save, as a share, to be offered beside one; nearer to the optimum their
+#: program is not solved, and it may take so long.
+_WORTH, _SECONDS = 0.01, 1.0
+#: Stock with how many strips it is ripped to, and what is cut out of each strip.
+_Size = tuple[FinishedStock, int]
+_Cuts = list[list[Wanted]]
 
 
 @dataclass(frozen=True)
@@ -52,7 +57,7 @@ def length_offers(
     job: Job, need: LengthNeed, suppliers: Sequence[Supplier]
 ) -> tuple[FinishedOffer, ...]:
     """The cheapest first: lengths of the section, and of broader ones that are ripped to it; of one
-    size, or of several where that is cheaper than any one.
+    size, or of several where that saves something against the best one.
 
     Seven pieces of 2 1/2 x 12 in out of lengths of 6 ft that are 5 1/2 wide: of two strips, each
     ripped out beside an eighth of kerf, a strip gives five pieces: two strips, one length.
@@ -75,24 +80,22 @@ def length_offers(
         across = (stock.width + kerf.rip) // (need.width + kerf.rip)
         if across:
             by_supplier.setdefault(supplier, []).append((stock, across))
+    longest = max(length for length, _ in wanted)
+    cuts = cache(lambda length: cut_lengths(wanted, length, kerf.crosscut)[0])
     for supplier, sizes in by_supplier.items():
         offers = [
-            _offer(supplier, [(size, cut_lengths(wanted, size[0].length, kerf.crosscut)[0])])
+            _offer(supplier, [(size, cuts(size[0].length))])
             for size in sizes
-            if all(length <= size[0].length for length, _ in wanted)
+            if size[0].length >= longest
         ]
         mixed = _mixed(wanted, sizes, kerf.crosscut) if len(sizes) > 1 else None
         if mixed:
             offer = _offer(supplier, mixed)
-            if all(offer.cost < other.cost for other in offers):
+            most = min((o.cost for o in offers), default=Decimal("Infinity"))
+            if float(offer.cost) <= (1 - _WORTH) * float(most):
                 offers.append(offer)
         found += offers
     return tuple(sorted(found, key=lambda o: (o.cost, sum(i.pieces for i in o.items))))
-
-
-#: Stock with how many strips it is ripped to, and what is cut out of each strip.
-_Size = tuple[FinishedStock, int]
-_Cuts = list[list[Wanted]]
 
 
 def _offer(supplier: str, taken: Iterable[tuple[_Size, _Cuts]]) -> FinishedOffer:
@@ -113,41 +116,46 @@ def _mixed(
     1961) over all full patterns, by HiGHS; None where there are too many patterns, or something is
     longer than all stock.
 
-    Variables: how often each pattern is cut, by size, and how many of each size are bought. What is
-    ripped to n strips gives n patterns.
+    Variables: how often each pattern is cut out of a strip of its length, and how many of each size
+    are bought, which is ripped to so many strips.
     """
+    lengths = sorted({stock.length for stock, _ in sizes})
     ways: list[tuple[int, tuple[int, ...]]] = []
-    for k, (stock, _) in enumerate(sizes):
-        patterns = full_patterns(wanted, stock.length, kerf)
+    for length in lengths:
+        patterns = full_patterns(wanted, length, kerf)
         if patterns is None:
             return None
-        ways += [(k, pattern) for pattern in patterns if any(pattern)]
+        ways += [(length, pattern) for pattern in patterns if any(pattern)]
     if not ways:
         return None
     given = np.array([pattern for _, pattern in ways], float).T
     demand = np.array([wanted[p] for p in sorted(wanted, reverse=True)], float)
-    strips = np.array([[k == of for of, _ in ways] for k in range(len(sizes))], float)
-    across = np.diag([float(n) for _, n in sizes])
-    prices = [float(stock.asks) for stock, _ in sizes]
+    needs = np.array([[of == length for of, _ in ways] for length in lengths], float)
+    gives = np.array([[n * (s.length == length) for s, n in sizes] for length in lengths], float)
     solved = milp(
-        np.concatenate([np.zeros(len(ways)), prices]),
+        np.concatenate([np.zeros(len(ways)), [float(stock.asks) for stock, _ in sizes]]),
         integrality=np.ones(len(ways) + len(sizes)),
         constraints=[
             LinearConstraint(np.hstack([given, np.zeros((len(demand), len(sizes)))]), lb=demand),
-            LinearConstraint(np.hstack([-strips, across]), lb=0),
+            LinearConstraint(np.hstack([-needs, gives]), lb=0),
         ],
         bounds=Bounds(0, demand.sum()),
-        options={"time_limit": _SECONDS},
+        options={"time_limit": _SECONDS, "mip_rel_gap": _WORTH},
     )
     if solved.x is None:
         return None
     used = [way for way, n in zip(ways, solved.x, strict=False) for _ in range(round(n))]
-    cuts = list(pieces_of([pattern for _, pattern in used], wanted))
-    by_size = [
-        (size, [cut for (of, _), cut in zip(used, cuts, strict=True) if of == k and cut])
-        for k, size in enumerate(sizes)
-    ]
-    return [(size, cut) for size, cut in by_size if cut]
+    strips: dict[int, _Cuts] = {length: [] for length in lengths}
+    for (length, _), cut in zip(used, pieces_of([p for _, p in used], wanted), strict=True):
+        if cut:
+            strips[length].append(cut)
+    found: list[tuple[_Size, _Cuts]] = []
+    for (stock, across), bought in zip(sizes, solved.x[len(ways) :], strict=True):
+        there = round(bought) * across
+        taken, strips[stock.length] = strips[stock.length][:there], strips[stock.length][there:]
+        if taken:
+            found.append(((stock, across), taken))
+    return found
 
 
 def sheet_offers(
