@@ -98,16 +98,6 @@ const forbidden = computed(() => {
   for (const f of fixings.value.forbidden) found.set(f.board, [...(found.get(f.board) ?? []), f]);
   return found;
 });
-/** Why a board is there; what it costs stands beside its name already. */
-const why = computed(
-  () =>
-    new Map(
-      Object.entries(props.plan ? props.reasons : {}).map(([board, reason]) => [
-        board,
-        reason.replace(/^\S+ (costs [\d.]+; |is owned; )?/, ""),
-      ]),
-    ),
-);
 const itemInHand = computed(() => (dragged.value || carrying.value ? held.value : null) ?? picked.value);
 const inHand = computed(() => (itemInHand.value ? itemName(itemInHand.value) : ""));
 /** The board that what is in hand, or picked, lies on. */
@@ -311,7 +301,7 @@ defineExpose({ carry });
             :drawing="drawing"
             :gone="goneOf(board.id, begun)"
             :carried="!!held && board.id === home"
-            :reason="why.get(board.id) ?? ''"
+            :reason="(plan && reasons[board.id]) || ''"
             :depths="held ? 0 : depths"
             @part="emit('part', $event)"
             @pick="pick"

@@ -22,7 +22,8 @@ _SHOWS = 0.9
 @dataclass(frozen=True)
 class Reason:
     """`about` is a board, or a board with the number of a cut piece (O1.2), or the name of what
-    lies in a blank; of a wish that is not kept it is the wish's word, or the part that has it.
+    lies in a blank; of a wish that is not kept it is the wish's word, or the part that has it. What
+    is said of a whole board goes on from its name and price.
     """
 
     about: str
@@ -62,11 +63,8 @@ class _Telling:
         ]
         made = sum(self.job.part(i.part).volume / self._staves(i.part, i.n) for i in items)
         share = made / float(board_volume(board))
-        cost = f"costs {board.price:.2f}" if board.price else "is owned"
         pieces = "one piece" if len(plan.segments) == 1 else f"{len(plan.segments)} pieces"
-        yield Reason(
-            board.id, f"{board.id} {cost}; {100 * share:.0f} % of it becomes parts, in {pieces}"
-        )
+        yield Reason(board.id, f"{100 * share:.0f} % of it becomes parts, in {pieces}")
         whole = flat_between(board, 0, board.length)
         for n, segment in enumerate(sorted(plan.segments, key=lambda s: s.x0), 1):
             yield Reason(f"{board.id}.{n}", self._cut(board, segment, whole))
@@ -150,19 +148,18 @@ class _Telling:
             if not any(same_species(p.species, board.species) for p in self.job.parts):
                 yield Reason(
                     board.id,
-                    f"{board.id} stays in the rack: nothing on the list is of {board.species}",
+                    f"stays in the rack: nothing on the list is of {board.species}",
                 )
             elif any(same_species(self.job.part(p).species, board.species) for p in left):
                 yield Reason(
                     board.id,
-                    f"{board.id} stays in the rack: nothing that is left out fits it; its "
-                    f"sentence says why",
+                    "stays in the rack: nothing that is left out fits it; its sentence says why",
                 )
             else:
                 price = f", {board.price:.2f} saved" if board.price else ""
                 yield Reason(
                     board.id,
-                    f"{board.id} stays in the rack: everything comes out of the others{price}",
+                    f"stays in the rack: everything comes out of the others{price}",
                 )
 
     def wishes(self) -> Iterator[Reason]:
