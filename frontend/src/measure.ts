@@ -90,7 +90,7 @@ export class MeasureError extends Error {
     readonly text: string,
     readonly why = t("cannot be read as a length"),
   ) {
-    super(t("'{text}' {why}; expected {EXPECTED}", { text, why, EXPECTED }));
+    super(t("'{text}' {why}; expected {expected}", { text, why, expected: EXPECTED }));
   }
 }
 

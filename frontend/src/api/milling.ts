@@ -111,11 +111,11 @@ export function useMilling(pk: Ref<number>) {
     const many = await send(put, (one, why) => {
       const what = isTap(one) ? one.key : t("What happened to {piece}", { piece: one.event.piece });
       // What somebody wrote stays on the screen until it is read.
-      const note = isTap(one) || !one.event.note ? "" : t(" You wrote: {note}", { note: one.event.note });
+      const note = isTap(one) || !one.event.note ? "" : t("You wrote: {note}", { note: one.event.note });
       const duration = isTap(one) ? 8000 : 0;
       ElMessage({
         type: "error",
-        message: t("{what} was not kept: {why}.{note}", { what, why, note }),
+        message: `${t("{what} was not kept: {why}.", { what, why })} ${note}`.trim(),
         duration,
         showClose: true,
       });

@@ -132,16 +132,17 @@ const ends = computed(() =>
       </svg>
       <figcaption>
         {{
-          $t("Side, heights ×{factor}. Blue is the flat board inside: {what}", {
-            factor,
-            what: showAbout(Math.min(...pieces.map((p) => p.flat)), system),
-          })
+          pieces.length > 1
+            ? $t("Side, heights ×{factor}. Blue is the flat board inside: {least} to {most}", {
+                factor,
+                least: showAbout(Math.min(...pieces.map((p) => p.flat)), system),
+                most: showAbout(Math.max(...pieces.map((p) => p.flat)), system),
+              })
+            : $t("Side, heights ×{factor}. Blue is the flat board inside: {flat}", {
+                factor,
+                flat: showAbout(Math.min(...pieces.map((p) => p.flat)), system),
+              })
         }}
-        <template v-if="pieces.length > 1">
-          {{
-            " " + $t("to {what}", { what: showAbout(Math.max(...pieces.map((p) => p.flat)), system) })
-          }}</template
-        >
       </figcaption>
     </figure>
     <figure v-for="(end, i) in ends" :key="i" class="end">
@@ -149,7 +150,7 @@ const ends = computed(() =>
         width="162"
         :height="Math.max(...ends.map((e) => e.top)) + 14"
         role="img"
-        :aria-label="$t('End view, heights {END_FACTOR} times true', { END_FACTOR })"
+        :aria-label="$t('End view, heights {factor} times true', { factor: END_FACTOR })"
       >
         <g :transform="`translate(0 ${Math.max(...ends.map((e) => e.top)) + 8})`">
           <path d="M0 0H162" stroke="#12171d" stroke-width="1.5" />
@@ -158,7 +159,11 @@ const ends = computed(() =>
         </g>
       </svg>
       <figcaption>
-        {{ $t("{i}, heights ×{END_FACTOR}", { i: i ? $t("Far end") : $t("Datum end"), END_FACTOR }) }}
+        {{
+          i
+            ? $t("Far end, heights ×{factor}", { factor: END_FACTOR })
+            : $t("Datum end, heights ×{factor}", { factor: END_FACTOR })
+        }}
       </figcaption>
     </figure>
     <ThreeQuarterView

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What pieces here have needed of their allowances, where that is not what is set: one tap takes it. */
+import { I18nT } from "vue-i18n";
 import { ElButton } from "element-plus";
 import { computed } from "vue";
 import type { Shop } from "../api/client";
@@ -26,15 +27,18 @@ const advice = computed(() =>
   <ul v-if="advice.length" class="advice" :aria-label="$t('What pieces here have needed')">
     <li v-for="a in advice" :key="a.of">
       <span
-        ><b><Len :ticks="a.enough" :system="system" /></b>
-        {{ $t("over {SIZES} would be enough for nine pieces of ten here", { SIZES: SIZES[a.of] }) }}
-        <span class="soft">{{
+        ><I18nT keypath="{allowance} over {size} would be enough for nine pieces of ten here" scope="global"
+          ><template #allowance
+            ><b><Len :ticks="a.enough" :system="system" /></b></template
+          ><template #size>{{ SIZES[a.of] }}</template></I18nT
+        >{{ " "
+        }}<span class="soft">{{
           $t("({figure}, as far as they were read or counted)", { figure: restsOn(a.figure) })
         }}</span></span
       >
       <ElButton
         class="act"
-        :aria-label="$t('Take it {SIZES}', { SIZES: SIZES[a.of] })"
+        :aria-label="$t('Take it {size}', { size: SIZES[a.of] })"
         @click="emit('take', { [a.of]: a.enough })"
         >{{ $t("Take it") }}</ElButton
       >

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A list of which nothing is cut from boards: what there is instead, and where it is dealt with. */
+import { I18nT } from "vue-i18n";
 import { computed } from "vue";
 import { useProject } from "../api/project";
 
@@ -29,9 +30,13 @@ const sheet = computed(() => named("sheet"));
       <b>{{ $t("Cut from sheet:") }}</b> {{ sheet }}.
     </p>
     <p>
-      <RouterLink :to="{ name: 'buy', params: { project: pk } }">{{ $t("Buy") }}</RouterLink>
-      {{ $t("says how much of it to get; a part's stock is set on the") }}
-      <RouterLink :to="{ name: 'list', params: { project: pk } }">{{ $t("List") }}</RouterLink>.
+      <I18nT keypath="{buy} says how much of it to get; a part's stock is set on the {list}." scope="global"
+        ><template #buy
+          ><RouterLink :to="{ name: 'buy', params: { project: pk } }">{{ $t("Buy") }}</RouterLink></template
+        ><template #list
+          ><RouterLink :to="{ name: 'list', params: { project: pk } }">{{ $t("List") }}</RouterLink></template
+        ></I18nT
+      >
     </p>
   </div>
 </template>

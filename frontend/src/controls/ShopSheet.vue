@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** How this shop cuts: kerfs, allowances, the order of milling, and how the project shows lengths. */
+import { I18nT } from "vue-i18n";
 import { ElCheckbox } from "element-plus";
 import { computed, ref } from "vue";
 import type { Shop } from "../api/client";
@@ -146,14 +147,17 @@ const TICKETS = [
       />
     </div>
     <p class="soft">
-      {{
-        $t(
-          "The machines' own manuals decide what is safe; these are usual starting values. The air and the instruments at the bench are",
-        )
-      }}
-      <RouterLink
-        :to="{ name: 'workshop', params: { workshop: workshop?.pk ?? '' }, query: { view: 'room' } }"
-        >{{ $t("the workshop's") }}</RouterLink>{{ $t(", for all that is made in it.") }}
+      {{ $t("The machines' own manuals decide what is safe; these are usual starting values.") }}
+      <I18nT
+        keypath="The air and the instruments at the bench are {workshop}, for all that is made in it."
+        scope="global"
+        ><template #workshop
+          ><RouterLink
+            :to="{ name: 'workshop', params: { workshop: workshop?.pk ?? '' }, query: { view: 'room' } }"
+            >{{ $t("the workshop's") }}</RouterLink
+          ></template
+        ></I18nT
+      >
     </p>
   </AppDialog>
 </template>

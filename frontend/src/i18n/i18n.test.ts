@@ -1,6 +1,7 @@
 // @vitest-environment happy-dom
 import { mount } from "@vue/test-utils";
 import { afterEach, describe, expect, it } from "vitest";
+import CarriedNote from "../stages/layout/CarriedNote.vue";
 import PlanTray from "../stages/layout/PlanTray.vue";
 import { i18n, t, tag } from "./i18n";
 
@@ -39,6 +40,16 @@ describe("the words of the screens", () => {
       props: { unplaced, parts: [], system: "in", first: [], picked: "", movable: false },
     } as never);
     expect(tray.get("h3").text()).toBe("In der Schale 2 liegen");
+  });
+
+  it("stand in the order of the language round what is bold", () => {
+    inGerman({ "{piece} does not hold here: {why}.": "Hier liegt {piece} nicht fest: {why}." });
+    const tried = { holds: false, why: "kein Platz", board: "W3", cost: 0, cost_before: 0, yields: 0 };
+    const note = mount(CarriedNote, {
+      props: { name: "SL2", tried, pointer: { x: 0, y: 0 }, keys: false },
+    } as never);
+    expect(note.text()).toBe("Hier liegt SL2 nicht fest: kein Platz.");
+    expect(note.get("b").text()).toBe("SL2");
   });
 
   it("write dates and numbers as the reader does, where the words are of that language", () => {

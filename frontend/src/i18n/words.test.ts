@@ -14,7 +14,15 @@ function scriptOf(file: string): string {
     .content;
 }
 
-/** The sentences that a file asks for, each the literal first argument of `t` or `$t`. */
+/** A literal, or those that are chosen between. */
+function eitherOf(node: ts.Expression, file: string): string[] {
+  if (ts.isConditionalExpression(node))
+    return [node.whenTrue, node.whenFalse].flatMap((one) => eitherOf(one, file));
+  if (!ts.isStringLiteralLike(node)) throw new Error(`${file}: ${node.getText()}: no literal`);
+  return [node.text];
+}
+
+/** The sentences that a file asks for: the literal first argument of `t` or `$t`, the `keypath` of an `I18nT`. */
 function sentences(file: string): string[] {
   const found: string[] = [];
   const visit = (node: ts.Node): void => {
@@ -26,6 +34,9 @@ function sentences(file: string): string[] {
           throw new Error(`${file}: ${node.getText()}: no literal`);
         found.push(first.text);
       }
+    }
+    if (ts.isPropertyAssignment(node) && ts.isIdentifier(node.name) && node.name.text === "keypath") {
+      found.push(...eitherOf(node.initializer, file));
     }
     ts.forEachChild(node, visit);
   };

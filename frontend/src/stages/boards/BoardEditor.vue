@@ -50,7 +50,7 @@ watch(
 
 function put(what: string, values: Partial<Board>): void {
   void edit({
-    label: `${what} of ${props.board.id}`,
+    label: t("{what} of {name}", { what, name: props.board.id }),
     put_boards: [{ ...props.board, ...values, was: props.board.id }],
   });
 }

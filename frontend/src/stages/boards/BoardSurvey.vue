@@ -3,6 +3,7 @@
  * What is in a board before any cut: tried cuts, a wanted thickness, what is clear, and the grade
  * it makes.
  */
+import { I18nT } from "vue-i18n";
 import { ElCheckbox, ElSlider } from "element-plus";
 import { keepPreviousData, useQuery } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
@@ -176,27 +177,36 @@ const QUALITIES = [
       <p v-if="!cut" class="soft">{{ $t("Drag, or tap the board, to try a crosscut.") }}</p>
       <div v-for="(p, i) in tried ?? []" :key="i" class="piece">
         <span class="figure"><Len :ticks="p.flat" :system="system" about /></span>
-        <span class="label">{{ $t("flat in") }} <Len :ticks="p.x1 - p.x0" :system="system" about /></span>
+        <span class="label"
+          ><I18nT keypath="flat in {length}" scope="global"
+            ><template #length><Len :ticks="p.x1 - p.x0" :system="system" about /></template></I18nT
+        ></span>
         <span v-if="corners[i]" class="label"
-          >{{ $t("knock") }} <Len :ticks="corners[i]!.takes" :system="system" about />
-          {{ $t("off its {word} first, or shim it so", { word: corners[i]!.word })
-          }}<template v-if="corners[i]!.saved > TICKS_PER_64TH"
-            >{{ $t(": saves") }} <Len :ticks="corners[i]!.saved" :system="system" about />
-            {{ $t("against facing it as it lies") }}</template
-          ></span
-        >
+          ><I18nT
+            :keypath="
+              corners[i]!.saved > TICKS_PER_64TH
+                ? 'knock {height} off its {corner} first, or shim it so: saves {saved} against facing it as it lies'
+                : 'knock {height} off its {corner} first, or shim it so'
+            "
+            scope="global"
+            ><template #height><Len :ticks="corners[i]!.takes" :system="system" about /></template
+            ><template #corner>{{ corners[i]!.word }}</template
+            ><template #saved><Len :ticks="corners[i]!.saved" :system="system" about /></template></I18nT
+        ></span>
       </div>
     </div>
     <ElCheckbox v-model="depths">{{ $t("Show what has to come off each face") }}</ElCheckbox>
     <div v-if="depths && tried" class="depths">
       <div v-for="f in FACES" :key="f">
         <p class="label">
-          {{ $t("Face {f}: at most", { f }) }}
-          <Len
-            :ticks="Math.max(...tried.map((p) => (f === 'A' ? p.takes_above : p.takes_below)))"
-            :system="system"
-            nearest
-          />{{ $t(". The darker, the more comes off there.") }}
+          <I18nT keypath="Face {face}: at most {depth}. The darker, the more comes off there." scope="global"
+            ><template #face>{{ f }}</template
+            ><template #depth
+              ><Len
+                :ticks="Math.max(...tried.map((p) => (f === 'A' ? p.takes_above : p.takes_below)))"
+                :system="system"
+                nearest /></template
+          ></I18nT>
         </p>
         <BoardDrawing :board="board" :scale="scale" :system="system" :face="f" :photographed="false"
           ><template #default="{ x, y }"
@@ -235,14 +245,18 @@ const QUALITIES = [
         >
         <template v-else>{{ $t(": nothing long enough for the machines.") + " " }} </template>
         <template v-if="data.grade"
-          >{{ $t("Its cuttings make at least {about}", { about: data.about ? $t("about") + " " : "" })
-          }}<b>{{ data.grade }}</b
-          >{{
-            $t(": {share} % clear, surface measure {surface}.", {
-              share: Math.round(data.share * 100),
-              surface: data.surface,
-            })
-          }}<template v-if="data.about">
+          ><I18nT
+            :keypath="
+              data.about
+                ? 'Its cuttings make at least about {grade}: {share} % clear, surface measure {surface}.'
+                : 'Its cuttings make at least {grade}: {share} % clear, surface measure {surface}.'
+            "
+            scope="global"
+            ><template #grade
+              ><b>{{ data.grade }}</b></template
+            ><template #share>{{ Math.round(data.share * 100) }}</template
+            ><template #surface>{{ data.surface }}</template></I18nT
+          ><template v-if="data.about">
             {{
               " " + $t("The rules also limit wane, splits, pith and knots by more than a survey tells.")
             }}</template
@@ -259,18 +273,21 @@ const QUALITIES = [
       <p v-if="resting" class="said">
         {{ resting }}
         <template v-if="data?.rest?.shrinks && data.rest.days"
-          >{{
-            $t("Until then it {away} in width by", {
-              away: data.rest.away > 0 ? $t("shrinks") : $t("swells"),
-            })
-          }}
-          <Len :ticks="Math.abs(data.rest.shrinks[0]!)" :system="system" bare nearest />
-          {{ $t("(quarter-sawn) to") }}
-          <Len :ticks="Math.abs(data.rest.shrinks[1]!)" :system="system" nearest /> {{ $t("(flat-sawn)")
+          ><I18nT
+            :keypath="
+              data.rest.away > 0
+                ? 'Until then it shrinks in width by {quarter} (quarter-sawn) to {flat} (flat-sawn).'
+                : 'Until then it swells in width by {quarter} (quarter-sawn) to {flat} (flat-sawn).'
+            "
+            scope="global"
+            ><template #quarter
+              ><Len :ticks="Math.abs(data.rest.shrinks[0]!)" :system="system" bare nearest /></template
+            ><template #flat
+              ><Len :ticks="Math.abs(data.rest.shrinks[1]!)" :system="system" nearest /></template></I18nT
+          >{{ " "
           }}<template v-if="!data.rest.coefficients_hold">{{
-            $t(", about: it lies outside the 6 to 14 % for which movement was measured")
-          }}</template
-          >.</template
+            $t("That is about: it lies outside the 6 to 14 % for which movement was measured.")
+          }}</template></template
         >
       </p>
     </div>

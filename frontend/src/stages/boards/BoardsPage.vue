@@ -20,6 +20,7 @@ import NewBoard from "./NewBoard.vue";
 import Fig from "../../controls/Fig.vue";
 import { TICKS_PER_INCH } from "../../measure";
 import { weight, woodFigure, woodPrice, woodUnit } from "../../wood";
+import { t } from "../../i18n/i18n";
 
 const route = useRoute();
 const router = useRouter();
@@ -58,7 +59,7 @@ function tryBoards(): Promise<void> {
 }
 function remove(): void {
   if (!board.value) return;
-  void edit({ label: `removal of ${board.value.id}`, remove_boards: [board.value.id] });
+  void edit({ label: t("removal of {name}", { name: board.value.id }), remove_boards: [board.value.id] });
   void router.replace({ name: "boards", params: { project: pk.value } });
 }
 function key(event: KeyboardEvent): void {

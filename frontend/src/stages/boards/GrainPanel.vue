@@ -3,6 +3,7 @@
  * Grain, rings and figure; what the yard has dressed; what it was sold as; whether it was searched
  * for metal.
  */
+import { I18nT } from "vue-i18n";
 import { ElButton, ElCheckbox } from "element-plus";
 import { computed } from "vue";
 import type { Board, Grain } from "../../api/client";
@@ -116,7 +117,11 @@ const GRADES = ["FAS", "FAS one face", "Selects", "No. 1 Common", "No. 2A Common
     </div>
     <p v-if="sawn || feed.length" class="told">
       <template v-if="sawn"
-        >{{ $t("By its rings it is") }} <b>{{ sawn }}</b>. </template
+        ><I18nT keypath="By its rings it is {sawn}." scope="global"
+          ><template #sawn
+            ><b>{{ sawn }}</b></template
+          ></I18nT
+        >{{ " " }}</template
       ><template v-for="f in feed" :key="f">{{ f }} </template>
     </p>
     <p class="ticks" role="group" :aria-label="$t('Dressed sides')">

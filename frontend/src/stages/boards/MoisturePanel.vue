@@ -81,7 +81,7 @@ function aim(): void {
     }}</ElButton>
     <span v-for="(m, k) in board.moisture" :key="k" class="reading"
       >{{ $t("{percent} % on {day}", { percent: m.percent, day: shownDay(m.day) })
-      }}<template v-if="m.x !== null"> {{ " " + $t("at {x}", { x: show(m.x, system) }) }}</template>
+      }}<template v-if="m.x !== null"> {{ " " + $t("at {length}", { length: show(m.x, system) }) }}</template>
       <ElButton
         class="act quiet"
         :aria-label="$t('Forget the reading of {day}', { day: shownDay(m.day) })"

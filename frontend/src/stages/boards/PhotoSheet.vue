@@ -3,6 +3,7 @@
  * A photograph of a face, straightened by the board's four corners: each is tapped roughly, then
  * finely in a loupe.
  */
+import { I18nT } from "vue-i18n";
 import { ElButton, ElMessage } from "element-plus";
 import { computed, nextTick, ref, watch } from "vue";
 import { api, type Board } from "../../api/client";
@@ -104,7 +105,7 @@ async function lay(): Promise<void> {
       params: { path: { picture: picture.value } },
       body: { board: props.board, face: props.face, corners: corners.value.map((c) => [...c!]) },
     });
-    emit("put", `a photograph of face ${props.face}`, {
+    emit("put", t("a photograph of face {face}", { face: props.face }), {
       photos: [
         ...props.board.photos.filter((p) => p.face !== props.face),
         { face: props.face, picture: data!.picture },
@@ -148,10 +149,18 @@ async function lay(): Promise<void> {
     </div>
     <template v-else>
       <p v-if="rough" class="ask">
-        {{ $t("Now exactly: tap the corner") }} <b>{{ CORNERS[at] }}</b>.
+        <I18nT keypath="Now exactly: tap the corner {corner}." scope="global"
+          ><template #corner
+            ><b>{{ CORNERS[at] }}</b></template
+          ></I18nT
+        >
       </p>
       <p v-else-if="!ready" class="ask">
-        {{ $t("Tap the corner") }} <b>{{ CORNERS[at] }}</b>.
+        <I18nT keypath="Tap the corner {corner}." scope="global"
+          ><template #corner
+            ><b>{{ CORNERS[at] }}</b></template
+          ></I18nT
+        >
       </p>
       <p v-else class="ask">{{ $t("All four corners are set.") }}</p>
       <div
@@ -161,7 +170,7 @@ async function lay(): Promise<void> {
         :style="loupe"
         tabindex="0"
         role="application"
-        :aria-label="$t('Closer: {CORNERS}. Arrow keys point, Enter sets it', { CORNERS: CORNERS[at] })"
+        :aria-label="$t('Closer: {corner}. Arrow keys point, Enter sets it', { corner: CORNERS[at] })"
         @click="fine"
       >
         <i />
@@ -172,7 +181,7 @@ async function lay(): Promise<void> {
         class="photo"
         tabindex="0"
         role="application"
-        :aria-label="$t('The photograph: {CORNERS}. Arrow keys point, Enter taps', { CORNERS: CORNERS[at] })"
+        :aria-label="$t('The photograph: {corner}. Arrow keys point, Enter taps', { corner: CORNERS[at] })"
         @click="tapped"
       >
         <img :src="url" :alt="$t('Face {face} as photographed', { face })" @load="shown" />

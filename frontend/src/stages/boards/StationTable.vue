@@ -117,7 +117,7 @@ function aim(i: number, k: number): void {
       <ElButton
         v-if="i && i < stations.length - 1"
         class="act"
-        :aria-label="$t('Remove the place at {x}', { x: show(s.x, system) })"
+        :aria-label="$t('Remove the place at {length}', { length: show(s.x, system) })"
         @click="emit('put', $t('a place less'), { stations: stations.filter((_, n) => n !== i) })"
       >
         ×

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What to ask the yard for: not only board feet, but the boards that the list needs. */
+import { I18nT } from "vue-i18n";
 import { ElDescriptions, ElDescriptionsItem, ElTag, ElTooltip } from "element-plus";
 import "element-plus/es/components/descriptions/style/css";
 import "element-plus/es/components/descriptions-item/style/css";
@@ -42,7 +43,11 @@ const TOGETHER: Record<string, string> = {
           {{ a.species }} <b>{{ a.quarter || $t("built up") }}</b>
         </h2>
         <ElTooltip
-          content="A quarter is a quarter inch of rough thickness: 4/4 is sawn an inch thick and skims to 13/16."
+          :content="
+            $t(
+              'A quarter is a quarter inch of rough thickness: 4/4 is sawn an inch thick and skims to 13/16.',
+            )
+          "
           placement="top"
           :trigger="['hover', 'focus', 'click']"
         >
@@ -56,15 +61,15 @@ const TOGETHER: Record<string, string> = {
           <span
             >{{
               i
-                ? $t("piece, clear stretches up to | pieces, clear stretches up to", n.pieces)
-                : $t(
-                    "piece, the longest: clear stretches up to | pieces, the longest: clear stretches up to",
-                    n.pieces,
-                  )
+                ? $t("piece: | pieces:", n.pieces)
+                : $t("piece, the longest: | pieces, the longest:", n.pieces)
             }}
-            <b><Len :ticks="upTo(n.length)" :system="project.system" /></b> {{ $t("long and") }}
-            <b><Len :ticks="upTo(n.width)" :system="project.system" /></b> {{ $t("wide") }}
-            <span class="soft">({{ names(n.parts) }})</span></span
+            <I18nT keypath="clear stretches up to {length} long and {width} wide" scope="global"
+              ><template #length
+                ><b><Len :ticks="upTo(n.length)" :system="project.system" /></b></template
+              ><template #width
+                ><b><Len :ticks="upTo(n.width)" :system="project.system" /></b></template></I18nT
+            >{{ " " }}<span class="soft">({{ names(n.parts) }})</span></span
           >
         </p>
         <p v-for="(o, i) in a.one_board" :key="`o${i}`" class="line">
@@ -72,16 +77,19 @@ const TOGETHER: Record<string, string> = {
           <span
             >{{ names(o.parts) }}: {{ TOGETHER[o.why]
             }}<template v-if="o.length"
-              >, <Len :ticks="upTo(o.length)" :system="project.system" /> {{ $t("of it") }}</template
-            ></span
-          >
+              >,
+              <I18nT keypath="{length} of it" scope="global"
+                ><template #length
+                  ><Len :ticks="upTo(o.length)" :system="project.system" /></template></I18nT></template
+          ></span>
         </p>
         <p v-for="s in a.staves" :key="s.part" class="line">
           <ElTag effect="dark">{{ $t("narrow will do") }}</ElTag>
           <span
-            >{{ $t("{part} is glued up: boards from", { part: name(s.part) }) }}
-            <Len :ticks="upTo(s.least)" :system="project.system" /> {{ $t("wide give its staves") }}</span
-          >
+            ><I18nT keypath="{part} is glued up: boards from {width} wide give its staves" scope="global"
+              ><template #part>{{ name(s.part) }}</template
+              ><template #width><Len :ticks="upTo(s.least)" :system="project.system" /></template></I18nT
+          ></span>
         </p>
         <p v-if="a.resaw.length" class="line">
           <ElTag effect="dark">{{ $t("or thicker") }}</ElTag>
@@ -118,10 +126,13 @@ const TOGETHER: Record<string, string> = {
     </article>
     <p v-if="asks.length" class="soft foot">
       {{ $t("A rule of thumb knows nothing of long parts or short boards.") }}
-      <RouterLink :to="{ name: 'buy', params: { project: pk }, query: { view: 'ways' } }">{{
-        $t("Where, and how much")
-      }}</RouterLink>
-      {{ $t("lays the list out on boards as each supplier has them.") }}
+      <I18nT keypath="{where} lays the list out on boards as each supplier has them." scope="global"
+        ><template #where
+          ><RouterLink :to="{ name: 'buy', params: { project: pk }, query: { view: 'ways' } }">{{
+            $t("Where, and how much")
+          }}</RouterLink></template
+        ></I18nT
+      >
     </p>
   </div>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Where parts come from: a model, a drawing, a sheet taken off by eye, a pattern, a list. */
+import { I18nT } from "vue-i18n";
 import { useQueryClient } from "@tanstack/vue-query";
 import { ElButton, ElMessage, ElTabPane, ElTabs } from "element-plus";
 import { computed, ref, watch } from "vue";
@@ -255,24 +256,31 @@ function names(ref: string): string {
     </template>
     <div v-else-if="drawings" class="first">
       <p>
-        <b>{{ $t("Bring in a model or drawing") }}</b>
-        {{
-          $t(
-            "and its parts are read off: STEP, STL, OBJ, GLB, glTF, 3MF, PLY, OFF, DXF or SVG. Drop it anywhere here.",
-          )
-        }}
+        <I18nT keypath="{bring} and its parts are read off: {formats}. Drop it anywhere here." scope="global"
+          ><template #bring
+            ><b>{{ $t("Bring in a model or drawing") }}</b></template
+          ><template #formats>STEP, STL, OBJ, GLB, glTF, 3MF, PLY, OFF, DXF, SVG</template></I18nT
+        >
       </p>
       <p>
-        <b>{{ $t("A sheet of paper") }}</b>{{
-          $t(", as PDF, PNG or JPEG, is taken off by eye: set its scale, draw over the parts.")
-        }}
+        <I18nT
+          keypath="{sheet}, as PDF, PNG or JPEG, is taken off by eye: set its scale, draw over the parts."
+          scope="global"
+          ><template #sheet
+            ><b>{{ $t("A sheet of paper") }}</b></template
+          ></I18nT
+        >
       </p>
       <p>
         <b>{{ $t("Only sizes in your head?") }}</b>
         {{ $t("A pattern writes the parts of a case, a table, a drawer or a settle from three measures.") }}
       </p>
       <p>
-        <b>{{ $t("A list") }}</b> {{ $t("comes in as XLSX, ODS or CSV, as a job file, or pasted.") }}
+        <I18nT keypath="{list} comes in as XLSX, ODS or CSV, as a job file, or pasted." scope="global"
+          ><template #list
+            ><b>{{ $t("A list") }}</b></template
+          ></I18nT
+        >
       </p>
       <p class="soft">
         {{ $t("Written dimensions rule: where a figure is written, nobody scales the drawing.") }}

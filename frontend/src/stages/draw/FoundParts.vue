@@ -126,13 +126,13 @@ function put(): void {
     >
     <p v-if="!decided.length && !asked.length" class="soft">
       {{
-        $t("{pieces} {things} in it are parts.", {
-          pieces:
-            pieces === reading.pieces
-              ? $t("All {pieces}", { pieces })
-              : $t("{pieces} of {pieces2}", { pieces, pieces2: reading.pieces }),
-          things,
-        })
+        pieces === reading.pieces
+          ? $t("All {pieces} {things} in it are parts.", { pieces, things })
+          : $t("{parts} of {pieces} {things} in it are parts.", {
+              parts: pieces,
+              pieces: reading.pieces,
+              things,
+            })
       }}
     </p>
     <ElCollapse v-if="asked.length" v-model="unfolded" class="asked"
@@ -161,9 +161,9 @@ function put(): void {
       ><ElCollapseItem name="decided"
         ><template #title
           ><span>{{
-            $t("{pieces} of {pieces2} {things} are parts; what was decided of the rest", {
-              pieces,
-              pieces2: reading.pieces,
+            $t("{parts} of {pieces} {things} are parts; what was decided of the rest", {
+              parts: pieces,
+              pieces: reading.pieces,
               things,
             })
           }}</span></template

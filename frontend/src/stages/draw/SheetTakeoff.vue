@@ -3,6 +3,7 @@
  * Taking parts off a picture: scales by two points, parts as rectangles, written figures over
  * measured ones.
  */
+import { I18nT } from "vue-i18n";
 import { ElButton, ElMessage } from "element-plus";
 import { computed, nextTick, ref, watch } from "vue";
 import type { Drawing, Part, Reading } from "../../api/client";
@@ -229,7 +230,7 @@ function put(): void {
         ...sizes,
       });
   void edit({
-    label: t("{name} from {name2}", { name: name.value.trim(), name2: props.drawing.name }),
+    label: t("{part} from {drawing}", { part: name.value.trim(), drawing: props.drawing.name }),
     put_parts: [part],
   });
   change({ part: id });
@@ -423,8 +424,11 @@ const hint = computed(() => {
             :aria-label="$t('Count of the part')"
         /></label>
         <p class="soft">
-          {{ $t("By the scale:") }} <Len :ticks="measured[0]" :system="system" bare nearest /> ×
-          <Len :ticks="measured[1]" :system="system" nearest />{{ $t(". A written figure rules over it.") }}
+          <I18nT keypath="By the scale: {size}. A written figure rules over it." scope="global"
+            ><template #size
+              ><Len :ticks="measured[0]" :system="system" bare nearest /> ×
+              <Len :ticks="measured[1]" :system="system" nearest /></template
+          ></I18nT>
         </p>
         <MeasureField
           :label="$t('Length, as written')"
@@ -433,10 +437,13 @@ const hint = computed(() => {
           @update:model-value="change({ along: $event })"
         />
         <p v-if="mismatch(mark.along ?? 0, measured[0])" class="note">
-          {{ $t("Written") }} <Len :ticks="mark.along!" :system="system" />{{ $t(", by the scale") }}
-          <Len :ticks="measured[0]" :system="system" nearest />{{
-            $t(": the written figure is taken. Is this the right scale for this view?")
-          }}
+          <I18nT
+            keypath="Written {written}, by the scale {scaled}: the written figure is taken."
+            scope="global"
+            ><template #written><Len :ticks="mark.along!" :system="system" /></template
+            ><template #scaled><Len :ticks="measured[0]" :system="system" nearest /></template
+          ></I18nT>
+          {{ $t("Is this the right scale for this view?") }}
         </p>
         <MeasureField
           :label="$t('Width, as written')"
@@ -445,8 +452,12 @@ const hint = computed(() => {
           @update:model-value="change({ across: $event })"
         />
         <p v-if="mismatch(mark.across ?? 0, measured[1])" class="note">
-          {{ $t("Written") }} <Len :ticks="mark.across!" :system="system" />{{ $t(", by the scale") }}
-          <Len :ticks="measured[1]" :system="system" nearest />{{ $t(": the written figure is taken.") }}
+          <I18nT
+            keypath="Written {written}, by the scale {scaled}: the written figure is taken."
+            scope="global"
+            ><template #written><Len :ticks="mark.across!" :system="system" /></template
+            ><template #scaled><Len :ticks="measured[1]" :system="system" nearest /></template
+          ></I18nT>
         </p>
         <MeasureField v-model="thickness" :label="$t('Thickness')" :system="system" />
         <ElButton
@@ -493,9 +504,9 @@ const hint = computed(() => {
         </div>
         <p v-if="marks.marks.length" class="soft">
           {{
-            $t("{marks} of {marks2} marks are on the list. Press one to see it.", {
-              marks: marks.marks.filter((m) => m.part).length,
-              marks2: marks.marks.length,
+            $t("{listed} of {marks} marks are on the list. Press one to see it.", {
+              listed: marks.marks.filter((m) => m.part).length,
+              marks: marks.marks.length,
             })
           }}
         </p>

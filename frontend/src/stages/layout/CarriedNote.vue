@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What is told beside a piece in hand: whether it holds where it is, and what that would cost. */
+import { I18nT } from "vue-i18n";
 import type { Schemas } from "../../api/client";
 import { t } from "../../i18n/i18n";
 import { money } from "../../money";
@@ -23,18 +24,20 @@ const costs = (now: number, before: number) =>
     role="status"
     :style="{ '--x': `${pointer.x}px`, '--y': `${pointer.y}px` }"
   >
-    <b>{{ name }}</b>
-    <template v-if="tried.holds">
-      {{
-        " " +
-        $t("holds on {board}. {cost}, {yields} % of it becomes parts.", {
-          board: tried.board,
-          cost: costs(tried.cost, tried.cost_before),
-          yields: (tried.yields * 100).toFixed(1),
-        })
-      }}</template
+    <I18nT
+      :keypath="
+        tried.holds
+          ? '{piece} holds on {board}. {cost}, {share} % of it becomes parts.'
+          : '{piece} does not hold here: {why}.'
+      "
+      scope="global"
+      ><template #piece
+        ><b>{{ name }}</b></template
+      ><template #board>{{ tried.board }}</template
+      ><template #cost>{{ costs(tried.cost, tried.cost_before) }}</template
+      ><template #share>{{ (tried.yields * 100).toFixed(1) }}</template
+      ><template #why>{{ tried.why }}</template></I18nT
     >
-    <template v-else> {{ " " + $t("does not hold here: {why}.", { why: tried.why }) }}</template>
     <span v-if="keys" class="soft">
       {{
         " " +

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** All boards under one ruler, the parts chalked on them, what it costs and how near the best it is. */
+import { I18nT } from "vue-i18n";
 import { useEventListener } from "@vueuse/core";
 import { ElButton } from "element-plus";
 import { useQueryClient } from "@tanstack/vue-query";
@@ -231,16 +232,25 @@ const SECONDS = [
     </div>
     <NotFromBoards v-if="nothingFromBoards(project.parts)" />
     <p v-else-if="!project.parts.length || !project.boards.length" class="first">
-      {{ $t("To lay out there must be") }}
-      <RouterLink v-if="!project.parts.length" :to="{ name: 'list', params: { project: pk } }">{{
-        $t("parts on the list")
-      }}</RouterLink>
-      <template v-if="!project.parts.length && !project.boards.length">
-        {{ " " + $t("and") + " " }}
-      </template>
-      <RouterLink v-if="!project.boards.length" :to="{ name: 'boards', params: { project: pk } }">{{
-        $t("boards in the rack")
-      }}</RouterLink>.
+      <I18nT
+        :keypath="
+          project.parts.length
+            ? 'To lay out there must be {boards}.'
+            : project.boards.length
+              ? 'To lay out there must be {parts}.'
+              : 'To lay out there must be {parts} and {boards}.'
+        "
+        scope="global"
+        ><template #parts
+          ><RouterLink :to="{ name: 'list', params: { project: pk } }">{{
+            $t("parts on the list")
+          }}</RouterLink></template
+        ><template #boards
+          ><RouterLink :to="{ name: 'boards', params: { project: pk } }">{{
+            $t("boards in the rack")
+          }}</RouterLink></template
+        ></I18nT
+      >
     </p>
     <p v-if="latest?.state === 'failed'" class="note">{{ latest.trouble }}</p>
     <p v-if="standing?.stale && !going" class="note">
@@ -383,9 +393,11 @@ const SECONDS = [
         $t("{pins} pinned", { pins: fixings.pins.map((i) => itemName(i)).join(", ") })
       }}</template>
       <span v-for="(f, i) in fixings.forbidden" :key="i" class="zone"
-        >{{ $t("nothing on {board} from", { board: f.board }) }}
-        <Len :ticks="f.x0" :system="project.system" about /> {{ $t("to") }}
-        <Len :ticks="f.x1" :system="project.system" about />
+        ><I18nT keypath="nothing on {board} from {from} to {to}" scope="global"
+          ><template #board>{{ f.board }}</template
+          ><template #from><Len :ticks="f.x0" :system="project.system" about /></template
+          ><template #to><Len :ticks="f.x1" :system="project.system" about /></template
+        ></I18nT>
         <ElButton
           class="act quiet"
           :aria-label="$t('Allow the place on {board} again', { board: f.board })"

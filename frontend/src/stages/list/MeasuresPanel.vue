@@ -25,7 +25,7 @@ function change(at: number, values: Partial<Measure>): void {
 function remove(at: number): void {
   const now = all();
   const [gone] = now.splice(at, 1);
-  void edit({ label: `removal of measure ${gone!.name}`, measures: now });
+  void edit({ label: t("removal of measure {name}", { name: gone!.name }), measures: now });
 }
 async function add(): Promise<void> {
   if (!name.value.trim() || !text.value.trim()) return;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** All that is to be said of one part: where it comes from, how it is made, what belongs with it. */
+import { I18nT } from "vue-i18n";
 import { ElCheckbox } from "element-plus";
 import { computed, ref } from "vue";
 import type { Part } from "../../api/client";
@@ -102,8 +103,11 @@ function edged(sides: string): void {
           /></b>
         </p>
         <p v-if="part.edging" class="soft">
-          {{ $t("Cut the sheet") }} <Len :ticks="cut[0]!" :system="system" bare /> ×
-          <Len :ticks="cut[1]!" :system="system" />{{ $t("; the edging makes the rest.") }}
+          <I18nT keypath="Cut the sheet {size}; the edging makes the rest." scope="global"
+            ><template #size
+              ><Len :ticks="cut[0]!" :system="system" bare /> ×
+              <Len :ticks="cut[1]!" :system="system" /></template
+          ></I18nT>
         </p>
         <p v-for="(formula, name) in part.formulas" :key="name" class="soft">{{ name }} = {{ formula }}</p>
         <RouterLink

@@ -52,7 +52,9 @@ export function useEditing(rows: ComputedRef<Part[]>) {
     const parts = many ? project.value!.parts.filter((p) => chosen.value.has(p.id)) : [part];
     const puts = parts.map((p) => names.reduce((q, n) => without(q, n), { ...p, ...values, was: p.id }));
     void edit({
-      label: many ? t("{what} of {parts} parts", { what, parts: parts.length }) : `${what} of ${part.id}`,
+      label: many
+        ? t("{what} of {n} parts", { what, n: parts.length })
+        : t("{what} of {name}", { what, name: part.id }),
       put_parts: puts,
     });
   }
@@ -99,7 +101,7 @@ export function useEditing(rows: ComputedRef<Part[]>) {
     const many = chosen.value.has(part.id) && chosen.value.size > 1;
     const ids = many ? [...chosen.value] : [part.id];
     void edit({
-      label: many ? `removal of ${ids.length} parts` : `removal of ${part.id}`,
+      label: many ? t("removal of {n} parts", ids.length) : t("removal of {name}", { name: part.id }),
       remove_parts: ids,
     });
     chosen.value = new Set();

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The steps, board by board, each with its figures and its reason. */
+import { I18nT } from "vue-i18n";
 import { tag } from "../../i18n/i18n";
 import { ElButton, ElCollapse, ElCollapseItem } from "element-plus";
 import "element-plus/es/components/collapse/style/css";
@@ -59,8 +60,8 @@ const next = computed(() => route.value?.steps.find((s) => s.ready)?.key);
               </p>
               <p v-if="s.rests_until" class="note">
                 {{
-                  $t("It rests until {what}.", {
-                    what: new Date(s.rests_until).toLocaleString(tag(), {
+                  $t("It rests until {time}.", {
+                    time: new Date(s.rests_until).toLocaleString(tag(), {
                       weekday: "long",
                       hour: "2-digit",
                       minute: "2-digit",
@@ -71,8 +72,10 @@ const next = computed(() => route.value?.steps.find((s) => s.ready)?.key);
               <WaysNote v-if="s.ways.length" :step="s" @choose="emit('choose', s.key, $event)" />
               <p v-if="s.check">
                 <b>{{ $t("Check:") }}</b> <Fig :text="s.check" /><template v-if="s.leaves"
-                  >{{ $t("; leaves") }} <Fig :text="s.leaves"
-                /></template>
+                  >;
+                  <I18nT keypath="leaves {size}" scope="global"
+                    ><template #size><Fig :text="s.leaves" /></template></I18nT
+                ></template>
               </p>
               <p class="soft">
                 <b>{{ $t("Why:") }}</b> <Fig :text="s.why" />

@@ -36,6 +36,7 @@ const hours = computed(() => {
     found.push({ m, at: (m - d.opens) / d.day_minutes });
   return found;
 });
+const inWords = (waited: Step[]) => waited.map((w) => `${w.piece} (${w.machine})`).join(", ");
 const WORD = { done: t("done"), ready: t("can be begun"), waits: t("waits"), rests: t("rests") };
 
 function ask(on_day: Record<string, number> = {}): void {
@@ -142,16 +143,12 @@ function loosen(setup: Setup): void {
                 </p>
                 <p v-if="waitsFor(s, steps).length" class="soft">
                   {{
-                    $t("waits for {s}{s2}", {
-                      s: waitsFor(s, steps)
-                        .slice(0, 3)
-                        .map((w) => `${w.piece} (${w.machine})`)
-                        .join(", "),
-                      s2:
-                        waitsFor(s, steps).length > 3
-                          ? $t(" and {s} more", { s: waitsFor(s, steps).length - 3 })
-                          : "",
-                    })
+                    waitsFor(s, steps).length > 3
+                      ? $t("waits for {steps} and {n} more", {
+                          steps: inWords(waitsFor(s, steps).slice(0, 3)),
+                          n: waitsFor(s, steps).length - 3,
+                        })
+                      : $t("waits for {steps}", { steps: inWords(waitsFor(s, steps)) })
                   }}
                 </p>
               </div>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** At the jointer: what of the face the passes so far should have cleaned, and what the next one touches. */
+import { I18nT } from "vue-i18n";
 import { useQuery } from "@tanstack/vue-query";
 import { computed } from "vue";
 import { api, type Schemas, type Step } from "../../api/client";
@@ -29,13 +30,13 @@ const at = computed(() => Math.min(props.taken, (data.value?.frames.length ?? 1)
 const now = computed(() => data.value?.frames[at.value]);
 const next = computed(() => data.value?.frames[at.value + 1]);
 const label = computed(() => {
-  const after = next.value
-    ? t(", {what} after the next pass", { what: Math.round(100 * next.value.clean) })
-    : "";
-  return t("{what} percent of the face is clean{after}", {
-    what: Math.round(100 * (now.value?.clean ?? 0)),
-    after,
-  });
+  const share = Math.round(100 * (now.value?.clean ?? 0));
+  return next.value
+    ? t("{share} percent of the face is clean, {after} after the next pass", {
+        share,
+        after: Math.round(100 * next.value.clean),
+      })
+    : t("{share} percent of the face is clean", { share });
 });
 </script>
 
@@ -51,12 +52,11 @@ const label = computed(() => {
     <figcaption>
       {{ $t("The face that is down, the datum end at the left.") }}
       <template v-if="next"
-        ><b class="red">{{ $t("Red") }}</b
-        >{{
-          $t(": what the next pass touches, {what} % clean after it.", {
-            what: Math.round(100 * next.clean),
-          }) + " "
-        }} </template
+        ><I18nT keypath="{red}: what the next pass touches, {share} % clean after it." scope="global"
+          ><template #red
+            ><b class="red">{{ $t("Red") }}</b></template
+          ><template #share>{{ Math.round(100 * next.clean) }}</template></I18nT
+        >{{ " " }}</template
       >{{ $t("Grey pencil lines stay. Reckoned from the survey; look at the wood.") }}
     </figcaption>
   </figure>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Something happened to a piece: a fault came to light, it was spoiled, or it measures otherwise. */
+import { I18nT } from "vue-i18n";
 import { ElButton, ElInput, ElSegmented } from "element-plus";
 import { computed, ref, watch } from "vue";
 import { useHappenings, usePieces, type Happening, type Told } from "../../api/log";
@@ -164,9 +165,9 @@ async function bringFellows(): Promise<void> {
   const short = told.value?.short ?? [];
   const parts = (list.value?.parts ?? []).filter((p) => short.some((s) => s.part === p.id));
   const kept = await edit({
-    label: t("as small as {mark}: {what}", {
-      mark: mark.value,
-      what: [...new Set(short.map((s) => s.name))].join(", "),
+    label: t("as small as {piece}: {parts}", {
+      piece: mark.value,
+      parts: [...new Set(short.map((s) => s.name))].join(", "),
     }),
     put_parts: parts.map((part) => {
       const mine = short.filter((s) => s.part === part.id);
@@ -186,7 +187,10 @@ function plan(): void {
   <AppDialog v-model="open" :title="$t('Something happened')" width="720px" top="4vh">
     <div v-if="told" class="told" role="status">
       <p>
-        <b><Fig :text="told.says" /></b>{{ $t(", and it is in the log.") }}
+        <I18nT keypath="{told}, and it is in the log." scope="global"
+          ><template #told
+            ><b><Fig :text="told.says" /></b></template
+        ></I18nT>
       </p>
       <p v-if="told.fits">{{ $t("The piece still fits what it is for. Go on with it.") }}</p>
       <template v-else>
@@ -198,8 +202,12 @@ function plan(): void {
           <template v-else>{{ $t("No part of the list comes out of it.") }}</template>
         </p>
         <p v-for="s in told.short" :key="`${s.part} ${s.what}`">
-          {{ $t("{name} wants", { name: s.name }) }} <Len :ticks="s.wanted" :system="system" nearest />
-          {{ $t("of {what}; here are", { what: s.what }) }} <Len :ticks="s.there" :system="system" nearest />.
+          <I18nT keypath="{part} wants {wanted} of {dimension}; here are {there}." scope="global"
+            ><template #part>{{ s.name }}</template
+            ><template #wanted><Len :ticks="s.wanted" :system="system" nearest /></template
+            ><template #dimension>{{ s.what }}</template
+            ><template #there><Len :ticks="s.there" :system="system" nearest /></template
+          ></I18nT>
         </p>
         <p>
           {{

@@ -3,6 +3,7 @@
  * At the machine: one step filling the screen, read from two metres, worked with one hand, a pedal
  * or the space bar.
  */
+import { I18nT } from "vue-i18n";
 import { useEventListener } from "@vueuse/core";
 import { ElButton } from "element-plus";
 import { computed, ref, useTemplateRef } from "vue";
@@ -260,21 +261,22 @@ useEventListener("resize", resized);
         <WaysNote v-if="step.ways.length" class="say" :step="step" @choose="choose" />
         <p v-if="step.check" class="say">
           <b>{{ $t("Check:") }}</b> <Fig :text="step.check" /><template v-if="step.leaves"
-            >{{ $t("; leaves") }} <Fig :text="step.leaves"
-          /></template>
+            >;
+            <I18nT keypath="leaves {size}" scope="global"
+              ><template #size><Fig :text="step.leaves" /></template></I18nT
+          ></template>
         </p>
         <p v-if="spare !== null && spare < 0" class="verdict stop" role="alert">
-          {{ $t("That many passes take it") }}
-          <b><Len :ticks="-spare" :system="data.system" nearest /></b>
-          {{
-            $t(
-              "under its thickness. Measure it first; if it is so, write it in the log, and its parts are laid out again.",
-            )
-          }}
+          <I18nT keypath="That many passes take it {by} under its thickness." scope="global"
+            ><template #by
+              ><b><Len :ticks="-spare" :system="data.system" nearest /></b></template
+          ></I18nT>
+          {{ $t("Measure it first; if it is so, write it in the log, and its parts are laid out again.") }}
         </p>
         <p v-else-if="spare !== null" class="say">
-          {{ $t("After these passes") }} <Len :ticks="spare" :system="data.system" nearest />
-          {{ $t("is to spare.") }}
+          <I18nT keypath="After these passes {spare} is to spare." scope="global"
+            ><template #spare><Len :ticks="spare" :system="data.system" nearest /></template
+          ></I18nT>
         </p>
         <p class="why soft"><Fig :text="step.why" /></p>
         <p class="after">

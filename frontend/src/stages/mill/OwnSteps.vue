@@ -38,12 +38,8 @@ function add(): void {
         <span
           ><b>{{ s.name }}</b
           >: {{ called(s.part) }}, {{ s.machine }}<template v-if="s.setting">, {{ s.setting }}</template
-          >{{
-            $t(", {before}, {minutes} minutes", {
-              before: s.before ? $t("before its ends are cut") : $t("when it is cut"),
-              minutes: s.minutes,
-            })
-          }}</span
+          >, {{ s.before ? $t("before its ends are cut") : $t("when it is cut") }},
+          {{ $t("{n} minute | {n} minutes", s.minutes) }}</span
         >
         <ElButton
           text

@@ -3,6 +3,7 @@
  * A piece under the cutter, pass by pass: pencil lines across its face vanish where the cutter has
  * been. The right way, or a wrong one.
  */
+import { I18nT } from "vue-i18n";
 import { ElButton, ElSlider } from "element-plus";
 import { useQuery } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
@@ -80,7 +81,7 @@ const PRESSED = [
         :length="data.length"
         :width="data.width"
         :label="
-          $t('Pass {at}: {what} percent of the face is clean', { at, what: Math.round(100 * frame.clean) })
+          $t('Pass {at}: {share} percent of the face is clean', { at, share: Math.round(100 * frame.clean) })
         "
       />
       <p class="soft">
@@ -102,15 +103,16 @@ const PRESSED = [
           <span class="figure"
             >{{ at }} <small>{{ $t("of {last}", { last }) }}</small></span
           ><span class="label"
-            >{{ $t("passes of") }} <Len :ticks="data?.depth ?? 0" :system="system" nearest
-          /></span>
+            ><I18nT keypath="passes of {depth}" scope="global"
+              ><template #depth><Len :ticks="data?.depth ?? 0" :system="system" nearest /></template></I18nT
+          ></span>
         </div>
         <div>
           <span class="figure">{{ Math.round(100 * frame.clean) }} %</span
           ><span class="label">{{
-            $t("of the face clean{enough}", {
-              enough: data.enough && at >= data.enough ? $t(", enough for the planer") : "",
-            })
+            data.enough && at >= data.enough
+              ? $t("of the face clean, enough for the planer")
+              : $t("of the face clean")
           }}</span>
         </div>
         <div>
@@ -123,8 +125,9 @@ const PRESSED = [
         </div>
         <div>
           <span class="figure"
-            ><Len :ticks="frame.thinnest" :system="system" about bare /> {{ $t("to") }}
-            <Len :ticks="frame.thickest" :system="system" about /></span
+            ><I18nT keypath="{least} to {most}" scope="global"
+              ><template #least><Len :ticks="frame.thinnest" :system="system" about bare /></template
+              ><template #most><Len :ticks="frame.thickest" :system="system" about /></template></I18nT></span
           ><span class="label">{{ $t("thick, thinnest to thickest place") }}</span>
         </div>
       </div>

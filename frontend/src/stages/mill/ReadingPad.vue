@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A reading: typed with large keys, or taken from the connected caliper. */
+import { I18nT } from "vue-i18n";
 import { ElButton } from "element-plus";
 import { computed, onMounted, ref } from "vue";
 import { api, type Step } from "../../api/client";
@@ -82,23 +83,28 @@ async function take(instrument: "caliper" | "readout"): Promise<void> {
       <p v-if="trouble" class="note" role="alert">{{ trouble }}</p>
       <p v-if="edge" class="soft">{{ $t("Nothing at all, or under a 64th.") }}</p>
       <p v-else class="soft">
-        {{ fitted ? $t("The list says") : $t("It should show") }}
-        <b><Len :ticks="fitted ? step.stock_out : foretold" :system="system" nearest /></b>.
+        <I18nT :keypath="fitted ? 'The list says {length}.' : 'It should show {length}.'" scope="global"
+          ><template #length
+            ><b><Len :ticks="fitted ? step.stock_out : foretold" :system="system" nearest /></b></template
+        ></I18nT>
       </p>
       <template v-if="fitted">
         <p v-for="f in step.fellows" :key="f.piece" class="soft">
-          {{ $t("{piece} was measured at", { piece: f.piece }) }}
-          <b><Len :ticks="f.measure" :system="system" nearest /></b>.
+          <I18nT keypath="{piece} was measured at {length}." scope="global"
+            ><template #piece>{{ f.piece }}</template
+            ><template #length
+              ><b><Len :ticks="f.measure" :system="system" nearest /></b></template
+          ></I18nT>
         </p>
         <p v-if="unlike.length" class="note" role="alert">
           <template v-for="f in unlike" :key="f.piece"
-            ><Len :ticks="Math.abs(f.measure - ticks.value!)" :system="system" nearest />
-            {{
-              $t("{measure} than {piece}.", {
-                measure: f.measure > ticks.value! ? $t("shorter") : $t("longer"),
-                piece: f.piece,
-              })
-            }}
+            ><I18nT
+              :keypath="f.measure > ticks.value! ? '{by} shorter than {piece}.' : '{by} longer than {piece}.'"
+              scope="global"
+              ><template #by
+                ><Len :ticks="Math.abs(f.measure - ticks.value!)" :system="system" nearest /></template
+              ><template #piece>{{ f.piece }}</template></I18nT
+            >{{ " " }}
           </template>
           {{ $t("Measure both places and both diagonals again before the cut.") }}
         </p>

@@ -3,6 +3,7 @@
  * The orders of milling side by side on this job, the one taken, and exceptions for a board, a part
  * or a piece.
  */
+import { I18nT } from "vue-i18n";
 import { ElButton, ElSkeleton } from "element-plus";
 import "element-plus/es/components/skeleton/style/css";
 import { useQuery } from "@tanstack/vue-query";
@@ -50,7 +51,11 @@ function drop(name: string): void {
   <ElSkeleton v-else-if="!data || !settings" :rows="8" animated />
   <div v-else>
     <p class="advice">
-      <b>{{ title(data.advised) }}</b> {{ $t("is the one to take here:") }} <Fig :text="data.why" />.
+      <I18nT keypath="{order} is the one to take here: {why}." scope="global"
+        ><template #order
+          ><b>{{ title(data.advised) }}</b></template
+        ><template #why><Fig :text="data.why" /></template
+      ></I18nT>
     </p>
     <div class="scroll" tabindex="0" role="region" :aria-label="$t('Orders of milling compared')">
       <table class="ruled">
@@ -100,12 +105,7 @@ function drop(name: string): void {
     </div>
     <h2>{{ $t("Another order for") }}</h2>
     <p class="soft">
-      {{
-        $t("A board ({boards}), a piece of it ({boards2}.1) or a part by its mark.", {
-          boards: boards[0],
-          boards2: boards[0],
-        })
-      }}
+      {{ $t("A board ({board}), a piece of it ({board}.1) or a part by its mark.", { board: boards[0] }) }}
     </p>
     <ul class="except">
       <li v-for="(school, name) in settings.exceptions" :key="name">

@@ -21,10 +21,9 @@ const round = computed(() => !!props.step.obstacle || props.step.way !== "machin
       <p v-if="round">
         <template v-if="step.obstacle"
           ><b><Fig :text="step.obstacle" />.</b>{{ " " }}</template
-        >{{ $t("Here:") }} <Fig :text="here.do" /> ({{ here.costs }})<template v-if="here.danger">{{
-          $t(". Mind: {danger}", { danger: here.danger })
-        }}</template
-        >.
+        >{{ $t("Here:") }} <Fig :text="here.do" /> ({{ here.costs }}).<template v-if="here.danger">{{
+          " " + $t("Mind: {danger}.", { danger: here.danger })
+        }}</template>
       </p>
       <ElCollapse v-if="others.length"
         ><ElCollapseItem

@@ -48,8 +48,8 @@ export function compared(before: Stood, now: Layout, parts: Part[]): string[] {
   for (const u of left) short.set(u.part, (short.get(u.part) ?? 0) + 1);
   if (short.size)
     said.push(
-      t("No wood for {what}: Buy says what is short", {
-        what: [...short].map(([part, n]) => `${n} × ${name(part)}`).join(", "),
+      t("No wood for {parts}: Buy says what is short", {
+        parts: [...short].map(([part, n]) => `${n} × ${name(part)}`).join(", "),
       }),
     );
   else said.push(t("There is wood for all of it: buy nothing"));

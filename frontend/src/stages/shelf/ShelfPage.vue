@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { I18nT } from "vue-i18n";
 import { tag } from "../../i18n/i18n";
 import { useEventListener } from "@vueuse/core";
 import { ElButton } from "element-plus";
@@ -138,8 +139,13 @@ useEventListener("keydown", key);
       </li>
     </ul>
     <p class="soft keys">
-      {{ $t("Press") }} <b>?</b> {{ $t("for help,") }} <b>{{ $t("Ctrl K") }}</b> {{ $t("to find anything.") }}
-      <ElButton v-if="demo" class="act quiet" @click="emit('round', demo.pk)">{{
+      <I18nT keypath="Press {help} for help, {find} to find anything." scope="global"
+        ><template #help><b>?</b></template
+        ><template #find
+          ><b>{{ $t("Ctrl K") }}</b></template
+        ></I18nT
+      >{{ " "
+      }}<ElButton v-if="demo" class="act quiet" @click="emit('round', demo.pk)">{{
         $t("Walk through the demo")
       }}</ElButton>
     </p>

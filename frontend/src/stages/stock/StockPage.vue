@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The stock room: every board there is, in projects and on the rack, found by what has to come out of it. */
+import { I18nT } from "vue-i18n";
 import { ElButton } from "element-plus";
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
@@ -142,15 +143,18 @@ const SYSTEMS = [
             />
           </div>
           <span
-            ><Len :ticks="b.length" :system="system" about /> ×
-            <Len :ticks="b.width" :system="system" about />{{ $t(", flat") }}
-            <Len :ticks="b.flat" :system="system" about />{{ $t(", sound for") }}
-            <Len :ticks="b.clear" :system="system" about
-          /></span>
+            ><I18nT keypath="{size}, flat {flat}, sound for {clear}" scope="global"
+              ><template #size
+                ><Len :ticks="b.length" :system="system" about /> ×
+                <Len :ticks="b.width" :system="system" about /></template
+              ><template #flat><Len :ticks="b.flat" :system="system" about /></template
+              ><template #clear><Len :ticks="b.clear" :system="system" about /></template></I18nT
+          ></span>
           <span v-if="b.place" class="comes"
-            >{{ $t("comes out from") }} <Len :ticks="b.place.x0" :system="system" about /> {{ $t("to") }}
-            <Len :ticks="b.place.x1" :system="system" about
-          /></span>
+            ><I18nT keypath="comes out from {from} to {to}" scope="global"
+              ><template #from><Len :ticks="b.place.x0" :system="system" about /></template
+              ><template #to><Len :ticks="b.place.x1" :system="system" about /></template></I18nT
+          ></span>
         </div>
         <div class="where">
           <b>{{ b.rack ? $t("the rack") : b.project_name }}</b><span class="soft"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** In the aisle with the phone: boards looked at, the cart, and the next board. */
+import { I18nT } from "vue-i18n";
 import { ElButton, ElEmpty, ElTag } from "element-plus";
 import "element-plus/es/components/empty/style/css";
 import "element-plus/es/components/tag/style/css";
@@ -146,15 +147,22 @@ const STATES = { cart: t("in the cart"), pile: t("looked at"), left: t("left") }
           {{ $t("Enough: the cart gives the whole list. Stop here.") }}
         </p>
         <p v-else-if="wanted.length">
-          <b>{{ $t("{pieces} of {pieces2}", { pieces: pieces - remaining, pieces2: pieces }) }}</b>
-          {{ $t("pieces are in the cart") }}
+          <I18nT keypath="{gained} of {pieces} pieces are in the cart" scope="global"
+            ><template #gained
+              ><b>{{ pieces - remaining }}</b></template
+            ><template #pieces
+              ><b>{{ pieces }}</b></template
+            ></I18nT
+          >
         </p>
         <p class="soft">
           {{ $t("{n} board | {n} boards", cart.length) }}, {{ amount(spent)
           }}<template v-if="kg">, {{ weight(kg, project.system) }}</template
           ><template v-if="longest"
-            >{{ $t(", the longest") }} <Len :ticks="longest" :system="project.system"
-          /></template>
+            >,
+            <I18nT keypath="the longest {length}" scope="global"
+              ><template #length><Len :ticks="longest" :system="project.system" /></template></I18nT
+          ></template>
         </p>
         <CartChance v-if="!waits.length" :project="pk" :supplier="supplier" :cart="cart" />
         <p v-for="w in wanted.filter((one) => one.remaining)" :key="w.key" class="soft">

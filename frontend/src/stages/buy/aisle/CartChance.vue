@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The chance that the cart covers the list, faults that nobody sees before skimming counted. */
+import { I18nT } from "vue-i18n";
 import { ElProgress } from "element-plus";
 import "element-plus/es/components/progress/style/css";
 import { computed, toRef } from "vue";
@@ -25,8 +26,11 @@ const more = computed(() => {
 <template>
   <div v-if="cart.length && (data || isFetching)" class="chance">
     <p v-if="data">
-      {{ $t("Covers the list with a chance of") }} <b>{{ perCent(data.chance) }}</b> ± {{ perCent(data.error)
-      }}{{ more }}.
+      <I18nT keypath="Covers the list with a chance of {chance} ± {error}" scope="global"
+        ><template #chance
+          ><b>{{ perCent(data.chance) }}</b></template
+        ><template #error>{{ perCent(data.error) }}</template></I18nT
+      >{{ more }}.
       <span class="soft">{{ $t("Faults that show only once a board is skimmed are counted.") }}</span>
     </p>
     <template v-else>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Whether to take a board: the word, its worth beside its price, what it gives, drawn on it, and why not more. */
+import { I18nT } from "vue-i18n";
 import { ElTag } from "element-plus";
 import "element-plus/es/components/tag/style/css";
 import { computed, ref } from "vue";
@@ -11,6 +12,7 @@ import { useWidth } from "../../../controls/width";
 import { showUnit, TICKS_PER_INCH as IN } from "../../../measure";
 import { weight, wood } from "../../../wood";
 import { amount, because, counted, VERDICTS } from "../words";
+import { t } from "../../../i18n/i18n";
 
 const props = defineProps<{
   project: number;
@@ -35,7 +37,7 @@ const say = (ticks: number) => showUnit(ticks, props.system);
 /** Of a panel a board gives staves. */
 const name = (id: string) => {
   const part = props.parts.find((p) => p.id === id);
-  return `${part?.name || id}${part?.panel ? " (stave)" : ""}`;
+  return part?.panel ? t("{part} (stave)", { part: part.name || id }) : part?.name || id;
 };
 const why = computed(() => (v.value ? because(v.value, say) : ""));
 /** What is kept of it where the rest gives nothing more, a foot and more of it. */
@@ -50,10 +52,14 @@ const cutBack = computed(
       <header>
         <ElTag :type="TYPES[v.word]" effect="dark" size="large" class="word">{{ VERDICTS[v.word] }}</ElTag>
         <p>
-          {{ $t("worth") }} <b>{{ amount(v.worth) }}</b><template v-if="v.error">
-            ± {{ amount(v.error) }}</template
+          <I18nT keypath="worth {worth} to this list, asked {price}" scope="global"
+            ><template #worth
+              ><b>{{ amount(v.worth) }}</b
+              ><template v-if="v.error"> ± {{ amount(v.error) }}</template></template
+            ><template #price
+              ><b>{{ amount(v.price) }}</b></template
+            ></I18nT
           >
-          {{ $t("to this list, asked") }} <b>{{ amount(v.price) }}</b>
         </p>
       </header>
       <p v-if="Object.keys(v.gives).length">

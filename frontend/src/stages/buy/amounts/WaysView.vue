@@ -64,7 +64,7 @@ const first = (w: Way) => firstLooks.value.get(keyOf(w));
 function about(w: Way): string {
   const groups = first(w);
   return groups?.length
-    ? t("about {what}", { what: amount(groups.reduce((sum, g) => sum + g.cost, 0)) })
+    ? t("about {amount}", { amount: amount(groups.reduce((sum, g) => sum + g.cost, 0)) })
     : "–";
 }
 const begun = computed(() => ways.value.some((w) => w.trips));
@@ -115,9 +115,11 @@ const mixed = computed(() => {
   const found = data.value?.mixture;
   if (!found) return null;
   const shares = found.shares
-    .map(
-      (s) =>
-        `${s.groups.join(", ")} at ${nameOf(s.supplier, s.grade)}${s.milled ? t(", milled for you") : ""}`,
+    .map((s) =>
+      t("{woods} at {supplier}", {
+        woods: s.groups.join(", "),
+        supplier: `${nameOf(s.supplier, s.grade)}${s.milled ? t(", milled for you") : ""}`,
+      }),
     )
     .join("; ");
   const whole = found.money + wish.value.hour * found.hours;
@@ -172,7 +174,7 @@ const machines = (w: Way) =>
         :disabled="!ways.length || running.length > 0"
         @click="ask"
       >
-        {{ begun ? $t("Simulate {TRIPS} more trips each", { TRIPS }) : $t("Simulate buying it") }}
+        {{ begun ? $t("Simulate {trips} more trips each", { trips: TRIPS }) : $t("Simulate buying it") }}
       </ElButton>
     </div>
     <p v-if="!begun" class="soft intro">
@@ -185,7 +187,7 @@ const machines = (w: Way) =>
     <ElProgress
       v-if="running.length"
       :percentage="Math.round((100 * done) / Math.max(1, wanted))"
-      :format="() => `${done} of ${wanted} trips`"
+      :format="() => $t('{done} of {wanted} trips', { done, wanted })"
       :stroke-width="10"
     />
     <ElAlert v-if="data?.recommended && allTried" type="info" :closable="false" class="best">
@@ -271,7 +273,7 @@ const machines = (w: Way) =>
         {{
           $t("Prices: {per_foot}.", {
             per_foot: Object.entries(shown.per_foot)
-              .map(([k, p]) => `${k} ${p === null ? "not sold" : woodPrice(p, project!.system)}`)
+              .map(([k, p]) => `${k} ${p === null ? $t("not sold") : woodPrice(p, project!.system)}`)
               .join("; "),
           })
         }}

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What is bought otherwise than by the board foot: sheets, and finished sizes in stock lengths. */
+import { I18nT } from "vue-i18n";
 import { ElButton, ElSkeleton } from "element-plus";
 import "element-plus/es/components/skeleton/style/css";
 import { useQuery } from "@tanstack/vue-query";
@@ -42,10 +43,13 @@ const laidOut = (species: string, thickness: number) =>
       </div>
       <div class="told">
         <p>
-          <b>{{ $t("{n} sheet | {n} sheets", s.sheets) }}</b>
-          {{ $t("of") }} <Len :ticks="s.sheet[0]!" :system="project.system" bare /> ×
-          <Len :ticks="s.sheet[1]!" :system="project.system" />{{ $t(", cut in rows along it")
-          }}<template v-if="s.sheets > s.least">{{
+          <I18nT keypath="{sheets} of {size}, cut in rows along it" scope="global"
+            ><template #sheets
+              ><b>{{ $t("{n} sheet | {n} sheets", s.sheets) }}</b></template
+            ><template #size
+              ><Len :ticks="s.sheet[0]!" :system="project.system" bare /> ×
+              <Len :ticks="s.sheet[1]!" :system="project.system" /></template></I18nT
+          ><template v-if="s.sheets > s.least">{{
             $t("; {least} by area alone", { least: s.least })
           }}</template
           >.
@@ -54,15 +58,18 @@ const laidOut = (species: string, thickness: number) =>
         <ElSkeleton v-else-if="plans.isFetching.value" :rows="2" animated />
         <template v-for="plan in laidOut(s.species, s.thickness)" :key="`${plan.species}${plan.thickness}`">
           <p>
-            <b>{{ plan.sheets }}</b>
-            {{
-              $t("when laid out{least}. Crosscut the sheet at the red lines, then rip each piece.", {
-                least:
-                  plan.sheets <= plan.least
-                    ? $t(": fewer cannot be")
-                    : $t("; never under {least}", { least: plan.least }),
-              })
-            }}
+            <I18nT
+              :keypath="
+                plan.sheets <= plan.least
+                  ? '{sheets} when laid out: fewer cannot be.'
+                  : '{sheets} when laid out; never under {least}.'
+              "
+              scope="global"
+              ><template #sheets
+                ><b>{{ plan.sheets }}</b></template
+              ><template #least>{{ plan.least }}</template></I18nT
+            >
+            {{ $t("Crosscut the sheet at the red lines, then rip each piece.") }}
           </p>
           <BoardDrawing
             v-for="(b, i) in plan.boards"
@@ -109,9 +116,11 @@ const laidOut = (species: string, thickness: number) =>
       </div>
       <div class="told">
         <p>
-          <b>{{ $t("{n} length | {n} lengths", n.lengths) }}</b>
-          {{ $t("of") }} <Len :ticks="n.stock_length" :system="project.system" />{{ $t(", bought finished")
-          }}<template v-if="n.spare">{{
+          <I18nT keypath="{lengths} of {length}, bought finished" scope="global"
+            ><template #lengths
+              ><b>{{ $t("{n} length | {n} lengths", n.lengths) }}</b></template
+            ><template #length><Len :ticks="n.stock_length" :system="project.system" /></template></I18nT
+          ><template v-if="n.spare">{{
             $t("; {spare} more of the longest piece to spare", { spare: n.spare })
           }}</template
           ><template v-if="n.lengths > n.least">{{
@@ -122,9 +131,13 @@ const laidOut = (species: string, thickness: number) =>
         </p>
         <p v-if="n.shorter" class="note">
           <span
-            >{{ $t("The kerf is why it takes {lengths}: were every piece", { lengths: n.lengths }) }}
-            <Len :ticks="n.shorter" :system="project.system" />
-            {{ $t("shorter, {then} would do.", { then: n.then }) }}</span
+            ><I18nT
+              keypath="The kerf is why it takes {lengths}: were every piece {by} shorter, {then} would do."
+              scope="global"
+              ><template #lengths>{{ n.lengths }}</template
+              ><template #by><Len :ticks="n.shorter" :system="project.system" /></template
+              ><template #then>{{ n.then }}</template></I18nT
+            ></span
           >
         </p>
         <FinishedOffers :offers="n.offers" :width="n.width" :system="project.system" />
