@@ -120,8 +120,8 @@ def test_a_change_is_measured_over_the_same_wood() -> None:
 
 
 def test_shorter_pieces_take_less_of_short_boards() -> None:
-    """Of boards 5 feet long a part of 40 leaves a third of each; two of 20 1/4 take it all."""
-    job = Job("", BARE, (a_part("S", 8, 40, 2.75, 0.5, faces="sound", species="oak"),), ())
+    """Of boards 5 feet long a part of 37 leaves 23 of each; three of 18 3/4 take it all."""
+    job = Job("", BARE, (a_part("S", 8, 37, 2.75, 0.5, faces="sound", species="oak"),), ())
     short = usual_suppliers()[0]
     (variation,) = variations(job, short, "")
     price = replace(

@@ -5,9 +5,11 @@ import time
 from dataclasses import replace
 from decimal import Decimal
 from itertools import pairwise
+from typing import Any
 
 import pytest
 from hypothesis import given
+from hypothesis import strategies as st
 
 from tests.conftest import ROOT
 from tests.jobs import jobs
@@ -18,19 +20,22 @@ from vividplank.core.exchange import read_job
 from vividplank.core.job import Job
 from vividplank.core.layout.model.audit import audit
 from vividplank.core.layout.model.fixings import Task
+from vividplank.core.layout.model.pattern import CuttingPattern
+from vividplank.core.layout.patterns.generator import PatternGenerator
+from vividplank.core.layout.search.effort import FIRST
 from vividplank.core.layout.search.portfolio import CostBounds
 from vividplank.core.layout.search.search import Limits, _Search, search
 from vividplank.core.measure import TICKS_PER_INCH as INCH
 from vividplank.core.shop import Allowance, Kerf, Shop
 
-QUICK = Limits(seconds=60, rounds=3)
+FEW = Limits(seconds=60, rounds=3)
 SETTLE = ROOT / "vividplank" / "demo" / "settle.job.json"
 
 
 @examples(120)
-@given(jobs())
-def test_every_plan_passes_the_audit(job: Job) -> None:
-    plan = search(job, QUICK, time.monotonic)
+@given(jobs(), st.booleans())
+def test_every_plan_passes_the_audit(job: Job, quick: bool) -> None:
+    plan = search(job, replace(FEW, quick=quick), time.monotonic)
     assert [str(v) for v in audit(job, plan)] == []
 
 
@@ -68,13 +73,13 @@ BARE = Shop(
 def test_a_board_that_is_exactly_enough_is_used_up() -> None:
     # Two rows of two 29 15/16 x 2 15/16: 2 x 29 15/16 + 1/8 = 60, 2 x 2 15/16 + 1/8 = 6.
     job = Job("", BARE, (part("A", 4, 29.9375, 2.9375),), (flat(),))
-    plan = search(job, QUICK, time.monotonic)
+    plan = search(job, FEW, time.monotonic)
     assert plan.unplaced == () and plan.lower_bound == pytest.approx(10, abs=1e-5)
 
 
 def test_short_parts_share_a_blank_the_machines_can_take() -> None:
     job = Job("", BARE, (part("T", 3, 4, 2),), (flat(length=14, width=2.25),))
-    plan = search(job, QUICK, time.monotonic)
+    plan = search(job, FEW, time.monotonic)
     blanks = [blank for _, _, _, blank, _ in plan.items()]
     assert plan.unplaced == () and len(set(blanks)) == 1
     assert blanks[0].x1 - blanks[0].x0 >= 12 * INCH
@@ -83,9 +88,9 @@ def test_short_parts_share_a_blank_the_machines_can_take() -> None:
 def test_a_thick_board_is_resawn() -> None:
     # Three of 1/2 with two kerfs of 1/16 need 1 5/8.
     job = Job("", BARE, (part("S", 3, 20, 3, 0.5),), (flat(length=21, width=3, thick=1.625),))
-    assert search(job, QUICK, time.monotonic).unplaced == ()
+    assert search(job, FEW, time.monotonic).unplaced == ()
     thin = replace(job, boards=(flat(length=21, width=3, thick=1.61),))
-    assert len(search(thin, QUICK, time.monotonic).unplaced) == 1
+    assert len(search(thin, FEW, time.monotonic).unplaced) == 1
 
 
 def test_a_knot_on_one_face_may_lie_in_a_part_with_one_clear_face() -> None:
@@ -93,7 +98,7 @@ def test_a_knot_on_one_face_may_lie_in_a_part_with_one_clear_face() -> None:
     board = flat(length=20, width=3, defects=(knot,))
     for faces, left_out in (("clear-two", 1), ("clear-one", 0), ("sound", 0)):
         job = Job("", BARE, (part("K", 1, 19, 3, faces=faces),), (board,))
-        assert len(search(job, QUICK, time.monotonic).unplaced) == left_out, faces
+        assert len(search(job, FEW, time.monotonic).unplaced) == left_out, faces
 
 
 def test_a_twisted_board_gives_short_pieces_where_it_gives_no_long_one() -> None:
@@ -103,13 +108,13 @@ def test_a_twisted_board_gives_short_pieces_where_it_gives_no_long_one() -> None
     assert (
         len(
             search(
-                Job("", BARE, (part("L", 1, 59, 3, 0.8),), (board,)), QUICK, time.monotonic
+                Job("", BARE, (part("L", 1, 59, 3, 0.8),), (board,)), FEW, time.monotonic
             ).unplaced
         )
         == 1
     )
     assert (
-        search(Job("", BARE, (part("S", 3, 19, 3, 0.8),), (board,)), QUICK, time.monotonic).unplaced
+        search(Job("", BARE, (part("S", 3, 19, 3, 0.8),), (board,)), FEW, time.monotonic).unplaced
         == ()
     )
 
@@ -118,10 +123,10 @@ def test_rough_ripping_beats_the_cup_that_milling_wide_cannot() -> None:
     # Cup of 1/4 across 8 in leaves 3/4; half as wide it is 1/16, and 15/16 is left.
     board = flat(length=30, width=8, warp=Warp(cup=INCH // 4))
     parts = (part("R", 2, 29, 3.75, 0.875),)
-    assert len(search(Job("", BARE, parts, (board,)), QUICK, time.monotonic).unplaced) > 0
+    assert len(search(Job("", BARE, parts, (board,)), FEW, time.monotonic).unplaced) > 0
     assert (
         search(
-            Job("", replace(BARE, method="rough-rip"), parts, (board,)), QUICK, time.monotonic
+            Job("", replace(BARE, method="rough-rip"), parts, (board,)), FEW, time.monotonic
         ).unplaced
         == ()
     )
@@ -129,8 +134,8 @@ def test_rough_ripping_beats_the_cup_that_milling_wide_cannot() -> None:
 
 def test_a_panel_is_whole_or_not_there() -> None:
     panel = part("P", 1, 20, 12, panel=Panel(2 * INCH, 6 * INCH))
-    assert search(Job("", BARE, (panel,), (flat(length=45),)), QUICK, time.monotonic).unplaced == ()
-    plan = search(Job("", BARE, (panel,), (flat(length=30),)), QUICK, time.monotonic)
+    assert search(Job("", BARE, (panel,), (flat(length=45),)), FEW, time.monotonic).unplaced == ()
+    plan = search(Job("", BARE, (panel,), (flat(length=30),)), FEW, time.monotonic)
     assert [u.part for u in plan.unplaced] == ["P"] and plan.boards == () and plan.cost == 0
 
 
@@ -143,6 +148,28 @@ def test_owned_and_cheaper_boards_come_first() -> None:
     )
     plan = search(job, Limits(seconds=60, rounds=20), time.monotonic)
     assert [b.board for b in plan.boards] == ["own"] and plan.cost == 0
+
+
+def test_a_quick_search_looks_at_a_pile_and_fills_few_boards_with_care(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    """Of ten boards that differ in price alone the cheapest is filled with care."""
+    careful: set[str] = set()
+    cut = PatternGenerator.cut
+
+    def counted(self: PatternGenerator, *asked: Any) -> list[CuttingPattern]:
+        if asked[-2:] != FIRST[:2]:
+            careful.add(self.board.id)
+        return cut(self, *asked)
+
+    monkeypatch.setattr(PatternGenerator, "cut", counted)
+    pile = tuple(flat(f"B{n}", price=str(10 + n)) for n in range(10))
+    job = Job("", BARE, (part("A", 1, 50, 5),), pile)
+    for quick in (True, False):
+        careful.clear()
+        plan = search(job, Limits(600, 1, quick=quick), time.monotonic)
+        assert [b.board for b in plan.boards] == ["B0"]
+        assert (len(careful) == 1) == quick
 
 
 def test_the_same_seed_gives_the_same_plan() -> None:
@@ -181,7 +208,7 @@ def test_a_plan_comes_before_anything_is_proved() -> None:
         told.append(progress)
         return True
 
-    search(read_job(SETTLE.read_text()), QUICK, time.monotonic, watch)
+    search(read_job(SETTLE.read_text()), FEW, time.monotonic, watch)
     assert told[0].unplaced < 5 and told[0].lower_bound == 0 < told[-1].lower_bound
 
 
@@ -236,5 +263,5 @@ def test_a_watcher_is_told_what_is_tried() -> None:
 )
 def test_what_is_left_out_says_why(change: dict[str, object], word: str) -> None:
     wanted = replace(part("A", 1, 40, 3), **change)  # type: ignore[arg-type]
-    plan = search(Job("", BARE, (wanted,), (flat(),)), QUICK, time.monotonic)
+    plan = search(Job("", BARE, (wanted,), (flat(),)), FEW, time.monotonic)
     assert plan.unplaced and word in plan.unplaced[0].why

@@ -9,6 +9,8 @@ from decimal import Decimal
 class Limits:
     """How long to search, and in how many processes at once. `rounds` makes a search that does not
     depend on the clock (and has no help). Without `prove` nothing is spent on a lower bound.
+    A `quick` search is for few rounds: boards are looked at before one of them is filled with care,
+    and are not asked what else they might give, which would hardly ever be put together.
     """
 
     seconds: float = 10.0
@@ -16,6 +18,7 @@ class Limits:
     seed: int = 1
     workers: int = 1
     prove: bool = True
+    quick: bool = False
 
     def __post_init__(self) -> None:
         if self.seconds <= 0:

@@ -217,7 +217,7 @@ class RuinAndRecreate:
                 combined = (self.rounds, now, now - spent)
                 energy = math.inf
             else:
-                for _ in range(_PRICED):
+                for _ in range(0 if self.limits.quick else _PRICED):
                     self._price()
                 tried = self._ruin(solution)
             there = self.objective(tried)
@@ -414,7 +414,8 @@ class RuinAndRecreate:
         ready: dict[int, CuttingPattern] = {}
         for i in [*order, *later]:
             if self.generators[i].mine and not patterns[i].segments:
-                heapq.heappush(queue, (i in later, -math.inf, i))
+                looked = self._look(i, remaining) * chance[i] if self.limits.quick else math.inf
+                heapq.heappush(queue, (i in later, -looked, i))
         while (
             queue
             and any(n > 0 for n in remaining)
@@ -437,12 +438,7 @@ class RuinAndRecreate:
                 if not pattern.segments:
                     continue
                 ready[i] = pattern
-                given = sum(
-                    self.profits[index] * self._volume(index, amount)
-                    for index, amount in pattern.taken
-                )
-                score = given * chance[i] / self.prices[i] if self.prices[i] else math.inf
-                entry = (behind, -score, i)
+                entry = (behind, -self._score(i, pattern) * chance[i], i)
                 if queue and entry > queue[0]:
                     heapq.heappush(queue, entry)
                     continue
@@ -450,6 +446,20 @@ class RuinAndRecreate:
             for index, amount in pattern.taken:
                 remaining[index] -= amount
         return Solution(patterns, remaining)
+
+    def _look(self, i: int, remaining: list[int]) -> float:
+        """About what a board gives for its price: filled with little effort."""
+        effort, self.effort = self.effort, FIRST
+        score = self._score(i, self._fill(i, remaining, self.profits))
+        self.effort = effort
+        return score
+
+    def _score(self, i: int, pattern: CuttingPattern) -> float:
+        """What a board gives for its price."""
+        given = sum(
+            self.profits[index] * self._volume(index, amount) for index, amount in pattern.taken
+        )
+        return given / self.prices[i] if self.prices[i] else math.inf
 
     def _price(self) -> None:
         """Fill one board as if it had the first choice, led by what is dear at the margin."""
