@@ -10,6 +10,7 @@ from vividplank.core.milling import Milling, recent_routes, routes
 def test_the_same_are_given_for_what_is_equal() -> None:
     first = recent_routes(HAND_JOB, HAND_PLAN, Milling())
     assert recent_routes(replace(HAND_JOB), replace(HAND_PLAN), Milling()) is first
+    assert recent_routes(HAND_JOB, HAND_PLAN, Milling(), {}, HAND_JOB.unit) is first
     assert first == routes(HAND_JOB, HAND_PLAN, Milling())
 
 

@@ -25,8 +25,10 @@ def recent_routes(
     factors: Factors | None = None,
     system: System | None = None,
 ) -> tuple[Route, ...]:
-    """As `routes`, the same ones where they were asked for lately; to be called by any thread."""
-    key = (job, plan, milling, factors, system)
+    """As `routes`, the same ones where they were asked for lately; to be called by any thread.
+    No factors are as good as none, and the job's own unit as none told.
+    """
+    key = (job, plan, milling, factors or None, system or job.unit)
     with _lock:
         known = list(_kept)
     for asked, found in reversed(known):
