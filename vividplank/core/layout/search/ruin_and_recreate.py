@@ -249,10 +249,8 @@ class RuinAndRecreate:
         """The plan with a few boards solved again by themselves; None where that costs no less.
 
         The boards are those that give least for their price and some others, or, while parts are
-        left out,
-        those that can give them. `failed` counts how often in a row it came to nothing: the choice
-        is then
-        more random, and the time longer.
+        left out, those that can give them. `failed` counts how often in a row it came to nothing:
+        the choice is then more random, and the time longer.
         """
         again, others = (
             self._poor(best, _CHANCE * (1 + failed))
@@ -358,8 +356,7 @@ class RuinAndRecreate:
 
     def _adapt_weights(self, solution: Solution, more: float) -> None:
         """Raise the profits of item types left out by the factor `more`, to 12 times at most; those
-        of
-        the others go back to where they began by a hundredth of the difference.
+        of the others go back to where they began by a hundredth of the difference.
         """
         for index, remaining in enumerate(solution.remaining):
             if remaining > 0:

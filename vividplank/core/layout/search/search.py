@@ -27,7 +27,7 @@ from vividplank.core.measure import TICKS_PER_64TH, TICKS_PER_MM
 #: Share of the time in which a search without help sees to the bound.
 _PROVING_ALONE = 0.2
 #: Where the best plan costs no more than so many times the bound, and that has not risen for so
-#: large a share of the time, a : cheaper plan is more likely than a better bound.
+#: large a share of the time, a cheaper plan is more likely than a better bound.
 _NEAR, _STANDS = 1.06, 0.1
 #: Share of the time for a plan that opens like a book what is to be opened so.
 _WISHING = 0.6
@@ -48,8 +48,7 @@ def search(
         Parts, boards and shop.
     limits
         Seconds or rounds, workers, and the seed. The same seed gives the same plan with rounds
-        always,
-        with seconds on the same machine under the same load.
+        always, with seconds on the same machine under the same load.
     clock
         Seconds since any moment; the core has no clock of its own.
     watch
