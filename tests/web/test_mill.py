@@ -7,6 +7,7 @@ from datetime import UTC, datetime, timedelta
 from typing import Any
 
 import icalendar
+import pypdfium2
 import pytest
 from flask.testing import FlaskClient
 from sqlalchemy import text, update
@@ -58,6 +59,20 @@ def test_only_what_nothing_waits_for_is_ready(client: FlaskClient, stood: dict[s
     assert any(s["ready"] for s in now.values() if ready[0] in s["after"])
     places = {w["board"]: w["place"] for w in milling(client, stood["project"])["where"]}
     assert places[ready[0].split("/")[0]] == "rough" and set(places.values()) <= {"rack", "rough"}
+
+
+def test_a_board_that_is_being_cut_is_chalked_no_more(
+    client: FlaskClient, stood: dict[str, Any]
+) -> None:
+    def paper() -> str:
+        (page,) = pypdfium2.PdfDocument(
+            client.get(f"/api/layouts/{stood['layout']}/chalk.pdf").data
+        )
+        return str(page.get_textpage().get_text_bounded())
+
+    assert "Square across" in paper()
+    tick(client, stood, next(s["key"] for s in steps(stood) if s["ready"]))
+    assert "nothing to mark any more" in paper() and "Square across" not in paper()
 
 
 def test_a_rest_is_waited_for_by_the_clock(client: FlaskClient, stood: dict[str, Any]) -> None:

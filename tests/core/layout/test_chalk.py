@@ -100,6 +100,16 @@ def test_on_paper_a_page_a_board_with_its_scale() -> None:
     assert len(pypdfium2.PdfDocument(chalk_pdf(JOB, Plan(()), "in"))) == 1
 
 
+def test_on_paper_is_no_board_that_is_being_cut() -> None:
+    other = a_board("W2")
+    job = replace(JOB, boards=(*JOB.boards, other))
+    plan = Plan((*PLAN.boards, BoardPlan("W2", PLAN.boards[0].segments)))
+    (page,) = pypdfium2.PdfDocument(chalk_pdf(job, plan, "in", begun=("W1",)))
+    assert "W2" in (text := page.get_textpage().get_text_bounded()) and "W1" not in text
+    (page,) = pypdfium2.PdfDocument(chalk_pdf(job, plan, "in", begun=("W1", "W2")))
+    assert "nothing to mark any more" in page.get_textpage().get_text_bounded()
+
+
 def test_as_dxf_true_to_size() -> None:
     document = ezdxf.read(io.StringIO(plan_dxf(JOB, PLAN).decode()))
     space = document.modelspace()

@@ -154,9 +154,11 @@ def get_chalk(path: LayoutPath) -> Response:
 @area.get("/layouts/<int:layout>/chalk.pdf", responses={200: None})
 def get_chalk_pdf(path: LayoutPath) -> Response:
     layout, plan, system, _ = _planned(path.layout)
+    with session() as opened:
+        begun = plan_history.being_cut(opened, layout)
     headers = {"Content-Disposition": 'inline; filename="chalk-list.pdf"'}
     return Response(
-        chalk_pdf(layout.job, plan, system, _kept(layout)),
+        chalk_pdf(layout.job, plan, system, _kept(layout), begun),
         mimetype="application/pdf",
         headers=headers,
     )

@@ -3,7 +3,7 @@ be ticked.
 """
 
 import io
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 
 from reportlab.lib.pagesizes import A4, LETTER, landscape
 from reportlab.lib.units import mm
@@ -23,20 +23,32 @@ _SCALES = (2, 4, 5, 8, 10, 12, 16, 20, 25, 32, 50, 100)
 
 
 def chalk_pdf(
-    job: Job, plan: Plan, system: System, kept: Mapping[str, tuple[Board, ...]] | None = None
+    job: Job,
+    plan: Plan,
+    system: System,
+    kept: Mapping[str, tuple[Board, ...]] | None = None,
+    begun: Collection[str] = (),
 ) -> bytes:
-    """The chalk list of a plan; every board begins a page."""
+    """The chalk list of a plan; every board begins a page. Those `begun` have none: their datum end
+    is cut off, and nothing can be measured from it.
+    """
     out = io.BytesIO()
     page = landscape(LETTER if job.unit == "in" else A4)
     canvas = canvas_for(out, page, f"{job.name}: chalk list")
     boards = {b.board: b for b in plan.boards}
-    for number, marks in enumerate(chalk_list(job, plan, system, kept)):
+    marked = [m for m in chalk_list(job, plan, system, kept) if m.board not in begun]
+    for number, marks in enumerate(marked):
         if number:
             canvas.showPage()
         _page(canvas, page, job, boards[marks.board], marks, system)
-    if not plan.boards:
+    if not marked:
+        nothing = "Every board is being cut: there is nothing to mark any more."
         canvas.setFont("Helvetica", 12)
-        canvas.drawString(_MARGIN, page[1] - 2 * _MARGIN, "No board is cut in this plan.")
+        canvas.drawString(
+            _MARGIN,
+            page[1] - 2 * _MARGIN,
+            nothing if plan.boards else "No board is cut in this plan.",
+        )
     canvas.save()
     return out.getvalue()
 
