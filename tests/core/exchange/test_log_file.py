@@ -8,9 +8,11 @@ import pytest
 from tests.conftest import ROOT
 from vividplank import command
 from vividplank.core.exchange import Refusal, read_job, read_plan
+from vividplank.core.exchange.job_file import read_workshop
 from vividplank.core.exchange.log_file import log_document, read_log
 from vividplank.core.layout.model.audit import audit
 from vividplank.core.log.events import Did, LogError, Void, standing
+from vividplank.core.timber.rest import Climate
 
 DOCS = ROOT / "docs" / "examples"
 LOG = DOCS / "settle.log.json"
@@ -45,6 +47,18 @@ def test_the_example_leaves_what_it_should(tmp_path: Path) -> None:
     assert "O1" not in [b["id"] for b in document["boards"]]
     job, plan = read_job(out.read_bytes()).on_boards(), read_plan(found.read_bytes())
     assert audit(job, plan) == []
+
+
+def test_the_air_of_the_workshop_stays(tmp_path: Path) -> None:
+    document = json.loads((DOCS / "settle.job.json").read_text())
+    document["version"] = 3
+    document["shop"]["climate"] = {"celsius": 17.0, "humidity": 0.62}
+    job, out = tmp_path / "job.json", tmp_path / "job2.json"
+    job.write_text(json.dumps(document))
+    words = ["replan", job, DOCS / "settle.plan.json", LOG, "--out", out]
+    assert command.main([str(w) for w in words]) == 0
+    before, after = read_workshop(job.read_bytes()), read_workshop(out.read_bytes())
+    assert before == after and after and after.climate == Climate(17.0, 0.62)
 
 
 @pytest.mark.parametrize(
