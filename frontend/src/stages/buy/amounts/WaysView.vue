@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The list bought at each supplier: money, hours, chance; and how much to take for the chance that is wanted. */
+import { I18nT } from "vue-i18n";
 import {
   ElAlert,
   ElButton,
@@ -92,23 +93,11 @@ const nameOf = (supplier: string, grade: string) => {
   const name = ways.value.find((w) => w.supplier === supplier)?.name ?? supplier;
   return grade ? `${name}, ${grade}` : name;
 };
-const advice = computed(() => {
-  const best = data.value?.recommended;
-  if (!best) return "";
-  if (best.only) return " " + t("is the only one that gives the whole list with your machines.");
-  const next = nameOf(best.next, best.next_grade);
+/** Whether the one recommended costs about as much as the next. */
+const isNear = computed(() => {
   const way = ways.value.find(isBest)?.way;
   const whole = way ? way.money + wish.value.hour * way.hours : 0;
-  if (best.saves < NEARLY * whole)
-    return t(" costs about as much as {next}, with an hour at {hour}: look at the rest.", {
-      next,
-      hour: amount(wish.value.hour),
-    });
-  return t(": {saves} less than the next, {next}, with an hour at {hour}.", {
-    saves: amount(best.saves),
-    next,
-    hour: amount(wish.value.hour),
-  });
+  return (data.value?.recommended?.saves ?? 0) < NEARLY * whole;
 });
 /** What goes where, and what that saves beside the best single place. */
 const mixed = computed(() => {
@@ -192,10 +181,24 @@ const machines = (w: Way) =>
     />
     <ElAlert v-if="data?.recommended && allTried" type="info" :closable="false" class="best">
       <template #title>
-        <b
-          >{{ nameOf(data.recommended.supplier, data.recommended.grade)
-          }}{{ data.recommended.milled ? $t(", milled for you") : "" }}</b
-        >{{ advice }}
+        <I18nT
+          :keypath="
+            data.recommended.only
+              ? '{way} is the only one that gives the whole list with your machines.'
+              : isNear
+                ? '{way} costs about as much as {next}, with an hour at {hour}: look at the rest.'
+                : '{way}: {saves} less than the next, {next}, with an hour at {hour}.'
+          "
+          scope="global"
+          ><template #way
+            ><b
+              >{{ nameOf(data.recommended.supplier, data.recommended.grade)
+              }}{{ data.recommended.milled ? $t(", milled for you") : "" }}</b
+            ></template
+          ><template #saves>{{ amount(data.recommended.saves) }}</template
+          ><template #next>{{ nameOf(data.recommended.next, data.recommended.next_grade) }}</template
+          ><template #hour>{{ amount(wish.hour) }}</template></I18nT
+        >
       </template>
     </ElAlert>
     <ElAlert v-if="mixed && allTried" type="info" :closable="false" class="best">
@@ -244,10 +247,9 @@ const machines = (w: Way) =>
     <section v-if="shown?.way" class="shown">
       <h2>
         {{
-          $t("{supplier}{milled}: how much", {
-            supplier: nameOf(shown.supplier, shown.grade),
-            milled: shown.milled ? $t(", milled for you") : "",
-          })
+          shown.milled
+            ? $t("{supplier}, milled for you: how much", { supplier: nameOf(shown.supplier, shown.grade) })
+            : $t("{supplier}: how much", { supplier: nameOf(shown.supplier, shown.grade) })
         }}
       </h2>
       <p class="soft">
