@@ -80,41 +80,37 @@ const resting = computed(() => {
   });
   const points = { away: Math.abs(r.away).toFixed(1), air };
   const away = r.away < 0 ? t("{away} points under {air}", points) : t("{away} points over {air}", points);
-  const uneven =
-    r.uneven > 2
-      ? t(" Its places lie {uneven} points apart: wait until they agree.", { uneven: r.uneven.toFixed(1) })
-      : "";
   const days = (n: number) => t("{n} day | {n} days", Math.max(1, Math.ceil(n)));
-  if (r.days === 0) return t("It has come to rest: it is {away}.{uneven}", { away, uneven });
-  const span = t("{least} to {most}", {
-    least: Math.max(1, Math.floor(r.least)),
-    most: Math.ceil(r.most),
-  });
-  const sure = r.own
-    ? t("by its own two readings")
-    : t("by diffusion through its thickness; a second reading in a week makes it surer");
-  const rested = t("about {days} until it has come to rest, {span} ({sure})", {
-    days: days(r.days),
-    span,
-    sure,
-  });
-  if (r.work_now)
-    return t("It may be worked: it is {away}. Still {rested}.{uneven}", { away, rested, uneven });
-  const first = r.workable
-    ? t("about {workable} until it is within two points, ", { workable: days(r.workable) })
-    : "";
-  return t("Let it rest: it is {away}: {first}{rested}.{uneven}", { away, first, rested, uneven });
+  const said: string[] = [];
+  if (r.days === 0) said.push(t("It has come to rest: it is {away}.", { away }));
+  else {
+    said.push(
+      r.work_now ? t("It may be worked: it is {away}.", { away }) : t("Let it rest: it is {away}.", { away }),
+    );
+    if (!r.work_now && r.workable)
+      said.push(t("In about {days} it is within two points.", { days: days(r.workable) }));
+    said.push(
+      t("It comes to rest in about {days}, {least} to {most} ({sure}).", {
+        days: days(r.days),
+        least: Math.max(1, Math.floor(r.least)),
+        most: Math.ceil(r.most),
+        sure: r.own
+          ? t("by its own two readings")
+          : t("by diffusion through its thickness; a second reading in a week makes it surer"),
+      }),
+    );
+  }
+  if (r.uneven > 2)
+    said.push(
+      t("Its places lie {uneven} points apart: wait until they agree.", { uneven: r.uneven.toFixed(1) }),
+    );
+  return said.join(" ");
 });
 
 const FACES = ["A", "B"] as const;
 const GRADES = ["FAS", "FAS one face", "Selects", "No. 1 Common", "No. 2A Common", "No. 3A Common", ""];
-const verdict = computed(() => {
-  const [sold, found] = [GRADES.indexOf(props.board.grade), GRADES.indexOf(data.value?.grade ?? "")];
-  if (found <= sold) return t(": it keeps what was promised.");
-  return t(
-    ": the faults recorded leave it short of that. Cuttings are taken largest first, so count again before you complain.",
-  );
-});
+/** Whether the faults recorded leave it short of the grade it was sold as. */
+const isShort = computed(() => GRADES.indexOf(data.value?.grade ?? "") > GRADES.indexOf(props.board.grade));
 /** What its clear wood costs, beside what the board costs. */
 const worth = computed(() => {
   const feet = data.value?.clear_feet ?? 0;
@@ -264,7 +260,21 @@ const QUALITIES = [
         >
         <template v-else>{{ $t("Its cuttings make no grade.") }}</template>
         <template v-if="board.grade">
-          {{ " " + $t("Sold as") }} <b>{{ board.grade }}</b>{{ verdict }}</template
+          {{ " "
+          }}<I18nT
+            :keypath="
+              isShort
+                ? 'Sold as {grade}: the faults recorded leave it short of that.'
+                : 'Sold as {grade}: it keeps what was promised.'
+            "
+            scope="global"
+            ><template #grade
+              ><b>{{ board.grade }}</b></template
+            ></I18nT
+          >
+          <template v-if="isShort">{{
+            " " + $t("Cuttings are taken largest first, so count again before you complain.")
+          }}</template></template
         >
         <template v-if="worth">{{ " " + worth }}</template>
       </p>
