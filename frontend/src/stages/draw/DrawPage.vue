@@ -21,6 +21,8 @@ import { DOUBTS } from "./takeoff";
 import FileButton from "../../controls/fields/FileButton.vue";
 import { t } from "../../i18n/i18n";
 
+/** Models and drawings whose parts are read off. */
+const FORMATS = "STEP, STL, OBJ, GLB, glTF, 3MF, PLY, OFF, DXF, SVG";
 const READ =
   ".step,.stp,.stl,.obj,.glb,.gltf,.3mf,.ply,.off,.dxf,.svg,.pdf,.png,.jpg,.jpeg,.xlsx,.ods,.csv,.tsv,.txt,.json";
 
@@ -259,7 +261,7 @@ function names(ref: string): string {
         <I18nT keypath="{bring} and its parts are read off: {formats}. Drop it anywhere here." scope="global"
           ><template #bring
             ><b>{{ $t("Bring in a model or drawing") }}</b></template
-          ><template #formats>STEP, STL, OBJ, GLB, glTF, 3MF, PLY, OFF, DXF, SVG</template></I18nT
+          ><template #formats>{{ FORMATS }}</template></I18nT
         >
       </p>
       <p>
