@@ -61,7 +61,9 @@ def shoot(page: Page, name: str, address: str) -> None:
         _work(page)
     page.goto(address)
     page.locator("h1").first.wait_for()
-    page.wait_for_load_state("networkidle")
+    # Pages ask again and again while something is worked out: the network is never still then.
+    page.wait_for_timeout(1500)
+    page.wait_for_function("!document.querySelector('.el-skeleton')")
     if name == "happened":  # a fault being told of a board, and not written down
         page.get_by_role("tab", name="What happened").click()
         page.get_by_role("button", name="Something happened").click()
