@@ -19,8 +19,8 @@ from vividplank.core.milling import Milling, routes
 from vividplank.core.timber import board_feet
 
 #: Rounds of the search before boards are said not to cover the list; the same on every machine.
-#: Of 135 lists that three times as many cover, these cover 127; picking with twice as many costs
-#: 1.3 % less.
+#: Of 135 lists that three times as many cover, these cover 124; picking with twice as many costs
+#: 1.2 % less.
 _ROUNDS, _PICKING_ROUNDS = 8, 4
 #: So many times as many before a board is said to be needed for one piece: the longer a list of few
 #: large pieces is searched for, the more often it does without.
